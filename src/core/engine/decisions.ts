@@ -1,0 +1,58 @@
+import { codeOf, type CompiledModel, type Entry } from '../model';
+import { Exact, readExact } from '../exact';
+import type { Decision } from './index';
+
+/** Why a decision cannot even be looked at. `params` fill the sentence. */
+export interface DecisionProblem {
+  on: string;
+  code: 'decision.unknown' | 'decision.notAnOption' | 'decision.notANumber' | 'decision.outOfRange' | 'decision.betweenSteps' | 'decision.wrongType' | 'decision.twice';
+  params: Record<string, string>;
+}
+
+/** Checks decisions from outside against the model: names, options, ranges and steps. */
+export function checkDecisions(model: CompiledModel, decisions: readonly Decision[]): DecisionProblem[] {
+  const seen = new Set<string>();
+  return decisions.flatMap((decision) => {
+    const twice = seen.has(decision.on);
+    seen.add(decision.on);
+    const problem = twice ? { code: 'decision.twice' as const, params: {} } : problemOf(model, decision);
+    return problem ? [{ on: decision.on, ...problem }] : [];
+  });
+}
+
+function problemOf(model: CompiledModel, { on, value }: Decision): Omit<DecisionProblem, 'on'> | null {
+  const [id = '', option, more] = on.split('.');
+  const slot = model.scope.get(id)?.slot;
+  const entry: Entry | undefined = slot === undefined ? undefined : model.entries[slot];
+  const unknown = { code: 'decision.unknown' as const, params: { on } };
+  const wrongType = { code: 'decision.wrongType' as const, params: { on } };
+  if (!entry || more !== undefined) return unknown;
+  switch (entry.kind) {
+    case 'context':
+    case 'calculation':
+      return unknown;
+    case 'yesno':
+      return option !== undefined ? unknown : typeof value === 'boolean' ? null : wrongType;
+    case 'feature': {
+      const ids = entry.feature.options.map((each) => each.id);
+      if (entry.many) {
+        if (option === undefined || !ids.includes(option)) return unknown;
+        return typeof value === 'boolean' ? null : wrongType;
+      }
+      if (option !== undefined) return unknown;
+      if (value === null) return entry.feature.least === 0 ? null : wrongType;
+      return typeof value !== 'string' ? wrongType : ids.includes(value) ? null : { code: 'decision.notAnOption', params: { value } };
+    }
+    case 'number': {
+      if (option !== undefined) return unknown;
+      if (typeof value !== 'string') return wrongType;
+      const number = readExact(value);
+      const { least, most, step, unit } = entry.parameter;
+      if (!number) return { code: 'decision.notANumber', params: { value } };
+      if (number.lt(least) || number.gt(most)) return { code: 'decision.outOfRange', params: { value, least, most, unit } };
+      if (codeOf(entry.grid, value) !== null) return null;
+      const below = number.minus(least).div(step).floor().times(step).plus(least);
+      return { code: 'decision.betweenSteps', params: { value, step, unit, below: below.toString(), above: (below.plus(step) as Exact).toString() } };
+    }
+  }
+}

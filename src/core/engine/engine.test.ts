@@ -1,0 +1,161 @@
+/** The engine's promises, checked literally against every complete valid build of small random models. */
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { CompiledModel, PlainValue } from '../model';
+import { createEngine, type Decision, type Engine } from './index';
+import { allBuilds, modelArb, type Build } from './random-models';
+
+const context = { date: '2026-06-01', values: {} };
+const runs = { numRuns: 300, verbose: 0 } as const;
+
+/** All values a decision can take, as [on, value]. */
+function targets({ document }: CompiledModel): Decision[] {
+  return [
+    ...document.features.flatMap((feature) =>
+      feature.options.flatMap((option): Decision[] => (feature.most > 1 ? [true, false].map((value) => ({ on: `${feature.id}.${option.id}`, value })) : [{ on: feature.id, value: option.id }])),
+    ),
+    ...document.parameters.flatMap((parameter): Decision[] =>
+      parameter.type === 'number' ? ['1', '1.5', '2', '2.5', '3'].filter((value) => Number(value) <= Number(parameter.most)).map((value) => ({ on: parameter.id, value })) : [true, false].map((value) => ({ on: parameter.id, value })),
+    ),
+  ];
+}
+
+/** Whether a build has the value; a decision on what does not exist is at rest. */
+function has(build: Build, { on, value }: Decision, atRest: boolean): boolean {
+  const [id = '', option] = on.split('.');
+  const found = build[id] as PlainValue;
+  if (found === 'hidden') return atRest;
+  return option === undefined ? found === value : (found as string[]).includes(option) === value;
+}
+const keeps = (build: Build, decisions: Decision[]) => decisions.every((decision) => has(build, decision, true));
+
+const withDecisions = modelArb.chain((model) =>
+  fc.tuple(fc.constant(model), fc.uniqueArray(fc.constantFrom(...targets(model)), { maxLength: 3, selector: (decision) => decision.on })),
+);
+
+function standingOf(engine: Engine, decisions: Decision[], { on, value }: Decision): string {
+  const [id = '', option] = on.split('.');
+  const row = engine.state({ decisions }).rows[id];
+  if (row?.allowed) return row.allowed.some(({ least, most }) => Number(least) <= Number(value) && Number(value) <= Number(most)) ? 'free' : 'not';
+  if (row?.yes) return (value === true ? row.yes : row.no) as string;
+  return row?.options?.find((each) => each.id === (option ?? value))?.standing ?? 'absent';
+}
+
+describe('promises against brute force', () => {
+  it('standings and ranges are exact', () => {
+    fc.assert(
+      fc.property(withDecisions, ([model, decisions]) => {
+        const builds = allBuilds(model);
+        const kept = builds.filter((build) => keeps(build, decisions));
+        if (kept.length === 0) return;
+        const engine = createEngine(model, context);
+        for (const target of targets(model)) {
+          if (target.value === false && target.on.includes('.')) continue;
+          const standing = standingOf(engine, decisions, target);
+          if (standing === 'absent') continue;
+          const row = engine.state({ decisions }).rows[target.on.split('.')[0] as string];
+          if (!row?.shown) continue;
+          const expected = kept.some((build) => has(build, target, false)) ? 'free' : row.allowed ? 'not' : builds.some((build) => has(build, target, false)) ? 'swap' : 'barred';
+          expect([target, standing]).toEqual([target, expected]);
+        }
+      }),
+      runs,
+    );
+  });
+
+  it('decisions stay, and the settled values belong to a valid build', () => {
+    fc.assert(
+      fc.property(withDecisions, ([model, decisions]) => {
+        const builds = allBuilds(model);
+        const state = createEngine(model, context).state({ decisions });
+        const solvable = builds.some((build) => keeps(build, decisions));
+        if (builds.length === 0) expect(state.clashes.some((clash) => clash.decisions.length === 0)).toBe(true);
+        expect(state.clashes.length === 0).toBe(solvable);
+        if (!solvable) return;
+        const agrees = (build: Build) =>
+          Object.values(state.rows).every((row) => row.value === undefined || (row.shown ? JSON.stringify(build[row.id]) === JSON.stringify(row.value) : build[row.id] === 'hidden'));
+        const matching = builds.filter((build) => keeps(build, decisions) && agrees(build));
+        expect(matching.length).toBeGreaterThan(0);
+        if (state.complete) expect(matching.length).toBe(1);
+      }),
+      runs,
+    );
+  });
+
+  it('a clash names decisions that cannot stand together, and none too many', () => {
+    fc.assert(
+      fc.property(withDecisions, ([model, decisions]) => {
+        const builds = allBuilds(model);
+        for (const clash of createEngine(model, context).state({ decisions }).clashes) {
+          const possible = (some: Decision[]) => builds.some((build) => keeps(build, some));
+          if (clash.decisions.length === 0) expect(builds).toEqual([]);
+          expect(possible(clash.decisions)).toBe(false);
+          for (const each of clash.decisions) expect(possible(clash.decisions.filter((other) => other !== each))).toBe(true);
+        }
+      }),
+      runs,
+    );
+  });
+
+  it('reasons forbid the option, and taking away any one decision or rule removes the bar', () => {
+    fc.assert(
+      fc.property(withDecisions, ([model, decisions]) => {
+        const builds = allBuilds(model);
+        if (!builds.some((build) => keeps(build, decisions))) return;
+        const engine = createEngine(model, context);
+        for (const target of targets(model)) {
+          if (builds.some((build) => keeps(build, decisions.filter((each) => each.on !== target.on)) && has(build, target, false))) {
+            expect(engine.reason({ decisions }, target)).toEqual([]);
+            continue;
+          }
+          const causes = engine.reason({ decisions }, target);
+          expect(causes.length).toBeGreaterThan(0);
+          const own = causes.flatMap((cause) => (cause.kind === 'decision' ? [cause.decision] : []));
+          const possible = (some: Decision[]) => builds.some((build) => keeps(build, some) && has(build, target, false));
+          expect(possible(own)).toBe(false);
+          for (const each of own) expect(possible(own.filter((other) => other !== each))).toBe(true);
+          // The causes alone forbid it; without any one of them it could be had.
+          const parts = causes.flatMap((cause) => (cause.kind === 'rule' ? [`rule:${cause.rule}`] : cause.kind === 'shape' ? [`shape:${cause.row}`] : []));
+          const reachable = (kept: string[]) => allBuilds(model, (part) => kept.includes(part)).some((build) => keeps(build, own) && has(build, target, false));
+          expect(reachable(parts)).toBe(false);
+          for (const part of parts) expect(reachable(parts.filter((other) => other !== part))).toBe(true);
+        }
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  it('ways out work, change no more than they must, and leave no clash', () => {
+    fc.assert(
+      fc.property(withDecisions, ([model, decisions]) => {
+        const builds = allBuilds(model);
+        const engine = createEngine(model, context);
+        for (const target of targets(model)) {
+          const rest = decisions.filter((each) => each.on !== target.on);
+          const possible = (some: Decision[]) => builds.some((build) => keeps(build, some) && has(build, target, false));
+          if (!builds.some((build) => keeps(build, decisions)) || possible(rest)) continue;
+          const ways = engine.waysOut({ decisions }, target);
+          expect(ways.length > 0).toBe(possible([]));
+          for (const way of ways) {
+            expect(way.state.clashes).toEqual([]);
+            expect(possible(way.decisions)).toBe(true);
+            const changed = way.changes.map((change) => change.on);
+            for (const on of changed) expect(possible(rest.filter((each) => !changed.includes(each.on) || each.on === on))).toBe(false);
+          }
+        }
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  it('the order of decisions does not matter', () => {
+    fc.assert(
+      fc.property(withDecisions, ([model, decisions]) => {
+        const state = createEngine(model, context).state({ decisions });
+        const reversed = createEngine(model, context).state({ decisions: [...decisions].reverse() });
+        expect(reversed).toEqual(state);
+      }),
+      runs,
+    );
+  });
+});

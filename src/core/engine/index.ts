@@ -1,0 +1,131 @@
+/**
+ * The engine: from decisions to a state, exactly.
+ *
+ * `createEngine` binds a compiled model to a context. Everything it answers is a pure function of its input; what it keeps
+ * between calls (complete builds already found) only makes the same answers faster.
+ *
+ * Promises (tested against brute force): an option is free if and only if a complete valid build has it and keeps every decision;
+ * decisions are never changed; the state does not depend on the order of decisions; every reason is minimal; every way out works.
+ */
+import type { CompiledModel, DecisionValue, PlainValue, Severity, Texts, Values } from '../model';
+import type { Context } from './network';
+import { StateMaker } from './state';
+
+export type { Context } from './network';
+export { OutOfBudget } from './search';
+export { checkDecisions, type DecisionProblem } from './decisions';
+export { differences, type Difference } from './differences';
+
+/** One value that a person set. `on` is "feature", "feature.option" (taken or not) or "parameter". */
+export interface Decision {
+  on: string;
+  value: DecisionValue;
+}
+
+export interface EngineInput {
+  /** From the needs answered; a person's decision on the same thing wins. */
+  asked?: readonly Decision[];
+  decisions: readonly Decision[];
+}
+
+export type Source = 'yours' | 'asked' | 'follows' | 'advised' | 'usual' | 'open';
+/** free: can be taken now. swap: could, if decisions change. barred: cannot be had in this context. */
+export type Standing = 'free' | 'swap' | 'barred';
+
+export interface OptionState {
+  id: string;
+  standing: Standing;
+  taken: boolean;
+  /** Where the option's being taken or not comes from. */
+  source: Source;
+  /** Whether a person may still change it: false where a rule forces it. */
+  changeable: boolean;
+}
+
+/** Allowed numbers from least to most, in the parameter's steps. */
+export interface AllowedRange {
+  least: string;
+  most: string;
+}
+
+export interface RowState {
+  id: string;
+  shown: boolean;
+  /** Absent while open. */
+  value?: PlainValue;
+  source: Source;
+  /** Something must still be chosen. */
+  todo: boolean;
+  /** A decision on it cannot stand beside others. */
+  clashing: boolean;
+  /** Of a feature. */
+  options?: OptionState[];
+  /** Of a number: exactly the values that lead to a complete build. */
+  allowed?: AllowedRange[];
+  /** Of a yes/no parameter. */
+  yes?: Standing;
+  no?: Standing;
+}
+
+/** One thing that takes part in a "no". */
+export type Cause =
+  | { kind: 'decision'; decision: Decision }
+  | { kind: 'rule'; rule: string; reason: Texts }
+  /** What a feature itself asks, such as a least number of options. */
+  | { kind: 'shape'; row: string };
+
+export interface Clash {
+  decisions: Decision[];
+  causes: Cause[];
+}
+
+export interface Message {
+  rule: string;
+  severity: Exclude<Severity, 'error'>;
+  text: Texts;
+}
+
+export interface State {
+  rows: Readonly<Record<string, RowState>>;
+  /** Values by id of what is settled, context included; what prices, part number and materials are read from. */
+  values: Values;
+  clashes: Clash[];
+  messages: Message[];
+  sections: { id: string; shown: boolean; todo: number; clashes: number }[];
+  /** Nothing to do and no clash: the build can be sold and made. */
+  complete: boolean;
+}
+
+export interface Target {
+  on: string;
+  value: DecisionValue;
+}
+
+export interface WayOut {
+  /** Decisions that change: from what, to what; undefined where it is left to the rules. */
+  changes: { on: string; from: DecisionValue; to: DecisionValue | undefined }[];
+  /** The decisions after taking this way out, the wished-for one included. */
+  decisions: Decision[];
+  state: State;
+}
+
+export interface Engine {
+  readonly model: CompiledModel;
+  readonly context: Context;
+  state(input: EngineInput): State;
+  /** A smallest cause for a value that is not free: taking away any one part removes the bar. Empty when it is free. */
+  reason(input: EngineInput, target: Target): Cause[];
+  /** Smallest changes of decisions that make the target possible (or, without target, that solve the clashes); fewest changes first. */
+  waysOut(input: EngineInput, target?: Target): WayOut[];
+}
+
+export function createEngine(model: CompiledModel, context: Context): Engine {
+  const maker = new StateMaker(model, context);
+  return {
+    model,
+    context,
+    state: (input) => maker.state(input),
+    reason: (input, target) => maker.explainer.reason(maker.assumed(input), target),
+    waysOut: (input, target) => maker.explainer.waysOut(input, target),
+  };
+}

@@ -1,0 +1,283 @@
+/**
+ * What a formula can still come to while variables have several values left: a superset of its exact results.
+ * Bounds are binary floating point, always widened outwards, so nothing possible is lost; certainty comes from exact evaluation.
+ */
+import { Exact } from '../exact';
+import type { Arithmetic, Comparison, Expr, Scope, Test, Value } from '../formula';
+
+/** A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high. */
+export interface Outlook {
+  readonly none: boolean;
+  readonly yes: boolean;
+  readonly no: boolean;
+  readonly low: number;
+  readonly high: number;
+  readonly texts: readonly string[] | 'any';
+  /** Lists of texts: what each surely holds and what it may hold. */
+  readonly list: { must: ReadonlySet<string>; may: ReadonlySet<string> } | 'any' | null;
+}
+
+export type OutlookEnv = (slot: number) => Outlook;
+export type Look = (env: OutlookEnv) => Outlook;
+
+const nothing: Outlook = { none: false, yes: false, no: false, low: Infinity, high: -Infinity, texts: [], list: null };
+export const anything: Outlook = { none: true, yes: true, no: true, low: -Infinity, high: Infinity, texts: 'any', list: 'any' };
+const anyNumber: Outlook = { ...nothing, none: true, low: -Infinity, high: Infinity };
+const justNone: Outlook = { ...nothing, none: true };
+
+/** The eight possible truths: any set of true, false and null. */
+const truths: readonly Outlook[] = [0, 1, 2, 3, 4, 5, 6, 7].map((bits) => ({
+  ...nothing, yes: (bits & 1) !== 0, no: (bits & 2) !== 0, none: (bits & 4) !== 0,
+}));
+const truth = (yes: boolean, no: boolean, none: boolean): Outlook => truths[(yes ? 1 : 0) | (no ? 2 : 0) | (none ? 4 : 0)] as Outlook;
+
+const widen = (value: number, towards: 1 | -1): number => (Number.isInteger(value) && Math.abs(value) < 1e9 ? value : value + towards * (Math.abs(value) * 1e-12 + 1e-15));
+const number = (low: number, high: number, none: boolean): Outlook => ({ ...nothing, none, low: widen(low, -1), high: widen(high, 1) });
+const hasNumber = (a: Outlook): boolean => a.low <= a.high;
+const hasText = (a: Outlook): boolean => a.texts === 'any' || a.texts.length > 0;
+const onlyNumber = (a: Outlook): boolean => !a.none && !a.yes && !a.no && !hasText(a) && a.list === null;
+
+/** The outlook of one exact value. */
+export function lookOf(value: Value): Outlook {
+  if (value === null) return justNone;
+  if (typeof value === 'boolean') return truth(value, !value, false);
+  if (typeof value === 'string') return { ...nothing, texts: [value] };
+  if (Array.isArray(value)) {
+    if (!value.every((item) => typeof item === 'string')) return { ...nothing, list: 'any' };
+    const items = new Set(value);
+    return { ...nothing, list: { must: items, may: items } };
+  }
+  const rough = value.toNumber();
+  return { ...nothing, low: widen(rough, -1), high: widen(rough, 1) };
+}
+
+/** Compiles an expression to its outlook. */
+export function look(expr: Expr, scope: Scope): Look {
+  const sub = (each: Expr) => look(each, scope);
+  switch (expr.kind) {
+    case 'literal': {
+      const fixed = lookOf(expr.value);
+      return () => fixed;
+    }
+    case 'name': {
+      const slot = scope.get(expr.name)?.slot ?? -1;
+      return (env) => env(slot);
+    }
+    case 'negate': {
+      const of = sub(expr.of);
+      return (env) => {
+        const a = of(env);
+        return number(-a.high, -a.low, !onlyNumber(a));
+      };
+    }
+    case 'arithmetic': {
+      const [left, right, { op }] = [sub(expr.left), sub(expr.right), expr];
+      return (env) => arithmetic(op, left(env), right(env));
+    }
+    case 'compare': {
+      const [left, right, { op }] = [sub(expr.left), sub(expr.right), expr];
+      return (env) => compare(op, left(env), right(env));
+    }
+    case 'logic': {
+      const [left, right] = [sub(expr.left), sub(expr.right)];
+      return expr.op === 'and' ? (env) => both(left(env), () => right(env)) : (env) => either(left(env), () => right(env));
+    }
+    case 'in': {
+      const value = sub(expr.value);
+      const tests = expr.tests.map((test) => lookTest(test, scope));
+      return (env) => {
+        const a = value(env);
+        let sum = truth(false, true, false);
+        for (const test of tests) sum = either(sum, () => test(a, env));
+        return sum;
+      };
+    }
+    case 'if': {
+      const [test, then, otherwise] = [sub(expr.test), sub(expr.then), sub(expr.else)];
+      return (env) => {
+        const t = test(env);
+        const maybeNot = t.no || t.none;
+        return t.yes ? (maybeNot ? union(then(env), otherwise(env)) : then(env)) : otherwise(env);
+      };
+    }
+    case 'list': {
+      const items = expr.items.map(sub);
+      return (env) => {
+        const looks = items.map((item) => item(env));
+        if (!looks.every((each) => each.texts !== 'any' && each.texts.length === 1 && !each.none)) return { ...nothing, list: 'any' };
+        const texts = new Set(looks.map((each) => (each.texts as string[])[0] as string));
+        return { ...nothing, list: { must: texts, may: texts } };
+      };
+    }
+    case 'call':
+      return call(expr.name, expr.args, scope);
+  }
+}
+
+function call(name: string, args: Expr[], scope: Scope): Look {
+  const looks = args.map((arg) => look(arg, scope));
+  const [first = () => anything, second] = looks;
+  const rounding = (apply: (value: number) => number): Look =>
+    second ? () => anyNumber : (env) => {
+      const a = first(env);
+      return { ...nothing, none: !onlyNumber(a), low: apply(a.low), high: apply(a.high) };
+    };
+  const items = args.length === 1 && args[0]?.kind === 'list' ? args[0].items.map((item) => look(item, scope)) : looks;
+  const fold = (apply: (lows: number[]) => number): Look => (env) => {
+    const all = items.map((item) => item(env));
+    if (!all.every((each) => hasNumber(each) || each.none) || all.some((each) => each.list !== null)) return anyNumber;
+    return number(apply(all.map((each) => each.low)), apply(all.map((each) => each.high)), !all.every(onlyNumber));
+  };
+  switch (name) {
+    case 'not':
+      return (env) => {
+        const a = first(env);
+        return truth(a.no, a.yes, a.none || hasNumber(a) || hasText(a) || a.list !== null);
+      };
+    case 'ceiling':
+      return rounding(Math.ceil);
+    case 'floor':
+      return rounding(Math.floor);
+    case 'abs':
+      return (env) => {
+        const a = first(env);
+        const low = a.low <= 0 && a.high >= 0 ? 0 : Math.min(Math.abs(a.low), Math.abs(a.high));
+        return number(low, Math.max(Math.abs(a.low), Math.abs(a.high)), !onlyNumber(a));
+      };
+    case 'min':
+      return fold((values) => Math.min(...values));
+    case 'max':
+      return fold((values) => Math.max(...values));
+    case 'sum':
+      return fold((values) => values.reduce((a, b) => a + b, 0));
+    case 'count':
+      return (env) => {
+        const { list } = first(env);
+        return list && list !== 'any' ? { ...nothing, low: list.must.size, high: list.may.size } : anyNumber;
+      };
+    case 'list contains':
+      return second ? (env) => member(second(env), first(env)) : () => anything;
+    default:
+      return () => anything;
+  }
+}
+
+function lookTest(test: Test, scope: Scope): (value: Outlook, env: OutlookEnv) => Outlook {
+  if (test.kind === 'interval') {
+    const [low, high] = [look(test.low, scope), look(test.high, scope)];
+    return (value, env) =>
+      both(compare(test.lowOpen ? '>' : '>=', value, low(env)), () => compare(test.highOpen ? '<' : '<=', value, high(env)));
+  }
+  const expr = look(test.expr, scope);
+  if (test.kind === 'compare') return (value, env) => compare(test.op, value, expr(env));
+  return (value, env) => {
+    const other = expr(env);
+    return other.list !== null && value.list === null ? member(value, other) : same(value, other);
+  };
+}
+
+function member(item: Outlook, holder: Outlook): Outlook {
+  const { list } = holder;
+  if (list === null || list === 'any' || item.texts === 'any' || hasNumber(item) || item.yes || item.no || item.none) return truth(true, true, true);
+  const yes = item.texts.some((text) => list.may.has(text));
+  const surely = item.texts.every((text) => list.must.has(text));
+  return truth(yes, !surely, holder.none);
+}
+
+function same(a: Outlook, b: Outlook): Outlook {
+  const texts =
+    a.texts === 'any' || b.texts === 'any' ? hasText(a) && hasText(b) : a.texts.length === 1 ? b.texts.includes(a.texts[0] as string) : a.texts.some((text) => b.texts.includes(text));
+  const numbers = a.low <= b.high && b.low <= a.high;
+  const yes = texts || numbers || (a.yes && b.yes) || (a.no && b.no) || (a.none && b.none) || (a.list !== null && b.list !== null);
+  const single = size(a) === 1 && size(b) === 1;
+  return truth(yes, !(yes && single), !single && mixed(a, b));
+}
+
+/** How many values are possible: exact for one; anything above is "more". */
+function size(a: Outlook): number {
+  const numbers = !hasNumber(a) ? 0 : a.low === a.high ? 1 : 2;
+  const texts = a.texts === 'any' ? 2 : a.texts.length;
+  return numbers + texts + (a.none ? 1 : 0) + (a.yes ? 1 : 0) + (a.no ? 1 : 0) + (a.list === null ? 0 : 2);
+}
+
+/** Whether values of two kinds other than null can meet, which the standard compares as null. */
+function mixed(a: Outlook, b: Outlook): boolean {
+  const kinds = (each: Outlook) => (hasNumber(each) ? 1 : 0) | (hasText(each) ? 2 : 0) | (each.yes || each.no ? 4 : 0) | (each.list === null ? 0 : 8);
+  const all = kinds(a) | kinds(b);
+  return (all & (all - 1)) !== 0;
+}
+
+function compare(op: Comparison, a: Outlook, b: Outlook): Outlook {
+  if (op === '=') return same(a, b);
+  if (op === '!=') {
+    const equal = same(a, b);
+    return truth(equal.no, equal.yes, equal.none);
+  }
+  if (hasText(a) || hasText(b)) return truth(true, true, true);
+  if (op === '>' || op === '>=') return compare(op === '>' ? '<' : '<=', b, a);
+  const none = !onlyNumber(a) || !onlyNumber(b);
+  if (!hasNumber(a) || !hasNumber(b)) return truth(false, false, none);
+  return op === '<' ? truth(a.low < b.high, a.high >= b.low, none) : truth(a.low <= b.high, a.high > b.low, none);
+}
+
+function arithmetic(op: Arithmetic, a: Outlook, b: Outlook): Outlook {
+  if (hasText(a) || hasText(b)) return anything;
+  const none = !onlyNumber(a) || !onlyNumber(b);
+  if (!hasNumber(a) || !hasNumber(b)) return justNone;
+  if (op === '+') return number(a.low + b.low, a.high + b.high, none);
+  if (op === '-') return number(a.low - b.high, a.high - b.low, none);
+  if (op === '**' || (op === '/' && b.low <= 0 && b.high >= 0)) return anyNumber;
+  const at = (x: number, y: number) => {
+    const result = op === '*' ? x * y : x / y;
+    return Number.isNaN(result) ? 0 : result;
+  };
+  const corners = [at(a.low, b.low), at(a.low, b.high), at(a.high, b.low), at(a.high, b.high)];
+  return number(Math.min(...corners), Math.max(...corners), none);
+}
+
+function both(a: Outlook, right: () => Outlook): Outlook {
+  if (!a.yes && !a.none) return truth(false, true, false);
+  const b = right();
+  return truth(a.yes && b.yes, a.no || b.no, (a.none && (b.yes || b.none)) || (a.yes && b.none));
+}
+
+function either(a: Outlook, right: () => Outlook): Outlook {
+  if (!a.no && !a.none) return truth(true, false, false);
+  const b = right();
+  return truth(a.yes || b.yes, a.no && b.no, (a.none && (b.no || b.none)) || (a.no && b.none));
+}
+
+function union(a: Outlook, b: Outlook): Outlook {
+  const list =
+    a.list === null ? b.list : b.list === null ? a.list : a.list === 'any' || b.list === 'any' ? 'any'
+      : { must: new Set([...a.list.must].filter((text) => (b.list as { must: ReadonlySet<string> }).must.has(text))), may: new Set([...a.list.may, ...b.list.may]) };
+  return {
+    none: a.none || b.none,
+    yes: a.yes || b.yes,
+    no: a.no || b.no,
+    low: Math.min(a.low, b.low),
+    high: Math.max(a.high, b.high),
+    texts: a.texts === 'any' || b.texts === 'any' ? 'any' : [...new Set([...a.texts, ...b.texts])],
+    list,
+  };
+}
+
+/** Exact values seen as one outlook: what a variable with these values left looks like. */
+export function lookOfAll(values: readonly Value[]): Outlook {
+  let low = Infinity;
+  let high = -Infinity;
+  const texts: string[] = [];
+  let [none, yes, no] = [false, false, false];
+  for (const value of values) {
+    if (value === null) none = true;
+    else if (value === true) yes = true;
+    else if (value === false) no = true;
+    else if (typeof value === 'string') texts.push(value);
+    else if (value instanceof Exact) {
+      const rough = value.toNumber();
+      low = Math.min(low, widen(rough, -1));
+      high = Math.max(high, widen(rough, 1));
+    }
+  }
+  return { ...nothing, none, yes, no, low, high, texts };
+}

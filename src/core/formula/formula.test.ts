@@ -1,0 +1,109 @@
+import fc from 'fast-check';
+import { evaluate as oracle } from '@bpmn-io/feelin';
+import { describe, expect, it } from 'vitest';
+import { Exact } from '../exact';
+import { compileFormula, noUnit, readUnit, type FeelType, type Scope, type Value } from './index';
+
+const number = (unit: string): FeelType => ({ is: 'number', unit: readUnit(unit) });
+const types: Record<string, FeelType> = {
+  length: number('m'),
+  width: number('m'),
+  mass: number('kg'),
+  cells: { is: 'number', unit: noUnit },
+  mounting: { is: 'text', of: new Set(['surface', 'pit']) },
+  approach: { is: 'list', item: { is: 'text', of: new Set(['ramps', 'barrier']) } },
+  guards: { is: 'yesno' },
+};
+const scope: Scope = new Map(Object.entries(types).map(([name, type], slot) => [name, { slot, type }]));
+const slots = Object.keys(types);
+
+const values: Record<string, Value> = {
+  length: new Exact('18.5'),
+  width: new Exact('3.2'),
+  mass: new Exact('4200'),
+  cells: new Exact(8),
+  mounting: 'pit',
+  approach: ['ramps'],
+  guards: true,
+};
+
+function run(source: string, given: Record<string, Value> = values): Value {
+  const compiled = compileFormula(source, scope);
+  if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
+  return compiled.formula.run((slot) => given[slots[slot] as string] ?? null);
+}
+
+const plain = (value: Value): unknown => (value instanceof Exact ? value.toNumber() : Array.isArray(value) ? value.map(plain) : value);
+
+function problems(source: string, wanted?: FeelType) {
+  const compiled = compileFormula(source, scope, wanted);
+  return compiled.ok ? [] : compiled.problems.map(({ code, at }) => ({ code, at }));
+}
+
+describe('evaluation', () => {
+  const cases: string[] = [
+    '1 + 2 * 3', '(1 + 2) * 3', '2 ** 3 ** 2', '-2 - -3', '10 / 4', '1 / 0', '7 - null', '"a" + "b"',
+    'ceiling(18.5 / 6)', 'floor(-1.5)', 'round half up(2.5, 0)', 'round up(1.121, 2)', 'round down(-1.129, 2)', 'abs(-3)',
+    'min(3, 1, 2)', 'max([4, 9])', 'sum([1.5, 2])', 'count([1, 2, 3])', 'sum([])', 'string(1.50)',
+    'if 1 > 2 then "x" else "y"', 'if null then 1 else 2', 'true and null', 'false and null', 'true or null', 'false or null', 'not(null)', 'not(false)',
+    '1 = 1.0', 'null = null', 'null != 1', '1 < null', '"a" < "b"', '2 >= 2',
+    '5 in [1..5]', '5 in [1..5)', '1 in (1..5]', '3 in (1, 3)', '3 in (> 2, < 1)', '"a" in ["a", "b"]', '4 between 1 and 4', '3 in >= 3',
+    'list contains(["a"], "a")', 'list contains(["a"], "c")', 'length > 18', 'length / 6', 'mounting = "pit"', '"ramps" in approach',
+    '"barrier" in approach', 'not("barrier" in approach)', 'mounting in ["surface", "pit"]', 'count(approach) = 1', 'guards and length < 20',
+    '2 * (ceiling(length / 6) + 1)', 'length * width', 'if guards then cells else 0',
+  ];
+  it.each(cases)('%s agrees with the independent evaluator', (source) => {
+    const given = Object.fromEntries(Object.entries(values).map(([name, value]) => [name, plain(value)]));
+    const answer = oracle(source, given) as unknown;
+    const expected = answer !== null && typeof answer === 'object' && 'value' in answer ? (answer as { value: unknown }).value : answer;
+    expect(plain(run(source))).toEqual(expected);
+  });
+
+  it('is exact where binary floating point is not', () => {
+    expect(run('0.1 + 0.2 = 0.3')).toBe(true);
+    expect(run('1.15 * 60 = 69')).toBe(true);
+    expect(plain(run('1.005 * 1000'))).toBe(1005);
+    expect(plain(run('decimal(2.345, 2)'))).toBe(2.34);
+  });
+
+  it('has no order of addition', () => {
+    const money = fc.integer({ min: -9_999_999, max: 9_999_999 }).map((cents) => new Exact(cents).div(100));
+    fc.assert(
+      fc.property(money, money, money, (length, width, mass) => {
+        const given = { length, width, mass: length, cells: mass };
+        expect(plain(run('(length + width) - length = width', given))).toBe(true);
+      }),
+    );
+  });
+});
+
+describe('compile errors have a place and a kind', () => {
+  it.each([
+    ['1 +', 'formula.syntax', 3],
+    ['', 'formula.empty', 0],
+    ['lenght > 3', 'formula.unknownName', 0],
+    ['length > width and frobnicate(2)', 'formula.unknownFunction', 19],
+    ['length + mass', 'formula.unitMismatch', 9],
+    ['length > mass', 'formula.unitMismatch', 9],
+    ['mounting = "pitt"', 'formula.unknownOption', 11],
+    ['mounting in ["surface", "sunk"]', 'formula.unknownOption', 24],
+    ['"rampz" in approach', 'formula.unknownOption', 0],
+    ['length and guards', 'formula.wrongType', 0],
+    ['ceiling(mounting)', 'formula.wrongType', 8],
+    ['min()', 'formula.argumentCount', 0],
+    ['function(a) a', 'formula.unsupported', 0],
+  ])('%s -> %s at %i', (source, code, at) => {
+    expect(problems(source)[0]).toEqual({ code: code === 'formula.empty' ? 'formula.syntax' : code, at });
+  });
+
+  it('checks the type and unit that the place asks for', () => {
+    expect(problems('length', { is: 'yesno' })[0]?.code).toBe('formula.resultType');
+    expect(problems('length * width', number('m'))[0]?.code).toBe('formula.resultType');
+    expect(problems('length * width', number('m2'))).toEqual([]);
+  });
+
+  it('refuses what is too long or too deep with a sentence instead of failing', () => {
+    expect(problems('1 + '.repeat(30_000) + '1')[0]?.code).toBe('formula.tooLong');
+    expect(problems('('.repeat(400) + '1' + ')'.repeat(400))[0]?.code).toBe('formula.tooDeep');
+  });
+});

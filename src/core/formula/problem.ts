@@ -1,0 +1,19 @@
+/** What can be wrong with a formula; the sentence for a code is in the locale files. */
+export interface FormulaProblem {
+  code:
+    | 'formula.syntax'
+    | 'formula.empty'
+    | 'formula.tooLong'
+    | 'formula.tooDeep'
+    | 'formula.unsupported'
+    | 'formula.unknownName'
+    | 'formula.unknownFunction'
+    | 'formula.argumentCount'
+    | 'formula.wrongType'
+    | 'formula.unitMismatch'
+    | 'formula.unknownOption'
+    | 'formula.resultType';
+  /** Offset of the first character concerned. */
+  at: number;
+  params: Record<string, string | number>;
+}

@@ -1,0 +1,185 @@
+/** From FEEL text to a small syntax tree of our own; the grammar is the parser package's. */
+import { parser } from '@bpmn-io/lezer-feel';
+import { Exact } from '../exact';
+import type { FormulaProblem } from './problem';
+
+type Node = ReturnType<typeof parser.parse>['topNode'];
+
+export type Comparison = '=' | '!=' | '<' | '<=' | '>' | '>=';
+export type Arithmetic = '+' | '-' | '*' | '/' | '**';
+
+/** A position is the offset of the first character in the formula's text. */
+export type Expr =
+  | { kind: 'literal'; value: Exact | string | boolean | null; at: number }
+  | { kind: 'name'; name: string; at: number }
+  | { kind: 'negate'; of: Expr; at: number }
+  | { kind: 'arithmetic'; op: Arithmetic; left: Expr; right: Expr; at: number }
+  | { kind: 'compare'; op: Comparison; left: Expr; right: Expr; at: number }
+  | { kind: 'logic'; op: 'and' | 'or'; left: Expr; right: Expr; at: number }
+  | { kind: 'in'; value: Expr; tests: Test[]; at: number }
+  | { kind: 'if'; test: Expr; then: Expr; else: Expr; at: number }
+  | { kind: 'list'; items: Expr[]; at: number }
+  | { kind: 'call'; name: string; args: Expr[]; at: number };
+
+/** One alternative to the right of `in`. */
+export type Test =
+  | { kind: 'equals'; expr: Expr }
+  | { kind: 'compare'; op: Comparison; expr: Expr }
+  | { kind: 'interval'; low: Expr; high: Expr; lowOpen: boolean; highOpen: boolean };
+
+export class SyntaxFailure extends Error {
+  constructor(readonly problem: FormulaProblem) {
+    super(problem.code);
+  }
+}
+
+const longest = 100_000;
+const deepest = 200;
+
+/** Parses an expression. Throws SyntaxFailure with a position. */
+export function parse(source: string): Expr {
+  if (source.length > longest) fail('formula.tooLong', 0, { most: longest });
+  const top = parser.parse(source).topNode;
+  let broken: number | undefined;
+  top.cursor().iterate((node) => {
+    if (node.type.isError && broken === undefined) broken = node.from;
+  });
+  if (broken !== undefined) fail('formula.syntax', broken, { near: source.slice(broken, broken + 12).trim() });
+  const [only] = children(top);
+  if (!only) fail('formula.empty', 0, {});
+  return new Reader(source).expr(only, 0);
+}
+
+/** Parses a table cell: unary tests on the named value; "-" accepts everything. */
+export function parseCell(name: string, cell: string): Expr {
+  if (cell.trim() === '-') return { kind: 'literal', value: true, at: 0 };
+  return parse(`${name} in (${cell})`);
+}
+
+function fail(code: FormulaProblem['code'], at: number, params: FormulaProblem['params']): never {
+  throw new SyntaxFailure({ code, at, params });
+}
+
+function children(node: Node): Node[] {
+  const found: Node[] = [];
+  for (let child = node.firstChild; child; child = child.nextSibling) found.push(child);
+  return found;
+}
+
+const punctuation = new Set(['(', ')', '[', ']', ',', 'if', 'then', 'else', 'and', 'or', 'in', 'between']);
+
+class Reader {
+  constructor(private readonly source: string) {}
+
+  private text(node: Node): string {
+    return this.source.slice(node.from, node.to);
+  }
+
+  private parts(node: Node): Node[] {
+    return children(node).filter((child) => !punctuation.has(child.name));
+  }
+
+  expr(node: Node, depth: number): Expr {
+    if (depth > deepest) fail('formula.tooDeep', node.from, { most: deepest });
+    const at = node.from;
+    const parts = this.parts(node);
+    const sub = (index: number): Expr => {
+      const part = parts[index];
+      if (!part) fail('formula.syntax', at, { near: this.text(node).slice(0, 12) });
+      return this.expr(part, depth + 1);
+    };
+    switch (node.name) {
+      case 'ParenthesizedExpression':
+        return sub(0);
+      case 'NumericLiteral':
+        return { kind: 'literal', value: new Exact(this.text(node).replace(/\s/g, '')), at };
+      case 'StringLiteral':
+        return { kind: 'literal', value: JSON.parse(this.text(node)) as string, at };
+      case 'BooleanLiteral':
+        return { kind: 'literal', value: this.text(node) === 'true', at };
+      case 'null':
+        return { kind: 'literal', value: null, at };
+      case 'VariableName':
+        return { kind: 'name', name: this.text(node).replace(/\s+/g, ' '), at };
+      case 'Conjunction':
+        return { kind: 'logic', op: 'and', left: sub(0), right: sub(1), at };
+      case 'Disjunction':
+        return { kind: 'logic', op: 'or', left: sub(0), right: sub(1), at };
+      case 'IfExpression':
+        return { kind: 'if', test: sub(0), then: sub(1), else: sub(2), at };
+      case 'List':
+        return { kind: 'list', items: parts.map((_, index) => sub(index)), at };
+      case 'ArithmeticExpression': {
+        if (parts[0]?.name === 'ArithOp') return { kind: 'negate', of: sub(1), at };
+        return { kind: 'arithmetic', op: this.text(parts[1] as Node) as Arithmetic, left: sub(0), right: sub(2), at };
+      }
+      case 'FunctionInvocation':
+        return this.call(node, depth);
+      case 'Comparison':
+        return this.comparison(node, depth);
+      default:
+        return fail('formula.unsupported', at, { what: this.text(node).slice(0, 40) });
+    }
+  }
+
+  private call(node: Node, depth: number): Expr {
+    const [name, args] = this.parts(node);
+    if (!name || (args && args.name !== 'PositionalParameters')) fail('formula.unsupported', node.from, { what: this.text(node) });
+    return {
+      kind: 'call',
+      name: this.text(name).replace(/\s+/g, ' '),
+      args: args ? this.parts(args).map((arg) => this.expr(arg, depth + 1)) : [],
+      at: node.from,
+    };
+  }
+
+  private comparison(node: Node, depth: number): Expr {
+    const at = node.from;
+    const parts = this.parts(node);
+    const keyword = children(node).find((child) => child.name === 'in' || child.name === 'between')?.name;
+    const value = this.expr(parts[0] as Node, depth + 1);
+    if (keyword === 'between') {
+      const [low, high] = [this.expr(parts[1] as Node, depth + 1), this.expr(parts[2] as Node, depth + 1)];
+      return { kind: 'in', value, tests: [{ kind: 'interval', low, high, lowOpen: false, highOpen: false }], at };
+    }
+    if (keyword === 'in') {
+      const tests = parts.slice(1).flatMap((part) => this.tests(part, depth + 1));
+      return { kind: 'in', value, tests, at };
+    }
+    return { kind: 'compare', op: this.text(parts[1] as Node) as Comparison, left: value, right: this.expr(parts[2] as Node, depth + 1), at };
+  }
+
+  private tests(node: Node, depth: number): Test[] {
+    const parts = this.parts(node);
+    switch (node.name) {
+      case 'PositiveUnaryTests':
+      case 'PositiveUnaryTest':
+        return parts.flatMap((part) => this.tests(part, depth + 1));
+      case 'ParenthesizedExpression':
+        return parts[0]?.name === 'SimplePositiveUnaryTest' ? this.tests(parts[0], depth + 1) : [{ kind: 'equals', expr: this.expr(node, depth) }];
+      case 'SimplePositiveUnaryTest': {
+        const [first, second] = parts;
+        if (first?.name === 'Interval') return this.tests(first, depth + 1);
+        if (first?.name === 'CompareOp') return [{ kind: 'compare', op: this.text(first) as Comparison, expr: this.expr(second as Node, depth + 1) }];
+        return [{ kind: 'equals', expr: this.expr(first as Node, depth + 1) }];
+      }
+      case 'Interval': {
+        const inner = parts.filter((part) => part.name !== '..');
+        const text = this.text(node);
+        return [
+          {
+            kind: 'interval',
+            low: this.expr(inner[0] as Node, depth + 1),
+            high: this.expr(inner[1] as Node, depth + 1),
+            lowOpen: !text.startsWith('['),
+            highOpen: !text.endsWith(']'),
+          },
+        ];
+      }
+      case 'List':
+        return parts.map((part) => ({ kind: 'equals', expr: this.expr(part, depth + 1) }));
+      default:
+        return [{ kind: 'equals', expr: this.expr(node, depth) }];
+    }
+  }
+}

@@ -1,0 +1,33 @@
+import { known, sameUnit, type Unit } from './units';
+
+/** The type of a formula or of a name in its scope. */
+export type FeelType =
+  | { is: 'number'; unit: Unit }
+  /** Text; where the texts are the options of one feature, `of` lists them so that a typing slip is found. */
+  | { is: 'text'; of?: ReadonlySet<string> | undefined }
+  | { is: 'yesno' }
+  | { is: 'list'; item: FeelType }
+  /** null, or a value of a type that the formula does not tell. */
+  | { is: 'unknown' };
+
+/** What a name in a formula stands for: a numbered slot in the environment it is evaluated in. */
+export interface Binding {
+  slot: number;
+  type: FeelType;
+}
+
+export type Scope = ReadonlyMap<string, Binding>;
+
+export const fits = (a: FeelType, b: FeelType): boolean => {
+  if (a.is === 'unknown' || b.is === 'unknown') return true;
+  if (a.is === 'number' && b.is === 'number') return sameUnit(a.unit, b.unit);
+  if (a.is === 'list' && b.is === 'list') return fits(a.item, b.item);
+  return a.is === b.is;
+};
+
+export function join(a: FeelType, b: FeelType): FeelType {
+  if (a.is === 'unknown') return b;
+  if (a.is === 'number' && b.is === 'number') return { is: 'number', unit: known(a.unit, b.unit) };
+  if (a.is === 'text' && b.is === 'text') return a.of && b.of ? { is: 'text', of: new Set([...a.of, ...b.of]) } : { is: 'text' };
+  return a;
+}

@@ -1,0 +1,203 @@
+/**
+ * The model document: one JSON value that describes one model completely. It is what is saved, pinned by builds,
+ * exported and compared. docs/model.schema.json is its published schema; `schema.ts` guards the door at run time.
+ */
+
+/** A text in every language of the document, by language code. */
+export type Texts = Readonly<Record<string, string>>;
+
+/** A FEEL expression. */
+export type Feel = string;
+
+export interface ModelDocument {
+  /** Version of this format; always the first field. */
+  format: 1;
+  id: string;
+  name: Texts;
+  /** Languages that every text has. */
+  languages: string[];
+  /** Choices fixed from outside the build, such as the region of use. */
+  context: ContextInput[];
+  sections: Section[];
+  features: Feature[];
+  parameters: Parameter[];
+  calculations: Calculation[];
+  rules: Rule[];
+  numbering: Segment[];
+  prices: PricePart[];
+  surcharges: Surcharge[];
+  materials: MaterialRow[];
+  operations: OperationRow[];
+  /** Working days added to the longest lead time of the materials. */
+  extraDays?: Feel;
+  /** Calculations shown beside the build while it is made. */
+  figures: Figures;
+}
+
+export interface ContextInput {
+  id: string;
+  name: Texts;
+  values: { id: string; name: Texts }[];
+}
+
+export interface Section {
+  id: string;
+  name: Texts;
+  /** Features and parameters in the order they are shown. */
+  rows: string[];
+}
+
+export interface Feature {
+  id: string;
+  name: Texts;
+  /** Short name for narrow places such as the code rail. */
+  short?: Texts;
+  help?: Texts;
+  /** How many options to pick. */
+  least: number;
+  most: number;
+  options: Option[];
+  /** Option ids that are taken where nothing else speaks. */
+  usual?: string[];
+}
+
+export interface Option {
+  id: string;
+  /** Its letters in the part number. */
+  code?: string;
+  name: Texts;
+  /** Priced and made as this item. */
+  item?: string;
+  /** How many of the item; 1 where not given. */
+  quantity?: Feel;
+}
+
+export type Parameter = NumberParameter | YesNoParameter;
+
+interface ParameterBase {
+  id: string;
+  name: Texts;
+  short?: Texts;
+  help?: Texts;
+}
+
+export interface NumberParameter extends ParameterBase {
+  type: 'number';
+  unit: string;
+  least: string;
+  most: string;
+  step: string;
+  usual?: string;
+}
+
+export interface YesNoParameter extends ParameterBase {
+  type: 'yesno';
+  usual?: boolean;
+  /** Priced and made as this item when yes. */
+  item?: string;
+  quantity?: Feel;
+}
+
+export interface Calculation {
+  id: string;
+  name: Texts;
+  type: 'number' | 'text' | 'yesno';
+  unit?: string;
+  /** Decimals to show. */
+  decimals?: number;
+  formula: Feel;
+}
+
+export type Severity = 'error' | 'warning' | 'note';
+
+interface RuleBase {
+  id: string;
+  reason: Texts;
+  /** ISO dates; inclusive. */
+  from?: string;
+  until?: string;
+}
+
+export type Rule =
+  /** When `when` holds, `must` holds too. */
+  | (RuleBase & { kind: 'require'; when?: Feel; must: Feel; severity?: Severity })
+  /** The conditions cannot all hold. */
+  | (RuleBase & { kind: 'exclude'; all: Feel[]; severity?: Severity })
+  /** A number stays between two formulas. */
+  | (RuleBase & { kind: 'limit'; of: string; when?: Feel; least?: Feel; most?: Feel; severity?: Severity })
+  /** Only the listed combinations are allowed, or none of them. Cells are FEEL unary tests; "-" is anything. */
+  | (RuleBase & { kind: 'table'; of: string[]; rows: string[][]; listed: 'allowed' | 'forbidden'; severity?: Severity })
+  /** When `when` holds the value is `value`: firmly, or as advice that a person may change. */
+  | (RuleBase & { kind: 'set'; of: string; when?: Feel; value: DecisionValue; firm: boolean })
+  /** The default under a condition. */
+  | (RuleBase & { kind: 'usual'; of: string; when?: Feel; value: DecisionValue })
+  /** The feature or parameter exists only when `when` holds. */
+  | (RuleBase & { kind: 'show'; of: string; when: Feel })
+  /** A warning or note while `when` holds. */
+  | (RuleBase & { kind: 'say'; when: Feel; severity: 'warning' | 'note' });
+
+/**
+ * The value of a decision: an option id or null for none (feature with most = 1), taken or not (one option of a multiple choice,
+ * addressed as "feature.option", or a yes/no parameter), a decimal written out (number parameter).
+ */
+export type DecisionValue = string | boolean | null;
+
+export type Segment = { before?: string; when?: Feel } & (
+  | { kind: 'text'; text: string }
+  /** Code of the option chosen. */
+  | { kind: 'code'; of: string }
+  /** A number, times a factor, padded to a width. */
+  | { kind: 'number'; of: string; times?: string; width: number }
+  /** Codes of all options taken of a multiple choice, in the order of the options. */
+  | { kind: 'letters'; of: string }
+  /** A registered number for the values that codes cannot say. */
+  | { kind: 'sequence'; of: string[]; width: number }
+);
+
+export interface PricePart {
+  id: string;
+  name: Texts;
+  item: string;
+  quantity: Feel;
+  when?: Feel;
+}
+
+export interface Surcharge {
+  id: string;
+  name: Texts;
+  /** Price parts it is a share of. */
+  of: string[];
+  /** 0.06 is 6 %. */
+  rate: Feel;
+  when: Feel;
+}
+
+export interface MaterialRow {
+  id: string;
+  item: string;
+  quantity: Feel;
+  when?: Feel;
+  /** Share lost in cutting: 0.05 is 5 %. */
+  scrap?: string;
+  /** Cut length in metres. */
+  cut?: Feel;
+}
+
+export interface OperationRow {
+  id: string;
+  name: Texts;
+  centre: string;
+  /** Hours. */
+  setUp: Feel;
+  /** Hours. */
+  run: Feel;
+  when?: Feel;
+  /** Instruction; {name} is filled with the value of that name. */
+  text: Texts;
+}
+
+export interface Figures {
+  mass?: string;
+  installation?: string;
+  more: string[];
+}

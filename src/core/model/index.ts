@@ -1,0 +1,9 @@
+/**
+ * Models: the document, its validation, and its compiled form. A document that compiles can be configured, priced, numbered
+ * and made without further checks; one that does not gives a list of problems, each with a path and a sentence code.
+ */
+export type * from './document';
+export type { ModelProblem } from './problem';
+export { documentSchema } from './schema';
+export { codeOf, compileModel, valueAt, type CompiledModel, type CompiledRule, type Entry, type Grid, type ModelResult, type Proposal } from './compile';
+export { open, Reading, type Open, type PlainValue, type Values } from './reading';

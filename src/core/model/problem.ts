@@ -1,0 +1,23 @@
+import type { FormulaProblem } from '../formula';
+
+/** Something wrong with a model document: where (a path such as "rules.pitRamps.all"), what, and the details of the sentence. */
+export interface ModelProblem {
+  path: string;
+  code:
+    | FormulaProblem['code']
+    | 'model.shape'
+    | 'model.duplicateId'
+    | 'model.unknownRow'
+    | 'model.rowTwice'
+    | 'model.unknownTarget'
+    | 'model.badTargetValue'
+    | 'model.cardinality'
+    | 'model.badRange'
+    | 'model.cycle'
+    | 'model.rowWidth'
+    | 'model.missingText'
+    | 'model.unknownPart';
+  /** Offset in the formula, where the problem lies in one. */
+  at?: number | undefined;
+  params: Record<string, string | number>;
+}

@@ -1,0 +1,81 @@
+/** Reading formulas over the values of a build that may still have open places. */
+import { exact, Exact } from '../exact';
+import type { Formula, Value } from '../formula';
+import type { CompiledModel } from './compile';
+
+/** A value as it travels: option id, list of option ids, decimal written out, yes/no; null where there is none. */
+export type PlainValue = string | boolean | null | readonly string[];
+
+/** Values by id of feature, parameter or context input; an id that is absent is still open. */
+export type Values = Readonly<Record<string, PlainValue>>;
+
+/** Marks a result that depends on something nobody has settled yet. */
+export const open = Symbol('open');
+export type Open = typeof open;
+
+const unsettled = Symbol('unsettled');
+
+/** Evaluates formulas of a compiled model for one set of values. Calculations are worked out at most once. */
+export class Reading {
+  private readonly known = new Map<number, Value | Open>();
+
+  constructor(
+    readonly model: CompiledModel,
+    readonly values: Values,
+  ) {}
+
+  /** The exact value of a formula, or `open` where it read something unsettled. */
+  run(formula: Formula): Value | Open {
+    try {
+      return formula.run((slot) => {
+        const value = this.slot(slot);
+        if (value === open) throw unsettled;
+        return value;
+      });
+    } catch (thrown) {
+      if (thrown === unsettled) return open;
+      throw thrown;
+    }
+  }
+
+  /** The formula at a path of the document, such as "materials.modules.quantity"; undefined where the document has none. */
+  at(path: string): Value | Open | undefined {
+    const formula = this.model.formulas.get(path);
+    return formula && this.run(formula);
+  }
+
+  /** A number at a path: open while unsettled; null where the formula gives none. */
+  numberAt(path: string): Exact | Open | null | undefined {
+    const value = this.at(path);
+    return value === undefined || value === open || value instanceof Exact ? value : null;
+  }
+
+  /** Whether a condition at a path holds; a missing condition holds. */
+  holdsAt(path: string): boolean | Open {
+    const value = this.at(path);
+    return value === undefined ? true : value === open ? open : value === true;
+  }
+
+  named(id: string): Value | Open {
+    const slot = this.model.scope.get(id)?.slot;
+    return slot === undefined ? null : this.slot(slot);
+  }
+
+  private slot(slot: number): Value | Open {
+    const known = this.known.get(slot);
+    if (known !== undefined) return known;
+    const value = this.read(slot);
+    this.known.set(slot, value);
+    return value;
+  }
+
+  private read(slot: number): Value | Open {
+    const entry = this.model.entries[slot];
+    if (!entry) return null;
+    if (entry.kind === 'calculation') return this.run(entry.formula);
+    const value = this.values[entry.id];
+    if (value === undefined) return open;
+    if (entry.kind === 'number' && typeof value === 'string') return exact(value);
+    return Array.isArray(value) ? [...(value as string[])] : (value as string | boolean | null);
+  }
+}

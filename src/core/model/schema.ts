@@ -1,0 +1,103 @@
+/** The Yup door of the model document: shape and sizes. What the parts mean to each other is checked by the compiler. */
+import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
+import type { ModelDocument, Rule, Segment } from './document';
+
+const id = string().strict().matches(/^[a-z][A-Za-z0-9]{0,39}$/, 'model.badId').required();
+const sku = string().strict().matches(/^[A-Z0-9][A-Z0-9.-]{0,39}$/, 'model.badSku');
+const feel = string().strict().max(100_000);
+const decimal = string().strict().matches(/^-?\d{1,15}(\.\d{1,12})?$/, 'model.badDecimal');
+const day = string().strict().matches(/^\d{4}-\d\d-\d\d$/, 'model.badDay');
+const severity = string().strict().oneOf(['error', 'warning', 'note']);
+const texts = lazy((value: unknown) =>
+  object(Object.fromEntries(Object.keys((value ?? {}) as object).map((language) => [language, string().strict().max(2_000).required()])))
+    .strict()
+    .test('language', 'model.noText', (given) => Object.keys(given).length > 0),
+);
+const optionalTexts = lazy((value: unknown) => (value === undefined ? mixed().notRequired() : texts.resolve({ value })));
+const shape = (fields: Record<string, unknown>) => object(fields as Record<string, Schema>).strict().noUnknown('model.unknownField');
+const list = (of: unknown, most: number) => array().strict().of(of as Schema).max(most).required();
+
+const decisionValue = mixed().test('value', 'model.badValue', (value) => value === null || typeof value === 'string' || typeof value === 'boolean').defined();
+
+const option = shape({ id, code: string().strict().max(8), name: texts, item: sku, quantity: feel });
+const feature = shape({
+  id,
+  name: texts,
+  short: optionalTexts,
+  help: optionalTexts,
+  least: number().strict().integer().min(0).required(),
+  most: number().strict().integer().min(1).required(),
+  options: list(option, 20_000).min(1),
+  usual: array().strict().of(id),
+});
+
+const numberParameter = shape({
+  id, type: string().required(), name: texts, short: optionalTexts, help: optionalTexts,
+  unit: string().strict().defined(), least: decimal.required(), most: decimal.required(), step: decimal.required(), usual: decimal,
+});
+const yesNoParameter = shape({ id, type: string().required(), name: texts, short: optionalTexts, help: optionalTexts, usual: boolean().strict(), item: sku, quantity: feel });
+
+/** Picks the schema by a discriminating field; an unknown value of the field is itself the problem. */
+function byField<T extends string>(field: string, schemas: Record<T, Schema>): unknown {
+  return lazy((value: unknown) => {
+    const name = (value as Record<string, unknown> | null)?.[field];
+    const known = typeof name === 'string' && Object.hasOwn(schemas, name);
+    return known ? schemas[name as T] : shape({ [field]: string().strict().oneOf(Object.keys(schemas), 'model.unknownKind').required() });
+  });
+}
+
+const ruleBase = { id, kind: string().required(), reason: texts, from: day, until: day };
+const rule = byField<Rule['kind']>('kind', {
+  require: shape({ ...ruleBase, when: feel, must: feel.required(), severity }),
+  exclude: shape({ ...ruleBase, all: list(feel.required(), 20).min(1), severity }),
+  limit: shape({ ...ruleBase, of: id, when: feel, least: feel, most: feel, severity }),
+  table: shape({
+    ...ruleBase, of: list(id, 12).min(1), rows: list(array().strict().of(feel.required()).required(), 10_000),
+    listed: string().strict().oneOf(['allowed', 'forbidden']).required(), severity,
+  }),
+  set: shape({ ...ruleBase, of: string().strict().required(), when: feel, value: decisionValue, firm: boolean().strict().required() }),
+  usual: shape({ ...ruleBase, of: string().strict().required(), when: feel, value: decisionValue }),
+  show: shape({ ...ruleBase, of: id, when: feel.required() }),
+  say: shape({ ...ruleBase, when: feel.required(), severity: string().strict().oneOf(['warning', 'note']).required() }),
+});
+
+const segmentBase = { kind: string().required(), before: string().strict().max(4), when: feel };
+const width = number().strict().integer().min(1).max(12).required();
+const segment = byField<Segment['kind']>('kind', {
+  text: shape({ ...segmentBase, text: string().strict().max(12).required() }),
+  code: shape({ ...segmentBase, of: id }),
+  number: shape({ ...segmentBase, of: id, times: decimal, width }),
+  letters: shape({ ...segmentBase, of: id }),
+  sequence: shape({ ...segmentBase, of: list(id, 20).min(1), width }),
+});
+
+const choice = shape({ id: string().strict().matches(/^[A-Za-z][A-Za-z0-9]{0,39}$/, 'model.badId').required(), name: texts });
+
+export const documentSchema = shape({
+  format: number().strict().oneOf([1], 'model.otherFormat').required(),
+  id,
+  name: texts,
+  languages: list(string().strict().matches(/^[a-z]{2}$/, 'model.badLanguage').required(), 20).min(1),
+  context: list(shape({ id, name: texts, values: list(choice, 500).min(1) }), 50),
+  sections: list(shape({ id, name: texts, rows: list(id, 500) }), 200),
+  features: list(feature, 5_000),
+  parameters: list(byField('type', { number: numberParameter, yesno: yesNoParameter }), 5_000),
+  calculations: list(
+    shape({
+      id, name: texts, type: string().strict().oneOf(['number', 'text', 'yesno']).required(), unit: string().strict(),
+      decimals: number().strict().integer().min(0).max(6), formula: feel.required(),
+    }),
+    5_000,
+  ),
+  rules: list(rule, 20_000),
+  numbering: list(segment, 60),
+  prices: list(shape({ id, name: texts, item: sku.required(), quantity: feel.required(), when: feel }), 5_000),
+  surcharges: list(shape({ id, name: texts, of: list(id, 100).min(1), rate: feel.required(), when: feel.required() }), 200),
+  materials: list(shape({ id, item: sku.required(), quantity: feel.required(), when: feel, scrap: decimal, cut: feel }), 5_000),
+  operations: list(
+    shape({ id, name: texts, centre: string().strict().max(40).required(), setUp: feel.required(), run: feel.required(), when: feel, text: texts }),
+    1_000,
+  ),
+  extraDays: feel,
+  figures: shape({ mass: id.notRequired(), installation: id.notRequired(), more: list(id, 20) }),
+}).required() as unknown as Schema<ModelDocument>;
