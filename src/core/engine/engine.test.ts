@@ -55,7 +55,9 @@ describe('promises against brute force', () => {
           if (standing === 'absent') continue;
           const row = engine.state({ decisions }).rows[target.on.split('.')[0] as string];
           if (!row?.shown) continue;
-          const expected = kept.some((build) => has(build, target, false)) ? 'free' : row.allowed ? 'not' : builds.some((build) => has(build, target, false)) ? 'swap' : 'barred';
+          // A row's own decision is the one that choosing there replaces.
+          const others = builds.filter((build) => keeps(build, decisions.filter((each) => each.on !== target.on)));
+          const expected = others.some((build) => has(build, target, false)) ? 'free' : row.allowed ? 'not' : builds.some((build) => has(build, target, false)) ? 'swap' : 'barred';
           expect([target, standing]).toEqual([target, expected]);
         }
       }),

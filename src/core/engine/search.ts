@@ -2,8 +2,8 @@
  * Complete search over a network: propagation by trying values against what each constraint can still come to, then branching.
  * At a leaf every constraint has been checked exactly, so an answer is never a guess.
  */
-import type { Constraint, Domain, Network, Outcome } from './network';
-import type { Outlook, OutlookEnv } from './outlook';
+import { HIDDEN, type Constraint, type Domain, type Network, type Outcome } from './network';
+import { anything, type Outlook, type OutlookEnv } from './outlook';
 
 /** One code per variable: a complete valid build. */
 export type Witness = Int32Array;
@@ -23,6 +23,12 @@ export interface Question {
 /** Thrown when a question took more than the budget: nothing is claimed then. */
 export class OutOfBudget extends Error {}
 
+/** A place in the search: what is left for each variable, and which constraints nothing left can break (or are left out). */
+interface Node {
+  domains: Domain[];
+  kept: Uint8Array;
+}
+
 /** Longest domain in which each value is tried; longer ones are cut from both ends. */
 const tryEach = 12;
 
@@ -31,9 +37,10 @@ export class Search {
   private readonly rounds: Int32Array;
   private round = 0;
   private domains: Domain[] = [];
-  private readonly looked: (Outlook | undefined)[];
-  private readonly lookedAt: Int32Array;
-  private generation = 1;
+  /** Per slot: the outlook last worked out, and the domains it was worked out for. */
+  private readonly looked: { domains: Domain[]; outlook: Outlook }[];
+  /** Per slot of one variable: the outlook of each single code. */
+  private readonly lookedOne: Map<number, Outlook>[];
   private readonly env: OutlookEnv;
   /** Nodes that all questions together may still visit. */
   budget = 2_000_000;
@@ -42,49 +49,76 @@ export class Search {
     const { constraints, model } = network;
     this.exactAnswers = constraints.map(() => new Map<string, boolean>());
     this.rounds = new Int32Array(constraints.length);
-    this.looked = new Array<Outlook | undefined>(model.entries.length);
-    this.lookedAt = new Int32Array(model.entries.length);
-    this.env = (slot) => {
-      if (this.lookedAt[slot] === this.generation) return this.looked[slot] as Outlook;
-      const seen = network.lookOfSlot(slot, this.domains, this.env);
-      this.looked[slot] = seen;
-      this.lookedAt[slot] = this.generation;
-      return seen;
-    };
+    this.looked = model.entries.map(() => ({ domains: [], outlook: anything }));
+    this.lookedOne = model.entries.map(() => new Map());
+    this.env = (slot) => this.lookAt(slot);
+  }
+
+  private lookAt(slot: number): Outlook {
+    const { domains, network } = this;
+    const scope = network.scopeOfSlot(slot);
+    if (scope.length === 1) {
+      const domain = domains[scope[0] as number] as Domain;
+      if (domain.length === 1) {
+        const known = this.lookedOne[slot]?.get(domain[0] as number);
+        if (known) return known;
+        const outlook = network.lookOfSlot(slot, domains, this.env);
+        this.lookedOne[slot]?.set(domain[0] as number, outlook);
+        return outlook;
+      }
+    }
+    const last = this.looked[slot] as { domains: Domain[]; outlook: Outlook };
+    // Domains are never changed in place, so the same arrays mean the same outlook.
+    if (last.domains.length > 0 && scope.every((variable, index) => domains[variable] === last.domains[index])) return last.outlook;
+    const outlook = network.lookOfSlot(slot, domains, this.env);
+    this.looked[slot] = { domains: scope.map((variable) => domains[variable] as Domain), outlook };
+    return outlook;
   }
 
   /** A complete valid build under the assumptions, or null where there is none. */
   solve(question: Question): Witness | null {
-    const domains = this.narrowed(question);
-    return domains && this.branch(domains, question);
+    const node = this.root(question);
+    return node && this.branch(node, question);
   }
 
   /** The domains left after propagation alone; null on contradiction. Values gone are impossible; values left may still be. */
   narrowed(question: Question): Domain[] | null {
+    return this.root(question)?.domains ?? null;
+  }
+
+  private root(question: Question): Node | null {
     const domains = this.network.variables.map((variable) => {
       const assumed = question.assume.get(variable.index);
       return assumed ? variable.domain.filter((code) => assumed.includes(code)) : variable.domain;
     });
     if (domains.some((domain) => domain.length === 0)) return null;
-    return this.propagate(domains, this.network.constraints.map((each) => each.index), question) ? domains : null;
+    const node = { domains, kept: new Uint8Array(this.network.constraints.length) };
+    for (const index of question.without ?? []) node.kept[index] = 1;
+    return this.propagate(node, this.network.constraints.map((each) => each.index), question) ? node : null;
   }
 
-  /** Whether a complete assignment keeps every constraint; exact. */
-  accepts(codes: Witness): boolean {
-    const env = this.network.environment((variable) => codes[variable] as number);
-    return this.network.constraints.every((constraint) => constraint.holds(env, (variable) => codes[variable] as number));
+  /** A complete valid build with one variable changed, where that alone is still valid; exact, and far cheaper than a search. */
+  varied(witness: Witness, variable: number, code: number): Witness | null {
+    const codes = witness.slice();
+    codes[variable] = code;
+    for (const index of this.network.variables[variable]?.watchers ?? []) {
+      const constraint = this.network.constraints[index] as Constraint;
+      let key = '';
+      for (const each of constraint.scope) key += `${String(codes[each])},`;
+      if (!this.exactly(constraint, key, (each) => codes[each] as number)) return null;
+    }
+    return codes;
   }
 
-  private branch(domains: Domain[], question: Question): Witness | null {
+  private branch(node: Node, question: Question): Witness | null {
     if (this.budget-- <= 0) throw new OutOfBudget();
-    const next = smallest(domains, this.network);
-    if (next === -1) return Int32Array.from(domains, (domain) => domain[0] as number);
-    const domain = domains[next] as Domain;
-    for (const part of alternatives(domain, question.hints?.[next])) {
-      const narrower = domains.slice();
-      narrower[next] = part;
-      const watchers = this.network.variables[next]?.watchers ?? [];
-      if (!this.propagate(narrower, watchers, question)) continue;
+    const { domains, kept } = node;
+    const next = smallest(node, this.network);
+    if (next === -1) return Int32Array.from(domains, (domain, index) => preferred(domain, question.hints?.[index]));
+    for (const part of alternatives(domains[next] as Domain, question.hints?.[next])) {
+      const narrower = { domains: domains.slice(), kept: kept.slice() };
+      narrower.domains[next] = part;
+      if (!this.propagate(narrower, this.network.variables[next]?.watchers ?? [], question)) continue;
       const found = this.branch(narrower, question);
       if (found) return found;
     }
@@ -92,10 +126,9 @@ export class Search {
   }
 
   /** Cuts values that some constraint refuses, until nothing changes. False on contradiction. */
-  private propagate(domains: Domain[], start: readonly number[], question: Question): boolean {
+  private propagate({ domains, kept }: Node, start: readonly number[], question: Question): boolean {
     this.domains = domains;
-    this.generation++;
-    const queue = start.filter((index) => !question.without?.has(index));
+    const queue = start.filter((index) => kept[index] === 0);
     const round = ++this.round;
     const waiting = this.rounds;
     for (const index of queue) waiting[index] = round;
@@ -103,7 +136,10 @@ export class Search {
       const constraint = this.network.constraints[queue[head] as number] as Constraint;
       waiting[constraint.index] = 0;
       const outcome = this.judge(constraint);
-      if (outcome === 'kept') continue;
+      if (outcome === 'kept') {
+        kept[constraint.index] = 1;
+        continue;
+      }
       if (outcome === 'broken') {
         question.involved?.add(constraint.index);
         return false;
@@ -111,13 +147,13 @@ export class Search {
       for (const variable of constraint.scope) {
         const before = domains[variable] as Domain;
         if (before.length === 1) continue;
-        const after = before.length <= tryEach ? before.filter((code) => this.tryOut(constraint, variable, [code])) : this.trim(constraint, variable, before);
+        const after = before.length <= tryEach ? before.filter((code) => this.tryOut(constraint, variable, single(code))) : this.trim(constraint, variable, before);
         if (after.length === before.length) continue;
         question.involved?.add(constraint.index);
         if (after.length === 0) return false;
         this.set(variable, after);
         for (const watcher of this.network.variables[variable]?.watchers ?? []) {
-          if (waiting[watcher] === round || question.without?.has(watcher)) continue;
+          if (waiting[watcher] === round || kept[watcher] === 1) continue;
           waiting[watcher] = round;
           queue.push(watcher);
         }
@@ -128,7 +164,6 @@ export class Search {
 
   private set(variable: number, domain: Domain): void {
     this.domains[variable] = domain;
-    this.generation++;
   }
 
   private tryOut(constraint: Constraint, variable: number, part: Domain): boolean {
@@ -162,36 +197,50 @@ export class Search {
       }
       key += `${String(domain[0])},`;
     }
+    return this.exactly(constraint, key, (variable) => (domains[variable] as Domain)[0] as number) ? 'kept' : 'broken';
+  }
+
+  /** Remembers exact answers by the codes of the constraint's scope. */
+  private exactly(constraint: Constraint, key: string, code: (variable: number) => number): boolean {
     const answers = this.exactAnswers[constraint.index] as Map<string, boolean>;
     let holds = answers.get(key);
     if (holds === undefined) {
-      const code = (variable: number) => (domains[variable] as Domain)[0] as number;
       holds = constraint.holds(this.network.environment(code), code);
       if (answers.size > 20_000) answers.clear();
       answers.set(key, holds);
     }
-    return holds ? 'kept' : 'broken';
+    return holds;
   }
 }
 
-/** The unsettled variable with the fewest values, more watched first; -1 when all are settled. */
-function smallest(domains: readonly Domain[], network: Network): number {
+/** The unsettled variable with the fewest values that some constraint still waits for, more watched first; -1 when none is left. */
+function smallest({ domains, kept }: Node, network: Network): number {
   let best = -1;
   let score = Infinity;
   for (let index = 0; index < domains.length; index++) {
     const { length } = domains[index] as Domain;
     if (length === 1) continue;
-    const mine = length - (network.variables[index]?.watchers.length ?? 0) / 1000;
-    if (mine < score) [best, score] = [index, mine];
+    const watchers = network.variables[index]?.watchers ?? [];
+    const mine = length - watchers.length / 1000;
+    if (mine < score && watchers.some((watcher) => kept[watcher] === 0)) [best, score] = [index, mine];
   }
   return best;
 }
+
+const preferred = (domain: Domain, hint: number | undefined): number => (hint !== undefined && domain.includes(hint) ? hint : (domain[0] as number));
 
 /** The hint first, then the rest: one by one where few, in halves where many. */
 function alternatives(domain: Domain, hint: number | undefined): Domain[] {
   const first = hint !== undefined && domain.includes(hint) ? hint : undefined;
   const rest = first === undefined ? domain : domain.filter((code) => code !== first);
   const middle = rest.length >> 1;
-  const parts = rest.length <= 8 ? rest.map((code) => [code]) : [rest.slice(0, middle), rest.slice(middle)];
-  return first === undefined ? parts : [[first], ...parts];
+  const parts = rest.length <= 8 ? rest.map(single) : [rest.slice(0, middle), rest.slice(middle)];
+  return first === undefined ? parts : [single(first), ...parts];
+}
+
+const singles: Domain[] = [];
+
+/** The domain of one code; always the same array for the same code. */
+function single(code: number): Domain {
+  return (singles[code - HIDDEN] ??= [code]);
 }

@@ -18,6 +18,8 @@ export interface Assumed {
 
 /** Complete builds kept to answer later questions without a search. */
 const poolSize = 400;
+/** Known builds tried with one value changed before a search is made. */
+const variations = 8;
 
 export class StateMaker {
   readonly network: Network;
@@ -51,9 +53,9 @@ export class StateMaker {
     const all = this.assumed(input);
     const { kept, clashes } = this.consistent(all);
     const assume = assumptions(kept);
-    const free = this.feasible(assume);
-    const settled = this.layers(kept, assume, free);
-    return this.write(all, clashes, free, settled);
+    const feasible = this.feasible(assume);
+    const settled = this.layers(kept, assume, feasible);
+    return this.write(all, clashes, this.replaceable(kept, feasible), settled);
   }
 
   /** Whether some complete build meets the assumptions; remembers the build. */
@@ -91,13 +93,21 @@ export class StateMaker {
   private feasible(assume: Assumptions): Set<number>[] {
     const { variables } = this.network;
     const found = variables.map(() => new Set<number>());
-    const mark = (witness: Witness) => variables.forEach(({ index }) => found[index]?.add(witness[index] as number));
+    const near: Witness[] = [];
+    const mark = (witness: Witness) => {
+      if (near.length < variations) near.push(witness);
+      variables.forEach(({ index }) => found[index]?.add(witness[index] as number));
+    };
     for (const witness of this.pool) if (meets(witness, assume)) mark(witness);
     const domains = this.search.narrowed({ assume });
     if (!domains) return found;
     for (const { index } of variables) {
       for (const code of domains[index] as Domain) {
         if (found[index]?.has(code)) continue;
+        if (this.nearby(near, index, code)) {
+          found[index]?.add(code);
+          continue;
+        }
         // Steer each new build towards values not yet seen, so that one build answers for many options.
         const hints = variables.map((other) => (domains[other.index] as Domain).find((each) => !found[other.index]?.has(each)));
         const witness = this.search.solve({ assume: new Map(assume).set(index, [code]), hints });
@@ -109,12 +119,38 @@ export class StateMaker {
     return found;
   }
 
+  /** Whether one of some valid builds stays valid with just this one variable changed. */
+  private nearby(builds: readonly Witness[], variable: number, code: number): boolean {
+    return builds.some((build) => {
+      const found = this.search.varied(build, variable, code);
+      if (found) this.remember(found);
+      return found !== null;
+    });
+  }
+
+  /** As `feasible`, but for a variable with a decision: the codes it could have if that one decision were another. */
+  private replaceable(kept: readonly Assumed[], feasible: readonly Set<number>[]): Set<number>[] {
+    const free = feasible.map((codes) => new Set(codes));
+    for (const { variable } of kept) {
+      const assume = assumptions(kept.filter((other) => other.variable !== variable));
+      const near = this.pool.filter((witness) => meets(witness, assume)).slice(0, variations);
+      for (const code of this.search.narrowed({ assume })?.[variable.index] ?? []) {
+        const known = free[variable.index]?.has(code) === true || this.nearby(near, variable.index, code);
+        if (known || this.feasibleBuild(new Map(assume).set(variable.index, [code]))) free[variable.index]?.add(code);
+      }
+    }
+    return free;
+  }
+
   /** Codes that some complete build has at all in this context. */
   private contextually(): Set<number>[] {
     return (this.possible ??= this.feasible(new Map()));
   }
 
-  /** Firm rules, then advice and defaults by priority, each kept only if a complete build remains. */
+  /**
+   * Firm rules, then advice and defaults by priority, each kept only if a complete build remains, and only if it takes
+   * nothing away from what is still a person's to choose: a default on a part must not settle the open length.
+   */
   private layers(kept: Assumed[], decided: Assumptions, free: Set<number>[]): Settled {
     const { network, search } = this;
     const sources = new Map<number, Source>(kept.map((each) => [each.variable.index, each.source]));
@@ -124,31 +160,48 @@ export class StateMaker {
       if (codes.size === 1) assume.set(index, [...codes]);
     });
     let domains = search.narrowed({ assume });
-    if (!domains) return { domains: network.variables.map(() => []), sources };
+    if (!domains) return { domains: network.variables.map(() => []), sources, waits: new Set() };
+
+    const proposed = new Set(network.model.proposals.map((each) => each.on));
+    const askable = network.variables.filter((variable) => !sources.has(variable.index) && !proposed.has(variable.key)).map((variable) => variable.index);
+    const wishOf = (proposal: Proposal): { index: number; wish: Domain } | null => {
+      const variable = network.byKey.get(proposal.on) as Variable;
+      const code = network.codeFor(variable, proposal.value);
+      const left = (domains as Domain[])[variable.index] as Domain;
+      if (code === null || sources.has(variable.index) || !left.includes(code) || left.length === 1) return null;
+      return { index: variable.index, wish: left.filter((each) => each === code || each === HIDDEN) };
+    };
+    const asks = (index: number): boolean => ((domains as Domain[])[index] as Domain).length > 1 && !((domains as Domain[])[index] as Domain).includes(HIDDEN);
+    const takesAway = (narrower: Domain[] | null): boolean =>
+      narrower !== null && askable.some((index) => asks(index) && (narrower[index] as Domain).length < ((domains as Domain[])[index] as Domain).length);
+    const standing = (proposal: Proposal): 'kept' | 'broken' | 'open' => {
+      const truth = this.truth(proposal, domains as Domain[]);
+      const wanted = truth === 'kept' ? wishOf(proposal) : null;
+      return wanted && takesAway(search.narrowed({ assume: new Map(assume).set(wanted.index, wanted.wish) })) ? 'open' : truth;
+    };
 
     let witness: Witness | null = null;
+    const postponed = new Set<string>();
     const waiting = network.model.proposals.filter((each) => !each.rule || network.inForce(each.rule));
     while (waiting.length > 0) {
       const blocked = new Set<string>();
       const ready = waiting.findIndex((proposal) => {
         if (blocked.has(proposal.on)) return false;
-        if (this.truth(proposal, domains as Domain[]) !== 'open') return true;
+        if (standing(proposal) !== 'open') return true;
         blocked.add(proposal.on);
         return false;
       });
-      // Where every condition waits for something open, the first gives way.
+      // Where everything waits for something open, the first gives way.
       const [proposal] = waiting.splice(Math.max(ready, 0), 1) as [Proposal];
-      if (ready === -1 || this.truth(proposal, domains) !== 'kept') continue;
-      const variable = network.byKey.get(proposal.on) as Variable;
-      const code = network.codeFor(variable, proposal.value);
-      const left = domains[variable.index] as Domain;
-      if (code === null || sources.has(variable.index) || !left.includes(code) || left.length === 1) continue;
-      const wish = left.filter((each) => each === code || each === HIDDEN);
-      const wider = new Map(assume).set(variable.index, wish);
+      const wanted = ready !== -1 && this.truth(proposal, domains) === 'kept' ? wishOf(proposal) : null;
+      if (ready === -1) postponed.add(proposal.on);
+      if (!wanted) continue;
+      const { index, wish } = wanted;
+      const wider = new Map(assume).set(index, wish);
       if (!witness || !meets(witness, wider)) witness = this.feasibleBuild(wider, hintsFrom(witness, domains));
       if (!witness) continue;
-      assume.set(variable.index, wish);
-      sources.set(variable.index, proposal.source);
+      assume.set(index, wish);
+      sources.set(index, proposal.source);
       domains = search.narrowed({ assume }) as Domain[];
     }
     for (const { index } of network.variables) {
@@ -159,7 +212,10 @@ export class StateMaker {
       }
       if ((domains[index] as Domain).length === 1 && !sources.has(index)) sources.set(index, 'follows');
     }
-    return { domains, sources };
+    // While a person has something to choose, what waits for it is not theirs to do.
+    const asked = askable.some(asks);
+    const waits = new Set(network.variables.filter((variable) => asked && postponed.has(variable.key)).map((variable) => variable.index));
+    return { domains, sources, waits };
   }
 
   private truth(proposal: Proposal, domains: readonly Domain[]): 'kept' | 'broken' | 'open' {
@@ -190,7 +246,7 @@ export class StateMaker {
       const own = section.rows.flatMap((id) => rows[id] ?? []).filter((row) => row.shown);
       return { id: section.id, shown: own.length > 0, todo: own.filter((row) => row.todo).length, clashes: own.filter((row) => row.clashing).length };
     });
-    const complete = clashes.length === 0 && Object.values(rows).every((row) => !row.todo);
+    const complete = clashes.length === 0 && Object.values(rows).every((row) => row.value !== undefined);
     return { rows, values, clashes, messages: messages(this.network, values), sections, complete };
   }
 
@@ -223,13 +279,14 @@ export class StateMaker {
       const isOpen = variables.some((variable) => forced(variable).length !== 1);
       const takenIds = options.filter((option) => option.taken).map((option) => option.id);
       const strongest = order.find((each) => options.some((option) => option.source === each && (option.taken || each === 'yours'))) ?? 'usual';
-      return { ...base, source: isOpen ? 'open' : strongest, todo: isOpen, options, ...(isOpen ? {} : { value: takenIds }) };
+      const todo = variables.some((variable) => forced(variable).length !== 1 && !settled.waits.has(variable.index));
+      return { ...base, source: isOpen ? 'open' : strongest, todo, options, ...(isOpen ? {} : { value: takenIds }) };
     }
     const codes = forced(first);
     const code = codes.length === 1 ? (codes[0] as number) : undefined;
     const isOpen = code === undefined;
     const written = isOpen ? {} : { value: this.network.plain(first, code) };
-    const common = { ...base, source: isOpen ? ('open' as const) : source(first), todo: isOpen, ...written };
+    const common = { ...base, source: isOpen ? ('open' as const) : source(first), todo: isOpen && !settled.waits.has(first.index), ...written };
     if (entry.kind === 'number') return { ...common, allowed: this.ranges(first, free[first.index] as Set<number>) };
     if (entry.kind === 'yesno') return { ...common, yes: standing(first, 1), no: standing(first, 0) };
     const count = entry.kind === 'feature' ? entry.feature.options : [];
@@ -259,6 +316,8 @@ export class StateMaker {
 interface Settled {
   domains: Domain[];
   sources: Map<number, Source>;
+  /** Open variables whose default waits for what a person has still to choose. */
+  waits: Set<number>;
 }
 
 const order: Source[] = ['yours', 'asked', 'follows', 'advised', 'usual'];

@@ -307,7 +307,7 @@ class Compiler {
     }
     for (const { id, usual: options = [], most, options: all } of this.document.features) {
       if (most > 1) for (const option of all) usual.push({ source: 'usual', on: `${id}.${option.id}`, value: options.includes(option.id) });
-      else if (options[0]) usual.push({ source: 'usual', on: id, value: options[0] });
+      else for (const option of options) usual.push({ source: 'usual', on: id, value: option });
     }
     for (const parameter of this.document.parameters) {
       if (parameter.usual !== undefined) usual.push({ source: 'usual', on: parameter.id, value: parameter.usual });

@@ -57,7 +57,7 @@ export interface Feature {
   least: number;
   most: number;
   options: Option[];
-  /** Option ids that are taken where nothing else speaks. */
+  /** What is taken where nothing else speaks: of one choice the first listed that fits, of a multiple choice all listed that fit. */
   usual?: string[];
 }
 

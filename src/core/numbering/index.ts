@@ -1,0 +1,75 @@
+/** Part numbers: built live from a scheme of segments, cell by cell. */
+import { Exact } from '../exact';
+import { open, Reading, type CompiledModel, type Segment, type Values } from '../model';
+
+/** One segment as it stands. `text` is null while the segment is open. */
+export interface Cell {
+  /** Separator written before it. */
+  before: string;
+  text: string | null;
+  /** Width to leave while open. */
+  width: number;
+  /** Row it comes from; absent for fixed text. */
+  row?: string;
+  /** The number is registered when the build is saved. */
+  registered?: boolean;
+}
+
+export interface PartNumber {
+  cells: Cell[];
+  /** The whole number, with middle dots where something is open. */
+  text: string;
+  complete: boolean;
+}
+
+/** Builds the part number; `sequence` is the registered number for what codes cannot say, where the build needs and has one. */
+export function partNumber(model: CompiledModel, values: Values, sequence?: number): PartNumber {
+  const reading = new Reading(model, values);
+  const cells = model.document.numbering.flatMap((segment, index): Cell[] => {
+    const holds = reading.holdsAt(`numbering.${String(index)}.when`);
+    if (holds !== true) return [];
+    const before = segment.before ?? '';
+    const cell = cellOf(model, reading, segment, sequence);
+    // Letters of nothing chosen leave no trace, nor does their separator.
+    return cell.text === '' ? [] : [{ before, ...cell }];
+  });
+  const text = cells.map((cell) => cell.before + (cell.text ?? '·'.repeat(cell.width))).join('');
+  return { cells, text, complete: cells.every((cell) => cell.text !== null) };
+}
+
+/** What a registered number stands for: the values that the codes do not say; null where the scheme needs none for this build. */
+export function sequenceKey(model: CompiledModel, values: Values): string | null {
+  const reading = new Reading(model, values);
+  const parts = model.document.numbering.flatMap((segment, index) =>
+    segment.kind === 'sequence' && reading.holdsAt(`numbering.${String(index)}.when`) === true
+      ? segment.of.map((id) => {
+          const value = reading.named(id);
+          return `${id}=${value === open ? '' : String(value)}`;
+        })
+      : [],
+  );
+  return parts.length > 0 ? parts.join(';') : null;
+}
+
+function cellOf(model: CompiledModel, reading: Reading, segment: Segment, sequence: number | undefined): Omit<Cell, 'before'> {
+  switch (segment.kind) {
+    case 'text':
+      return { text: segment.text, width: segment.text.length };
+    case 'number': {
+      const value = reading.named(segment.of);
+      const written = value instanceof Exact ? value.times(segment.times ?? '1').toFixed(0).padStart(segment.width, '0') : null;
+      return { text: written, width: segment.width, row: segment.of };
+    }
+    case 'sequence':
+      return { text: sequence === undefined ? null : String(sequence).padStart(segment.width, '0'), width: segment.width, registered: true };
+    case 'code':
+    case 'letters': {
+      const feature = model.document.features.find((each) => each.id === segment.of);
+      const value = reading.named(segment.of);
+      const width = Math.max(1, ...(feature?.options.map((option) => option.code?.length ?? 0) ?? []));
+      if (value === open) return { text: null, width, row: segment.of };
+      const taken = feature?.options.filter((option) => (Array.isArray(value) ? value.includes(option.id) : value === option.id)) ?? [];
+      return { text: taken.map((option) => option.code ?? '').join(''), width, row: segment.of };
+    }
+  }
+}

@@ -1,0 +1,86 @@
+/**
+ * Pricing: what a build or an item lists at, and the price walk from list to net.
+ *
+ * Money is an exact decimal in one currency; nothing is rounded before the unit net price, which is rounded half up to the
+ * currency's minor unit and then multiplied by the quantity.
+ */
+import type { ExactText } from '../exact';
+import type { Texts } from '../model';
+
+export { priceBuild, priceDifferences } from './build-price';
+export { costOf } from './cost';
+export { walk } from './walk';
+export { sumLines, type Totals } from './totals';
+
+/** Prices of one list in one currency. `costs` and `rates` are there only for those who may see them. */
+export interface PriceBook {
+  list: string;
+  /** ISO 4217. */
+  currency: string;
+  /** Minor digits of the currency. */
+  decimals: number;
+  /** Unit price by item. */
+  prices: Readonly<Record<string, ExactText>>;
+  /** Unit cost by item, in the same currency. */
+  costs?: Readonly<Record<string, ExactText>>;
+  /** Cost of an hour by work centre, in the same currency. */
+  rates?: Readonly<Record<string, ExactText>>;
+}
+
+/** One part of a list price. */
+export interface PricedPart {
+  id: string;
+  kind: 'part' | 'option' | 'surcharge';
+  name: Texts;
+  item?: string;
+  quantity?: ExactText;
+  unitPrice?: ExactText;
+  /** Of a surcharge: 0.06 is 6 %. */
+  rate?: ExactText;
+  amount: ExactText;
+}
+
+export interface BuildPrice {
+  parts: PricedPart[];
+  /** Sum of the parts known so far. */
+  list: ExactText;
+  /** Parts that wait for something open. */
+  open: string[];
+  /** Items without an entry in the price list: the build cannot be sold on it. */
+  unpriced: string[];
+}
+
+export interface LineTerms {
+  quantity: number;
+  /** What the customer has been granted: 0.1 is 10 %. */
+  agreement?: { rate: ExactText; name: string };
+  /** Given by hand: 0.05 is 5 %. */
+  discount: ExactText;
+}
+
+export type StepKind = 'list' | 'surcharge' | 'agreement' | 'discount' | 'rounding';
+
+/** A step of the walk for one unit. */
+export interface WalkStep {
+  kind: StepKind;
+  /** The surcharge or agreement. */
+  name?: Texts | string;
+  rate?: ExactText;
+  amount: ExactText;
+  /** Running total after the step. */
+  total: ExactText;
+}
+
+export interface LinePrice {
+  steps: WalkStep[];
+  unitList: ExactText;
+  /** Rounded to the minor unit. */
+  unitNet: ExactText;
+  list: ExactText;
+  net: ExactText;
+  /** Only where costs are known. */
+  unitCost?: ExactText;
+  cost?: ExactText;
+  /** (net - cost) / net; absent where net is zero. */
+  margin?: ExactText;
+}

@@ -1,0 +1,98 @@
+/** Production: what a build is made of, how it is made, and when it can be there. */
+import { exact, Exact, zero } from '../exact';
+import { open, Reading, type CompiledModel, type Open, type Texts, type Values } from '../model';
+
+export interface MaterialNeed {
+  row: string;
+  item: string;
+  /** With scrap. */
+  quantity: string;
+  /** Metres, for what is cut to length. */
+  cut?: string;
+}
+
+export interface OperationStep {
+  row: string;
+  name: Texts;
+  centre: string;
+  setUp: string;
+  run: string;
+  /** Set-up and run time for one build. */
+  hours: string;
+  /** Instruction with values filled in. */
+  text: Texts;
+}
+
+export interface Making {
+  materials: MaterialNeed[];
+  operations: OperationStep[];
+  /** Rows that wait for something open. */
+  open: string[];
+}
+
+/** Materials and operations of one build, in the order of the document; quantities for one unit. */
+export function making(model: CompiledModel, values: Values): Making {
+  const reading = new Reading(model, values);
+  const waiting: string[] = [];
+  const needed = <T>(id: string, path: string, make: () => T | Open | null): T[] => {
+    const holds = reading.holdsAt(`${path}.when`);
+    const made = holds === true ? make() : null;
+    if (holds === open || made === open) {
+      waiting.push(id);
+      return [];
+    }
+    return made === null ? [] : [made];
+  };
+  const materials = model.document.materials.flatMap((row) =>
+    needed(row.id, `materials.${row.id}`, (): MaterialNeed | Open | null => {
+      const quantity = reading.numberAt(`materials.${row.id}.quantity`);
+      const cut = reading.numberAt(`materials.${row.id}.cut`);
+      if (quantity === open || cut === open) return open;
+      if (!quantity || quantity.isZero()) return null;
+      const withScrap = quantity.times(exact(1).plus(row.scrap ?? '0'));
+      return { row: row.id, item: row.item, quantity: withScrap.toString(), ...(cut ? { cut: cut.toString() } : {}) };
+    }),
+  );
+  const operations = model.document.operations.flatMap((row) =>
+    needed(row.id, `operations.${row.id}`, (): OperationStep | Open => {
+      const setUp = reading.numberAt(`operations.${row.id}.setUp`);
+      const run = reading.numberAt(`operations.${row.id}.run`);
+      const text = filled(reading, row.text);
+      if (setUp === open || run === open || text === open) return open;
+      const [begin, each] = [setUp ?? zero, run ?? zero];
+      return { row: row.id, name: row.name, centre: row.centre, setUp: begin.toString(), run: each.toString(), hours: begin.plus(each).toString(), text };
+    }),
+  );
+  return { materials, operations, open: waiting };
+}
+
+/** Working days until a build can be there: its slowest item, plus what the model adds. Open while that is open. */
+export function leadDays(model: CompiledModel, values: Values, items: Readonly<Record<string, { leadDays: number }>>): number | null {
+  const extra = new Reading(model, values).numberAt('extraDays');
+  if (extra === open) return null;
+  const longest = making(model, values).materials.reduce((most, need) => Math.max(most, items[need.item]?.leadDays ?? 0), 0);
+  return longest + (extra ? extra.toNumber() : 0);
+}
+
+/** Fills {name} with the value of a feature's option, parameter or calculation, in each language. */
+function filled(reading: Reading, texts: Texts): Texts | Open {
+  const result: Record<string, string> = {};
+  for (const [language, text] of Object.entries(texts)) {
+    let unsettled = false;
+    result[language] = text.replace(/\{([A-Za-z][A-Za-z0-9]*)\}/g, (_, name: string) => {
+      const value = reading.named(name);
+      if (value === open) unsettled = true;
+      return value === open || value === null ? '–' : written(reading, name, value, language);
+    });
+    if (unsettled) return open;
+  }
+  return result;
+}
+
+function written(reading: Reading, name: string, value: Exclude<ReturnType<Reading['named']>, Open | null>, language: string): string {
+  const feature = reading.model.document.features.find((each) => each.id === name);
+  const option = (id: unknown) => feature?.options.find((each) => each.id === id)?.name[language] ?? String(id);
+  if (value instanceof Exact) return value.toString().replace('.', language === 'de' ? ',' : '.');
+  if (Array.isArray(value)) return value.map(option).join(', ') || '–';
+  return option(value);
+}
