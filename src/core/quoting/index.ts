@@ -1,0 +1,176 @@
+/** Quotes as they travel between server and page: shapes, and what input is acceptable. */
+import type { Context, Decision, State } from '../engine';
+import type { ExactText } from '../exact';
+import type { ModelDocument, Texts } from '../model';
+import type { BuildPrice, LinePrice, LineTerms, PriceBook, Totals } from '../pricing';
+
+export * from './input';
+
+export interface Address {
+  kind: 'invoice' | 'delivery';
+  street: string;
+  town: string;
+  postcode: string;
+  country: string;
+}
+
+export interface CustomerFound {
+  id: string;
+  number: string;
+  name: string;
+  town: string;
+  class: string;
+  currency: string;
+}
+
+export interface QuoteCustomer {
+  number: string;
+  name: string;
+  class: string;
+  language: string;
+  region: string;
+  contactName: string;
+  contactEmail: string;
+  addresses: Address[];
+}
+
+/** Why a line cannot be sold as it stands. */
+export interface LineProblem {
+  code: 'line.todo' | 'line.clash' | 'line.unpriced';
+  params: Record<string, string | number>;
+}
+
+export interface LineView {
+  id: string;
+  position: number;
+  sku: string;
+  name: Texts;
+  buildId?: string;
+  partNumber: string;
+  /** The settled choices of a build, for the description. */
+  summary?: Texts;
+  quantity: number;
+  /** 0.05 is 5 %. */
+  discount: ExactText;
+  price: LinePrice;
+  /** Priced parts of a build. */
+  build?: BuildPrice;
+  problems: LineProblem[];
+  warnings: Texts[];
+}
+
+export interface QuoteView {
+  id: string;
+  number: string;
+  title: string;
+  /** Sent back with each change; a change against an older version is refused. */
+  version: number;
+  revision: { number: number; state: 'draft' | 'accepted'; validUntil: string };
+  customer: QuoteCustomer;
+  owner: string;
+  priceList: string;
+  currency: string;
+  decimals: number;
+  lines: LineView[];
+  totals: Totals;
+  updatedBy: string;
+  updatedAt: string;
+  order?: { id: string; number: string };
+  may: { edit: boolean; accept: boolean; seeCosts: boolean };
+}
+
+/** Everything the Bench needs to compute in the page; the server computes it again. */
+export interface BenchView {
+  build: { id: string; version: number; decisions: Decision[] };
+  document: ModelDocument;
+  context: Context;
+  book: PriceBook;
+  terms: LineTerms;
+  facts: Record<string, { leadDays: number; mass?: string }>;
+  itemNames: Record<string, Texts>;
+  quote: { id: string; number: string; version: number; customer: string; state: 'draft' | 'accepted' };
+  line?: { id: string; position: number };
+  sequence?: number;
+  /** The state as the server computed it, so that the page shows it at once. */
+  state: State;
+}
+
+export interface QuoteRow {
+  id: string;
+  number: string;
+  title: string;
+  customer: string;
+  owner: string;
+  state: 'draft' | 'accepted';
+  net: string;
+  currency: string;
+  decimals: number;
+  lines: number;
+  /** Lines that cannot be sold as they stand. */
+  problems: number;
+  updatedAt: string;
+  validUntil: string;
+}
+
+export interface OrderRow {
+  id: string;
+  number: string;
+  quoteNumber: string;
+  customer: string;
+  net: string;
+  currency: string;
+  decimals: number;
+  promised: string;
+  createdAt: string;
+  workOrders: number;
+}
+
+export interface WorkOrderView {
+  id: string;
+  number: string;
+  title: Texts;
+  partNumber: string;
+  quantity: number;
+  due: string;
+  decisions: { name: Texts; value: Texts }[];
+  materials: { item: string; name: Texts; unit: string; quantity: string; cut?: string }[];
+  operations: { name: Texts; centre: string; centreName: Texts; setUp: string; run: string; text: Texts }[];
+}
+
+export interface OrderView extends OrderRow {
+  quoteId: string;
+  revision: number;
+  createdBy: string;
+  address: Address;
+  contact: string;
+  lines: { position: number; name: Texts; partNumber: string; quantity: number; net: string }[];
+  workOrderList: WorkOrderView[];
+}
+
+export interface CatalogueItem {
+  sku: string;
+  family: string;
+  name: Texts;
+  kind: 'part' | 'model' | 'software' | 'service';
+  unit: string;
+  price?: string;
+  leadDays: number;
+  mass?: string;
+  /** Only for those who may see costs. */
+  cost?: string;
+  /** Of a model: its id. */
+  model?: string;
+}
+
+export interface CatalogueView {
+  families: { code: string; name: Texts }[];
+  items: CatalogueItem[];
+  priceList: { code: string; name: Texts; currency: string; decimals: number };
+}
+
+export interface DeskView {
+  quotes: QuoteRow[];
+  orders: OrderRow[];
+  /** In EUR. `weight` is the share of open quotes that is counted. */
+  quota?: { target: string; won: string; open: string; weight: string };
+}

@@ -1,0 +1,9 @@
+import { first } from './0001-first';
+
+/** A step of the schema, applied once and in order, as one transaction. */
+export interface Migration {
+  name: string;
+  up: string;
+}
+
+export const migrations: readonly Migration[] = [first];

@@ -1,0 +1,100 @@
+/** The tables as Sequelize models with typed rows. Numeric columns arrive as decimal text, never as binary floats. */
+import { DataTypes, type DataType, type Model, type ModelAttributeColumnOptions, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
+import type { Decision } from '../core/engine';
+import type { ModelDocument, Texts, Values } from '../core/model';
+import type { BuildPrice, LinePrice } from '../core/pricing';
+import type { MaterialNeed, OperationStep } from '../core/production';
+
+export type Role = 'engineer' | 'manager' | 'modeller' | 'dealer';
+export type CustomerClass = 'direct' | 'key' | 'dealer' | 'public';
+export type ItemKind = 'part' | 'model' | 'software' | 'service';
+
+export interface PriceListRow { code: string; name: Texts; currency: string; decimals: number; costRate: string; validFrom: string }
+export interface CustomerRow {
+  id: string; number: string; name: string; class: CustomerClass; priceList: string; language: string; region: string;
+  dealerId: string | null; contactName: string; contactEmail: string;
+}
+export interface AddressRow { id: string; customerId: string; kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string }
+export interface UserRow { id: string; email: string; name: string; language: string; role: Role; passwordHash: string; dealerId: string | null;
+  /** Net sales expected in a year, in EUR. */
+  quota: string | null;
+}
+export interface SessionRow { tokenHash: string; userId: string; expiresAt: Date }
+export interface AttemptRow { email: string; at?: Date }
+export interface FamilyRow { code: string; name: Texts }
+export interface ItemRow { sku: string; family: string; name: Texts; kind: ItemKind; unit: string; cost: string; leadDays: number; mass: string | null; sold: boolean }
+export interface PriceEntryRow { priceList: string; sku: string; price: string }
+export interface AgreementRow { id: string; class: CustomerClass; family: string; rate: string; validFrom: string }
+export interface WorkCentreRow { code: string; name: Texts; rate: string }
+export interface ModelRow { id: string; sku: string }
+export interface ModelVersionRow { id: string; modelId: string; number: number; document: ModelDocument; hash: string; publishedAt?: Date; publishedBy: string | null }
+export interface RegisteredNumberRow { modelId: string; key: string; number: number }
+export interface QuoteRow {
+  id: string; number: string; title: string; customerId: string; ownerId: string; version: number; createdAt?: Date; updatedAt: Date; updatedBy: string;
+}
+/** What the server worked out when the build was last saved. */
+export interface BuildOutcome { values: Values; partNumber: string; complete: boolean; todo: number; clashes: number; warnings: Texts[] }
+export interface BuildRow {
+  id: string; modelVersionId: string; quoteId: string; context: { date: string; values: Record<string, string> }; decisions: Decision[]; outcome: BuildOutcome; version: number;
+}
+/** The customer as copied to a revision, so that a later change of address does not change a quote. */
+export interface CustomerCopy {
+  number: string; name: string; class: CustomerClass; language: string; region: string; contactName: string; contactEmail: string;
+  addresses: Omit<AddressRow, 'id' | 'customerId'>[];
+}
+export type RevisionState = 'draft' | 'accepted';
+export interface RevisionRow { id: string; quoteId: string; number: number; state: RevisionState; priceList: string; customer: CustomerCopy; validUntil: string }
+/** Prices as they stood when the revision was accepted. */
+export interface FrozenLine { price: LinePrice; build?: BuildPrice }
+export interface LineRow { id: string; revisionId: string; position: number; buildId: string | null; sku: string; quantity: number; discount: string; frozen: FrozenLine | null }
+export interface OrderRow { id: string; number: string; quoteId: string; revisionId: string; currency: string; net: string; promised: string; createdAt?: Date; createdBy: string }
+export interface WorkOrderRow {
+  id: string; number: string; orderId: string; lineId: string; title: Texts; partNumber: string; quantity: number; decisions: { name: Texts; value: Texts }[];
+  materials: MaterialNeed[]; operations: OperationStep[]; due: string;
+}
+export interface AuditRow { id?: number; at?: Date; userId: string | null; action: string; subject: string; details: Record<string, unknown> }
+
+/** Each column needs a definition of its own: Sequelize writes the column's name into it. */
+const key = (type: DataType): ModelAttributeColumnOptions => ({ type, primaryKey: true });
+const { TEXT: text, INTEGER: int, JSONB: jsonb, JSON: json, DATEONLY: day, DATE: instant, UUID: ref, BOOLEAN: bool } = DataTypes;
+const money = DataTypes.DECIMAL(18, 6);
+/** Filled by the database when left out. */
+const now = (): ModelAttributeColumnOptions => ({ type: instant, defaultValue: DataTypes.NOW });
+
+/** A row that can be updated and destroyed. */
+export type Stored<T extends object> = Model<T, T> & T;
+export type Table<T extends object> = ModelStatic<Stored<T>>;
+
+export function defineRecords(sequelize: Sequelize) {
+  const table = <T extends object>(tableName: string, columns: ModelAttributes): Table<T> =>
+    sequelize.define(tableName, columns, { tableName, timestamps: false }) as unknown as Table<T>;
+  return {
+    priceLists: table<PriceListRow>('price_lists', { code: key(text), name: jsonb, currency: text, decimals: int, costRate: money, validFrom: day }),
+    customers: table<CustomerRow>('customers', {
+      id: key(ref), number: text, name: text, class: text, priceList: text, language: text, region: text, dealerId: ref, contactName: text, contactEmail: text,
+    }),
+    addresses: table<AddressRow>('addresses', { id: key(ref), customerId: ref, kind: text, street: text, town: text, postcode: text, country: text }),
+    users: table<UserRow>('users', { id: key(ref), email: text, name: text, language: text, role: text, passwordHash: text, dealerId: ref, quota: money }),
+    sessions: table<SessionRow>('sessions', { tokenHash: key(text), userId: ref, expiresAt: instant }),
+    attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),
+    families: table<FamilyRow>('families', { code: key(text), name: jsonb }),
+    items: table<ItemRow>('items', { sku: key(text), family: text, name: jsonb, kind: text, unit: text, cost: money, leadDays: int, mass: money, sold: bool }),
+    priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), price: money }),
+    agreements: table<AgreementRow>('agreements', { id: key(ref), class: text, family: text, rate: DataTypes.DECIMAL(9, 6), validFrom: day }),
+    workCentres: table<WorkCentreRow>('work_centres', { code: key(text), name: jsonb, rate: money }),
+    models: table<ModelRow>('models', { id: key(text), sku: text }),
+    modelVersions: table<ModelVersionRow>('model_versions', { id: key(ref), modelId: text, number: int, document: json, hash: text, publishedAt: now(), publishedBy: ref }),
+    registeredNumbers: table<RegisteredNumberRow>('registered_numbers', { modelId: key(text), key: key(text), number: int }),
+    quotes: table<QuoteRow>('quotes', { id: key(ref), number: text, title: text, customerId: ref, ownerId: ref, version: int, createdAt: now(), updatedAt: now(), updatedBy: ref }),
+    builds: table<BuildRow>('builds', { id: key(ref), modelVersionId: ref, quoteId: ref, context: jsonb, decisions: jsonb, outcome: jsonb, version: int }),
+    revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day }),
+    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, discount: DataTypes.DECIMAL(9, 6), frozen: jsonb }),
+    orders: table<OrderRow>('orders', { id: key(ref), number: text, quoteId: ref, revisionId: ref, currency: text, net: money, promised: day, createdAt: now(), createdBy: ref }),
+    workOrders: table<WorkOrderRow>('work_orders', {
+      id: key(ref), number: text, orderId: ref, lineId: ref, title: jsonb, partNumber: text, quantity: int, decisions: jsonb, materials: jsonb, operations: jsonb, due: day,
+    }),
+    audit: table<AuditRow>('audit_entries', { id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true }, at: now(), userId: ref, action: text, subject: text, details: jsonb }),
+  };
+}
+
+export type Records = ReturnType<typeof defineRecords>;

@@ -1,0 +1,52 @@
+/** How figures are written. Amounts come as decimal text and are never turned into binary floats. */
+
+const locale = (language: string): string => (language === 'de' ? 'de-DE' : 'en-GB');
+const cache = new Map<string, Intl.NumberFormat>();
+
+function formatter(language: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const key = `${language}${JSON.stringify(options)}`;
+  const known = cache.get(key);
+  if (known) return known;
+  const made = new Intl.NumberFormat(locale(language), { roundingMode: 'halfExpand', ...options } as Intl.NumberFormatOptions);
+  cache.set(key, made);
+  return made;
+}
+
+/** Intl reads decimal text exactly; the types do not say so yet. */
+const asNumber = (text: string): number => text as unknown as number;
+
+/** An amount without its currency: "31,382.35". */
+export const money = (amount: string, language: string, decimals = 2): string =>
+  formatter(language, { minimumFractionDigits: decimals, maximumFractionDigits: decimals }).format(asNumber(amount));
+
+/** With its sign, for differences: "+1,240.00", "−80.00"; "±0" for none. */
+export function moneyDifference(amount: string, language: string, decimals = 2): string {
+  if (/^-?0*(\.0*)?$/.test(amount)) return '±0';
+  const written = money(amount.replace(/^-/, ''), language, decimals);
+  return amount.startsWith('-') ? `−${written}` : `+${written}`;
+}
+
+export const moneyIn = (amount: string, currency: string, language: string, decimals = 2): string => `${money(amount, language, decimals)} ${currency}`;
+
+/** A number with at most so many decimals. */
+export const number = (value: string, language: string, most = 3): string => formatter(language, { maximumFractionDigits: most }).format(asNumber(value));
+
+/** A share as a percentage: "0.05" is "5 %". */
+export function percent(share: string, language: string, most = 2): string {
+  const hundredfold = shift(share, 2);
+  return `${number(hundredfold, language, most)} %`;
+}
+
+/** Moves the decimal point to the right, exactly. */
+export function shift(value: string, places: number): string {
+  const negative = value.startsWith('-');
+  const [whole = '0', fraction = ''] = value.replace('-', '').split('.');
+  const padded = fraction.padEnd(places, '0');
+  const digits = `${whole}${padded.slice(0, places)}`.replace(/^0+(?=\d)/, '');
+  const rest = padded.slice(places).replace(/0+$/, '');
+  return `${negative && /[1-9]/.test(digits + rest) ? '-' : ''}${digits}${rest ? `.${rest}` : ''}`;
+}
+
+export const date = (iso: string, language: string): string => new Intl.DateTimeFormat(locale(language), { day: '2-digit', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso));
+
+export const dateTime = (iso: string, language: string): string => new Intl.DateTimeFormat(locale(language), { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' }).format(new Date(iso));

@@ -1,0 +1,5 @@
+import { putOnQuoteInput } from '../../../../core/quoting';
+import { putOnQuote } from '../../../../services/builds';
+import { changing, param } from '../../_answer';
+
+export const POST = changing(putOnQuoteInput, (actor, input, context) => putOnQuote(actor, param(context, 'id'), input));

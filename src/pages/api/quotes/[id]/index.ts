@@ -1,0 +1,4 @@
+import { seeQuote } from '../../../../services/quotes';
+import { param, reading } from '../../_answer';
+
+export const GET = reading((actor, context) => seeQuote(actor, param(context, 'id')));

@@ -1,0 +1,29 @@
+import type { Role } from '../data';
+import { fail, type Result } from './failure';
+
+/** The person who asks, as every service is told. */
+export interface Actor {
+  id: string;
+  name: string;
+  email: string;
+  role: Role;
+  language: 'en' | 'de';
+  /** The dealer's own customer record; set for dealers only. */
+  dealerId: string | null;
+}
+
+export type Permission = 'quotes' | 'accept' | 'costs' | 'workOrders' | 'orders';
+
+const granted: Record<Role, readonly Permission[]> = {
+  engineer: ['quotes', 'accept', 'costs', 'orders', 'workOrders'],
+  manager: ['quotes', 'accept', 'costs', 'orders', 'workOrders'],
+  modeller: ['costs', 'orders', 'workOrders'],
+  dealer: ['quotes'],
+};
+
+export const may = (actor: Actor, permission: Permission): boolean => granted[actor.role].includes(permission);
+
+/** Refuses with a sentence where the actor lacks a permission; null where all is well. */
+export function refusal(actor: Actor, permission: Permission): Result<never> | null {
+  return may(actor, permission) ? null : fail('forbidden', { code: 'refused.permission', params: { permission } });
+}

@@ -1,0 +1,36 @@
+import type { CatalogueItem, CatalogueView } from '../core/quoting';
+import { Exact } from '../core/exact';
+import { connected } from '../data';
+import { may, type Actor } from './actor';
+import { priceBook } from './price-books';
+
+/** The price list a person reads the catalogue in when no quote says otherwise. */
+export async function usualPriceList(actor: Actor): Promise<string> {
+  const { customers, priceLists } = connected().records;
+  const dealer = actor.dealerId ? await customers.findByPk(actor.dealerId) : null;
+  return dealer?.priceList ?? (await priceLists.findOne({ order: [['code', 'ASC']] }))?.code ?? '';
+}
+
+/** Items that are sold by themselves, with prices of one list. */
+export async function catalogue(actor: Actor, list?: string): Promise<CatalogueView> {
+  const { items, families, priceLists, models } = connected().records;
+  const lists = await priceLists.findAll({ raw: true });
+  const wanted = actor.role === 'dealer' ? await usualPriceList(actor) : (list ?? (await usualPriceList(actor)));
+  const head = lists.find((each) => each.code === wanted) ?? lists[0];
+  if (!head) throw new Error('no price lists');
+  const book = await priceBook(actor, head.code);
+  const published = new Map((await models.findAll({ raw: true })).map((model) => [model.sku, model.id]));
+  const rows = await items.findAll({ where: { sold: true }, order: [['family', 'ASC'], ['sku', 'ASC']], raw: true });
+  const used = new Set(rows.map((row) => row.family));
+  return {
+    families: (await families.findAll({ raw: true })).filter((family) => used.has(family.code)),
+    priceList: { code: head.code, name: head.name, currency: head.currency, decimals: head.decimals },
+    items: rows.map(({ sku, family, name, kind, unit, leadDays, mass }): CatalogueItem => ({
+      sku, family, name, kind, unit, leadDays,
+      ...(book.prices[sku] === undefined ? {} : { price: book.prices[sku] }),
+      ...(mass === null ? {} : { mass: new Exact(mass).toString() }),
+      ...(may(actor, 'costs') && book.costs?.[sku] !== undefined ? { cost: book.costs[sku] } : {}),
+      ...(published.has(sku) ? { model: published.get(sku) as string } : {}),
+    })),
+  };
+}

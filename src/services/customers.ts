@@ -1,0 +1,43 @@
+import { Op } from 'sequelize';
+import type { CustomerFound } from '../core/quoting';
+import { connected, type CustomerCopy, type CustomerRow } from '../data';
+import type { Actor } from './actor';
+
+const most = 12;
+
+/** Customers an actor may sell to: a dealer's own, or all that are not a dealer's own. */
+export function ownCustomers(actor: Actor): Record<string, unknown> {
+  return actor.role === 'dealer' ? { dealerId: actor.dealerId } : { dealerId: null };
+}
+
+/** Finds customers by any part of name, number or town. */
+export async function findCustomers(actor: Actor, text: string): Promise<CustomerFound[]> {
+  const { customers, addresses, priceLists } = connected().records;
+  const words = text.trim().split(/\s+/).filter(Boolean).slice(0, 5);
+  const towns = await addresses.findAll({ attributes: ['customerId', 'town', 'kind'], raw: true });
+  const town = new Map(towns.filter((each) => each.kind === 'invoice').map((each) => [each.customerId, each.town]));
+  const inTown = (word: string) => towns.filter((each) => each.town.toLowerCase().includes(word.toLowerCase())).map((each) => each.customerId);
+  const rows = await customers.findAll({
+    where: {
+      ...ownCustomers(actor),
+      [Op.and]: words.map((word) => {
+        const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+        return { [Op.or]: [{ name: { [Op.iLike]: like } }, { number: { [Op.iLike]: like } }, { id: inTown(word) }] };
+      }),
+    },
+    order: [['name', 'ASC']],
+    limit: most,
+    raw: true,
+  });
+  const currencies = new Map((await priceLists.findAll({ raw: true })).map((list) => [list.code, list.currency]));
+  return rows.map(({ id, number, name, class: kind, priceList }) => ({ id, number, name, class: kind, town: town.get(id) ?? '', currency: currencies.get(priceList) ?? '' }));
+}
+
+export async function copyOf(customer: CustomerRow): Promise<CustomerCopy> {
+  const rows = await connected().records.addresses.findAll({ where: { customerId: customer.id }, order: [['kind', 'DESC']], raw: true });
+  return {
+    number: customer.number, name: customer.name, class: customer.class, language: customer.language, region: customer.region,
+    contactName: customer.contactName, contactEmail: customer.contactEmail,
+    addresses: rows.map(({ kind, street, town, postcode, country }) => ({ kind, street, town, postcode, country })),
+  };
+}

@@ -1,0 +1,100 @@
+/** Loads the demo scenario from its files, through the same services that people use. */
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Texts } from '../core/model';
+import { connected, type CustomerClass, type ItemRow, type Role, type UserRow } from '../data';
+import type { Actor } from './actor';
+import { beginBuild, putOnQuote, saveDecisions } from './builds';
+import type { Result } from './failure';
+import { publish } from './models';
+import { acceptQuote } from './orders';
+import { addItem, changeLine, openQuote, seeQuote } from './quotes';
+import { actorOf, hashPassword } from './sessions';
+
+export const demoPassword = 'harrowmoor';
+
+interface CustomerFile {
+  number: string; name: string; class: CustomerClass; priceList: string; language: string; region: string; dealer: string | null;
+  addresses: { kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string }[];
+  contact: { name: string; email: string };
+}
+interface LineFile { model?: string; item?: string; decisions?: { on: string; value: string | boolean | null }[]; quantity: number; discount: string }
+interface QuoteFile { by: string; customer: string; title: string; lines: LineFile[]; accept: boolean }
+interface UserFile { email: string; name: string; role: Role; language: string; dealer: string | null; quota?: string }
+
+/** Loads everything if there are no users yet. Gives the sign-ins; `loaded` tells whether anything was done. */
+export async function loadDemo(folder: string): Promise<{ loaded: boolean; people: { email: string; role: Role; name: string }[] }> {
+  const { users } = connected().records;
+  const present = await users.findAll({ order: [['role', 'ASC'], ['email', 'ASC']] });
+  if (present.length > 0) return { loaded: false, people: present };
+  const read = async <T>(name: string): Promise<T> => JSON.parse(await readFile(join(folder, name), 'utf8')) as T;
+  await loadCatalogue(read);
+  const people = await loadPeople(read);
+  for (const quote of await read<QuoteFile[]>('quotes.json')) await loadQuote(quote, people.get(quote.by) as Actor);
+  return { loaded: true, people: [...people.values()] };
+}
+
+type Read = <T>(name: string) => Promise<T>;
+
+async function loadCatalogue(read: Read): Promise<void> {
+  await connected().transaction(async (transaction) => {
+    const { families, items, priceLists, priceEntries, workCentres, agreements } = connected().records;
+    await families.bulkCreate(await read<{ code: string; name: Texts }[]>('families.json'), { transaction });
+    await items.bulkCreate((await read<(Omit<ItemRow, 'mass'> & { mass?: string })[]>('items.json')).map((item) => ({ ...item, mass: item.mass ?? null })), { transaction });
+    for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string> }[]>('price-lists.json')) {
+      await priceLists.create({ ...list, validFrom: from }, { transaction });
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, price]) => ({ priceList: list.code, sku, price })), { transaction });
+    }
+    await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
+    const granted = await read<{ class: CustomerClass; family: string; rate: string; from: string }[]>('agreements.json');
+    await agreements.bulkCreate(granted.map(({ from, ...row }) => ({ id: randomUUID(), ...row, validFrom: from })), { transaction });
+    const { problems } = await publish(await read('models/ridgeback.json'), 'RIDGEBACK', null, transaction);
+    if (problems.length > 0) throw new Error(`the demo model does not compile: ${JSON.stringify(problems)}`);
+  });
+}
+
+async function loadPeople(read: Read): Promise<Map<string, Actor>> {
+  const { customers, addresses, users } = connected().records;
+  const people = new Map<string, Actor>();
+  await connected().transaction(async (transaction) => {
+    const ids = new Map<string, string>();
+    const files = await read<CustomerFile[]>('customers.json');
+    for (const file of files) ids.set(file.number, randomUUID());
+    // Dealers first: their own customers refer to them.
+    for (const { addresses: places, contact, dealer, ...file } of [...files].sort((a, b) => Number(a.dealer !== null) - Number(b.dealer !== null))) {
+      const id = ids.get(file.number) as string;
+      await customers.create({ id, ...file, dealerId: dealer ? (ids.get(dealer) as string) : null, contactName: contact.name, contactEmail: contact.email }, { transaction });
+      await addresses.bulkCreate(places.map((place) => ({ id: randomUUID(), customerId: id, ...place })), { transaction });
+    }
+    const passwordHash = await hashPassword(demoPassword);
+    for (const { dealer, quota, ...file } of await read<UserFile[]>('users.json')) {
+      const row: UserRow = { id: randomUUID(), ...file, passwordHash, dealerId: dealer ? (ids.get(dealer) as string) : null, quota: quota ?? null };
+      await users.create(row, { transaction });
+      people.set(row.email, actorOf(row));
+    }
+  });
+  return people;
+}
+
+async function loadQuote(file: QuoteFile, actor: Actor): Promise<void> {
+  const customer = await connected().records.customers.findOne({ where: { number: file.customer } });
+  let quote = must(await openQuote(actor, { customerId: customer?.id ?? '', title: file.title }));
+  for (const line of file.lines) {
+    if (line.model) {
+      const build = must(await beginBuild(actor, { quoteId: quote.id, modelId: line.model }));
+      must(await saveDecisions(actor, build.id, { version: 1, decisions: line.decisions ?? [] }));
+      quote = must(await putOnQuote(actor, build.id, { version: quote.version, quantity: line.quantity }));
+    } else {
+      quote = must(await addItem(actor, quote.id, { version: quote.version, sku: line.item ?? '', quantity: line.quantity }));
+    }
+    const last = quote.lines[quote.lines.length - 1];
+    if (last && line.discount !== '0') quote = must(await changeLine(actor, quote.id, last.id, { version: quote.version, discount: String(Number(line.discount) * 100) }));
+  }
+  if (file.accept) must(await acceptQuote(actor, quote.id, must(await seeQuote(actor, quote.id)).version));
+}
+
+function must<T>(result: Result<T>): T {
+  if (!result.ok) throw new Error(`demo data refused: ${JSON.stringify(result.failures)}`);
+  return result.value;
+}

@@ -1,0 +1,42 @@
+import type { Transaction } from 'sequelize';
+import { Exact } from '../core/exact';
+import type { PriceBook } from '../core/pricing';
+import { connected } from '../data';
+import { may, type Actor } from './actor';
+
+/** What items are needed for besides prices. */
+export type ItemFacts = Record<string, { leadDays: number; mass?: string }>;
+
+/** Prices of one list; costs and hourly rates only for those who may see them. */
+export async function priceBook(actor: Actor, list: string, transaction?: Transaction): Promise<PriceBook> {
+  const full = await fullPriceBook(list, transaction);
+  if (may(actor, 'costs')) return full;
+  const { costs: _costs, rates: _rates, ...open } = full;
+  return open;
+}
+
+/** With costs; for computation on the server only. */
+export async function fullPriceBook(list: string, transaction: Transaction | null = null): Promise<PriceBook> {
+  const { priceLists, priceEntries, items, workCentres } = connected().records;
+  const [head, entries, all, centres] = [
+    await priceLists.findByPk(list, { transaction }),
+    await priceEntries.findAll({ where: { priceList: list }, transaction, raw: true }),
+    await items.findAll({ attributes: ['sku', 'cost'], transaction, raw: true }),
+    await workCentres.findAll({ transaction, raw: true }),
+  ];
+  if (!head) throw new Error(`no price list ${list}`);
+  const inCurrency = (cost: string): string => new Exact(cost).times(head.costRate).toString();
+  return {
+    list,
+    currency: head.currency,
+    decimals: head.decimals,
+    prices: Object.fromEntries(entries.map((entry) => [entry.sku, new Exact(entry.price).toString()])),
+    costs: Object.fromEntries(all.map((item) => [item.sku, inCurrency(item.cost)])),
+    rates: Object.fromEntries(centres.map((centre) => [centre.code, inCurrency(centre.rate)])),
+  };
+}
+
+export async function itemFacts(transaction: Transaction | null = null): Promise<ItemFacts> {
+  const rows = await connected().records.items.findAll({ attributes: ['sku', 'leadDays', 'mass'], transaction, raw: true });
+  return Object.fromEntries(rows.map(({ sku, leadDays, mass }) => [sku, { leadDays, ...(mass === null ? {} : { mass: new Exact(mass).toString() }) }]));
+}

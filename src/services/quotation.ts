@@ -1,0 +1,126 @@
+/** The quotation as a PDF, in the customer's language, with the figures of the quote as it stands. */
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import pdfmake from 'pdfmake';
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { LineView, QuoteView } from '../core/quoting';
+import { date, money, own, percent, translator } from '../i18n';
+import type { Actor } from './actor';
+import { today } from './clock';
+import { done, type Result } from './failure';
+import { seeQuote } from './quotes';
+
+const ink = '#23262a';
+const quiet = '#5a5d60';
+const hairline = '#c9c0ae';
+const accent = '#1f5246';
+
+export async function quotation(actor: Actor, id: string): Promise<Result<{ name: string; bytes: Uint8Array }>> {
+  const seen = await seeQuote(actor, id);
+  if (!seen.ok) return seen;
+  const quote = seen.value;
+  prepareFonts();
+  const buffer = await pdfmake.createPdf(documentOf(quote)).getBuffer();
+  return done({ name: `${quote.number}-R${String(quote.revision.number)}.pdf`, bytes: new Uint8Array(buffer) });
+}
+
+let prepared = false;
+
+/** The fonts of the application, from their packages; nothing is fetched. */
+function prepareFonts(): void {
+  if (prepared) return;
+  const find = createRequire(join(process.cwd(), 'package.json'));
+  const file = (pkg: string, name: string): string => join(dirname(find.resolve(`${pkg}/package.json`)), 'files', `${name}.woff`);
+  const text = (weight: number) => file('@fontsource/archivo', `archivo-latin-${String(weight)}-normal`);
+  const mono = (weight: number) => file('@fontsource/spline-sans-mono', `spline-sans-mono-latin-${String(weight)}-normal`);
+  pdfmake.setFonts({
+    Archivo: { normal: text(400), bold: text(600), italics: text(400), bolditalics: text(600) },
+    Mono: { normal: mono(400), bold: mono(600), italics: mono(400), bolditalics: mono(600) },
+  });
+  pdfmake.setLocalAccessPolicy(() => true);
+  pdfmake.setUrlAccessPolicy(() => false);
+  prepared = true;
+}
+
+function documentOf(quote: QuoteView): TDocumentDefinitions {
+  const { language } = quote.customer;
+  const t = translator(language);
+  const amount = (value: string) => money(value, language, quote.decimals);
+  const [invoice] = [...quote.customer.addresses].sort((a) => (a.kind === 'invoice' ? -1 : 1));
+  const meta: [string, string][] = [
+    [t('pdf.number'), `${quote.number} · ${t('pdf.revision', { number: quote.revision.number })}`],
+    [t('pdf.date'), date(today(), language)],
+    [t('pdf.valid'), date(quote.revision.validUntil, language)],
+    [t('pdf.contact'), quote.owner],
+  ];
+  const draft = quote.lines.some((line) => line.problems.length > 0);
+  return {
+    info: { title: `${t('pdf.title')} ${quote.number}`, author: 'Harrowmoor Scale Works' },
+    pageSize: 'A4',
+    pageMargins: [54, 64, 54, 60],
+    ...(draft ? { watermark: { text: t('pdf.draft'), color: hairline, opacity: 0.35, bold: true } } : {}),
+    defaultStyle: { font: 'Archivo', fontSize: 9.5, color: ink, lineHeight: 1.2 },
+    styles: { head: { fontSize: 8, color: quiet }, title: { fontSize: 20, bold: true, color: accent }, code: { font: 'Mono', fontSize: 8.5 }, figure: { font: 'Mono', fontSize: 9 }, sum: { font: 'Mono', fontSize: 10.5, bold: true } },
+    footer: (page, pages) => ({ text: t('pdf.page', { page, pages }), alignment: 'center', fontSize: 8, color: quiet, margin: [0, 20, 0, 0] }),
+    content: [
+      { columns: [{ text: 'Harrowmoor Scale Works', bold: true, fontSize: 12 }, { text: t('pdf.title'), style: 'title', alignment: 'right' }] },
+      { canvas: [{ type: 'line', x1: 0, y1: 6, x2: 487, y2: 6, lineWidth: 0.75, lineColor: accent }], margin: [0, 0, 0, 22] },
+      {
+        columns: [
+          { width: '*', stack: [{ text: t('pdf.to'), style: 'head' }, { text: quote.customer.name, bold: true }, { text: quote.customer.contactName }, ...(invoice ? [{ text: invoice.street }, { text: `${invoice.postcode} ${invoice.town}, ${invoice.country}` }] : [])] },
+          { width: 220, layout: 'noBorders', table: { widths: [80, '*'], body: meta.map(([name, value]): TableCell[] => [{ text: name, color: quiet }, { text: value }]) } },
+        ],
+        margin: [0, 0, 0, 20],
+      },
+      ...(quote.title ? [{ text: quote.title, bold: true, fontSize: 11, margin: [0, 0, 0, 8] } as Content] : []),
+      {
+        layout: { hLineColor: hairline, hLineWidth: (row: number) => (row <= 1 ? 0.8 : 0.4), vLineWidth: () => 0, paddingTop: () => 5, paddingBottom: () => 5 },
+        table: {
+          headerRows: 1,
+          dontBreakRows: true,
+          widths: [20, '*', 34, 70, 46, 76],
+          body: [
+            [t('pdf.pos'), t('pdf.what'), t('pdf.quantity'), t('pdf.unitPrice'), t('pdf.discount'), `${t('pdf.total')} ${quote.currency}`].map((text, index): TableCell => ({ text, style: 'head', alignment: index < 2 ? 'left' : 'right' })),
+            ...quote.lines.map((line) => lineCells(line, language, amount)),
+          ],
+        },
+      },
+      totals(quote, amount),
+      { text: t('pdf.terms', { currency: quote.currency }), color: quiet, margin: [0, 22, 0, 0] },
+    ],
+  };
+}
+
+function lineCells(line: LineView, language: string, amount: (value: string) => string): TableCell[] {
+  const figure = (text: string): TableCell => ({ text, style: 'figure', alignment: 'right' });
+  return [
+    { text: String(line.position), color: quiet },
+    { stack: [{ text: own(line.name, language), bold: true }, { text: line.partNumber, style: 'code' }, ...(line.summary ? [{ text: own(line.summary, language), fontSize: 8.5, color: quiet, margin: [0, 2, 0, 0] as [number, number, number, number] }] : [])] },
+    figure(String(line.quantity)),
+    figure(amount(line.price.unitList)),
+    figure(reductionOf(line, language)),
+    figure(amount(line.price.net)),
+  ];
+}
+
+/** All that was taken off the list price of a line, as one percentage. */
+function reductionOf({ price }: LineView, language: string): string {
+  const rates = price.steps.flatMap((step) => ((step.kind === 'agreement' || step.kind === 'discount') && step.rate ? [percent(step.rate, language)] : []));
+  return rates.join(' + ');
+}
+
+function totals(quote: QuoteView, amount: (value: string) => string): Content {
+  const t = translator(quote.customer.language);
+  const row = (name: string, value: string, style = 'figure'): TableCell[] => [{ text: name, ...(style === 'sum' ? { bold: true } : { color: quiet }) }, { text: value, style, alignment: 'right' }];
+  return {
+    columns: [
+      { width: '*', text: '' },
+      {
+        width: 230,
+        layout: { hLineColor: accent, hLineWidth: (index: number) => (index === 2 ? 0.8 : 0), vLineWidth: () => 0 },
+        table: { widths: ['*', 90], body: [row(t('pdf.list'), amount(quote.totals.list)), row(t('pdf.less'), amount(`-${quote.totals.reduction}`.replace('--', ''))), row(`${t('pdf.net')} ${quote.currency}`, amount(quote.totals.net), 'sum')] },
+      },
+    ],
+    margin: [0, 10, 0, 0],
+  };
+}
