@@ -11,7 +11,7 @@ export interface SummaryRow {
 const yes: Texts = { en: 'yes', de: 'ja' };
 const no: Texts = { en: 'no', de: 'nein' };
 
-/** What was chosen, in the order of the sheet; rows without a value, and yes/no rows with no, are left out. */
+/** What was chosen, in the order of the sheet. Left out: rows without a value, yes/no rows with no, and the option "none". */
 export function summarise(model: CompiledModel, values: Values): SummaryRow[] {
   const { document } = model;
   return document.sections.flatMap((section) =>
@@ -28,7 +28,7 @@ function valueText({ document }: CompiledModel, id: string, value: Exclude<Plain
   const feature = document.features.find((one) => one.id === id);
   if (feature) {
     const taken = feature.options.filter((option) => (Array.isArray(value) ? value.includes(option.id) : value === option.id));
-    if (taken.length === 0) return undefined;
+    if (taken.length === 0 || (taken.length === 1 && taken[0]?.id === 'none')) return undefined;
     return { name: feature.name, value: each((language) => taken.map((option) => option.name[language] ?? option.id).join(', ')) };
   }
   const parameter = document.parameters.find((one) => one.id === id);

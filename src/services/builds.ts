@@ -5,7 +5,7 @@ import { checkDecisions, type Context, type Decision, type State } from '../core
 import type { CompiledModel } from '../core/model';
 import { partNumber, sequenceKey } from '../core/numbering';
 import { priceBuild } from '../core/pricing';
-import type { BenchView, DecisionsInput, NewBuildInput, PutOnQuoteInput, QuoteView } from '../core/quoting';
+import { pictureOf, type BenchView, type DecisionsInput, type NewBuildInput, type PutOnQuoteInput, type QuoteView } from '../core/quoting';
 import { connected, type BuildOutcome, type BuildRow, type Stored } from '../data';
 import { refusal, type Actor } from './actor';
 import { agreementsOf } from './agreements';
@@ -71,18 +71,20 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const names = await items.findAll({ attributes: ['sku', 'name'], raw: true });
   const used = new Set(version.document.materials.map((row) => row.item));
   const sequence = await registered(compiledVersion(version), build.outcome, null);
+  const terms = { quantity: line?.quantity ?? 1, discount: line?.discount ?? '0', ...(agreement ? { agreement } : {}) };
+  const engine = engineOf(version, build.context);
   return done({
     build: { id, version: build.version, decisions: build.decisions },
     document: version.document,
     context: build.context,
     book,
-    terms: { quantity: line?.quantity ?? 1, discount: line?.discount ?? '0', ...(agreement ? { agreement } : {}) },
+    terms,
     facts,
     itemNames: Object.fromEntries(names.filter((item) => used.has(item.sku)).map((item) => [item.sku, item.name])),
     quote: { id: quote.id, number: quote.number, version: quote.version, customer: revision.customer.name, state },
     ...(line ? { line: { id: line.id, position: line.position } } : {}),
     ...(sequence === undefined ? {} : { sequence }),
-    state: engineOf(version, build.context).state({ decisions: build.decisions }),
+    picture: pictureOf({ engine, book, terms, facts, sequence }, build.decisions),
   });
 }
 

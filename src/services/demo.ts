@@ -98,3 +98,9 @@ function must<T>(result: Result<T>): T {
   if (!result.ok) throw new Error(`demo data refused: ${JSON.stringify(result.failures)}`);
   return result.value;
 }
+
+/** The demo's people, for the sign-in page; empty where the data is not the demo's. */
+export async function demoPeople(): Promise<{ password: string; people: { email: string; role: Role; name: string }[] }> {
+  const people = await connected().records.users.findAll({ order: [['role', 'ASC'], ['email', 'ASC']] });
+  return { password: demoPassword, people: people.filter((person) => person.email.endsWith('.example')).map(({ email, role, name }) => ({ email, role, name })) };
+}

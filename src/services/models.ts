@@ -51,3 +51,10 @@ export async function publish(document: ModelDocument, sku: string, by: string |
   await modelVersions.create({ id: randomUUID(), modelId: document.id, number: (last?.number ?? 0) + 1, document, hash, publishedBy: by }, { transaction });
   return { problems: [] };
 }
+
+/** Models that can be configured, by name. */
+export async function publishedModels(): Promise<{ id: string; name: Record<string, string> }[]> {
+  const rows = await connected().records.models.findAll({ order: [['id', 'ASC']], raw: true });
+  const versions = await Promise.all(rows.map((row) => newestVersion(row.id)));
+  return versions.flatMap((version) => (version ? [{ id: version.modelId, name: version.document.name }] : []));
+}

@@ -118,7 +118,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
 async function summaryOf(build: BuildRow, transaction: Transaction | null): Promise<Texts> {
   const model = compiledVersion(await versionById(build.modelVersionId, transaction ?? undefined));
   const rows = summarise(model, build.outcome.values);
-  return Object.fromEntries(model.document.languages.map((language) => [language, rows.map((row) => row.value[language]).join(', ')]));
+  return Object.fromEntries(model.document.languages.map((language) => [language, rows.map((row) => `${row.name[language] ?? ''}: ${row.value[language] ?? ''}`).join('; ')]));
 }
 
 export function withoutCost({ unitCost: _unitCost, cost: _cost, margin: _margin, ...open }: LinePrice): LinePrice {

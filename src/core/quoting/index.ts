@@ -1,10 +1,12 @@
 /** Quotes as they travel between server and page: shapes, and what input is acceptable. */
-import type { Context, Decision, State } from '../engine';
+import type { Context, Decision } from '../engine';
 import type { ExactText } from '../exact';
 import type { ModelDocument, Texts } from '../model';
 import type { BuildPrice, LinePrice, LineTerms, PriceBook, Totals } from '../pricing';
+import type { BenchPicture } from './picture';
 
 export * from './input';
+export { effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
 
 export interface Address {
   kind: 'invoice' | 'delivery';
@@ -91,8 +93,8 @@ export interface BenchView {
   quote: { id: string; number: string; version: number; customer: string; state: 'draft' | 'accepted' };
   line?: { id: string; position: number };
   sequence?: number;
-  /** The state as the server computed it, so that the page shows it at once. */
-  state: State;
+  /** As the server computed it, so that the page shows it at once. */
+  picture: BenchPicture;
 }
 
 export interface QuoteRow {

@@ -1,0 +1,66 @@
+/** All that the Bench shows of a build at once: one function for the page's worker and for the server. */
+import type { Decision, Engine, State } from '../engine';
+import { exact } from '../exact';
+import { partNumber, type PartNumber } from '../numbering';
+import { costOf, priceBuild, priceDifferences, walk, type BuildPrice, type LinePrice, type LineTerms, type PriceBook } from '../pricing';
+import { leadDays, making, type Making } from '../production';
+import { open, Reading } from '../model';
+
+export interface BenchMeans {
+  engine: Engine;
+  book: PriceBook;
+  terms: LineTerms;
+  facts: Readonly<Record<string, { leadDays: number }>>;
+  /** The number registered for the build, while it is still the same build. */
+  sequence?: number | undefined;
+}
+
+export interface BenchPicture {
+  state: State;
+  number: PartNumber;
+  price: BuildPrice;
+  line: LinePrice;
+  /** By "feature.option" or yes/no parameter: what taking (or leaving) it does to the list price. */
+  differences: Record<string, string>;
+  making: Making;
+  leadDays: number | null;
+  /** Calculations shown beside the build; null while open. */
+  figures: { id: string; value: string | null }[];
+}
+
+export function pictureOf({ engine, book, terms, facts, sequence }: BenchMeans, decisions: readonly Decision[]): BenchPicture {
+  const { model } = engine;
+  const state = engine.state({ decisions });
+  const { values } = state;
+  const price = priceBuild(model, values, book);
+  const made = making(model, values);
+  const cost = made.open.length === 0 ? costOf(made, book) : undefined;
+  const reading = new Reading(model, values);
+  const { mass, installation, more } = model.document.figures;
+  const figures = [mass, installation, ...more].flatMap((id) => {
+    if (id === undefined) return [];
+    const value = reading.named(id);
+    return [{ id, value: value === open || value === null ? null : String(value) }];
+  });
+  return {
+    state,
+    number: partNumber(model, values, sequence),
+    price,
+    line: walk(price.parts, terms, book.decimals, cost),
+    differences: priceDifferences(model, values, book),
+    making: made,
+    leadDays: leadDays(model, values, facts),
+    figures,
+  };
+}
+
+/** What a change would do to price and lead time, before it is made. */
+export interface Effect {
+  list: string;
+  leadDays: number | null;
+}
+
+export function effectOf(before: BenchPicture, after: BenchPicture): Effect {
+  const days = before.leadDays !== null && after.leadDays !== null ? after.leadDays - before.leadDays : null;
+  return { list: exact(after.price.list).minus(before.price.list).toString(), leadDays: days };
+}

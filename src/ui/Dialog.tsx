@@ -1,0 +1,37 @@
+import { useEffect, useId, useRef, type ReactNode } from 'react';
+import { X } from 'lucide-react';
+import { Button } from './Button';
+import css from './ui.module.css';
+
+interface Props {
+  title: string;
+  closeText: string;
+  open: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/** A modal dialog on the platform's own element: focus stays inside, Escape closes, focus returns. */
+export function Dialog({ title, closeText, open, onClose, children }: Props) {
+  const ref = useRef<HTMLDialogElement>(null);
+  const id = useId();
+  useEffect(() => {
+    const dialog = ref.current;
+    if (!dialog) return;
+    if (open && !dialog.open) dialog.showModal();
+    if (!open && dialog.open) dialog.close();
+  }, [open]);
+  return (
+    <dialog ref={ref} className={css.dialog} aria-labelledby={id} onClose={onClose}>
+      <header className={css.dialogHead}>
+        <h2 id={id}>{title}</h2>
+        <Button look="plain" aria-label={closeText} onClick={onClose}><X size={16} aria-hidden /></Button>
+      </header>
+      {open && <div className={css.dialogBody}>{children}</div>}
+    </dialog>
+  );
+}
+
+export function DialogFoot({ children }: { children: ReactNode }) {
+  return <div className={css.dialogFoot}>{children}</div>;
+}

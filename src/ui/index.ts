@@ -1,0 +1,11 @@
+/** The application's own components. */
+export { Button, LinkButton } from './Button';
+export { Combobox, type ComboOption } from './Combobox';
+export { DataTable, type Column } from './DataTable';
+export { Dialog, DialogFoot } from './Dialog';
+export { Field } from './Field';
+export { KeyList } from './KeyList';
+export { Select } from './Select';
+export { Tabs } from './Tabs';
+export { say, Toaster } from './Toaster';
+export { classes } from './classes';

@@ -1,0 +1,46 @@
+import { useRef, type PointerEvent } from 'react';
+import { scaleLinear } from 'd3-scale';
+import { exact, Exact } from '../../core/exact';
+import type { AllowedRange } from '../../core/engine';
+import css from './bench.module.css';
+
+interface Props {
+  least: string;
+  most: string;
+  step: string;
+  allowed: readonly AllowedRange[];
+  value: string | undefined;
+  label: string;
+  onPick: (value: string) => void;
+}
+
+const [width, height] = [300, 34];
+const inset = 14;
+
+/** A little ruler: the whole range as a line, the allowed stretches in bold, the value as a dovetail. Drag or click to set. */
+export function Gauge({ least, most, step, allowed, value, label, onPick }: Props) {
+  const ref = useRef<SVGSVGElement>(null);
+  const x = scaleLinear().domain([Number(least), Number(most)]).range([inset, width - inset]);
+  const pick = (event: PointerEvent<SVGSVGElement>) => {
+    const box = ref.current?.getBoundingClientRect();
+    if (!box) return;
+    const at = x.invert(((event.clientX - box.left) / box.width) * width);
+    const steps = Math.round((at - Number(least)) / Number(step));
+    const nearest = Exact.max(least, Exact.min(most, exact(least).plus(exact(step).times(steps))));
+    onPick(nearest.toString());
+  };
+  const half = (Number(step) / 2) * ((width - 2 * inset) / Math.max(Number(step), Number(most) - Number(least)));
+  return (
+    <svg
+      ref={ref} className={css.gauge} viewBox={`0 0 ${String(width)} ${String(height)}`} role="img" aria-label={label}
+      onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); pick(event); }}
+      onPointerMove={(event) => { if (event.buttons === 1) pick(event); }}
+    >
+      <line className={css.gaugeLine} x1={inset} x2={width - inset} y1={14} y2={14} />
+      {x.ticks(7).map((tick) => <line key={tick} className={css.gaugeLine} x1={x(tick)} x2={x(tick)} y1={14} y2={19} />)}
+      {x.ticks(7).map((tick) => <text key={tick} x={x(tick)} y={31}>{tick}</text>)}
+      {allowed.map((range) => <line key={range.least} className={css.gaugeAllowed} x1={x(Number(range.least)) - Math.min(2, half)} x2={x(Number(range.most)) + Math.min(2, half)} y1={14} y2={14} />)}
+      {value !== undefined && <path className={css.gaugeMark} d={`M${String(x(Number(value)) - 6)},1 h12 l-3,13 h-6 Z`} />}
+    </svg>
+  );
+}

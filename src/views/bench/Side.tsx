@@ -1,0 +1,44 @@
+import { CircleCheck } from 'lucide-react';
+import type { BenchPicture, BenchView } from '../../core/quoting';
+import { money, number, percent } from '../../i18n';
+import { Walk } from '../parts/Walk';
+import { useSpeech } from '../speech';
+import css from './bench.module.css';
+import type { Words } from './words';
+
+/** Money first, then mass, time and the rest, then how the price comes about. */
+export function Side({ picture, view, words }: { picture: BenchPicture; view: BenchView; words: Words }) {
+  const { t, language } = useSpeech();
+  const { book, terms, document } = view;
+  const { line, price, state, leadDays, figures } = picture;
+  const soFar = price.open.length > 0 ? ` ${t('bench.soFar')}` : '';
+  const figure = (id: string, value: string | null): string => {
+    if (value === null) return '·';
+    const calculation = document.calculations.find((each) => each.id === id);
+    if (calculation?.type !== 'number') return value;
+    const unit = calculation.unit ?? '';
+    return `${number(value, language, calculation.decimals ?? 2)}${unit ? ` ${unit}` : ''}`;
+  };
+  return (
+    <aside className={css.side} aria-label={t('bench.money')}>
+      <div>
+        <p className={css.netFigure}><span>{t('bench.net')} {book.currency}{soFar}</span><b data-testid="net">{money(line.unitNet, language, book.decimals)}</b></p>
+        <dl className={css.facts}>
+          <dt>{t('bench.list')}</dt><dd className={css.figure}>{money(price.list, language, book.decimals)}</dd>
+          {line.cost !== undefined && <><dt>{t('bench.cost')}</dt><dd className={css.figure}>{money(line.unitCost ?? '0', language, book.decimals)}</dd></>}
+          {line.margin !== undefined && <><dt>{t('bench.margin')}</dt><dd className={css.figure}>{percent(line.margin, language, 1)}</dd></>}
+        </dl>
+        {price.unpriced.length > 0 && <p className={css.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
+      </div>
+      <dl className={css.facts} aria-label={t('bench.figures')}>
+        <dt>{t('bench.lead')}</dt><dd className={css.figure}>{leadDays === null ? '·' : t('bench.days', { count: leadDays })}</dd>
+        {figures.map(({ id, value }) => [<dt key={`${id}t`}>{words.row(id)}</dt>, <dd key={`${id}d`} className={css.figure}>{figure(id, value)}</dd>])}
+      </dl>
+      {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
+      <section aria-label={t('ledger.walk')}>
+        <h2 className={css.sideTitle}>{t('ledger.walk')}</h2>
+        <Walk price={line} parts={price} quantity={terms.quantity} currency={book.currency} decimals={book.decimals} />
+      </section>
+    </aside>
+  );
+}

@@ -1,0 +1,54 @@
+/** Rows, options and values of a model in the person's words. */
+import type { Cause, Decision } from '../../core/engine';
+import type { ModelDocument, PlainValue } from '../../core/model';
+import { own, type Translate } from '../../i18n';
+
+export class Words {
+  constructor(
+    private readonly document: ModelDocument,
+    private readonly t: Translate,
+    readonly language: string,
+  ) {}
+
+  row(id: string): string {
+    const { features, parameters, calculations } = this.document;
+    return own([...features, ...parameters, ...calculations].find((each) => each.id === id)?.name, this.language) || id;
+  }
+
+  option(row: string, id: string): string {
+    const option = this.document.features.find((each) => each.id === row)?.options.find((each) => each.id === id);
+    return own(option?.name, this.language) || id;
+  }
+
+  /** "Approach parts: Barrier" for one option of a multiple choice, else the row. */
+  subject(on: string): string {
+    const [row = '', option] = on.split('.');
+    return option === undefined ? this.row(row) : this.option(row, option);
+  }
+
+  value(on: string, value: PlainValue | undefined): string {
+    const [row = ''] = on.split('.');
+    if (value === undefined) return this.t('bench.open');
+    if (value === null) return this.t('bench.nothing');
+    if (typeof value === 'boolean') return this.t(value ? 'bench.yes' : 'bench.no');
+    if (Array.isArray(value)) return value.map((each: string) => this.option(row, each)).join(', ') || this.t('bench.nothing');
+    const parameter = this.document.parameters.find((each) => each.id === row);
+    if (parameter?.type === 'number') return this.number(String(value), parameter.unit);
+    return this.option(row, String(value));
+  }
+
+  number(value: string, unit: string): string {
+    const written = this.language === 'de' ? value.replace('.', ',') : value;
+    return unit ? `${written} ${unit}` : written;
+  }
+
+  cause(cause: Cause): string {
+    if (cause.kind === 'rule') return own(cause.reason, this.language);
+    if (cause.kind === 'shape') return this.t('bench.shapeCause', { what: this.row(cause.row) });
+    return this.decision(cause.decision);
+  }
+
+  decision({ on, value }: Decision): string {
+    return this.t('bench.you', { what: this.subject(on), value: this.value(on, value) });
+  }
+}

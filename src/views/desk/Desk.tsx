@@ -1,0 +1,81 @@
+import { useState } from 'react';
+import { Check, FilePlus2, ListTodo, Plus, Send } from 'lucide-react';
+import type { DeskView, QuoteRow } from '../../core/quoting';
+import { date, moneyIn } from '../../i18n';
+import { Button } from '../../ui';
+import { NewQuote } from '../quotes/NewQuote';
+import { Speech, useSpeech } from '../speech';
+import css from './desk.module.css';
+import { Quota } from './Quota';
+
+interface Props {
+  language: string;
+  name: string;
+  view: DeskView;
+  mayQuote: boolean;
+  seesOrders: boolean;
+}
+
+export default function Desk(props: Props) {
+  return <Speech language={props.language}><Page {...props} /></Speech>;
+}
+
+const steps = { fix: ListTodo, fill: FilePlus2, send: Send, done: Check };
+
+function nextStep(quote: QuoteRow): keyof typeof steps {
+  if (quote.state === 'accepted') return 'done';
+  if (quote.lines === 0) return 'fill';
+  return quote.problems > 0 ? 'fix' : 'send';
+}
+
+function Page({ name, view, mayQuote, seesOrders }: Props) {
+  const { t, language } = useSpeech();
+  const [open, setOpen] = useState(false);
+  const waiting = [...view.quotes].sort((a, b) => Number(a.state === 'accepted') - Number(b.state === 'accepted'));
+  return (
+    <div className={css.desk}>
+      <div className={css.main}>
+        <div className={css.head}>
+          <h1>{t('desk.greeting', { name: name.split(' ')[0] ?? name })}</h1>
+          {mayQuote && <Button look="main" onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
+        </div>
+        <h2 className={css.section}>{t('desk.waiting')}</h2>
+        <div className={css.list}>
+          {waiting.length === 0 && <p className={css.empty}>{t('desk.nothing')}</p>}
+          {waiting.map((quote) => {
+            const next = nextStep(quote);
+            const Icon = steps[next];
+            return (
+              <a key={quote.id} className={css.row} href={`/quotes/${quote.id}`}>
+                <span className={css.number}>{quote.number}</span>
+                <span className={css.who}>{quote.customer} <span className={css.quiet}>{quote.title}</span></span>
+                <span className={css.next}><Icon size={14} aria-hidden />{t(`desk.next.${next}`, { count: quote.problems })}</span>
+                <span className={css.figure}>{moneyIn(quote.net, quote.currency, language, quote.decimals)}</span>
+              </a>
+            );
+          })}
+        </div>
+      </div>
+      <div className={css.side}>
+        {view.quota && <Quota {...view.quota} />}
+        {seesOrders && (
+          <section className={css.panel} aria-label={t('desk.orders')}>
+            <h2 className={css.section}>{t('desk.orders')}</h2>
+            {view.orders.length === 0 && <p className={css.quiet}>{t('desk.noOrders')}</p>}
+            <div style={{ marginTop: -12 }}>
+              {view.orders.slice(0, 8).map((order) => (
+                <a key={order.id} className={css.order} href={`/orders/${order.id}`}>
+                  <span className={css.number}>{order.number}</span>
+                  <span className={css.who}>{order.customer}</span>
+                  <span className={css.figure}>{moneyIn(order.net, order.currency, language, order.decimals)}</span>
+                  <span className={css.under}>{t('desk.promised', { date: date(order.promised, language) })}</span>
+                </a>
+              ))}
+            </div>
+          </section>
+        )}
+      </div>
+      <NewQuote open={open} onClose={() => setOpen(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,142 @@
+import { useEffect, useRef, useState } from 'react';
+import { Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
+import { own, type TextKey } from '../../i18n';
+import { Button, Combobox, Dialog, KeyList, Toaster, say, type ComboOption } from '../../ui';
+import { ask } from '../api';
+import { NewQuote } from '../quotes/NewQuote';
+import { Speech, useSpeech } from '../speech';
+import css from './frame.module.css';
+
+type Place = 'desk' | 'catalogue' | 'quotes' | 'orders';
+
+interface Props {
+  place?: Place | undefined;
+  language: string;
+  theme: 'light' | 'dark' | 'auto';
+  name: string;
+  role: 'engineer' | 'manager' | 'modeller' | 'dealer';
+}
+
+export const places: { id: Place; href: string }[] = [
+  { id: 'desk', href: '/' },
+  { id: 'catalogue', href: '/catalogue' },
+  { id: 'quotes', href: '/quotes' },
+  { id: 'orders', href: '/orders' },
+];
+
+export default function TopBar(props: Props) {
+  return (
+    <Speech language={props.language}>
+      <Bar {...props} />
+      <Toaster />
+    </Speech>
+  );
+}
+
+function Bar({ place, language, theme, name, role }: Props) {
+  const { t } = useSpeech();
+  const [dark, setDark] = useState(theme === 'dark');
+  const [keysOpen, setKeysOpen] = useState(false);
+  const [newQuote, setNewQuote] = useState(false);
+  const own = places.filter((each) => each.id !== 'orders' || role !== 'dealer');
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement;
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        document.getElementById('find')?.focus();
+      } else if (event.key === '?' && !typing) setKeysOpen(true);
+      else if (event.altKey && /^[1-4]$/.test(event.key)) {
+        const to = own[Number(event.key) - 1];
+        if (to) window.location.assign(to.href);
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [own]);
+
+  const setTheme = (next: 'light' | 'dark') => {
+    setDark(next === 'dark');
+    document.documentElement.dataset.theme = next;
+    document.cookie = `theme=${next}; path=/; max-age=31536000; samesite=lax`;
+  };
+  const setLanguage = async (next: 'en' | 'de') => {
+    const answer = await ask('PATCH', '/api/me', { language: next });
+    if (answer.ok) window.location.reload();
+    else say(t('request.failed'), true);
+  };
+  const leave = async () => {
+    await ask('DELETE', '/api/session');
+    window.location.assign('/sign-in');
+  };
+
+  return (
+    <header className={css.bar}>
+      <a className={css.mark} href="/">
+        <svg width="24" height="24" viewBox="0 0 32 32" aria-hidden><path d="M3 5h12v7l5-4v16l-5-4v7H3z" /><path d="M29 5H17v3.4l5-4v23.2l-5-4V27h12z" /></svg>
+        <span className={css.markName}>{t('app.name')}</span>
+      </a>
+      <nav className={css.places} aria-label={t('frame.main')}>
+        {own.map((each) => <a key={each.id} className={css.place} href={each.href} aria-current={each.id === place ? 'page' : undefined}>{t(`place.${each.id}`)}</a>)}
+      </nav>
+      <div className={css.find}><Find onNewQuote={() => setNewQuote(true)} /></div>
+      <div className={css.tools}>
+        <Button look="plain" onClick={() => setKeysOpen(true)} title={`${t('frame.keys')} (?)`} aria-label={t('frame.keys')}><Keyboard size={16} aria-hidden /></Button>
+        <Button look="plain" onClick={() => setTheme(dark ? 'light' : 'dark')} title={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`} aria-label={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}>{dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}</Button>
+        <Button look="plain" onClick={() => void setLanguage(language === 'de' ? 'en' : 'de')} title={t('frame.language')} aria-label={`${t('frame.language')}: ${language === 'de' ? 'English' : 'Deutsch'}`}><Languages size={16} aria-hidden />{language === 'de' ? 'EN' : 'DE'}</Button>
+        <Button look="plain" onClick={() => void leave()} title={t('frame.signOut')} aria-label={t('frame.signOut')}><LogOut size={16} aria-hidden /></Button>
+        <p className={css.person}>{name}<span className={css.personRole}>{t(`role.${role}`)}</span></p>
+      </div>
+      <Dialog title={t('keys.title')} closeText={t('frame.close')} open={keysOpen} onClose={() => setKeysOpen(false)}>
+        <KeyList keys={keysOf(place, t)} />
+      </Dialog>
+      <NewQuote open={newQuote} onClose={() => setNewQuote(false)} />
+    </header>
+  );
+}
+
+const everywhere: [string, TextKey][] = [['Ctrl K', 'keys.search'], ['Alt 1 – 4', 'keys.places'], ['?', 'keys.help']];
+const onBench: [string, TextKey][] = [['n', 'keys.next'], ['p', 'keys.previous'], ['← →', 'keys.move'], ['Enter', 'keys.take'], ['Ctrl Z', 'keys.undo'], ['Ctrl ⇧ Z', 'keys.redo'], ['Ctrl Enter', 'keys.put'], ['Esc', 'keys.leave']];
+const inLedger: [string, TextKey][] = [['Enter', 'keys.edit'], ['Esc', 'keys.leave']];
+
+function keysOf(place: Place | undefined, t: (key: TextKey) => string): { keys: string; text: string }[] {
+  const own = place === undefined ? onBench : place === 'quotes' ? inLedger : [];
+  return [...own, ...everywhere].map(([keys, key]) => ({ keys, text: t(key) }));
+}
+
+interface Hit { kind: 'customer' | 'quote' | 'order' | 'item'; id: string; label: string | Record<string, string>; detail: string }
+
+function Find({ onNewQuote }: { onNewQuote: () => void }) {
+  const { t, language } = useSpeech();
+  const [text, setText] = useState('');
+  const [hits, setHits] = useState<Hit[]>([]);
+  const latest = useRef(0);
+
+  const find = async (typed: string) => {
+    setText(typed);
+    const turn = ++latest.current;
+    const answer = typed.trim() ? await ask<Hit[]>('GET', `/api/search?find=${encodeURIComponent(typed)}`) : null;
+    if (turn === latest.current) setHits(answer?.ok ? answer.value : []);
+  };
+  const command: ComboOption = { id: 'command:new', text: t('newQuote.title'), detail: t('frame.kind.command') };
+  const options: ComboOption[] = [
+    ...hits.map((hit) => ({ id: `${hit.kind}:${hit.id}`, text: typeof hit.label === 'string' ? hit.label : own(hit.label, language), detail: `${t(`frame.kind.${hit.kind}`)} · ${hit.detail}` })),
+    ...(command.text.toLowerCase().includes(text.trim().toLowerCase()) ? [command] : []),
+  ];
+  const go = async ({ id }: ComboOption) => {
+    const [kind, value = ''] = id.split(':');
+    if (kind === 'command') onNewQuote();
+    else if (kind === 'quote') window.location.assign(`/quotes/${value}`);
+    else if (kind === 'order') window.location.assign(`/orders/${value}`);
+    else if (kind === 'item') window.location.assign(`/catalogue?find=${encodeURIComponent(value)}`);
+    else {
+      const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: value, title: '' });
+      if (answer.ok) window.location.assign(`/quotes/${answer.value.id}`);
+    }
+    setText('');
+  };
+  return (
+    <Combobox label={t('frame.search')} hideLabel placeholder={`${t('frame.search')}  Ctrl K`} inputId="find" text={text} options={options} none={t('frame.noHits', { text })} onText={(typed) => void find(typed)} onChoose={(option) => void go(option)} />
+  );
+}

@@ -1,0 +1,43 @@
+import { useId, useState } from 'react';
+import css from './ledger.module.css';
+
+interface Props {
+  label: string;
+  /** As saved. */
+  value: string;
+  disabled: boolean;
+  /** Saves; gives the sentence of a refusal, which then stands at the cell with what was typed. */
+  onSave: (typed: string) => Promise<string | null>;
+  /** Checks while typing; the sentence of what is wrong, or null. */
+  check: (typed: string) => string | null;
+}
+
+/** A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to be mended. */
+export function EditCell({ label, value, disabled, onSave, check }: Props) {
+  const id = useId();
+  const [typed, setTyped] = useState<string>();
+  const [error, setError] = useState<string | null>(null);
+  const save = async () => {
+    if (typed === undefined || typed.trim() === value) {
+      setTyped(undefined);
+      setError(null);
+      return;
+    }
+    const wrong = check(typed) ?? (await onSave(typed));
+    setError(wrong);
+    if (wrong === null) setTyped(undefined);
+  };
+  return (
+    <>
+      <input
+        className={css.cell} aria-label={label} inputMode="decimal" value={typed ?? value} disabled={disabled} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
+        onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(check(event.target.value)); }} onBlur={() => void save()}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') void save();
+          if (event.key === 'Escape') { setTyped(undefined); setError(null); }
+        }}
+      />
+      {error && <p id={id} className={css.cellError} role="alert">{error}</p>}
+    </>
+  );
+}

@@ -1,0 +1,29 @@
+import type { OrderRow } from '../../core/quoting';
+import { date, moneyIn } from '../../i18n';
+import { DataTable, type Column } from '../../ui';
+import { Speech, useSpeech } from '../speech';
+import css from './orders.module.css';
+
+interface Props { language: string; rows: OrderRow[] }
+
+export default function OrderList(props: Props) {
+  return <Speech language={props.language}><Page {...props} /></Speech>;
+}
+
+function Page({ rows }: Props) {
+  const { t, language } = useSpeech();
+  const columns: Column<OrderRow>[] = [
+    { id: 'number', title: t('order.number'), kind: 'code', width: '110px', sort: (row) => row.number, cell: (row) => <a href={`/orders/${row.id}`}>{row.number}</a> },
+    { id: 'customer', title: t('order.customer'), sort: (row) => row.customer, cell: (row) => row.customer },
+    { id: 'quote', title: t('order.quote'), kind: 'code', sort: (row) => row.quoteNumber, cell: (row) => row.quoteNumber },
+    { id: 'work', title: t('order.work'), kind: 'figure', sort: (row) => row.workOrders, cell: (row) => row.workOrders },
+    { id: 'promised', title: t('order.promised'), kind: 'figure', sort: (row) => row.promised, cell: (row) => date(row.promised, language) },
+    { id: 'net', title: t('order.net'), kind: 'figure', sort: (row) => Number(row.net), cell: (row) => moneyIn(row.net, row.currency, language, row.decimals) },
+  ];
+  return (
+    <div className={css.page}>
+      <h1>{t('order.title')}</h1>
+      <DataTable label={t('order.title')} columns={columns} rows={rows} rowId={(row) => row.id} empty={t('order.none')} />
+    </div>
+  );
+}

@@ -1,0 +1,39 @@
+import { useState } from 'react';
+import { Plus } from 'lucide-react';
+import type { QuoteRow } from '../../core/quoting';
+import { dateTime, moneyIn } from '../../i18n';
+import { Button, DataTable, type Column } from '../../ui';
+import { Speech, useSpeech } from '../speech';
+import { NewQuote } from './NewQuote';
+import css from './list.module.css';
+
+interface Props { language: string; rows: QuoteRow[]; mayQuote: boolean }
+
+export default function QuoteList(props: Props) {
+  return <Speech language={props.language}><Page {...props} /></Speech>;
+}
+
+function Page({ rows, mayQuote }: Props) {
+  const { t, language } = useSpeech();
+  const [open, setOpen] = useState(false);
+  const columns: Column<QuoteRow>[] = [
+    { id: 'number', title: t('quotes.number'), kind: 'code', width: '110px', sort: (row) => row.number, cell: (row) => <a href={`/quotes/${row.id}`}>{row.number}</a> },
+    { id: 'customer', title: t('quotes.customer'), sort: (row) => row.customer, cell: (row) => row.customer },
+    { id: 'title', title: t('quotes.what'), sort: (row) => row.title, cell: (row) => row.title },
+    { id: 'owner', title: t('quotes.owner'), sort: (row) => row.owner, cell: (row) => row.owner },
+    { id: 'state', title: t('quotes.state'), sort: (row) => row.state, cell: (row) => t(`state.${row.state}`) },
+    { id: 'lines', title: t('quotes.lines'), kind: 'figure', width: '60px', sort: (row) => row.lines, cell: (row) => row.lines },
+    { id: 'net', title: t('quotes.net'), kind: 'figure', width: '150px', sort: (row) => Number(row.net), cell: (row) => moneyIn(row.net, row.currency, language, row.decimals) },
+    { id: 'changed', title: t('quotes.changed'), kind: 'figure', width: '140px', sort: (row) => row.updatedAt, cell: (row) => dateTime(row.updatedAt, language) },
+  ];
+  return (
+    <div className={css.page}>
+      <div className={css.head}>
+        <h1>{t('quotes.title')}</h1>
+        {mayQuote && <Button look="main" onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
+      </div>
+      <DataTable label={t('quotes.title')} columns={columns} rows={rows} rowId={(row) => row.id} empty={t('quotes.none')} />
+      <NewQuote open={open} onClose={() => setOpen(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,86 @@
+/** The Bench's computation, off the page's thread. */
+import { expose } from 'comlink';
+import { createEngine, differences, type Cause, type Decision, type Difference, type Target, type WayOut } from '../core/engine';
+import { compileModel } from '../core/model';
+import { effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type Effect } from '../core/quoting';
+
+export interface Way {
+  changes: WayOut['changes'];
+  decisions: Decision[];
+  /** Rows that move besides the ones decided on. */
+  moved: Difference[];
+  effect: Effect;
+}
+
+/** Why something is not free, and the ways out. */
+export interface Why {
+  causes: Cause[];
+  ways: Way[];
+}
+
+/** What stands on an option that is not free. */
+export type Remark = { kind: 'swap'; changes: number | null } | { kind: 'barred'; causes: Cause[] };
+
+let means: BenchMeans | undefined;
+
+const ready = (): BenchMeans => {
+  if (!means) throw new Error('the Bench is not open');
+  return means;
+};
+
+const bench = {
+  open({ document, context, book, terms, facts, sequence }: Pick<BenchView, 'document' | 'context' | 'book' | 'terms' | 'facts' | 'sequence'>): void {
+    const compiled = compileModel(document);
+    if (!compiled.ok) throw new Error('the pinned model does not compile');
+    means = { engine: createEngine(compiled.model, context), book, terms, facts, sequence };
+  },
+
+  /** The registered number the server gave this build; none where the build became another. */
+  register(sequence: number | undefined): void {
+    means = { ...ready(), sequence };
+  },
+
+  picture(decisions: Decision[]): BenchPicture {
+    return pictureOf(ready(), decisions);
+  },
+
+  /** Causes and ways out for a target, or for the clashes where there is none. */
+  why(decisions: Decision[], target?: Target): Why {
+    const { engine } = ready();
+    const before = pictureOf(ready(), decisions);
+    const ways = engine.waysOut({ decisions }, target).map((way): Way => {
+      const after = pictureOf(ready(), way.decisions);
+      const own = new Set([...way.changes.map((change) => change.on), target?.on].map((on) => on?.split('.')[0]));
+      return { changes: way.changes, decisions: way.decisions, moved: differences(before.state, after.state).filter((each) => !own.has(each.row)), effect: effectOf(before, after) };
+    });
+    const price = (way: Way) => Number(way.effect.list);
+    ways.sort((a, b) => a.changes.length - b.changes.length || price(a) - price(b));
+    const causes = target ? engine.reason({ decisions }, target) : before.state.clashes.flatMap((clash) => clash.causes);
+    return { causes, ways };
+  },
+
+  /** Remarks on every option that is not free, by "feature.option" or parameter. */
+  remarks(decisions: Decision[]): Record<string, Remark> {
+    const { engine } = ready();
+    const { rows } = engine.state({ decisions });
+    const found: Record<string, Remark> = {};
+    const remark = (on: string, value: string | boolean, key: string, barred: boolean): void => {
+      const target = { on, value };
+      if (barred) found[key] = { kind: 'barred', causes: engine.reason({ decisions }, target) };
+      else found[key] = { kind: 'swap', changes: engine.waysOut({ decisions }, target)[0]?.changes.length ?? null };
+    };
+    for (const feature of engine.model.document.features) {
+      const row = rows[feature.id];
+      for (const option of row?.shown ? (row.options ?? []) : []) {
+        if (option.standing === 'free' || option.taken) continue;
+        const many = feature.most > 1;
+        remark(many ? `${feature.id}.${option.id}` : feature.id, many ? true : option.id, `${feature.id}.${option.id}`, option.standing === 'barred');
+      }
+    }
+    return found;
+  },
+};
+
+export type BenchWorker = typeof bench;
+
+expose(bench);
