@@ -21,7 +21,7 @@ export interface UserRow { id: string; email: string; name: string; language: st
 }
 export interface SessionRow { tokenHash: string; userId: string; expiresAt: Date }
 export interface AttemptRow { email: string; at?: Date }
-export interface FamilyRow { code: string; name: Texts }
+export interface FamilyRow { code: string; name: Texts; position: number }
 export interface ItemRow { sku: string; family: string; name: Texts; kind: ItemKind; unit: string; cost: string; leadDays: number; mass: string | null; sold: boolean }
 export interface PriceEntryRow { priceList: string; sku: string; price: string }
 export interface AgreementRow { id: string; class: CustomerClass; family: string; rate: string; validFrom: string }
@@ -77,7 +77,7 @@ export function defineRecords(sequelize: Sequelize) {
     users: table<UserRow>('users', { id: key(ref), email: text, name: text, language: text, role: text, passwordHash: text, dealerId: ref, quota: money }),
     sessions: table<SessionRow>('sessions', { tokenHash: key(text), userId: ref, expiresAt: instant }),
     attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),
-    families: table<FamilyRow>('families', { code: key(text), name: jsonb }),
+    families: table<FamilyRow>('families', { code: key(text), name: jsonb, position: int }),
     items: table<ItemRow>('items', { sku: key(text), family: text, name: jsonb, kind: text, unit: text, cost: money, leadDays: int, mass: money, sold: bool }),
     priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), price: money }),
     agreements: table<AgreementRow>('agreements', { id: key(ref), class: text, family: text, rate: DataTypes.DECIMAL(9, 6), validFrom: day }),

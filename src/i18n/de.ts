@@ -2,7 +2,7 @@ import type { Locale } from './index';
 
 /** Every text of the interface in German. */
 export const de: Locale = {
-  app: { name: 'Iunctura', tagline: 'Konfigurieren, rechnen und anbieten, während Sie sprechen.' },
+  app: { name: 'Iunctura', tagline: 'Von der ersten Frage bis zum Auftrag, in einem Gespräch.' },
   place: { desk: 'Pult', catalogue: 'Katalog', quotes: 'Angebote', orders: 'Aufträge' },
   frame: {
     search: 'Suchen oder tun', searchHint: 'Kunde, Angebot, Auftrag, Artikel', noHits: 'Nichts gefunden zu „{{text}}“.', theme: 'Darstellung', light: 'Hell', dark: 'Dunkel', language: 'Sprache', signOut: 'Abmelden', keys: 'Tasten',
@@ -15,7 +15,7 @@ export const de: Locale = {
   },
   desk: {
     greeting: 'Guten Tag, {{name}}', waiting: 'Wartet auf Sie', nothing: 'Noch keine Angebote. Öffnen Sie eines, indem Sie einen Teil des Kundennamens tippen.', newQuote: 'Neues Angebot', orders: 'Aufträge', noOrders: 'Noch keine Aufträge. Ein angenommenes Angebot wird einer.', quota: 'Ziel in diesem Jahr', won: 'Gewonnen', open: 'Offen, zu {{weight}}', gap: 'Fehlt',
-    of: 'von {{target}}', next: { fix: '{{count}} Position(en) fertigstellen', fill: 'Erste Position hinzufügen', send: 'Senden oder annehmen', done: 'Bestellt' }, valid: 'gültig bis {{date}}', promised: 'zugesagt {{date}}',
+    of: 'von {{target}}', next: { fix: '{{count}} Position(en) fertigstellen', fill: 'Erste Position hinzufügen', send: 'Senden oder annehmen' }, valid: 'gültig bis {{date}}', promised: 'zugesagt {{date}}',
   },
   newQuote: { title: 'Neues Angebot', customer: 'Kunde', customerHint: 'Teil von Name, Nummer oder Ort tippen', none: 'Kein Kunde hat „{{text}}“ in Name, Nummer oder Ort.', name: 'Titel', nameHint: 'Freiwillig, zum Beispiel der Standort', open: 'Angebot öffnen', cancel: 'Abbrechen' },
   catalogue: {

@@ -1,6 +1,6 @@
 /** Every text of the interface in English. The German file has the same shape, which the types check. */
 export const en = {
-  app: { name: 'Iunctura', tagline: 'Configure, price and quote while you talk.' },
+  app: { name: 'Iunctura', tagline: 'From the first question to the order, in one talk.' },
   place: { desk: 'Desk', catalogue: 'Catalogue', quotes: 'Quotes', orders: 'Orders' },
   frame: {
     search: 'Search or do', searchHint: 'Customer, quote, order, item', noHits: 'Nothing found for "{{text}}".', theme: 'Theme', light: 'Light', dark: 'Dark', language: 'Language', signOut: 'Sign out', keys: 'Keys',
@@ -13,7 +13,7 @@ export const en = {
   },
   desk: {
     greeting: 'Good day, {{name}}', waiting: 'Waiting for you', nothing: 'No quotes yet. Open one by typing part of a customer\'s name.', newQuote: 'New quote', orders: 'Orders', noOrders: 'No orders yet. An accepted quote becomes one.', quota: 'Quota this year', won: 'Won', open: 'Open, at {{weight}}', gap: 'To go',
-    of: 'of {{target}}', next: { fix: 'Finish {{count}} line(s)', fill: 'Add the first line', send: 'Send or accept', done: 'Ordered' }, valid: 'valid to {{date}}', promised: 'promised {{date}}',
+    of: 'of {{target}}', next: { fix: 'Finish {{count}} line(s)', fill: 'Add the first line', send: 'Send or accept' }, valid: 'valid to {{date}}', promised: 'promised {{date}}',
   },
   newQuote: { title: 'New quote', customer: 'Customer', customerHint: 'Type part of a name, number or town', none: 'No customer has "{{text}}" in name, number or town.', name: 'Title', nameHint: 'Optional, for instance the site', open: 'Open quote', cancel: 'Cancel' },
   catalogue: {

@@ -20,10 +20,14 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
   if (!head) throw new Error('no price lists');
   const book = await priceBook(actor, head.code);
   const published = new Map((await models.findAll({ raw: true })).map((model) => [model.sku, model.id]));
-  const rows = await items.findAll({ where: { sold: true }, order: [['family', 'ASC'], ['sku', 'ASC']], raw: true });
+  const order = await families.findAll({ order: [['position', 'ASC']], raw: true });
+  const place = new Map(order.map((family) => [family.code, family.position]));
+  const rows = await items.findAll({ where: { sold: true }, order: [['sku', 'ASC']], raw: true });
+  // Families in their order; what is configured stands first in its family.
+  rows.sort((a, b) => (place.get(a.family) ?? 0) - (place.get(b.family) ?? 0) || Number(b.kind === 'model') - Number(a.kind === 'model'));
   const used = new Set(rows.map((row) => row.family));
   return {
-    families: (await families.findAll({ raw: true })).filter((family) => used.has(family.code)),
+    families: order.filter((family) => used.has(family.code)).map(({ code, name }) => ({ code, name })),
     priceList: { code: head.code, name: head.name, currency: head.currency, decimals: head.decimals },
     items: rows.map(({ sku, family, name, kind, unit, leadDays, mass }): CatalogueItem => ({
       sku, family, name, kind, unit, leadDays,

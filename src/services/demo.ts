@@ -40,7 +40,7 @@ type Read = <T>(name: string) => Promise<T>;
 async function loadCatalogue(read: Read): Promise<void> {
   await connected().transaction(async (transaction) => {
     const { families, items, priceLists, priceEntries, workCentres, agreements } = connected().records;
-    await families.bulkCreate(await read<{ code: string; name: Texts }[]>('families.json'), { transaction });
+    await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
     await items.bulkCreate((await read<(Omit<ItemRow, 'mass'> & { mass?: string })[]>('items.json')).map((item) => ({ ...item, mass: item.mass ?? null })), { transaction });
     for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string> }[]>('price-lists.json')) {
       await priceLists.create({ ...list, validFrom: from }, { transaction });
@@ -101,6 +101,8 @@ function must<T>(result: Result<T>): T {
 
 /** The demo's people, for the sign-in page; empty where the data is not the demo's. */
 export async function demoPeople(): Promise<{ password: string; people: { email: string; role: Role; name: string }[] }> {
-  const people = await connected().records.users.findAll({ order: [['role', 'ASC'], ['email', 'ASC']] });
+  const people = await connected().records.users.findAll({ order: [['email', 'ASC']] });
+  const order: Role[] = ['engineer', 'manager', 'modeller', 'dealer'];
+  people.sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role));
   return { password: demoPassword, people: people.filter((person) => person.email.endsWith('.example')).map(({ email, role, name }) => ({ email, role, name })) };
 }

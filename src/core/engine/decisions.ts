@@ -1,5 +1,6 @@
 import { codeOf, type CompiledModel, type Entry } from '../model';
-import { Exact, readExact } from '../exact';
+import type { Exact} from '../exact';
+import { readExact } from '../exact';
 import type { Decision } from './index';
 
 /** Why a decision cannot even be looked at. `params` fill the sentence. */

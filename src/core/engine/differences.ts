@@ -13,6 +13,9 @@ export interface Difference {
 export function differences(before: State, after: State): Difference[] {
   return Object.keys(after.rows).flatMap((row) => {
     const [was, is] = [visible(before, row), visible(after, row)];
+    const at = after.rows[row];
+    // A default that waits for another choice has not moved; it comes back with that choice.
+    if (at?.shown && is === undefined && !at.todo) return [];
     return JSON.stringify(was) === JSON.stringify(is) ? [] : [{ row, before: was, after: is, source: after.rows[row]?.source ?? 'open' }];
   });
 }

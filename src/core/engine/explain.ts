@@ -3,7 +3,8 @@ import type { DecisionValue } from '../model';
 import type { Cause, Decision, EngineInput, Target, WayOut } from './index';
 import { HIDDEN, type Domain, type Variable } from './network';
 import type { Assumptions } from './search';
-import { assumptions, type Assumed, type StateMaker } from './state';
+import { assumptions, type Assumed } from './assumed';
+import type { StateMaker } from './state';
 
 /** Ways out to offer. */
 const enough = 4;

@@ -1,20 +1,13 @@
 /** From decisions to a state: standings, layers of values, clashes, messages. */
 import type { CompiledModel, Entry, Proposal } from '../model';
 import { open, Reading, type PlainValue, type Values } from '../model';
+import { assumptions, type Assumed } from './assumed';
 import { Explainer } from './explain';
 import type { AllowedRange, Clash, Decision, EngineInput, Message, OptionState, RowState, Source, Standing, State } from './index';
 import { HIDDEN, Network, NONE, type Context, type Domain, type Variable } from './network';
 import type { Outlook, OutlookEnv } from './outlook';
 import { look } from './outlook';
 import { Search, type Assumptions, type Witness } from './search';
-
-/** A decision on a variable, as the codes it leaves: its own, and "hidden" where the variable may not exist. */
-export interface Assumed {
-  decision: Decision;
-  variable: Variable;
-  domain: Domain;
-  source: 'yours' | 'asked';
-}
 
 /** Complete builds kept to answer later questions without a search. */
 const poolSize = 400;
@@ -321,8 +314,6 @@ interface Settled {
 }
 
 const order: Source[] = ['yours', 'asked', 'follows', 'advised', 'usual'];
-
-export const assumptions = (list: readonly Assumed[]): Map<number, Domain> => new Map(list.map((each) => [each.variable.index, each.domain]));
 
 function meets(witness: Witness, assume: Assumptions): boolean {
   for (const [variable, domain] of assume) if (!domain.includes(witness[variable] as number)) return false;

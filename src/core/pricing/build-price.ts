@@ -1,5 +1,6 @@
-import { Exact, exact, zero } from '../exact';
-import { open, Reading, type CompiledModel, type Open, type Values } from '../model';
+import type { Exact} from '../exact';
+import { exact, zero } from '../exact';
+import { open, Reading, type CompiledModel, type Open, type Texts, type Values } from '../model';
 import type { BuildPrice, PriceBook, PricedPart } from './index';
 
 /** The list price of a build as parts: what the model prices, its options, then surcharges on parts. */
@@ -11,11 +12,11 @@ export function priceBuild(model: CompiledModel, values: Values, book: PriceBook
   const unpriced = new Set<string>();
 
   const add = (id: string, kind: 'part' | 'option', name: PricedPart['name'], item: string, quantity: Exact | Open | null | undefined): void => {
-    if (quantity === open) {
+    if (quantity === open || quantity === null) {
       waiting.push(id);
       return;
     }
-    const amount = quantity === undefined ? exact(1) : (quantity ?? zero);
+    const amount = quantity ?? exact(1);
     if (amount.isZero()) return;
     const price = book.prices[item];
     if (price === undefined) unpriced.add(item);
@@ -32,7 +33,7 @@ export function priceBuild(model: CompiledModel, values: Values, book: PriceBook
     if (value === undefined && feature.options.some((option) => option.item)) waiting.push(feature.id);
     for (const option of feature.options) {
       const taken = Array.isArray(value) ? value.includes(option.id) : value === option.id;
-      if (taken && option.item) add(`${feature.id}.${option.id}`, 'option', option.name, option.item, reading.numberAt(`features.${feature.id}.${option.id}.quantity`));
+      if (taken && option.item) add(`${feature.id}.${option.id}`, 'option', named(feature.name, option.name), option.item, reading.numberAt(`features.${feature.id}.${option.id}.quantity`));
     }
   }
   for (const parameter of document.parameters) {
@@ -43,7 +44,8 @@ export function priceBuild(model: CompiledModel, values: Values, book: PriceBook
   for (const surcharge of document.surcharges) {
     const holds = reading.holdsAt(`surcharges.${surcharge.id}.when`);
     const rate = reading.numberAt(`surcharges.${surcharge.id}.rate`);
-    if (holds === open || rate === open) waiting.push(surcharge.id);
+    const unsettled = holds === true && surcharge.of.some((part) => waiting.includes(part));
+    if (holds === open || rate === open || unsettled) waiting.push(surcharge.id);
     else if (holds && rate) {
       const base = parts.filter((part) => surcharge.of.includes(part.id)).reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
       parts.push({ id: surcharge.id, kind: 'surcharge', name: surcharge.name, rate: rate.toString(), amount: base.times(rate).toString() });
@@ -53,29 +55,37 @@ export function priceBuild(model: CompiledModel, values: Values, book: PriceBook
   return { parts, list: list.toString(), open: waiting, unpriced: [...unpriced] };
 }
 
+/** "Capacity: 60 t": an option's own name says too little on a price walk. */
+const named = (feature: Texts, option: Texts): Texts => Object.fromEntries(Object.entries(option).map(([language, text]) => [language, `${feature[language] ?? ''}: ${text}`]));
+
 /**
  * What each option not taken would do to the list price with everything else as it is, by "feature.option" or parameter;
  * for an option taken of a multiple choice, what leaving it would do. Effects through rules show once the option is taken.
  */
 export function priceDifferences(model: CompiledModel, values: Values, book: PriceBook): Record<string, string> {
-  const base = exact(priceBuild(model, values, book).list);
-  const difference = (changed: Values): string => exact(priceBuild(model, changed, book).list).minus(base).toString();
+  const base = priceBuild(model, values, book);
   const found: Record<string, string> = {};
+  const add = (key: string, changed: Values): void => {
+    const price = priceBuild(model, changed, book);
+    // Where the change opens or settles a part of the price, there is no difference to tell.
+    const alike = price.open.length === base.open.length && price.open.every((part) => base.open.includes(part));
+    if (alike) found[key] = exact(price.list).minus(base.list).toString();
+  };
   for (const feature of model.document.features) {
     const value = values[feature.id];
     for (const option of feature.options) {
       if (Array.isArray(value)) {
         const list = value as readonly string[];
         const other = list.includes(option.id) ? list.filter((id) => id !== option.id) : [...list, option.id];
-        found[`${feature.id}.${option.id}`] = difference({ ...values, [feature.id]: other });
+        add(`${feature.id}.${option.id}`, { ...values, [feature.id]: other });
       } else if (value !== option.id && value !== undefined) {
-        found[`${feature.id}.${option.id}`] = difference({ ...values, [feature.id]: option.id });
+        add(`${feature.id}.${option.id}`, { ...values, [feature.id]: option.id });
       }
     }
   }
   for (const parameter of model.document.parameters) {
     const value = values[parameter.id];
-    if (parameter.type === 'yesno' && typeof value === 'boolean') found[parameter.id] = difference({ ...values, [parameter.id]: !value });
+    if (parameter.type === 'yesno' && typeof value === 'boolean') add(parameter.id, { ...values, [parameter.id]: !value });
   }
   return found;
 }

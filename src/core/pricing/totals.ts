@@ -1,4 +1,5 @@
-import { Exact, roundHalfUp, zero } from '../exact';
+import type { Exact} from '../exact';
+import { roundHalfUp, zero } from '../exact';
 import type { LinePrice } from './index';
 
 export interface Totals {

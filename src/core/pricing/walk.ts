@@ -1,4 +1,5 @@
-import { exact, Exact, roundHalfUp, zero } from '../exact';
+import type { Exact} from '../exact';
+import { exact, roundHalfUp, zero } from '../exact';
 import type { LinePrice, LineTerms, PricedPart, WalkStep } from './index';
 
 /** Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. */

@@ -27,7 +27,7 @@ create table sessions (token_hash text primary key, user_id uuid not null refere
 create table sign_in_attempts (email text not null, at timestamptz not null default now());
 create index sign_in_attempts_email on sign_in_attempts (email, at);
 
-create table families (code text primary key, name jsonb not null);
+create table families (code text primary key, name jsonb not null, position int not null);
 create table items (
   sku text primary key, family text not null references families, name jsonb not null, kind text not null check (kind in ('part','model','software','service')),
   unit text not null, cost numeric(18,6) not null check (cost >= 0), lead_days int not null check (lead_days >= 0), mass numeric(18,6), sold boolean not null

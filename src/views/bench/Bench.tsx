@@ -47,6 +47,12 @@ function Page({ view }: Props) {
     if (row) setTimeout(() => go(row), 0);
   };
 
+  // The first thing to do is where one begins.
+  useEffect(() => {
+    const first = Object.values(view.picture.state.rows).find((row) => row.todo);
+    if (first) go(first.id);
+  }, [go, view]);
+
   useEffect(() => {
     let current = true;
     if (clashes === 0) setClash(null);
@@ -112,7 +118,7 @@ function Page({ view }: Props) {
   return (
     <div className={css.page}>
       <header className={css.rail}>
-        <p className={css.about}><b>{own(document.name, language)}</b><a href={`/quotes/${quote.id}`} title={quote.customer}>{quote.number}</a> {quote.customer}</p>
+        <p className={css.about}><b>{own(document.name, language)} · {quote.customer}</b><span className={css.aboutQuote}><a href={`/quotes/${quote.id}`}>{quote.number}</a></span></p>
         <CodeRail number={picture.number} document={document} onGo={go} />
         <div className={css.acts}>
           <span className={classes(css.saved, (bench.save === 'offline' || bench.save === 'refused') && css.bad)} role="status" title={bench.save === 'offline' ? t('bench.offline') : undefined}>{saveText}</span>

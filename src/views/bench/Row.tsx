@@ -193,7 +193,7 @@ export function NumberRow({ parameter, state, words, frozen, onDecide, onRelease
         </span>
         <Gauge least={least} most={most} step={step} allowed={allowed} value={value} label={`${words.row(id)}: ${allowed.map((range) => `${plain(range.least)} – ${plain(range.most)} ${unit}`).join(', ')}`} onPick={(picked) => { if (!frozen) decide(picked); }} />
         <span className={css.quiet}>
-          {state.todo ? <span className={css.openWord}><Mortise />{t('bench.required')}</span> : <span className={css.source}>{t(`source.${state.source}`)}</span>}
+          {state.todo ? <span className={css.openHere}><Mortise /><span className={css.openWord}>{t('bench.required')}</span></span> : <span className={css.source}>{t(`source.${state.source}`)}</span>}
           {state.source === 'yours' && !frozen && <button type="button" className={css.release} aria-label={t('bench.release', { what: words.row(id) })} onClick={() => onRelease(id)}><RotateCcw size={13} aria-hidden /></button>}
         </span>
       </div>

@@ -1,6 +1,7 @@
-import { CircleCheck } from 'lucide-react';
+import { CircleCheck, Info, TriangleAlert } from 'lucide-react';
 import type { BenchPicture, BenchView } from '../../core/quoting';
-import { money, number, percent } from '../../i18n';
+import { money, number, own, percent } from '../../i18n';
+import { classes } from '../../ui';
 import { Walk } from '../parts/Walk';
 import { useSpeech } from '../speech';
 import css from './bench.module.css';
@@ -35,6 +36,16 @@ export function Side({ picture, view, words }: { picture: BenchPicture; view: Be
         {figures.map(({ id, value }) => [<dt key={`${id}t`}>{words.row(id)}</dt>, <dd key={`${id}d`} className={css.figure}>{figure(id, value)}</dd>])}
       </dl>
       {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
+      {state.messages.length > 0 && (
+        <ul aria-label={t('bench.notes')}>
+          {state.messages.map((message) => (
+            <li key={message.rule} className={classes(css.message, message.severity === 'warning' && css.messageWarning)}>
+              {message.severity === 'warning' ? <TriangleAlert size={14} aria-hidden /> : <Info size={14} aria-hidden />}
+              <span><b>{t(`severity.${message.severity}`)}.</b> {own(message.text, language)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
       <section aria-label={t('ledger.walk')}>
         <h2 className={css.sideTitle}>{t('ledger.walk')}</h2>
         <Walk price={line} parts={price} quantity={terms.quantity} currency={book.currency} decimals={book.decimals} />

@@ -22,7 +22,9 @@ export function WhyPanel({ title, why, words, decimals, clash = false, onTake, o
   const { t, language } = useSpeech();
   const ref = useRef<HTMLElement>(null);
   useEffect(() => {
-    if (!clash) ref.current?.focus();
+    if (clash) return;
+    ref.current?.focus();
+    ref.current?.scrollIntoView({ block: 'nearest' });
   }, [clash]);
   return (
     <section

@@ -39,8 +39,9 @@ export function useBench(view: BenchView): Bench {
   const [moved, setMoved] = useState<readonly Difference[]>([]);
   const [save, setSave] = useState<SaveState>('saved');
   const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
-  const [past, setPast] = useState<(readonly Decision[])[]>([]);
-  const [future, setFuture] = useState<(readonly Decision[])[]>([]);
+  // What is decided is known at once, before it is worked out, so that quick decisions never lose one another.
+  const history = useRef<History>({ past: [], now: view.build.decisions, future: [] });
+  const [reach, setReach] = useState({ past: 0, future: 0 });
   const worker = useRef<Remote<BenchWorker> | null>(null);
   const opened = useRef<Promise<void> | null>(null);
   const turn = useRef(0);
@@ -71,6 +72,7 @@ export function useBench(view: BenchView): Bench {
         return after;
       });
       setDecisions(next);
+      setReach({ past: history.current.past.length, future: history.current.future.length });
       setSave('saving');
       void saver.current.send(next, (result) => {
         setSave(result.state);
@@ -88,39 +90,46 @@ export function useBench(view: BenchView): Bench {
   );
 
   const step = async (next: readonly Decision[], changed?: string) => {
-    setPast((all) => [...all.slice(1 - mostSteps), decisions]);
-    setFuture([]);
+    const { past, now } = history.current;
+    history.current = { past: [...past.slice(1 - mostSteps), now], now: next, future: [] };
     await show(next, changed);
   };
-  const without = (on: string) => decisions.filter((each) => each.on !== on);
+  const without = (on: string) => history.current.now.filter((each) => each.on !== on);
+  const { past, future } = reach;
   return {
     decisions, picture, remarks, moved, save, refusals,
-    canUndo: past.length > 0,
-    canRedo: future.length > 0,
+    canUndo: past > 0,
+    canRedo: future > 0,
     decide: (decision) => step([...without(decision.on), decision], decision.on),
     release: (on) => step(without(on), on),
     take: (next) => step(next),
     undo: async () => {
-      const last = past[past.length - 1];
+      const { past: before, now, future: after } = history.current;
+      const last = before[before.length - 1];
       if (!last) return;
-      setPast(past.slice(0, -1));
-      setFuture([decisions, ...future]);
+      history.current = { past: before.slice(0, -1), now: last, future: [now, ...after] };
       await show(last);
     },
     redo: async () => {
-      const [next] = future;
+      const { past: before, now, future: after } = history.current;
+      const [next] = after;
       if (!next) return;
-      setFuture(future.slice(1));
-      setPast([...past, decisions]);
+      history.current = { past: [...before, now], now: next, future: after.slice(1) };
       await show(next);
     },
     why: async (target) => {
       await opened.current;
       if (!worker.current) return { causes: [], ways: [] };
-      return worker.current.why([...decisions], target);
+      return worker.current.why([...history.current.now], target);
     },
     settled: () => saver.current.idle(),
   };
+}
+
+interface History {
+  past: (readonly Decision[])[];
+  now: readonly Decision[];
+  future: (readonly Decision[])[];
 }
 
 interface Saved {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Check, FilePlus2, ListTodo, Plus, Send } from 'lucide-react';
+import { FilePlus2, ListTodo, Plus, Send } from 'lucide-react';
 import type { DeskView, QuoteRow } from '../../core/quoting';
 import { date, moneyIn } from '../../i18n';
 import { Button } from '../../ui';
@@ -20,10 +20,9 @@ export default function Desk(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
-const steps = { fix: ListTodo, fill: FilePlus2, send: Send, done: Check };
+const steps = { fix: ListTodo, fill: FilePlus2, send: Send };
 
 function nextStep(quote: QuoteRow): keyof typeof steps {
-  if (quote.state === 'accepted') return 'done';
   if (quote.lines === 0) return 'fill';
   return quote.problems > 0 ? 'fix' : 'send';
 }
@@ -31,7 +30,7 @@ function nextStep(quote: QuoteRow): keyof typeof steps {
 function Page({ name, view, mayQuote, seesOrders }: Props) {
   const { t, language } = useSpeech();
   const [open, setOpen] = useState(false);
-  const waiting = [...view.quotes].sort((a, b) => Number(a.state === 'accepted') - Number(b.state === 'accepted'));
+  const waiting = view.quotes.filter((quote) => quote.state === 'draft');
   return (
     <div className={css.desk}>
       <div className={css.main}>
@@ -50,6 +49,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
                 <span className={css.number}>{quote.number}</span>
                 <span className={css.who}>{quote.customer} <span className={css.quiet}>{quote.title}</span></span>
                 <span className={css.next}><Icon size={14} aria-hidden />{t(`desk.next.${next}`, { count: quote.problems })}</span>
+                <span className={css.quiet}>{t('desk.valid', { date: date(quote.validUntil, language) })}</span>
                 <span className={css.figure}>{moneyIn(quote.net, quote.currency, language, quote.decimals)}</span>
               </a>
             );

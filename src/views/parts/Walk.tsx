@@ -1,6 +1,5 @@
 import type { BuildPrice, LinePrice, WalkStep } from '../../core/pricing';
 import { money, number, own, percent, type Translate } from '../../i18n';
-import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './walk.module.css';
 
@@ -22,22 +21,20 @@ export function Walk({ price, parts, quantity, currency, decimals }: Props) {
       <tbody>
         {parts?.parts.filter((part) => part.kind !== 'surcharge').map((part) => (
           <tr key={part.id} className={css.part}>
-            <td>{own(part.name, language)}</td>
-            <td className={css.rate}>{part.quantity && part.quantity !== '1' ? `${number(part.quantity, language)} × ${amount(part.unitPrice ?? '0')}` : ''}</td>
+            <td>{own(part.name, language)} {part.quantity && part.quantity !== '1' && <span className={css.rate}>{number(part.quantity, language)} × {amount(part.unitPrice ?? '0')}</span>}</td>
             <td>{amount(part.amount)}</td>
           </tr>
         ))}
         {price.steps.map((step, index) => (
           <tr key={`${step.kind}${String(index)}`}>
-            <td>{nameOf(step, t, language)}</td>
-            <td className={css.rate}>{step.rate ? percent(step.rate, language) : ''}</td>
+            <td>{nameOf(step, t, language)} {step.rate && <span className={css.rate}>{percent(step.rate, language)}</span>}</td>
             <td>{amount(step.amount)}</td>
           </tr>
         ))}
-        <tr className={css.net}><td>{t('walk.net')}</td><td /><td>{amount(price.unitNet)}</td></tr>
-        {quantity !== 1 && <tr className={classes(css.net)}><td>{t('walk.total')}</td><td className={css.rate}>{t('walk.times', { quantity })}</td><td>{amount(price.net)}</td></tr>}
-        {price.cost !== undefined && <tr><td>{t('walk.cost')}</td><td /><td>{amount(price.cost)}</td></tr>}
-        {price.margin !== undefined && <tr><td>{t('walk.margin')}</td><td /><td>{percent(price.margin, language, 1)}</td></tr>}
+        <tr className={css.net}><td>{t('walk.net')}</td><td>{amount(price.unitNet)}</td></tr>
+        {quantity !== 1 && <tr className={css.net}><td>{t('walk.total')} <span className={css.rate}>{t('walk.times', { quantity })}</span></td><td>{amount(price.net)}</td></tr>}
+        {price.cost !== undefined && <tr><td>{t('walk.cost')}</td><td>{amount(price.cost)}</td></tr>}
+        {price.margin !== undefined && <tr><td>{t('walk.margin')}</td><td>{percent(price.margin, language, 1)}</td></tr>}
       </tbody>
     </table>
   );
