@@ -1,7 +1,7 @@
 /** Why not, and how then: smallest causes and smallest changes, by asking the search again with parts left out. */
 import type { DecisionValue } from '../model';
 import type { Cause, Decision, EngineInput, Target, WayOut } from './index';
-import { HIDDEN, type Domain, type Variable } from './network';
+import { HIDDEN, type Constraint, type Domain, type Variable } from './network';
 import type { Assumptions } from './search';
 import { assumptions, type Assumed } from './assumed';
 import type { StateMaker } from './state';
@@ -26,27 +26,47 @@ export class Explainer {
     const involved = new Set<number>();
     if (!this.refused(withWish(decided, wish), { involved })) return [];
 
-    let guilty = decided;
-    for (const each of decided) {
-      const fewer = guilty.filter((other) => other !== each);
-      if (this.refused(withWish(fewer, wish))) guilty = fewer;
-    }
-    const assume = withWish(guilty, wish);
-    const outside = new Set(network.constraints.map((each) => each.index).filter((index) => !involved.has(index)));
-    // What the first search touched need not be what the fewer decisions run into.
-    const without = this.refused(assume, { without: outside }) ? outside : new Set<number>();
-    for (const { index } of network.constraints) {
-      if (without.has(index)) continue;
-      without.add(index);
-      if (!this.refused(assume, { without })) without.delete(index);
-    }
-    const rules = network.constraints.filter((each) => !without.has(each.index));
+    const outside = network.constraints.map((each) => each.index).filter((index) => !involved.has(index));
+    // What stands in nobody's decision is explained by rules alone; else the shorter of two chains is told.
+    const found =
+      decided.length === 0 || this.refused(withWish([], wish))
+        ? [this.smallest([], wish, outside, 'rules first')]
+        : [this.smallest(decided, wish, outside, 'rules first'), this.smallest(decided, wish, outside, 'decisions first')];
+    found.sort((x, y) => x.guilty.length + x.rules.length - (y.guilty.length + y.rules.length) || x.rules.length - y.rules.length);
+    const { guilty, rules } = found[0] as Conflict;
     return [
       ...guilty.map((each): Cause => ({ kind: 'decision', decision: each.decision })),
       ...rules.map(({ origin }): Cause =>
         origin.kind === 'rule' ? { kind: 'rule', rule: origin.rule.id, reason: origin.rule.reason } : { kind: 'shape', row: origin.entry.id },
       ),
     ];
+  }
+
+  /** Leaves out decisions and constraints one by one, in the order given, as long as the rest still conflicts. */
+  private smallest(decided: readonly Assumed[], wish: Wish | undefined, outside: readonly number[], order: 'rules first' | 'decisions first'): Conflict {
+    const { constraints } = this.maker.network;
+    let guilty = decided;
+    let without: ReadonlySet<number> = new Set();
+    const dropDecisions = () => {
+      for (const each of decided) {
+        const fewer = guilty.filter((other) => other !== each);
+        if (this.refused(withWish(fewer, wish), { without })) guilty = fewer;
+      }
+    };
+    const dropRules = () => {
+      // What the first search touched need not be what the fewer decisions run into.
+      const untouched = new Set(outside);
+      if (this.refused(withWish(guilty, wish), { without: untouched })) without = untouched;
+      for (const { index } of constraints) {
+        if (without.has(index)) continue;
+        const fewer = new Set(without).add(index);
+        if (this.refused(withWish(guilty, wish), { without: fewer })) without = fewer;
+      }
+    };
+    if (order === 'rules first') dropRules();
+    dropDecisions();
+    if (order === 'decisions first') dropRules();
+    return { guilty, rules: constraints.filter((each) => !without.has(each.index)) };
   }
 
   /** Smallest sets of decisions to change, each with the state it leads to. */
@@ -119,6 +139,11 @@ export class Explainer {
 }
 
 type Wish = [Variable, Domain];
+
+interface Conflict {
+  guilty: readonly Assumed[];
+  rules: readonly Constraint[];
+}
 
 function withWish(decided: readonly Assumed[], ...wishes: (Wish | undefined)[]): Map<number, Domain> {
   const assume = assumptions(decided);

@@ -3,7 +3,7 @@ import type { CompiledModel, Entry, Proposal } from '../model';
 import { open, Reading, type PlainValue, type Values } from '../model';
 import { assumptions, type Assumed } from './assumed';
 import { Explainer } from './explain';
-import type { AllowedRange, Clash, Decision, EngineInput, Message, OptionState, RowState, Source, Standing, State } from './index';
+import type { AllowedRange, Clash, EngineInput, Message, OptionState, RowState, Source, Standing, State } from './index';
 import { HIDDEN, Network, NONE, type Context, type Domain, type Variable } from './network';
 import type { Outlook, OutlookEnv } from './outlook';
 import { look } from './outlook';

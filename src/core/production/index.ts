@@ -70,7 +70,9 @@ export function making(model: CompiledModel, values: Values): Making {
 export function leadDays(model: CompiledModel, values: Values, items: Readonly<Record<string, { leadDays: number }>>): number | null {
   const extra = new Reading(model, values).numberAt('extraDays');
   if (extra === open) return null;
-  const longest = making(model, values).materials.reduce((most, need) => Math.max(most, items[need.item]?.leadDays ?? 0), 0);
+  const made = making(model, values);
+  if (made.open.length > 0) return null;
+  const longest = made.materials.reduce((most, need) => Math.max(most, items[need.item]?.leadDays ?? 0), 0);
   return longest + (extra ? extra.toNumber() : 0);
 }
 

@@ -1,0 +1,203 @@
+/** The demo's Ridgeback as a model: every rule fires, every figure is worked out by hand. */
+import { readFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { createEngine, type Decision, type Engine, type State } from '../engine';
+import { making, leadDays } from '../production';
+import { partNumber, sequenceKey } from '../numbering';
+import { compileModel, type CompiledModel, type DecisionValue, Reading } from './index';
+
+const read = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8'));
+let model: CompiledModel;
+const engines = new Map<string, Engine>();
+const engineIn = (region: string): Engine => {
+  const made = engines.get(region) ?? createEngine(model, { date: '2026-06-01', values: { region } });
+  engines.set(region, made);
+  return made;
+};
+
+beforeAll(() => {
+  const result = compileModel(read('models/ridgeback.json'));
+  if (!result.ok) throw new Error(JSON.stringify(result.problems));
+  model = result.model;
+});
+
+const decide = (values: Record<string, DecisionValue>): Decision[] => Object.entries(values).map(([on, value]) => ({ on, value }));
+const base = { vehicle: 'articulated', length: 'm12' };
+const stateOf = (values: Record<string, DecisionValue>, region = 'uk'): State => engineIn(region).state({ decisions: decide({ ...base, ...values }) });
+const standing = (state: State, row: string, option: string) => state.rows[row]?.options?.find((each) => each.id === option)?.standing;
+const ruleIds = (values: Record<string, DecisionValue>, on: string, value: DecisionValue, region = 'uk') =>
+  engineIn(region).reason({ decisions: decide({ ...base, ...values }) }, { on, value }).flatMap((cause) => (cause.kind === 'rule' ? [cause.rule] : []));
+
+describe('every restricting rule fires, with itself as the reason', () => {
+  const cases: [string, Record<string, DecisionValue>, string, DecisionValue, string?][] = [
+    ['pitRamps', { mounting: 'pit' }, 'approachParts.steelRamps', true],
+    ['pitRamps', { 'approachParts.concreteRamps': true }, 'mounting', 'halfPit'],
+    ['oneRampKind', { 'approachParts.steelRamps': true }, 'approachParts.concreteRamps', true],
+    ['frameLength', { length: 'm24' }, 'mounting', 'frame'],
+    ['framePlate', { mounting: 'frame' }, 'surface', 'grating'],
+    ['frameWalkways', { mounting: 'frame' }, 'approachParts.walkways', true],
+    ['concreteCapacity', { vehicle: 'rigid', capacity: 'c40' }, 'surface', 'concrete'],
+    ['gratingCapacity', { surface: 'grating' }, 'capacity', 'c80'],
+    ['vehicleCapacity', {}, 'capacity', 'c40'],
+    ['approvalRegion', {}, 'approval', 'ntep'],
+    ['approvalRegion', {}, 'approval', 'oiml', 'na'],
+    ['hydraulicApproval', { cellKind: 'hydraulic' }, 'approval', 'oiml'],
+    ['hydraulicDust', { cellKind: 'hydraulic' }, 'dust', 'zone22'],
+    ['hydraulicDocket', { docket: 'site' }, 'cellKind', 'hydraulic'],
+    ['analogueBox', { length: 'm24', cellKind: 'analogue' }, 'junctionBox', 'j8'],
+    ['digitalHub', { cellKind: 'digital' }, 'junctionBox', 'j10'],
+    ['boosterAdded', { cellKind: 'analogue', cable: '85' }, 'booster', false],
+    ['zone21Cells', { dust: 'zone21' }, 'cellKind', 'analogue'],
+    ['zone21Camera', { dust: 'zone21' }, 'approachParts.plateCamera', true],
+    ['zoneTerminal', { dust: 'zone22' }, 'terminalHousing', 'desk'],
+    ['zoneTerminal', { dust: 'zone21' }, 'terminalHousing', 'ip66'],
+    ['miningCapacity', { vehicle: 'mining' }, 'capacity', 'c80'],
+    ['miningWidth', { vehicle: 'mining' }, 'width', 'w32'],
+    ['miningGuards', { vehicle: 'mining' }, 'guards', false],
+    ['barrierLights', { 'approachParts.trafficLights': false }, 'approachParts.barrier', true],
+    ['cameraDocket', { docket: 'none' }, 'approachParts.plateCamera', true],
+    ['longWalkways', { length: 'm24' }, 'approachParts.walkways', false],
+    ['warrantyFinish', { finish: 'c5' }, 'warranty', 'y15'],
+    ['warrantyResponse', { response: 'none' }, 'warranty', 'y15'],
+    ['warrantyCalibrations', { warranty: 'y15' }, 'calibrations', '0'],
+  ];
+  it.each(cases)('%s', (rule, decisions, on, value, region) => {
+    expect(ruleIds(decisions, on, value, region)).toEqual([rule]);
+  });
+
+  it('covers every rule that restricts', () => {
+    const tested = new Set(cases.map(([rule]) => rule));
+    const restricting = model.document.rules.filter((rule) => ['require', 'exclude', 'limit', 'table'].includes(rule.kind) || (rule.kind === 'set' && rule.firm));
+    expect(restricting.map((rule) => rule.id).filter((id) => !tested.has(id))).toEqual([]);
+    expect(new Set(model.document.rules.map((rule) => rule.kind)).size).toBe(8);
+  });
+});
+
+describe('what shows, defaults, advice and messages', () => {
+  it('shows the custom inputs only when they are chosen', () => {
+    expect(stateOf({}).rows.customLength?.shown).toBe(false);
+    const custom = stateOf({ length: 'custom' });
+    expect(custom.rows.customLength).toMatchObject({ shown: true, todo: true, allowed: [{ least: '6', most: '30' }] });
+    expect(custom.complete).toBe(false);
+    expect(stateOf({ width: 'custom' }).rows.customWidth?.shown).toBe(true);
+    expect(stateOf({ cellKind: 'hydraulic' }).rows.junctionBox?.shown).toBe(false);
+    expect(stateOf({ cellKind: 'digital' }).rows.booster?.shown).toBe(false);
+    expect(stateOf({ mounting: 'halfPit' }).rows.drainPump?.shown).toBe(true);
+  });
+
+  it('keeps a custom length while a standard one is tried, and brings it back', () => {
+    expect(stateOf({ length: 'm15', customLength: '13.5' }).rows.customLength?.shown).toBe(false);
+    expect(stateOf({ length: 'custom', customLength: '13.5' }).rows.customLength).toMatchObject({ value: '13.5', source: 'yours' });
+  });
+
+  it('narrows the allowed lengths exactly', () => {
+    expect(stateOf({ length: 'custom', mounting: 'frame' }).rows.customLength?.allowed).toEqual([{ least: '6', most: '18' }]);
+    expect(stateOf({ length: 'custom', 'approachParts.walkways': false }).rows.customLength?.allowed).toEqual([{ least: '6', most: '18' }]);
+    expect(stateOf({ vehicle: 'mining', width: 'custom' }).rows.customWidth?.allowed).toEqual([{ least: '3.5', most: '4.2' }]);
+  });
+
+  it('takes the smallest capacity and the smallest box that fit', () => {
+    expect(stateOf({ vehicle: 'roadTrain' }).rows.capacity).toMatchObject({ value: 'c80', source: 'usual' });
+    expect(stateOf({ vehicle: 'mining' }).rows.capacity).toMatchObject({ value: 'c100', source: 'follows' });
+    expect(stateOf({ length: 'm24', cellKind: 'analogue' }).rows.junctionBox?.value).toBe('j10');
+    expect(stateOf({ length: 'm12', cellKind: 'analogue' }).rows.junctionBox?.value).toBe('j6');
+  });
+
+  it('advises duplex in the cold, which a person may overrule', () => {
+    expect(stateOf({ temperature: 'cold' }).rows.finish).toMatchObject({ value: 'duplex', source: 'advised' });
+    expect(stateOf({ temperature: 'cold', finish: 'c5' }).rows.finish).toMatchObject({ value: 'c5', source: 'yours' });
+  });
+
+  it('settles nothing for a person that is theirs to choose', () => {
+    const blank = engineIn('uk').state({ decisions: [] });
+    expect(Object.values(blank.rows).filter((row) => row.todo).map((row) => row.id)).toEqual(['vehicle', 'length']);
+    expect(blank.rows.capacity).toMatchObject({ source: 'open', todo: false });
+  });
+
+  it('takes the network installation with Docket unless declined', () => {
+    expect(stateOf({ docket: 'site' }).rows.network).toMatchObject({ value: true, source: 'usual' });
+    expect(stateOf({ docket: 'site', network: false }).rows.network).toMatchObject({ value: false, source: 'yours' });
+  });
+
+  it('adds the booster by itself on a long analogue cable', () => {
+    expect(stateOf({ cellKind: 'analogue', cable: '80' }).rows.booster?.value).toBe(false);
+    expect(stateOf({ cellKind: 'analogue', cable: '85' }).rows.booster).toMatchObject({ value: true, source: 'follows' });
+  });
+
+  it('warns about a pit without a pump, and notes a heavy crane', () => {
+    const said = (values: Record<string, DecisionValue>) => stateOf(values).messages.map((message) => message.rule);
+    expect(said({ mounting: 'pit' })).toEqual(['pitPump']);
+    expect(said({ mounting: 'pit', drainPump: true })).toEqual([]);
+    expect(said({ surface: 'concrete', vehicle: 'roadTrain', width: 'w35', length: 'm18', capacity: 'c100' })).toEqual(['heavyCrane']);
+  });
+
+  it('gives the fitting warranty default and keeps regions apart', () => {
+    expect(stateOf({}, 'na').rows.approval).toMatchObject({ value: 'ntep' });
+    expect(standing(stateOf({}, 'na'), 'approval', 'oiml')).toBe('barred');
+    expect(standing(stateOf({ mounting: 'pit' }), 'approachParts', 'steelRamps')).toBe('swap');
+  });
+});
+
+describe('ways out', () => {
+  it('offers each smallest change, and what is chosen stays chosen', () => {
+    const decisions = decide({ ...base, mounting: 'pit', finish: 'galvanised' });
+    const ways = engineIn('uk').waysOut({ decisions }, { on: 'approachParts.steelRamps', value: true });
+    expect(ways.map((way) => way.changes)).toEqual([
+      [{ on: 'mounting', from: 'pit', to: 'surface' }],
+      [{ on: 'mounting', from: 'pit', to: 'frame' }],
+    ]);
+    for (const way of ways) {
+      expect(way.state.rows.finish).toMatchObject({ value: 'galvanised', source: 'yours' });
+      expect(way.state.rows.approachParts?.value).toContain('steelRamps');
+    }
+  });
+});
+
+describe('calculations, numbers, materials', () => {
+  const quarry = { vehicle: 'articulated', length: 'm18', width: 'w32', finish: 'galvanised', 'approachParts.steelRamps': true, 'approachParts.guideRails': true, 'approachParts.trafficLights': true };
+
+  it('works out the figures of a quarry weighbridge', () => {
+    const reading = new Reading(model, stateOf(quarry).values);
+    const figure = (id: string) => String(reading.named(id));
+    // 18 m / 6 m = 3 modules, 2 x (3 + 1) = 8 cells, 18 x 3.2 = 57.6 m2, 57.6 x 172 + 3 x (380 + 4 x 60) = 11,767.2 kg
+    expect([figure('modules'), figure('cells'), figure('area'), figure('deckMass')]).toEqual(['3', '8', '57.6', '11767.2']);
+    // 1.2 x (60 + 11.7672) / 4 = 21.53016 t; 11,767.2 / 3 = 3,922.4 kg -> 25 t; 4 + 9 + 3 + 1.5 x 3 = 20.5 h
+    expect([figure('cornerLoad'), figure('crane'), figure('installationHours')]).toEqual(['21.53016', '25 t', '20.5']);
+  });
+
+  it('builds the part number of the scenario', () => {
+    const number = partNumber(model, stateOf({ ...quarry, 'approachParts.guideRails': true }).values);
+    expect(number).toMatchObject({ text: 'RB-060-180-B-P-S-D-0-G-O/RLT', complete: true });
+  });
+
+  it('leaves dots for what is open and a registered number for a custom width', () => {
+    const blank = partNumber(model, engineIn('uk').state({ decisions: [] }).values);
+    expect(blank.text).toBe('RB-···-···-·-P-S-D-0-3-O/·');
+    const custom = stateOf({ width: 'custom', customWidth: '3.35' }).values;
+    expect(partNumber(model, custom)).toMatchObject({ text: 'RB-060-120-X····-P-S-D-0-3-O', complete: false });
+    expect(partNumber(model, custom, 7).text).toBe('RB-060-120-X0007-P-S-D-0-3-O');
+    expect(sequenceKey(model, custom)).toBe('customWidth=3.35');
+    expect(sequenceKey(model, stateOf({}).values)).toBeNull();
+  });
+
+  it('lists materials with scrap and cut lengths, and operations with values filled in', () => {
+    const { materials, operations, open } = making(model, stateOf(quarry).values);
+    const of = (item: string) => materials.find((need) => need.item === item);
+    expect(open).toEqual([]);
+    // 4 beams x 18 m, 4 % scrap; each cut to a module of 6 m
+    expect(of('RM-BEAM')).toMatchObject({ quantity: '74.88', cut: '6' });
+    expect(of('RM-PLATE')?.quantity).toBe('61.056');
+    expect(of('RB-CELL-D')?.quantity).toBe('8');
+    expect(of('RM-PAN')).toBeUndefined();
+    expect(operations.map((step) => step.row)).toEqual(['cutting', 'welding', 'finishing', 'wiring', 'adjusting', 'packing']);
+    expect(operations[1]).toMatchObject({ setUp: '1', run: '13.512', hours: '14.512', text: { en: 'Weld 3 modules to drawing, surface Checker plate, capacity 60 t.' } });
+    expect(operations[1]?.text.de).toBe('3 Module nach Zeichnung schweißen, Oberfläche Tränenblech, Höchstlast 60 t.');
+  });
+
+  it('adds the days of custom sizes and finish to the slowest item', () => {
+    const facts = { 'RB-CELL-D': { leadDays: 10 }, 'RM-PLATE': { leadDays: 8 } };
+    expect(leadDays(model, stateOf({}).values, facts)).toBe(10);
+    expect(leadDays(model, stateOf({ length: 'custom', customLength: '9.5', finish: 'galvanised' }).values, facts)).toBe(28);
+    expect(leadDays(model, stateOf({ length: 'custom' }).values, facts)).toBeNull();
+  });
+});
