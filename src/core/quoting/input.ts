@@ -19,9 +19,9 @@ export const quantity = number()
 /** A discount in percent as typed: "3.5" or "3,5". */
 export const discountPercent = string()
   .required('discount.required')
-  .test('number', 'discount.notANumber', (value) => readExact(plainPercent(value)) !== null)
-  .test('range', 'discount.range', (value) => {
-    const percent = readExact(plainPercent(value));
+  .test('number', 'discount.notANumber', (value?: string) => value === undefined || readExact(plainPercent(value)) !== null)
+  .test('range', 'discount.range', (value?: string) => {
+    const percent = value === undefined ? null : readExact(plainPercent(value));
     return percent === null || (percent.gte(0) && percent.lte(100));
   });
 

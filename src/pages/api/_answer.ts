@@ -2,6 +2,7 @@
 import type { APIContext, APIRoute } from 'astro';
 import { ValidationError, type Schema } from 'yup';
 import { sentence } from '../../i18n/sentence';
+import { log } from '../../services/log';
 import type { Actor } from '../../services/actor';
 import type { Failure, Result, Status } from '../../services/failure';
 
@@ -21,6 +22,16 @@ export function answer<T>(result: Result<T>, language: string): Response {
   return result.ok ? json(result.value ?? null) : refused(codes[result.status], result.failures, language);
 }
 
+/** A bug is written to the log whole; the person gets a sentence that tells nothing of the inside. */
+async function guarded(actor: Actor, work: () => Promise<Response>): Promise<Response> {
+  try {
+    return await work();
+  } catch (bug) {
+    log.error({ bug, actor: actor.id });
+    return refused(500, [{ code: 'request.failed' }], actor.language);
+  }
+}
+
 type Run<I> = (actor: Actor, input: I, context: APIContext) => Promise<Result<unknown>>;
 
 /** An endpoint without input besides its address. */
@@ -28,7 +39,7 @@ export function reading(run: (actor: Actor, context: APIContext) => Promise<Resu
   return async (context) => {
     const { actor } = context.locals;
     if (!actor) return refused(401, [{ code: 'signIn.needed' }], browserLanguage(context.request));
-    return answer(await run(actor, context), actor.language);
+    return guarded(actor, async () => answer(await run(actor, context), actor.language));
   };
 }
 
@@ -39,7 +50,7 @@ export function changing<I>(schema: Schema<I>, run: Run<I>): APIRoute {
     if (!actor) return refused(401, [{ code: 'signIn.needed' }], browserLanguage(context.request));
     const read = await readBody(context.request, schema);
     if (!read.ok) return refused(read.status, read.failures, actor.language);
-    return answer(await run(actor, read.value, context), actor.language);
+    return guarded(actor, async () => answer(await run(actor, read.value, context), actor.language));
   };
 }
 

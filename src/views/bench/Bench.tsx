@@ -98,8 +98,11 @@ function Page({ view }: Props) {
         void (event.shiftKey ? bench.redo() : bench.undo());
       } else if (command && event.key === 'Enter') void onQuote();
       else if (command && key === 's') event.preventDefault();
-      else if (!command && !event.altKey && !typing && key === 'n') step(1);
-      else if (!command && !event.altKey && !typing && key === 'p') step(-1);
+      else if (!command && !event.altKey && !typing && (key === 'n' || key === 'p')) {
+        // The letter must not land in the field that is reached.
+        event.preventDefault();
+        step(key === 'n' ? 1 : -1);
+      }
     };
   });
   useEffect(() => {

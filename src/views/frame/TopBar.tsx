@@ -84,7 +84,7 @@ function Bar({ place, language, theme, name, role }: Props) {
       <div className={css.tools}>
         <Button look="plain" onClick={() => setKeysOpen(true)} title={`${t('frame.keys')} (?)`} aria-label={t('frame.keys')}><Keyboard size={16} aria-hidden /></Button>
         <Button look="plain" onClick={() => setTheme(dark ? 'light' : 'dark')} title={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`} aria-label={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}>{dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}</Button>
-        <Button look="plain" onClick={() => void setLanguage(language === 'de' ? 'en' : 'de')} title={t('frame.language')} aria-label={`${t('frame.language')}: ${language === 'de' ? 'English' : 'Deutsch'}`}><Languages size={16} aria-hidden />{language === 'de' ? 'EN' : 'DE'}</Button>
+        <Button look="plain" onClick={() => void setLanguage(language === 'de' ? 'en' : 'de')} title={t('frame.language')} aria-label={language === 'de' ? 'EN, English' : 'DE, Deutsch'}><Languages size={16} aria-hidden />{language === 'de' ? 'EN' : 'DE'}</Button>
         <Button look="plain" onClick={() => void leave()} title={t('frame.signOut')} aria-label={t('frame.signOut')}><LogOut size={16} aria-hidden /></Button>
         <p className={css.person}>{name}<span className={css.personRole}>{t(`role.${role}`)}</span></p>
       </div>

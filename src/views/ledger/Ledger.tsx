@@ -100,7 +100,7 @@ function Page({ view: first, models }: Props) {
                 <th scope="col">{t('ledger.line')}</th><th scope="col">{t('ledger.what')}</th><th scope="col" className={css.figure}>{t('ledger.quantity')}</th><th scope="col" className={css.figure}>{t('ledger.list')}</th>
                 <th scope="col" className={css.figure}>{t('ledger.agreement')}</th><th scope="col" className={css.figure}>{t('ledger.discount')}</th><th scope="col" className={css.figure}>{t('ledger.unitNet')}</th><th scope="col" className={css.figure}>{t('ledger.net')} {currency}</th>
                 {may.seeCosts && <th scope="col" className={css.figure}>{t('ledger.margin')}</th>}
-                <th scope="col"><span aria-hidden /></th>
+                <td />
               </tr>
             </thead>
             <tbody>

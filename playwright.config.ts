@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'tests',
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  fullyParallel: false,
+  workers: 2,
+  forbidOnly: true,
+  reporter: [['list'], ['json', { outputFile: 'var/browser.json' }]],
+  use: {
+    baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4600',
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    trace: 'off',
+    // The checker of accessibility puts its script into the page.
+    bypassCSP: false,
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});

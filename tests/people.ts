@@ -1,0 +1,54 @@
+/** Signing in and finding one's way, as the tests do it. */
+import { expect, type APIResponse, type Page } from '@playwright/test';
+
+export const password = 'harrowmoor';
+export const people = { engineer: 'mara@harrowmoor.example', second: 'joss@harrowmoor.example', manager: 'tobias@harrowmoor.example', modeller: 'wen@harrowmoor.example', dealer: 'rhona@dunmere.example' };
+
+/** A page is ready when its islands answer to the hand. */
+export async function ready(page: Page): Promise<void> {
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+}
+
+export async function signIn(page: Page, email: string): Promise<void> {
+  await page.goto('/sign-in');
+  await ready(page);
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password', { exact: true }).fill(password);
+  await page.getByRole('button', { name: /^(Sign in|Anmelden)$/ }).click();
+  await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'));
+  await ready(page);
+}
+
+/** Opens a new quote by typing part of a customer's name. */
+export async function openQuote(page: Page, part: string, customer: string): Promise<string> {
+  await page.goto('/');
+  await ready(page);
+  await page.getByRole('button', { name: 'New quote' }).click();
+  await page.getByRole('combobox', { name: 'Customer' }).fill(part);
+  await page.getByRole('option', { name: customer }).click();
+  await page.getByRole('button', { name: 'Open quote' }).click();
+  await page.waitForURL(/\/quotes\/[0-9a-f-]{36}/);
+  await ready(page);
+  return page.url().split('/').pop() as string;
+}
+
+/** From a quote to the Bench. */
+export async function configure(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Configure Ridgeback' }).click();
+  await page.waitForURL(/\/bench\//);
+  await ready(page);
+}
+
+/** An option in a row of the Bench. */
+export const option = (page: Page, row: string, name: string | RegExp) => page.locator(`[data-row="${row}"]`).getByRole(/Parts$/.test(row) ? 'checkbox' : 'radio', { name });
+
+export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+
+/** The code rail's whole part number. */
+export const number = (page: Page) => page.getByRole('group', { name: /^Part number/ });
+
+export interface Refused { failures: { code: string; message: string; field?: string }[] }
+export async function refusal(response: APIResponse): Promise<{ status: number; code: string | undefined; message: string | undefined; field: string | undefined }> {
+  const { failures } = (await response.json()) as Refused;
+  return { status: response.status(), code: failures[0]?.code, message: failures[0]?.message, field: failures[0]?.field };
+}
