@@ -11,7 +11,8 @@ const severity = string().strict().oneOf(['error', 'warning', 'note']);
 const texts = lazy((value: unknown) =>
   object(Object.fromEntries(Object.keys((value ?? {}) as object).map((language) => [language, string().strict().max(2_000).required()])))
     .strict()
-    .test('language', 'model.noText', (given) => Object.keys(given).length > 0),
+    .required('model.noText')
+    .test('language', 'model.noText', (given?: object) => given !== undefined && Object.keys(given).length > 0),
 );
 const optionalTexts = lazy((value: unknown) => (value === undefined ? mixed().notRequired() : texts.resolve({ value })));
 const shape = (fields: Record<string, unknown>) => object(fields as Record<string, Schema>).strict().noUnknown('model.unknownField');

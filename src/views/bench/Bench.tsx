@@ -121,7 +121,7 @@ function Page({ view }: Props) {
   return (
     <div className={css.page}>
       <header className={css.rail}>
-        <p className={css.about}><b>{own(document.name, language)} · {quote.customer}</b><span className={css.aboutQuote}><a href={`/quotes/${quote.id}`}>{quote.number}</a></span></p>
+        <div className={css.about}><h1>{own(document.name, language)} · {quote.customer}</h1><span className={css.aboutQuote}><a href={`/quotes/${quote.id}`}>{quote.number}</a></span></div>
         <CodeRail number={picture.number} document={document} onGo={go} />
         <div className={css.acts}>
           <span className={classes(css.saved, (bench.save === 'offline' || bench.save === 'refused') && css.bad)} role="status" title={bench.save === 'offline' ? t('bench.offline') : undefined}>{saveText}</span>

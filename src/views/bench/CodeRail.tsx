@@ -21,9 +21,9 @@ export function CodeRail({ number, document, onGo }: { number: PartNumber; docum
         const shown = cell.text ?? '·'.repeat(cell.width);
         return [
           cell.before ? <span key={`b${String(index)}`} className={css.before} aria-hidden>{cell.before}</span> : null,
-          <button key={String(index)} type="button" className={classes(css.cell, cell.text === null && css.cellOpen)} disabled={row === undefined} onClick={() => row && onGo(row)} aria-label={`${shortName(row)}: ${cell.text ?? t('bench.open')}`}>
-            {shown}
-            <span className={css.cellName}>{row ? shortName(row) : cell.registered ? 'nr.' : ' '}</span>
+          <button key={String(index)} type="button" className={classes(css.cell, cell.text === null && css.cellOpen)} disabled={row === undefined} onClick={() => row && onGo(row)}>
+            {shown}{' '}
+            <span className={css.cellName}>{row ? shortName(row) : ' '}</span>
           </button>,
         ];
       })}

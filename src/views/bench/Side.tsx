@@ -21,7 +21,7 @@ export function Side({ picture, view, words }: { picture: BenchPicture; view: Be
     return `${number(value, language, calculation.decimals ?? 2)}${unit ? ` ${unit}` : ''}`;
   };
   return (
-    <aside className={css.side} aria-label={t('bench.money')}>
+    <aside className={css.side} tabIndex={0} aria-label={t('bench.money')}>
       <div>
         <p className={css.netFigure}><span>{t('bench.net')} {book.currency}{soFar}</span><b data-testid="net">{money(line.unitNet, language, book.decimals)}</b></p>
         <dl className={css.facts}>

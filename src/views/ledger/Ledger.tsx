@@ -146,7 +146,7 @@ function Page({ view: first, models }: Props) {
         </footer>
       </div>
       {chosen && (
-        <aside className={css.side} aria-label={t('ledger.walkOf', { line: chosen.position })}>
+        <aside className={css.side} tabIndex={0} aria-label={t('ledger.walkOf', { line: chosen.position })}>
           <div className={css.sideHead}><h2>{t('ledger.walkOf', { line: chosen.position })}</h2><Button look="plain" onClick={() => setWalkOf(undefined)}>{t('bench.close')}</Button></div>
           <Walk price={chosen.price} parts={chosen.build} quantity={chosen.quantity} currency={currency} decimals={decimals} />
         </aside>
