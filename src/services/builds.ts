@@ -12,7 +12,7 @@ import { agreementsOf } from './agreements';
 import { today } from './clock';
 import { done, fail, type Result } from './failure';
 import { compiledVersion, engineOf, newestVersion, versionById } from './models';
-import { fullPriceBook, itemFacts, priceBook } from './price-books';
+import { fullTariff, itemFacts, tariffFor } from './tariffs';
 import { appendLine, changeQuote, findQuote } from './quotes';
 import { inTransaction, record } from './work';
 
@@ -64,7 +64,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const quote = await quotes.findByPk(build.quoteId);
   const revision = await revisions.findOne({ where: { quoteId: build.quoteId }, order: [['number', 'DESC']] });
   if (!quote || !revision) throw new Error('a build without a quote');
-  const [line, book, facts] = [await lines.findOne({ where: { buildId: id } }), await priceBook(actor, revision.priceList), await itemFacts()];
+  const [line, tariff, facts] = [await lines.findOne({ where: { buildId: id } }), await tariffFor(actor, revision.priceList), await itemFacts()];
   const model = await connected().records.models.findByPk(version.modelId);
   const head = await items.findByPk(model?.sku ?? '');
   const agreement = (await agreementsOf(revision.customer.class, today()))(head?.family ?? '');
@@ -77,14 +77,14 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
     build: { id, version: build.version, decisions: build.decisions },
     document: version.document,
     context: build.context,
-    book,
+    tariff,
     terms,
     facts,
     itemNames: Object.fromEntries(names.filter((item) => used.has(item.sku)).map((item) => [item.sku, item.name])),
     quote: { id: quote.id, number: quote.number, version: quote.version, customer: revision.customer.name, state },
     ...(line ? { line: { id: line.id, position: line.position } } : {}),
     ...(sequence === undefined ? {} : { sequence }),
-    picture: pictureOf({ engine, book, terms, facts, sequence }, build.decisions),
+    picture: pictureOf({ engine, tariff, terms, facts, sequence }, build.decisions),
   });
 }
 
@@ -155,7 +155,7 @@ export async function putOnQuote(actor: Actor, id: string, { version, quantity }
     const { outcome } = build;
     if (outcome.clashes > 0) return fail('invalid', { code: 'line.clash', params: { count: outcome.clashes } });
     if (!outcome.complete) return fail('invalid', { code: 'line.todo', params: { count: Math.max(1, outcome.todo) } });
-    const { unpriced } = priceBuild(model, outcome.values, await fullPriceBook(draft.revision.priceList, transaction));
+    const { unpriced } = priceBuild(model, outcome.values, await fullTariff(draft.revision.priceList, transaction));
     if (unpriced.length > 0) return fail('invalid', { code: 'line.unpriced', params: { items: unpriced.join(', ') } });
     const head = await models.findByPk(modelVersion.modelId, { transaction });
     await appendLine(draft, { sku: head?.sku ?? '', quantity, buildId: id }, transaction);

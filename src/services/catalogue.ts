@@ -2,7 +2,7 @@ import type { CatalogueItem, CatalogueView } from '../core/quoting';
 import { Exact } from '../core/exact';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
-import { priceBook } from './price-books';
+import { tariffFor } from './tariffs';
 
 /** The price list a person reads the catalogue in when no quote says otherwise. */
 export async function usualPriceList(actor: Actor): Promise<string> {
@@ -18,7 +18,7 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
   const wanted = actor.role === 'dealer' ? await usualPriceList(actor) : (list ?? (await usualPriceList(actor)));
   const head = lists.find((each) => each.code === wanted) ?? lists[0];
   if (!head) throw new Error('no price lists');
-  const book = await priceBook(actor, head.code);
+  const tariff = await tariffFor(actor, head.code);
   const published = new Map((await models.findAll({ raw: true })).map((model) => [model.sku, model.id]));
   const order = await families.findAll({ order: [['position', 'ASC']], raw: true });
   const place = new Map(order.map((family) => [family.code, family.position]));
@@ -31,9 +31,9 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
     priceList: { code: head.code, name: head.name, currency: head.currency, decimals: head.decimals },
     items: rows.map(({ sku, family, name, kind, unit, leadDays, mass }): CatalogueItem => ({
       sku, family, name, kind, unit, leadDays,
-      ...(book.prices[sku] === undefined ? {} : { price: book.prices[sku] }),
+      ...(tariff.prices[sku] === undefined ? {} : { price: tariff.prices[sku] }),
       ...(mass === null ? {} : { mass: new Exact(mass).toString() }),
-      ...(may(actor, 'costs') && book.costs?.[sku] !== undefined ? { cost: book.costs[sku] } : {}),
+      ...(may(actor, 'costs') && tariff.costs?.[sku] !== undefined ? { cost: tariff.costs[sku] } : {}),
       ...(published.has(sku) ? { model: published.get(sku) as string } : {}),
     })),
   };

@@ -11,7 +11,7 @@ import { summarise } from './build-summary';
 import { inWorkingDays } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
 import { compiledVersion, versionById } from './models';
-import { itemFacts } from './price-books';
+import { itemFacts } from './tariffs';
 import { partsOf, priceLines, type PricedLine } from './quote-view';
 import { changeQuote, nextNumber } from './quotes';
 import { record } from './work';
@@ -35,13 +35,13 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
     await connected().records.revisions.update({ state: 'accepted' }, { where: { id: revision.id }, transaction });
     const days = await slowest(priced, transaction);
     const number = await nextNumber('order_numbers', 'O', transaction);
-    const { net } = sumLines(priced.map((each) => each.price), parts.book.decimals);
+    const { net } = sumLines(priced.map((each) => each.price), parts.tariff.decimals);
     const order = await connected().records.orders.create(
-      { id: randomUUID(), number, quoteId: quote.id, revisionId: revision.id, currency: parts.book.currency, net, promised: inWorkingDays(days + shippingDays), createdBy: actor.id },
+      { id: randomUUID(), number, quoteId: quote.id, revisionId: revision.id, currency: parts.tariff.currency, net, promised: inWorkingDays(days + shippingDays), createdBy: actor.id },
       { transaction },
     );
     await makeWorkOrders(order, priced, days, transaction);
-    await record(actor, 'quote.accepted', quote.number, { order: number, net, currency: parts.book.currency }, transaction);
+    await record(actor, 'quote.accepted', quote.number, { order: number, net, currency: parts.tariff.currency }, transaction);
     made = { orderId: order.id, number };
     return done(null);
   });

@@ -2,7 +2,7 @@
 import type { Transaction } from 'sequelize';
 import { roundHalfUp, exact } from '../core/exact';
 import type { LineProblem, LineView, QuoteView } from '../core/quoting';
-import { costOf, priceBuild, sumLines, walk, type BuildPrice, type LinePrice, type PriceBook } from '../core/pricing';
+import { costOf, priceBuild, sumLines, walk, type BuildPrice, type LinePrice, type Tariff } from '../core/pricing';
 import { making } from '../core/production';
 import type { Texts } from '../core/model';
 import { connected, type BuildRow, type ItemRow, type LineRow, type QuoteRow, type RevisionRow } from '../data';
@@ -11,14 +11,14 @@ import { agreementsOf } from './agreements';
 import { summarise } from './build-summary';
 import { today } from './clock';
 import { compiledVersion, versionById } from './models';
-import { fullPriceBook } from './price-books';
+import { fullTariff } from './tariffs';
 
 export interface QuoteParts {
   quote: QuoteRow;
   revision: RevisionRow;
   lines: LineRow[];
   builds: Map<string, BuildRow>;
-  book: PriceBook;
+  tariff: Tariff;
 }
 
 export async function partsOf(quote: QuoteRow, transaction: Transaction | null = null): Promise<QuoteParts> {
@@ -27,7 +27,7 @@ export async function partsOf(quote: QuoteRow, transaction: Transaction | null =
   if (!revision) throw new Error(`quote ${quote.number} has no revision`);
   const rows = await lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']], transaction });
   const own = await builds.findAll({ where: { quoteId: quote.id }, transaction });
-  return { quote, revision, lines: rows, builds: new Map(own.map((build) => [build.id, build])), book: await fullPriceBook(revision.priceList, transaction ?? undefined) };
+  return { quote, revision, lines: rows, builds: new Map(own.map((build) => [build.id, build])), tariff: await fullTariff(revision.priceList, transaction ?? undefined) };
 }
 
 /** One line as priced now, or as frozen when it was accepted; with cost. */
@@ -40,7 +40,7 @@ export interface PricedLine {
   problems: LineProblem[];
 }
 
-export async function priceLines({ revision, lines, builds, book }: QuoteParts, transaction: Transaction | null = null): Promise<PricedLine[]> {
+export async function priceLines({ revision, lines, builds, tariff }: QuoteParts, transaction: Transaction | null = null): Promise<PricedLine[]> {
   const { items } = connected().records;
   const agreed = await agreementsOf(revision.customer.class, today(), transaction);
   const rows = new Map((await items.findAll({ where: { sku: lines.map((line) => line.sku) }, transaction })).map((item) => [item.sku, item]));
@@ -57,14 +57,14 @@ export async function priceLines({ revision, lines, builds, book }: QuoteParts, 
     if (build) {
       const model = compiledVersion(await versionById(build.modelVersionId, transaction ?? undefined));
       const { values } = build.outcome;
-      const parts = priceBuild(model, values, book);
-      const cost = costOf(making(model, values), book);
-      priced.push({ line, item, build, price: walk(parts.parts, terms, book.decimals, cost), parts, problems: problemsOf(build, parts.unpriced) });
+      const parts = priceBuild(model, values, tariff);
+      const cost = costOf(making(model, values), tariff);
+      priced.push({ line, item, build, price: walk(parts.parts, terms, tariff.decimals, cost), parts, problems: problemsOf(build, parts.unpriced) });
     } else {
-      const unit = book.prices[line.sku];
+      const unit = tariff.prices[line.sku];
       const part = { id: line.sku, kind: 'part' as const, name: item.name, item: line.sku, amount: unit ?? '0' };
       const problems: LineProblem[] = unit === undefined ? [{ code: 'line.unpriced', params: { items: line.sku } }] : [];
-      priced.push({ line, item, build: undefined, price: walk([part], terms, book.decimals, book.costs?.[line.sku]), parts: undefined, problems });
+      priced.push({ line, item, build: undefined, price: walk([part], terms, tariff.decimals, tariff.costs?.[line.sku]), parts: undefined, problems });
     }
   }
   return priced;
@@ -81,7 +81,7 @@ function problemsOf({ outcome }: BuildRow, unpriced: string[]): LineProblem[] {
 export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transaction | null = null): Promise<QuoteView> {
   const { users, orders } = connected().records;
   const parts = await partsOf(quote, transaction);
-  const { revision, book } = parts;
+  const { revision, tariff } = parts;
   const priced = await priceLines(parts, transaction);
   const seeCosts = may(actor, 'costs');
   const shown = (price: LinePrice): LinePrice => (seeCosts ? price : withoutCost(price));
@@ -107,8 +107,8 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   return {
     id: quote.id, number: quote.number, title: quote.title, version: quote.version,
     revision: { number: revision.number, state: revision.state, validUntil: revision.validUntil },
-    customer: revision.customer, owner: names.get(quote.ownerId) ?? '', priceList: revision.priceList, currency: book.currency, decimals: book.decimals,
-    lines, totals: sumLines(priced.map((each) => shown(each.price)), book.decimals),
+    customer: revision.customer, owner: names.get(quote.ownerId) ?? '', priceList: revision.priceList, currency: tariff.currency, decimals: tariff.decimals,
+    lines, totals: sumLines(priced.map((each) => shown(each.price)), tariff.decimals),
     updatedBy: names.get(quote.updatedBy) ?? '', updatedAt: quote.updatedAt.toISOString(),
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),
     may: { edit: draft && may(actor, 'quotes'), accept: draft && may(actor, 'accept'), seeCosts },

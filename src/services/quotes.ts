@@ -161,7 +161,7 @@ export async function listQuotes(actor: Actor, limit = 200): Promise<QuoteSummar
       const priced = await priceLines(parts);
       return {
         id: quote.id, number: quote.number, title: quote.title, customer: parts.revision.customer.name, owner: names.get(quote.ownerId) ?? '', state: parts.revision.state,
-        net: sumLines(priced.map((each) => each.price), parts.book.decimals).net, currency: parts.book.currency, decimals: parts.book.decimals, lines: priced.length,
+        net: sumLines(priced.map((each) => each.price), parts.tariff.decimals).net, currency: parts.tariff.currency, decimals: parts.tariff.decimals, lines: priced.length,
         problems: priced.filter((each) => each.problems.length > 0).length, updatedAt: quote.updatedAt.toISOString(), validUntil: parts.revision.validUntil,
       };
     }),

@@ -139,8 +139,8 @@ describe('a dealer', () => {
   it('gets no cost on the Bench or the quote, and no order', async () => {
     const { quote, id } = await newBuild(rhona, 'tor edge', complete);
     const bench = value(await openBench(rhona, id));
-    expect(bench.book.costs).toBeUndefined();
-    expect(bench.book.rates).toBeUndefined();
+    expect(bench.tariff.costs).toBeUndefined();
+    expect(bench.tariff.rates).toBeUndefined();
     expect(bench.picture.line.cost).toBeUndefined();
     const view = value(await putOnQuote(rhona, id, { version: quote.version, quantity: 1 }));
     expect(JSON.stringify(view)).not.toMatch(/"(cost|unitCost|margin)"/);

@@ -29,10 +29,10 @@ const ready = (): BenchMeans => {
 };
 
 const bench = {
-  open({ document, context, book, terms, facts, sequence }: Pick<BenchView, 'document' | 'context' | 'book' | 'terms' | 'facts' | 'sequence'>): void {
+  open({ document, context, tariff, terms, facts, sequence }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence'>): void {
     const compiled = compileModel(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
-    means = { engine: createEngine(compiled.model, context), book, terms, facts, sequence };
+    means = { engine: createEngine(compiled.model, context), tariff, terms, facts, sequence };
   },
 
   /** The registered number the server gave this build; none where the build became another. */

@@ -1,10 +1,10 @@
 import type { Exact} from '../exact';
 import { exact, zero } from '../exact';
 import { open, Reading, type CompiledModel, type Open, type Texts, type Values } from '../model';
-import type { BuildPrice, PriceBook, PricedPart } from './index';
+import type { BuildPrice, Tariff, PricedPart } from './index';
 
 /** The list price of a build as parts: what the model prices, its options, then surcharges on parts. */
-export function priceBuild(model: CompiledModel, values: Values, book: PriceBook): BuildPrice {
+export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff): BuildPrice {
   const { document } = model;
   const reading = new Reading(model, values);
   const parts: PricedPart[] = [];
@@ -18,7 +18,7 @@ export function priceBuild(model: CompiledModel, values: Values, book: PriceBook
     }
     const amount = quantity ?? exact(1);
     if (amount.isZero()) return;
-    const price = book.prices[item];
+    const price = tariff.prices[item];
     if (price === undefined) unpriced.add(item);
     else parts.push({ id, kind, name, item, quantity: amount.toString(), unitPrice: price, amount: amount.times(price).toString() });
   };
@@ -62,11 +62,11 @@ const named = (feature: Texts, option: Texts): Texts => Object.fromEntries(Objec
  * What each option not taken would do to the list price with everything else as it is, by "feature.option" or parameter;
  * for an option taken of a multiple choice, what leaving it would do. Effects through rules show once the option is taken.
  */
-export function priceDifferences(model: CompiledModel, values: Values, book: PriceBook): Record<string, string> {
-  const base = priceBuild(model, values, book);
+export function priceDifferences(model: CompiledModel, values: Values, tariff: Tariff): Record<string, string> {
+  const base = priceBuild(model, values, tariff);
   const found: Record<string, string> = {};
   const add = (key: string, changed: Values): void => {
-    const price = priceBuild(model, changed, book);
+    const price = priceBuild(model, changed, tariff);
     // Where the change opens or settles a part of the price, there is no difference to tell.
     const alike = price.open.length === base.open.length && price.open.every((part) => base.open.includes(part));
     if (alike) found[key] = exact(price.list).minus(base.list).toString();

@@ -1,10 +1,10 @@
 import { Exact, zero } from '../exact';
 import type { Making } from '../production';
-import type { PriceBook } from './index';
+import type { Tariff } from './index';
 
-/** Material and time of one build at cost; undefined where the book has no costs or one is missing. */
-export function costOf(making: Making, book: PriceBook): string | undefined {
-  const { costs, rates } = book;
+/** Material and time of one build at cost; undefined where the tariff has no costs or one is missing. */
+export function costOf(making: Making, tariff: Tariff): string | undefined {
+  const { costs, rates } = tariff;
   if (!costs || !rates) return undefined;
   let total = zero;
   for (const { item, quantity } of making.materials) {

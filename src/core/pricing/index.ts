@@ -13,7 +13,7 @@ export { walk } from './walk';
 export { sumLines, type Totals } from './totals';
 
 /** Prices of one list in one currency. `costs` and `rates` are there only for those who may see them. */
-export interface PriceBook {
+export interface Tariff {
   list: string;
   /** ISO 4217. */
   currency: string;

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { createEngine } from '../engine';
 import { compileModel, type DecisionValue } from '../model';
 import { making } from '../production';
-import { costOf, priceBuild, priceDifferences, sumLines, walk, type PriceBook, type PricedPart } from './index';
+import { costOf, priceBuild, priceDifferences, sumLines, walk, type Tariff, type PricedPart } from './index';
 
 const part = (amount: string, kind: PricedPart['kind'] = 'part'): PricedPart => ({ id: kind, kind, name: { en: kind }, amount });
 const terms = (quantity: number, discount = '0', agreement?: string) => ({ quantity, discount, ...(agreement ? { agreement: { rate: agreement, name: 'key' } } : {}) });
@@ -79,7 +79,7 @@ describe('a build of the demo', () => {
   const { model } = compiled;
   const [euro] = read('price-lists.json') as { code: string; entries: Record<string, string> }[];
   const items = read('items.json') as { sku: string; cost: string }[];
-  const book: PriceBook = {
+  const tariff: Tariff = {
     list: euro?.code ?? '', currency: 'EUR', decimals: 2, prices: euro?.entries ?? {},
     costs: Object.fromEntries(items.map((item) => [item.sku, item.cost])), rates: { SAW: '52', WELD: '61', COAT: '48', ELEC: '57', TEST: '66', PACK: '41' },
   };
@@ -87,7 +87,7 @@ describe('a build of the demo', () => {
     createEngine(model, { date: '2026-06-01', values: { region: 'eu' } }).state({ decisions: Object.entries(decisions).map(([on, value]) => ({ on, value })) }).values;
 
   it('lists part by part', () => {
-    const price = priceBuild(model, values({ vehicle: 'articulated', length: 'm12' }), book);
+    const price = priceBuild(model, values({ vehicle: 'articulated', length: 'm12' }), tariff);
     expect(Object.fromEntries(price.parts.map((each) => [each.id, each.amount]))).toEqual({
       deckPlate: '11232', // 36 m2 x 312.00
       cellsDigital: '2190', // 6 x 365.00
@@ -103,23 +103,23 @@ describe('a build of the demo', () => {
   });
 
   it('adds 6 % of the deck for each custom size', () => {
-    const price = priceBuild(model, values({ vehicle: 'articulated', length: 'custom', customLength: '12', width: 'custom', customWidth: '3' }), book);
+    const price = priceBuild(model, values({ vehicle: 'articulated', length: 'custom', customLength: '12', width: 'custom', customWidth: '3' }), tariff);
     expect(price.parts.filter((each) => each.kind === 'surcharge').map((each) => each.amount)).toEqual(['673.92', '673.92']);
   });
 
   it('prices what is settled and names what is open', () => {
-    const price = priceBuild(model, values({}), book);
+    const price = priceBuild(model, values({}), tariff);
     expect(price.open).toEqual(expect.arrayContaining(['deckPlate', 'cellsDigital', 'capacity']));
     expect(Number(price.list)).toBeGreaterThan(0);
   });
 
   it('says which items the list does not have', () => {
-    const { 'RB-HUB': _hub, ...prices } = book.prices;
-    expect(priceBuild(model, values({ vehicle: 'articulated', length: 'm12' }), { ...book, prices }).unpriced).toEqual(['RB-HUB']);
+    const { 'RB-HUB': _hub, ...prices } = tariff.prices;
+    expect(priceBuild(model, values({ vehicle: 'articulated', length: 'm12' }), { ...tariff, prices }).unpriced).toEqual(['RB-HUB']);
   });
 
   it('tells the difference that an option makes before it is taken', () => {
-    const differences = priceDifferences(model, values({ vehicle: 'articulated', length: 'm12' }), book);
+    const differences = priceDifferences(model, values({ vehicle: 'articulated', length: 'm12' }), tariff);
     expect(differences).toMatchObject({ 'capacity.c80': '580', 'approachParts.steelRamps': '2460', 'approachParts.walkways': '2440', 'surface.concrete': '-936', guards: '504' });
     // A custom length has no price before it is typed.
     expect(differences['length.custom']).toBeUndefined();
@@ -127,9 +127,9 @@ describe('a build of the demo', () => {
 
   it('costs material and time, and tells nothing without costs', () => {
     const settled = values({ vehicle: 'articulated', length: 'm12' });
-    const cost = costOf(making(model, settled), book);
+    const cost = costOf(making(model, settled), tariff);
     expect(Number(cost)).toBeGreaterThan(5000);
-    const { costs: _costs, ...open } = book;
+    const { costs: _costs, ...open } = tariff;
     expect(costOf(making(model, settled), open)).toBeUndefined();
   });
 });

@@ -2,7 +2,7 @@
 import type { Context, Decision } from '../engine';
 import type { ExactText } from '../exact';
 import type { ModelDocument, Texts } from '../model';
-import type { BuildPrice, LinePrice, LineTerms, PriceBook, Totals } from '../pricing';
+import type { BuildPrice, LinePrice, LineTerms, Tariff, Totals } from '../pricing';
 import type { BenchPicture } from './picture';
 
 export * from './input';
@@ -86,7 +86,7 @@ export interface BenchView {
   build: { id: string; version: number; decisions: Decision[] };
   document: ModelDocument;
   context: Context;
-  book: PriceBook;
+  tariff: Tariff;
   terms: LineTerms;
   facts: Record<string, { leadDays: number; mass?: string }>;
   itemNames: Record<string, Texts>;

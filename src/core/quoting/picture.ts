@@ -2,13 +2,13 @@
 import type { Decision, Engine, State } from '../engine';
 import { exact } from '../exact';
 import { partNumber, type PartNumber } from '../numbering';
-import { costOf, priceBuild, priceDifferences, walk, type BuildPrice, type LinePrice, type LineTerms, type PriceBook } from '../pricing';
+import { costOf, priceBuild, priceDifferences, walk, type BuildPrice, type LinePrice, type LineTerms, type Tariff } from '../pricing';
 import { leadDays, making, type Making } from '../production';
 import { open, Reading } from '../model';
 
 export interface BenchMeans {
   engine: Engine;
-  book: PriceBook;
+  tariff: Tariff;
   terms: LineTerms;
   facts: Readonly<Record<string, { leadDays: number }>>;
   /** The number registered for the build, while it is still the same build. */
@@ -28,13 +28,13 @@ export interface BenchPicture {
   figures: { id: string; value: string | null }[];
 }
 
-export function pictureOf({ engine, book, terms, facts, sequence }: BenchMeans, decisions: readonly Decision[]): BenchPicture {
+export function pictureOf({ engine, tariff, terms, facts, sequence }: BenchMeans, decisions: readonly Decision[]): BenchPicture {
   const { model } = engine;
   const state = engine.state({ decisions });
   const { values } = state;
-  const price = priceBuild(model, values, book);
+  const price = priceBuild(model, values, tariff);
   const made = making(model, values);
-  const cost = made.open.length === 0 ? costOf(made, book) : undefined;
+  const cost = made.open.length === 0 ? costOf(made, tariff) : undefined;
   const reading = new Reading(model, values);
   const { mass, installation, more } = model.document.figures;
   const figures = [mass, installation, ...more].flatMap((id) => {
@@ -46,8 +46,8 @@ export function pictureOf({ engine, book, terms, facts, sequence }: BenchMeans, 
     state,
     number: partNumber(model, values, sequence),
     price,
-    line: walk(price.parts, terms, book.decimals, cost),
-    differences: priceDifferences(model, values, book),
+    line: walk(price.parts, terms, tariff.decimals, cost),
+    differences: priceDifferences(model, values, tariff),
     making: made,
     leadDays: leadDays(model, values, facts),
     figures,

@@ -26,7 +26,7 @@ function Page({ view }: Props) {
   const { t, language } = useSpeech();
   const bench = useBench(view);
   const { picture, moved, remarks } = bench;
-  const { document, quote, book } = view;
+  const { document, quote, tariff } = view;
   const words = useMemo(() => new Words(document, t, language), [document, t, language]);
   const [asked, setAsked] = useState<{ target: Target; why: Why } | null>(null);
   const [clash, setClash] = useState<Why | null>(null);
@@ -149,7 +149,7 @@ function Page({ view }: Props) {
 
       <div className={css.sheet} ref={sheet} role="region" aria-label={t('bench.sheet')} tabIndex={-1}>
         {frozen && <p className={css.note}><TriangleAlert size={13} aria-hidden />{t('bench.settledQuote')}</p>}
-        {clash && <WhyPanel clash title={t('bench.clashTitle')} why={clash} words={words} decimals={book.decimals} onTake={(way) => void bench.take(way.decisions)} />}
+        {clash && <WhyPanel clash title={t('bench.clashTitle')} why={clash} words={words} decimals={tariff.decimals} onTake={(way) => void bench.take(way.decisions)} />}
         {document.sections.filter((section) => section.rows.some((id) => rows[id]?.shown)).map((section) => (
           <section key={section.id} aria-label={own(section.name, language)}>
             <h2 className={css.sectionTitle}>{own(section.name, language)}</h2>
@@ -160,7 +160,7 @@ function Page({ view }: Props) {
               const parameter = document.parameters.find((each) => each.id === id);
               const help = own((feature ?? parameter)?.help, language);
               const props = {
-                state, words, differences: picture.differences, remarks, decimals: book.decimals, frozen,
+                state, words, differences: picture.differences, remarks, decimals: tariff.decimals, frozen,
                 onDecide: (decision: Parameters<typeof bench.decide>[0]) => { setAsked(null); void bench.decide(decision); },
                 onRelease: (on: string) => { setAsked(null); void bench.release(on); },
                 onWhy: (target: Target) => void why(target),
@@ -170,7 +170,7 @@ function Page({ view }: Props) {
                   <div><p className={css.rowName}>{words.row(id)}</p>{help && state.todo && <p className={css.rowHelp}>{help}</p>}</div>
                   {feature ? <FeatureRow feature={feature} {...props} /> : parameter?.type === 'number' ? <NumberRow parameter={parameter} {...props} /> : parameter ? <YesNoRow parameter={parameter} {...props} /> : null}
                   {asked && asked.target.on.split('.')[0] === id && (
-                    <WhyPanel title={whyTitle} why={asked.why} words={words} decimals={book.decimals} onClose={closeWhy} onTake={(way) => { setAsked(null); void bench.take(way.decisions).then(() => go(id)); }} />
+                    <WhyPanel title={whyTitle} why={asked.why} words={words} decimals={tariff.decimals} onClose={closeWhy} onTake={(way) => { setAsked(null); void bench.take(way.decisions).then(() => go(id)); }} />
                   )}
                 </div>
               );

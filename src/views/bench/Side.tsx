@@ -10,7 +10,7 @@ import type { Words } from './words';
 /** Money first, then mass, time and the rest, then how the price comes about. */
 export function Side({ picture, view, words }: { picture: BenchPicture; view: BenchView; words: Words }) {
   const { t, language } = useSpeech();
-  const { book, terms, document } = view;
+  const { tariff, terms, document } = view;
   const { line, price, state, leadDays, figures } = picture;
   const soFar = price.open.length > 0 ? ` ${t('bench.soFar')}` : '';
   const figure = (id: string, value: string | null): string => {
@@ -23,10 +23,10 @@ export function Side({ picture, view, words }: { picture: BenchPicture; view: Be
   return (
     <aside className={css.side} tabIndex={0} aria-label={t('bench.money')}>
       <div>
-        <p className={css.netFigure}><span>{t('bench.net')} {book.currency}{soFar}</span><b data-testid="net">{money(line.unitNet, language, book.decimals)}</b></p>
+        <p className={css.netFigure}><span>{t('bench.net')} {tariff.currency}{soFar}</span><b data-testid="net">{money(line.unitNet, language, tariff.decimals)}</b></p>
         <dl className={css.facts}>
-          <dt>{t('bench.list')}</dt><dd className={css.figure}>{money(price.list, language, book.decimals)}</dd>
-          {line.cost !== undefined && <><dt>{t('bench.cost')}</dt><dd className={css.figure}>{money(line.unitCost ?? '0', language, book.decimals)}</dd></>}
+          <dt>{t('bench.list')}</dt><dd className={css.figure}>{money(price.list, language, tariff.decimals)}</dd>
+          {line.cost !== undefined && <><dt>{t('bench.cost')}</dt><dd className={css.figure}>{money(line.unitCost ?? '0', language, tariff.decimals)}</dd></>}
           {line.margin !== undefined && <><dt>{t('bench.margin')}</dt><dd className={css.figure}>{percent(line.margin, language, 1)}</dd></>}
         </dl>
         {price.unpriced.length > 0 && <p className={css.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
@@ -48,7 +48,7 @@ export function Side({ picture, view, words }: { picture: BenchPicture; view: Be
       )}
       <section aria-label={t('ledger.walk')}>
         <h2 className={css.sideTitle}>{t('ledger.walk')}</h2>
-        <Walk price={line} parts={price} quantity={terms.quantity} currency={book.currency} decimals={book.decimals} />
+        <Walk price={line} parts={price} quantity={terms.quantity} currency={tariff.currency} decimals={tariff.decimals} />
       </section>
     </aside>
   );

@@ -50,9 +50,9 @@ export function useBench(view: BenchView): Bench {
   useEffect(() => {
     const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
     const remote = wrap<BenchWorker>(made);
-    const { document, context, book, terms, facts, sequence } = view;
+    const { document, context, tariff, terms, facts, sequence } = view;
     worker.current = remote;
-    opened.current = remote.open({ document, context, book, terms, facts, ...(sequence === undefined ? {} : { sequence }) });
+    opened.current = remote.open({ document, context, tariff, terms, facts, ...(sequence === undefined ? {} : { sequence }) });
     void opened.current.then(async () => setRemarks(await remote.remarks(view.build.decisions)));
     return () => made.terminate();
   }, [view]);

@@ -28,7 +28,7 @@ export function Walk({ price, parts, quantity, currency, decimals }: Props) {
         {price.steps.map((step, index) => (
           <tr key={`${step.kind}${String(index)}`}>
             <td>{nameOf(step, t, language)} {step.rate && <span className={css.rate}>{percent(step.rate, language)}</span>}</td>
-            <td>{amount(step.amount)}</td>
+            <td>{step.kind === 'rounding' ? number(step.amount, language, 6) : amount(step.amount)}</td>
           </tr>
         ))}
         <tr className={css.net}><td>{t('walk.net')}</td><td>{amount(price.unitNet)}</td></tr>

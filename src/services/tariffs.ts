@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
-import type { PriceBook } from '../core/pricing';
+import type { Tariff } from '../core/pricing';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
 
@@ -8,15 +8,15 @@ import { may, type Actor } from './actor';
 export type ItemFacts = Record<string, { leadDays: number; mass?: string }>;
 
 /** Prices of one list; costs and hourly rates only for those who may see them. */
-export async function priceBook(actor: Actor, list: string, transaction?: Transaction): Promise<PriceBook> {
-  const full = await fullPriceBook(list, transaction);
+export async function tariffFor(actor: Actor, list: string, transaction?: Transaction): Promise<Tariff> {
+  const full = await fullTariff(list, transaction);
   if (may(actor, 'costs')) return full;
   const { costs: _costs, rates: _rates, ...open } = full;
   return open;
 }
 
 /** With costs; for computation on the server only. */
-export async function fullPriceBook(list: string, transaction: Transaction | null = null): Promise<PriceBook> {
+export async function fullTariff(list: string, transaction: Transaction | null = null): Promise<Tariff> {
   const { priceLists, priceEntries, items, workCentres } = connected().records;
   const [head, entries, all, centres] = [
     await priceLists.findByPk(list, { transaction }),
