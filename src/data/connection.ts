@@ -42,7 +42,10 @@ export async function migrate(database: Database): Promise<string[]> {
           // One instance migrates; the others wait here and then find it done.
           await sequelize.query('select pg_advisory_xact_lock(7420618)', { transaction });
           const [done] = await sequelize.query('select 1 from migrations where name = $1', { bind: [name], transaction });
-          if (done.length === 0) await sequelize.query(up, { transaction });
+          if (done.length > 0) return;
+          await sequelize.query(up, { transaction });
+          // Noted under the same lock, so that who waited sees it.
+          await sequelize.query('insert into migrations (name) values ($1)', { bind: [name], transaction });
         }),
     })),
     storage,

@@ -32,7 +32,10 @@ const bench = {
   open({ document, context, tariff, terms, facts, sequence }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence'>): void {
     const compiled = compileModel(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
-    means = { engine: createEngine(compiled.model, context), tariff, terms, facts, sequence };
+    const engine = createEngine(compiled.model, context);
+    // What the context alone allows is worked out before the first decision needs it.
+    engine.state({ decisions: [] });
+    means = { engine, tariff, terms, facts, sequence };
   },
 
   /** The registered number the server gave this build; none where the build became another. */

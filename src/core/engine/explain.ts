@@ -20,8 +20,13 @@ export class Explainer {
     return wish ? this.conflict(decided.filter((each) => each.decision.on !== target.on), wish) : [];
   }
 
+  /** The causes of a clash of one decision with others: no decision among them can be left out, whatever the rules. */
+  clash(decided: readonly Assumed[], last: Assumed): Cause[] {
+    return this.conflict(decided, [last.variable, last.domain], ['decisions first']);
+  }
+
   /** A smallest set of decisions and constraints that cannot stand together (with the wish); empty where they can. */
-  conflict(decided: readonly Assumed[], wish?: Wish): Cause[] {
+  conflict(decided: readonly Assumed[], wish?: Wish, orders: readonly Order[] = ['rules first', 'decisions first']): Cause[] {
     const { network } = this.maker;
     const involved = new Set<number>();
     if (!this.refused(withWish(decided, wish), { involved })) return [];
@@ -31,7 +36,7 @@ export class Explainer {
     const found =
       decided.length === 0 || this.refused(withWish([], wish))
         ? [this.smallest([], wish, outside, 'rules first')]
-        : [this.smallest(decided, wish, outside, 'rules first'), this.smallest(decided, wish, outside, 'decisions first')];
+        : orders.map((order) => this.smallest(decided, wish, outside, order));
     found.sort((x, y) => x.guilty.length + x.rules.length - (y.guilty.length + y.rules.length) || x.rules.length - y.rules.length);
     const { guilty, rules } = found[0] as Conflict;
     return [
@@ -43,7 +48,7 @@ export class Explainer {
   }
 
   /** Leaves out decisions and constraints one by one, in the order given, as long as the rest still conflicts. */
-  private smallest(decided: readonly Assumed[], wish: Wish | undefined, outside: readonly number[], order: 'rules first' | 'decisions first'): Conflict {
+  private smallest(decided: readonly Assumed[], wish: Wish | undefined, outside: readonly number[], order: Order): Conflict {
     const { constraints } = this.maker.network;
     let guilty = decided;
     let without: ReadonlySet<number> = new Set();
@@ -139,6 +144,9 @@ export class Explainer {
 }
 
 type Wish = [Variable, Domain];
+
+/** Which parts are left out first: what is tried first is left out more. */
+type Order = 'rules first' | 'decisions first';
 
 interface Conflict {
   guilty: readonly Assumed[];

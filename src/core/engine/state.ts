@@ -75,7 +75,7 @@ export class StateMaker {
         kept.push(each);
         continue;
       }
-      const causes = this.explainer.reason(kept, { on: each.decision.on, value: each.decision.value });
+      const causes = this.explainer.clash(kept, each);
       const others = causes.flatMap((cause) => (cause.kind === 'decision' ? [cause.decision] : []));
       clashes.push({ decisions: [...others, each.decision], causes });
     }
