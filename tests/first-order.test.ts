@@ -179,11 +179,12 @@ test('decisions made faster than they are worked out are all kept, and survive a
 
 test('the other language, the dark theme and the search-or-do field', async ({ page }) => {
   await signIn(page, people.second);
-  await page.getByRole('button', { name: /Deutsch|English/ }).click();
-  const german = page.getByRole('link', { name: 'Angebote' });
-  const english = page.getByRole('link', { name: 'Quotes' });
-  await expect(german.or(english)).toBeVisible();
-  if (await english.isVisible()) await page.getByRole('button', { name: /Deutsch/ }).click();
+  const [german, english] = [page.getByRole('link', { name: 'Angebote' }), page.getByRole('link', { name: 'Quotes' })];
+  await expect(german).toBeVisible();
+  await page.getByRole('button', { name: 'EN, English' }).click();
+  await expect(english).toBeVisible();
+  await ready(page);
+  await page.getByRole('button', { name: 'DE, Deutsch' }).click();
   await expect(german).toBeVisible();
   await ready(page);
   await page.getByRole('button', { name: /Dunkel/ }).click();
