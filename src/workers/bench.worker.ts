@@ -22,6 +22,10 @@ export interface Why {
 export type Remark = { kind: 'swap'; changes: number | null } | { kind: 'barred'; causes: Cause[] };
 
 let means: BenchMeans | undefined;
+/** The picture asked for last; whatever works in the background gives way to a newer one. */
+let latest: { decisions: string; picture: BenchPicture } | undefined;
+
+const pause = () => new Promise((next) => setTimeout(next));
 
 const ready = (): BenchMeans => {
   if (!means) throw new Error('the Bench is not open');
@@ -44,7 +48,9 @@ const bench = {
   },
 
   picture(decisions: Decision[]): BenchPicture {
-    return pictureOf(ready(), decisions);
+    const picture = pictureOf(ready(), decisions);
+    latest = { decisions: JSON.stringify(decisions), picture };
+    return picture;
   },
 
   /** Causes and ways out for a target, or for the clashes where there is none. */
@@ -63,20 +69,24 @@ const bench = {
   },
 
   /** Remarks on every option that is not free, by "feature.option" or parameter. */
-  remarks(decisions: Decision[]): Record<string, Remark> {
+  async remarks(decisions: Decision[]): Promise<Record<string, Remark>> {
     const { engine } = ready();
-    const { rows } = engine.state({ decisions });
+    const key = JSON.stringify(decisions);
+    const { rows } = latest?.decisions === key ? latest.picture.state : engine.state({ decisions });
     const found: Record<string, Remark> = {};
     const remark = (on: string, value: string | boolean, key: string, barred: boolean): void => {
       const target = { on, value };
       if (barred) found[key] = { kind: 'barred', causes: engine.reason({ decisions }, target) };
-      else found[key] = { kind: 'swap', changes: engine.waysOut({ decisions }, target)[0]?.changes.length ?? null };
+      else found[key] = { kind: 'swap', changes: engine.changesNeeded({ decisions }, target) };
     };
     for (const feature of engine.model.document.features) {
       const row = rows[feature.id];
       for (const option of row?.shown ? (row.options ?? []) : []) {
         if (option.standing === 'free' || option.taken) continue;
         const many = feature.most > 1;
+        await pause();
+        // A newer decision will ask again.
+        if (latest && latest.decisions !== key) return found;
         remark(many ? `${feature.id}.${option.id}` : feature.id, many ? true : option.id, `${feature.id}.${option.id}`, option.standing === 'barred');
       }
     }

@@ -140,6 +140,7 @@ describe('promises against brute force', () => {
           if (!builds.some((build) => keeps(build, decisions)) || possible(rest)) continue;
           const ways = engine.waysOut({ decisions }, target);
           expect(ways.length > 0).toBe(possible([]));
+          expect(engine.changesNeeded({ decisions }, target)).toBe(ways[0]?.changes.length ?? null);
           for (const way of ways) {
             expect(way.state.clashes).toEqual([]);
             expect(possible(way.decisions)).toBe(true);

@@ -98,6 +98,19 @@ export class Explainer {
     return found.sort((a, b) => a.changes.length - b.changes.length).slice(0, 2 * enough);
   }
 
+  /** The size of the smallest set of decisions whose change makes the target possible. */
+  changesNeeded(input: EngineInput, target: Target): number | null {
+    const wish = this.wish(target);
+    const decided = this.maker.assumed({ ...input, decisions: input.decisions.filter((decision) => decision.on !== target.on) });
+    const mine = decided.filter((each) => each.source === 'yours');
+    for (let size = 0; size <= Math.min(mostChanges, mine.length); size++) {
+      for (const change of combinations(mine, size)) {
+        if (this.maker.feasibleBuild(withWish(decided.filter((each) => !change.includes(each)), wish))) return size;
+      }
+    }
+    return null;
+  }
+
   /** For one decision to change: each other value it could have. For several: what the rules make of them. */
   private ways(input: EngineInput, kept: Decision[], change: Assumed[], rest: Assumed[], target: Target | undefined, wish: Wish | undefined): WayOut[] {
     const keys = new Set(change.map((each) => each.decision.on));

@@ -117,6 +117,8 @@ export interface Engine {
   reason(input: EngineInput, target: Target): Cause[];
   /** Smallest changes of decisions that make the target possible (or, without target, that solve the clashes); fewest changes first. */
   waysOut(input: EngineInput, target?: Target): WayOut[];
+  /** How many decisions the smallest way out changes; null where there is none. Far cheaper than the ways themselves. */
+  changesNeeded(input: EngineInput, target: Target): number | null;
 }
 
 export function createEngine(model: CompiledModel, context: Context): Engine {
@@ -127,5 +129,6 @@ export function createEngine(model: CompiledModel, context: Context): Engine {
     state: (input) => maker.state(input),
     reason: (input, target) => maker.explainer.reason(maker.assumed(input), target),
     waysOut: (input, target) => maker.explainer.waysOut(input, target),
+    changesNeeded: (input, target) => maker.explainer.changesNeeded(input, target),
   };
 }

@@ -45,6 +45,7 @@ export function useBench(view: BenchView): Bench {
   const worker = useRef<Remote<BenchWorker> | null>(null);
   const opened = useRef<Promise<void> | null>(null);
   const turn = useRef(0);
+  const sequence = useRef(view.sequence);
   const saver = useRef(new Saver(view.build.id, view.build.version));
 
   useEffect(() => {
@@ -77,7 +78,8 @@ export function useBench(view: BenchView): Bench {
       void saver.current.send(next, (result) => {
         setSave(result.state);
         setRefusals(result.refusals);
-        if (result.state === 'saved' && mine === turn.current) {
+        if (result.state === 'saved' && mine === turn.current && result.sequence !== sequence.current) {
+          sequence.current = result.sequence;
           void remote.register(result.sequence).then(async () => {
             if (mine === turn.current) setPicture(await remote.picture([...next]));
           });
