@@ -103,8 +103,11 @@ export class Explainer {
     const wish = this.wish(target);
     const decided = this.maker.assumed({ ...input, decisions: input.decisions.filter((decision) => decision.on !== target.on) });
     const mine = decided.filter((each) => each.source === 'yours');
-    for (let size = 0; size <= Math.min(mostChanges, mine.length); size++) {
+    if (this.maker.feasibleBuild(withWish(decided, wish))) return 0;
+    const cause = new Set(this.conflict(decided, wish, ['rules first']).flatMap((each) => (each.kind === 'decision' ? [each.decision.on] : [])));
+    for (let size = 1; size <= Math.min(mostChanges, mine.length); size++) {
       for (const change of combinations(mine, size)) {
+        if (!change.some((each) => cause.has(each.decision.on))) continue;
         if (this.maker.feasibleBuild(withWish(decided.filter((each) => !change.includes(each)), wish))) return size;
       }
     }
