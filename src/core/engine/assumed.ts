@@ -1,12 +1,27 @@
-import type { Decision } from './index';
-import type { Domain, Variable } from './network';
+import type { Lit } from '../solver';
+import type { Encoding } from './encoding';
+import type { Decision, EngineInput } from './index';
+import type { Variable } from './variables';
 
-/** A decision on a variable, as the codes it leaves: its own, and "hidden" where the variable may not exist. */
+/** A decision as the literals that it fixes. */
 export interface Assumed {
   decision: Decision;
   variable: Variable;
-  domain: Domain;
+  lits: readonly Lit[];
   source: 'yours' | 'asked';
 }
 
-export const assumptions = (list: readonly Assumed[]): Map<number, Domain> => new Map(list.map((each) => [each.variable.index, each.domain]));
+/** Decisions in the order of the model, so that nothing depends on the order in which they were made. A person's comes before an asked one. */
+export function assumedOf({ asked = [], decisions }: EngineInput, encoding: Encoding, byOn: ReadonlyMap<string, Variable>): Assumed[] {
+  const found = new Map<string, Assumed>();
+  for (const [source, list] of [['asked', asked], ['yours', decisions]] as const) {
+    for (const decision of list) {
+      const variable = byOn.get(decision.on);
+      const lits = encoding.decided(decision.on, decision.value);
+      if (variable && lits) found.set(decision.on, { decision, variable, lits, source });
+    }
+  }
+  return [...found.values()].sort((a, b) => a.variable.index - b.variable.index);
+}
+
+export const litsOf = (list: readonly Assumed[]): Lit[] => list.flatMap((each) => each.lits);

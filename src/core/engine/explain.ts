@@ -1,121 +1,178 @@
-/** Why not, and how then: smallest causes and smallest changes, by asking the search again with parts left out. */
+/** Why not, and how then: smallest causes and smallest changes, by asking again with parts left out. */
 import type { DecisionValue } from '../model';
+import { codeOf, valueAt } from '../model';
+import { always, type Lit } from '../solver';
+import { assumedOf, litsOf, type Assumed } from './assumed';
+import { Encoding, type Part } from './encoding';
 import type { Cause, Decision, EngineInput, Target, WayOut } from './index';
-import { HIDDEN, type Constraint, type Domain, type Variable } from './network';
-import type { Assumptions } from './search';
-import { assumptions, type Assumed } from './assumed';
+import { OutOfBudget } from './reach';
+import { between } from './rows';
 import type { StateMaker } from './state';
 
 /** Ways out to offer. */
 const enough = 4;
 /** Most decisions that one way out changes. */
-const mostChanges = 3;
+const mostChanges = 5;
+
+/** What can take part in a cause: a decision, or a part of the model by the literal that puts it in force. */
+type Piece = { lits: readonly Lit[] } & ({ decision: Decision } | { part: Part });
+
+/** Which pieces are left out first: what is tried first is left out more. */
+type Order = 'rules first' | 'decisions first';
 
 export class Explainer {
+  /** The model with each part under a literal of its own; made when first something is asked why. */
+  private apart: Encoding | undefined;
+
   constructor(private readonly maker: StateMaker) {}
 
-  /** A smallest set of decisions and constraints that together forbid the target; empty where it is possible. */
-  reason(decided: readonly Assumed[], target: Target): Cause[] {
-    const wish = this.wish(target);
-    return wish ? this.conflict(decided.filter((each) => each.decision.on !== target.on), wish) : [];
+  private get parts(): Encoding {
+    return (this.apart ??= new Encoding(this.maker.encoding.model, this.maker.encoding.context, true));
+  }
+
+  /** A smallest set of decisions and parts that together forbid the target; empty where it is possible. */
+  reason(input: EngineInput, target: Target): Cause[] {
+    const decisions = this.maker.assumed(input).filter((each) => each.decision.on !== target.on);
+    return this.conflict(decisions, target);
+  }
+
+  /** A second smallest set, with nothing in common with the first or, where there is none, without one part of it; empty where there is no other. */
+  secondReason(input: EngineInput, target: Target): Cause[] {
+    const decisions = this.maker.assumed(input).filter((each) => each.decision.on !== target.on);
+    const wish = this.parts.wanted(target.on, target.value);
+    if (!wish) return [];
+    const pieces = this.pieces(decisions);
+    const first = this.smallestOf(pieces, decisions.length, wish, both);
+    if (!first) return [];
+    const others = [pieces.filter((each) => !first.includes(each)), ...first.map((one) => pieces.filter((each) => each !== one))];
+    for (const some of others) {
+      const second = this.smallestOf(some, some.filter((each) => 'decision' in each).length, wish, both);
+      if (second) return second.map(causeOf);
+    }
+    return [];
   }
 
   /** The causes of a clash of one decision with others: no decision among them can be left out, whatever the rules. */
-  clash(decided: readonly Assumed[], last: Assumed): Cause[] {
-    return this.conflict(decided, [last.variable, last.domain], ['decisions first']);
+  clash(kept: readonly Assumed[], last: Assumed): Cause[] {
+    return this.conflict([...kept, last], undefined, ['decisions first']);
   }
 
-  /** A smallest set of decisions and constraints that cannot stand together (with the wish); empty where they can. */
-  conflict(decided: readonly Assumed[], wish?: Wish, orders: readonly Order[] = ['rules first', 'decisions first']): Cause[] {
-    const { network } = this.maker;
-    const involved = new Set<number>();
-    if (!this.refused(withWish(decided, wish), { involved })) return [];
+  /** A smallest set of decisions and parts that cannot stand together (with the wish); empty where they can. */
+  conflict(decisions: readonly Assumed[], target?: Target, orders: readonly Order[] = both): Cause[] {
+    const wish = target ? this.parts.wanted(target.on, target.value) : [];
+    if (!wish) return [];
+    return (this.smallestOf(this.pieces(decisions), decisions.length, wish, orders) ?? []).map(causeOf);
+  }
 
-    const outside = network.constraints.map((each) => each.index).filter((index) => !involved.has(index));
+  private pieces(decisions: readonly Assumed[]): Piece[] {
+    const own = decisions.flatMap(({ decision }): Piece[] => {
+      const lits = this.parts.decided(decision.on, decision.value);
+      return lits ? [{ decision, lits }] : [];
+    });
+    return [...own, ...[...this.parts.parts].map(([lit, part]): Piece => ({ part, lits: [lit] }))];
+  }
+
+  private smallestOf(pieces: readonly Piece[], decisions: number, wish: readonly Lit[], orders: readonly Order[]): Piece[] | null {
+    const guilty = this.core(pieces, wish);
+    if (!guilty) return null;
     // What stands in nobody's decision is explained by rules alone; else the shorter of two chains is told.
-    const found =
-      decided.length === 0 || this.refused(withWish([], wish))
-        ? [this.smallest([], wish, outside, 'rules first')]
-        : orders.map((order) => this.smallest(decided, wish, outside, order));
-    found.sort((x, y) => x.guilty.length + x.rules.length - (y.guilty.length + y.rules.length) || x.rules.length - y.rules.length);
-    const { guilty, rules } = found[0] as Conflict;
-    return [
-      ...guilty.map((each): Cause => ({ kind: 'decision', decision: each.decision })),
-      ...rules.map(({ origin }): Cause =>
-        origin.kind === 'rule' ? { kind: 'rule', rule: origin.rule.id, reason: origin.rule.reason } : { kind: 'shape', row: origin.entry.id },
-      ),
-    ];
+    const alone = decisions > 0 ? this.core(pieces.slice(decisions), wish) : guilty;
+    const found = alone ? [this.smallest(alone, wish, 'rules first')] : orders.map((order) => this.smallest(order === 'rules first' ? guilty : pieces.filter((piece) => 'part' in piece || guilty.includes(piece)), wish, order));
+    const rules = (some: Piece[]) => some.filter((piece) => 'part' in piece).length;
+    found.sort((a, b) => a.length - b.length || rules(a) - rules(b));
+    return found[0] as Piece[];
   }
 
-  /** Leaves out decisions and constraints one by one, in the order given, as long as the rest still conflicts. */
-  private smallest(decided: readonly Assumed[], wish: Wish | undefined, outside: readonly number[], order: Order): Conflict {
-    const { constraints } = this.maker.network;
-    let guilty = decided;
-    let without: ReadonlySet<number> = new Set();
-    const dropDecisions = () => {
-      for (const each of decided) {
-        const fewer = guilty.filter((other) => other !== each);
-        if (this.refused(withWish(fewer, wish), { without })) guilty = fewer;
+  /** Leaves out pieces one by one as long as the rest still conflicts; each refusal narrows the rest to what it used. */
+  private smallest(guilty: readonly Piece[], wish: readonly Lit[], order: Order): Piece[] {
+    let left = [...guilty];
+    const isRule = (piece: Piece): boolean => 'part' in piece;
+    for (const rules of order === 'rules first' ? [true, false] : [false, true]) {
+      if (rules && order === 'decisions first') left = this.core(left, wish) ?? left;
+      for (const piece of guilty.filter((each) => isRule(each) === rules)) {
+        if (!left.includes(piece)) continue;
+        const fewer = this.core(left.filter((each) => each !== piece), wish);
+        // The refusal may do without more than was left out; of the other kind nothing is given up before its turn.
+        if (fewer) left = left.filter((each) => each !== piece && (fewer.includes(each) || isRule(each) !== rules));
       }
-    };
-    const dropRules = () => {
-      // What the first search touched need not be what the fewer decisions run into.
-      const untouched = new Set(outside);
-      if (this.refused(withWish(guilty, wish), { without: untouched })) without = untouched;
-      for (const { index } of constraints) {
-        if (without.has(index)) continue;
-        const fewer = new Set(without).add(index);
-        if (this.refused(withWish(guilty, wish), { without: fewer })) without = fewer;
-      }
-    };
-    if (order === 'rules first') dropRules();
-    dropDecisions();
-    if (order === 'decisions first') dropRules();
-    return { guilty, rules: constraints.filter((each) => !without.has(each.index)) };
+    }
+    return left;
+  }
+
+  /** Pieces that cannot stand together with the wish; null where all can. */
+  private core(pieces: readonly Piece[], wish: readonly Lit[]): Piece[] | null {
+    const answer = this.parts.solver.ask({ assume: [...wish, ...pieces.flatMap((piece) => piece.lits)] });
+    if (answer.is === 'stopped') throw new OutOfBudget();
+    if (answer.is === 'yes') return null;
+    const core = new Set(answer.core);
+    return pieces.filter((piece) => piece.lits.some((lit) => core.has(lit)));
   }
 
   /** Smallest sets of decisions to change, each with the state it leads to. */
   waysOut(input: EngineInput, target?: Target): WayOut[] {
-    const wish = target && this.wish(target);
+    const wish = target && this.maker.encoding.wanted(target.on, target.value);
     if (target && !wish) return [];
     const kept = (target ? input.decisions.filter((decision) => decision.on !== target.on) : input.decisions).slice();
-    const decided = this.maker.assumed({ ...input, decisions: kept });
-    const mine = decided.filter((each) => each.source === 'yours');
-    // Whatever makes the target fit must change a decision of every cause, so of this one.
-    const cause = new Set(target ? this.reason(decided, target).flatMap((each) => (each.kind === 'decision' ? [each.decision.on] : [])) : mine.map((each) => each.decision.on));
-    const sets: Assumed[][] = [];
+    const decided = assumedOf({ ...input, decisions: kept }, this.maker.encoding, this.maker.byOn).filter((each) => each.decision.on !== target?.on);
     const found: WayOut[] = [];
-    for (let size = 1; size <= Math.min(mostChanges, mine.length) && sets.length < enough; size++) {
-      for (const change of combinations(mine, size)) {
-        if (!change.some((each) => cause.has(each.decision.on))) continue;
-        if (sets.length >= enough || sets.some((smaller) => smaller.every((each) => change.includes(each)))) continue;
-        const rest = decided.filter((each) => !change.includes(each));
-        if (!this.maker.feasibleBuild(withWish(rest, wish))) continue;
-        sets.push(change);
-        found.push(...this.ways(input, kept, change, rest, target, wish));
-      }
+    for (const change of this.changes(decided, wish ?? [], enough)) {
+      if (change.length === 0) return [];
+      found.push(...this.ways(input, kept, change, decided.filter((each) => !change.includes(each)), target, wish ?? []));
     }
     return found.sort((a, b) => a.changes.length - b.changes.length).slice(0, 2 * enough);
   }
 
   /** The size of the smallest set of decisions whose change makes the target possible. */
   changesNeeded(input: EngineInput, target: Target): number | null {
-    const wish = this.wish(target);
-    const decided = this.maker.assumed({ ...input, decisions: input.decisions.filter((decision) => decision.on !== target.on) });
+    const wish = this.maker.encoding.wanted(target.on, target.value);
+    if (!wish) return null;
+    const [first] = this.changes(this.maker.assumed(input).filter((each) => each.decision.on !== target.on), wish, 1);
+    return first ? first.length : null;
+  }
+
+  /**
+   * Sets of a person's decisions to give up so that the wish fits, smallest first, none within another.
+   * Each set must hit every cause; causes are found as sets fail (implicit hitting sets).
+   */
+  private changes(decided: readonly Assumed[], wish: readonly Lit[], wanted: number): Assumed[][] {
     const mine = decided.filter((each) => each.source === 'yours');
-    if (this.maker.feasibleBuild(withWish(decided, wish))) return 0;
-    const cause = new Set(this.conflict(decided, wish, ['rules first']).flatMap((each) => (each.kind === 'decision' ? [each.decision.on] : [])));
-    for (let size = 1; size <= Math.min(mostChanges, mine.length); size++) {
-      for (const change of combinations(mine, size)) {
-        if (!change.some((each) => cause.has(each.decision.on))) continue;
-        if (this.maker.feasibleBuild(withWish(decided.filter((each) => !change.includes(each)), wish))) return size;
+    const found: Assumed[][] = [];
+    const causes: Assumed[][] = [];
+    let hopeless = false;
+    const visit = (change: Assumed[], size: number): void => {
+      if (hopeless || found.length >= wanted || found.some((smaller) => smaller.every((each) => change.includes(each)))) return;
+      let cause = causes.find((each) => !each.some((one) => change.includes(one)));
+      if (!cause) {
+        const core = this.refusal(decided.filter((each) => !change.includes(each)), wish);
+        if (!core) {
+          found.push(change);
+          return;
+        }
+        cause = core.filter((each) => mine.includes(each));
+        if (cause.length === 0) {
+          hopeless = true;
+          return;
+        }
+        causes.push(cause);
       }
-    }
-    return null;
+      if (change.length < size) for (const each of cause) visit([...change, each], size);
+    };
+    for (let size = 0; size <= Math.min(mostChanges, mine.length) && found.length < wanted && !hopeless; size++) visit([], size);
+    return found;
+  }
+
+  /** Decisions that cannot stand together with the wish, as few as a second look finds; null where they can. */
+  private refusal(decided: readonly Assumed[], wish: readonly Lit[]): Assumed[] | null {
+    const { encoding, reach } = this.maker;
+    const answer = encoding.solver.ask({ assume: [...litsOf(decided), ...wish], base: reach.base });
+    if (answer.is === 'stopped') throw new OutOfBudget();
+    if (answer.is === 'yes') return null;
+    const core = new Set(answer.core);
+    return decided.filter((each) => each.lits.some((lit) => core.has(lit)));
   }
 
   /** For one decision to change: each other value it could have. For several: what the rules make of them. */
-  private ways(input: EngineInput, kept: Decision[], change: Assumed[], rest: Assumed[], target: Target | undefined, wish: Wish | undefined): WayOut[] {
+  private ways(input: EngineInput, kept: Decision[], change: Assumed[], rest: Assumed[], target: Target | undefined, wish: readonly Lit[]): WayOut[] {
     const keys = new Set(change.map((each) => each.decision.on));
     const base = kept.filter((decision) => !keys.has(decision.on));
     const wished = target ? [{ on: target.on, value: target.value }] : [];
@@ -128,59 +185,55 @@ export class Explainer {
         state: this.maker.state({ ...input, decisions }),
       };
     };
-    if (change.length === 1) {
-      const [only] = change as [Assumed];
-      return this.otherValues(only, rest, wish).map((value) => to([value]));
+    const [only] = change;
+    if (change.length === 1 && only) {
+      const values = this.otherValues(only, rest, wish);
+      return values.length > 0 ? values.map((value) => to([value])) : [to([undefined])];
     }
     return [to(change.map(() => undefined))];
   }
 
   /** Values that one decision could have instead: every choice, or the nearest numbers below and above. */
-  private otherValues({ variable, domain }: Assumed, rest: Assumed[], wish: Wish | undefined): DecisionValue[] {
-    const { network } = this.maker;
-    const own = domain[domain.length - 1] as number;
-    const fits = (code: number) => this.maker.feasibleBuild(withWish(rest, wish, [variable, [code]])) !== null;
-    const others = variable.domain.filter((code) => code !== own && code !== HIDDEN);
-    const nearest =
-      variable.kind === 'number'
-        ? [others.filter((code) => code < own).reverse().find(fits), others.filter((code) => code > own).find(fits)]
-        : others.filter(fits).slice(0, enough);
-    return nearest.flatMap((code) => (code === undefined ? [] : [network.plain(variable, code) as DecisionValue]));
-  }
-
-  private refused(assume: Assumptions, options: { without?: ReadonlySet<number>; involved?: Set<number> } = {}): boolean {
-    return this.maker.search.solve({ assume, ...options }) === null;
-  }
-
-  private wish({ on, value }: Target): Wish | undefined {
-    const variable = this.maker.network.byKey.get(on);
-    const code = variable && this.maker.network.codeFor(variable, value);
-    return variable && code !== null && code !== undefined ? [variable, [code]] : undefined;
+  private otherValues({ variable, decision }: Assumed, rest: readonly Assumed[], wish: readonly Lit[]): DecisionValue[] {
+    const { encoding, reach } = this.maker;
+    const { row } = variable;
+    const ask = (lits: readonly Lit[]) => encoding.solver.ask({ assume: [...litsOf(rest), ...wish, ...lits.filter((lit) => lit !== always)], base: reach.base });
+    if (row.kind !== 'number') {
+      const fitting = variable.codes.filter((code) => code.value !== decision.value && ask(code.lits).is === 'yes');
+      return fitting.slice(0, enough).map((code) => code.value);
+    }
+    const own = codeOf(row.entry.grid, decision.value as string) as number;
+    const fits = (from: number, to: number): number | null => {
+      const answer = from > to ? null : ask([row.shown, ...between(row.number, from, to, encoding.solver)]);
+      return answer?.is === 'yes' ? (answer.witness.codes[row.number] as number) : null;
+    };
+    const nearest = [greatest(0, own - 1, fits), least(own + 1, row.entry.grid.count - 1, fits)];
+    return nearest.flatMap((code) => (code === null ? [] : [String(valueAt(row.entry.grid, code))]));
   }
 }
 
-type Wish = [Variable, Domain];
-
-/** Which parts are left out first: what is tried first is left out more. */
-type Order = 'rules first' | 'decisions first';
-
-interface Conflict {
-  guilty: readonly Assumed[];
-  rules: readonly Constraint[];
-}
-
-function withWish(decided: readonly Assumed[], ...wishes: (Wish | undefined)[]): Map<number, Domain> {
-  const assume = assumptions(decided);
-  for (const wish of wishes) if (wish) assume.set(wish[0].index, wish[1]);
-  return assume;
-}
-
-function* combinations<T>(list: readonly T[], size: number, from = 0): Generator<T[]> {
-  if (size === 0) {
-    yield [];
-    return;
+/** The greatest code from one to another that fits; `fits` gives some fitting code of a range, or null. */
+function greatest(from: number, to: number, fits: (from: number, to: number) => number | null): number | null {
+  let best = fits(from, to);
+  let end = to;
+  while (best !== null && best < end) {
+    const middle = (best + end + 1) >> 1;
+    const higher = fits(middle, end);
+    if (higher === null) end = middle - 1;
+    else best = higher;
   }
-  for (let index = from; index <= list.length - size; index++) {
-    for (const rest of combinations(list, size - 1, index + 1)) yield [list[index] as T, ...rest];
-  }
+  return best;
 }
+
+function least(from: number, to: number, fits: (from: number, to: number) => number | null): number | null {
+  const mirrored = greatest(-to, -from, (a, b) => {
+    const code = fits(-b, -a);
+    return code === null ? null : -code;
+  });
+  return mirrored === null ? null : -mirrored;
+}
+
+const both: readonly Order[] = ['rules first', 'decisions first'];
+
+const causeOf = (piece: Piece): Cause =>
+  'decision' in piece ? { kind: 'decision', decision: piece.decision } : piece.part.kind === 'rule' ? { kind: 'rule', rule: piece.part.rule.id, reason: piece.part.rule.reason } : { kind: 'shape', row: piece.part.row };

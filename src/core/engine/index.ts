@@ -8,11 +8,11 @@
  * decisions are never changed; the state does not depend on the order of decisions; every reason is minimal; every way out works.
  */
 import type { CompiledModel, DecisionValue, PlainValue, Severity, Texts, Values } from '../model';
-import type { Context } from './network';
+import type { Context } from './encoding';
 import { StateMaker } from './state';
 
-export type { Context } from './network';
-export { OutOfBudget } from './search';
+export type { Context } from './encoding';
+export { OutOfBudget } from './reach';
 export { checkDecisions, type DecisionProblem } from './decisions';
 export { differences, type Difference } from './differences';
 
@@ -115,19 +115,23 @@ export interface Engine {
   state(input: EngineInput): State;
   /** A smallest cause for a value that is not free: taking away any one part removes the bar. Empty when it is free. */
   reason(input: EngineInput, target: Target): Cause[];
+  /** Another smallest cause, independent of the first as far as there is one; empty where there is none. */
+  secondReason(input: EngineInput, target: Target): Cause[];
   /** Smallest changes of decisions that make the target possible (or, without target, that solve the clashes); fewest changes first. */
   waysOut(input: EngineInput, target?: Target): WayOut[];
   /** How many decisions the smallest way out changes; null where there is none. Far cheaper than the ways themselves. */
   changesNeeded(input: EngineInput, target: Target): number | null;
 }
 
-export function createEngine(model: CompiledModel, context: Context): Engine {
-  const maker = new StateMaker(model, context);
+/** `budget`: conflicts that one question may take; a question that takes more throws `OutOfBudget` and claims nothing. */
+export function createEngine(model: CompiledModel, context: Context, budget?: number): Engine {
+  const maker = new StateMaker(model, context, budget);
   return {
     model,
     context,
     state: (input) => maker.state(input),
-    reason: (input, target) => maker.explainer.reason(maker.assumed(input), target),
+    reason: (input, target) => maker.explainer.reason(input, target),
+    secondReason: (input, target) => maker.explainer.secondReason(input, target),
     waysOut: (input, target) => maker.explainer.waysOut(input, target),
     changesNeeded: (input, target) => maker.explainer.changesNeeded(input, target),
   };

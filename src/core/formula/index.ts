@@ -13,7 +13,7 @@ export type { Environment, Evaluator, Value } from './evaluate';
 export type { FormulaProblem } from './problem';
 export type { Arithmetic, Comparison, Expr, Test } from './syntax';
 export type { Binding, FeelType, Scope } from './types';
-export { compareValues } from './evaluate';
+export { compareValues, compile as compileExpr } from './evaluate';
 export { equal } from './builtins';
 export { noUnit, readUnit } from './units';
 

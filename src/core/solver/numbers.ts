@@ -40,6 +40,11 @@ export class Numbers {
     return this.list[number]!.count;
   }
 
+  /** Where a number is cut: between two cuts no clause tells its values apart. */
+  cuts(number: number): readonly number[] {
+    return this.list[number]!.cuts;
+  }
+
   /** The number a variable is a bound of, or -1. */
   ofVariable(variable: number): number {
     return this.owner[variable] ?? -1;

@@ -1,0 +1,118 @@
+/** A compiled model in one context as clauses: rows, shapes, rules. */
+import type { CompiledModel, CompiledRule, DecisionValue, Rule } from '../model';
+import { always, not, Solver, type Lit } from '../solver';
+import { Conditions } from './conditions';
+import { decided, makeRow, wanted, type Row } from './rows';
+
+/** What is fixed from outside a build. */
+export interface Context {
+  /** ISO date; decides which rules are in force. */
+  date: string;
+  values: Readonly<Record<string, string>>;
+}
+
+/** A part of a model that can forbid something. */
+export type Part =
+  | { kind: 'rule'; rule: Rule }
+  /** What a feature itself asks: how many options. */
+  | { kind: 'shape'; row: string };
+
+export class Encoding {
+  readonly solver = new Solver();
+  /** In the order of the model. */
+  readonly rows: readonly Row[];
+  readonly conditions: Conditions;
+  /** Parts by the literal that puts them in force; empty where all are in force for good. */
+  readonly parts = new Map<Lit, Part>();
+  private readonly byId = new Map<string, Row>();
+  private readonly guards = new Map<string, Lit>();
+
+  /** With `apart`, each rule and shape is in force only under a literal of its own, so that causes can be told. */
+  constructor(
+    readonly model: CompiledModel,
+    readonly context: Context,
+    private readonly apart = false,
+  ) {
+    const { solver } = this;
+    const rowOfSlot = new Map<number, Row>();
+    model.entries.forEach((entry, slot) => {
+      const row = makeRow(entry, slot, solver);
+      if (row) rowOfSlot.set(slot, row);
+    });
+    this.rows = [...rowOfSlot.values()];
+    for (const row of this.rows) this.byId.set(row.id, row);
+    this.conditions = new Conditions(model, rowOfSlot, context.values, solver);
+    for (const row of this.rows) this.shape(row);
+    for (const rule of model.rules) {
+      if (rule.severity === 'error' && rule.rule.kind !== 'say' && this.inForce(rule.rule)) this.restrict(rule);
+    }
+  }
+
+  inForce(rule: { from?: string; until?: string }): boolean {
+    return (!rule.from || rule.from <= this.context.date) && (!rule.until || this.context.date <= rule.until);
+  }
+
+  row(id: string): Row | undefined {
+    return this.byId.get(id);
+  }
+
+  /** What a decision fixes; null where the model has no such value. */
+  decided(on: string, value: DecisionValue): Lit[] | null {
+    const [row, option] = this.place(on);
+    return row ? decided(row, option, value, this.solver) : null;
+  }
+
+  /** What must hold for a value to be there. */
+  wanted(on: string, value: DecisionValue): Lit[] | null {
+    const [row, option] = this.place(on);
+    return row ? wanted(row, option, value, this.solver) : null;
+  }
+
+  private place(on: string): [Row | undefined, string | undefined] {
+    const [id = '', option] = on.split('.');
+    return [this.byId.get(id), option];
+  }
+
+  /** The literals that take a part out of force again; none where parts are not told apart. */
+  private unless(key: string, part: Part): Lit[] {
+    if (!this.apart) return [];
+    const guard = this.guards.get(key) ?? this.solver.add();
+    this.guards.set(key, guard);
+    this.parts.set(guard, part);
+    return [not(guard)];
+  }
+
+  private shape(row: Row): void {
+    const { solver } = this;
+    const entry = this.model.entries[row.slot];
+    if (row.kind === 'many' && entry?.kind === 'feature') {
+      const { least, most } = entry.feature;
+      const count = row.latent.length;
+      if (least > 0 || most < count) {
+        const unless = this.unless(`shape:${row.id}`, { kind: 'shape', row: row.id });
+        const guard = unless.length === 0 ? row.shown : this.conditions.all([row.shown, not(unless[0] as Lit)]);
+        if (most < count) solver.addAtMost(row.latent, most, guard);
+        if (least === 1) solver.addClause([not(guard), ...row.latent]);
+        else if (least > 1) solver.addAtMost(row.latent.map(not), count - least, guard);
+      }
+    }
+    if (row.shown === always || !entry || entry.kind === 'context' || entry.kind === 'calculation' || !entry.shownWhen) return;
+    const rule = this.model.document.rules.find((each) => each.kind === 'show' && each.of === row.id) as Rule;
+    const unless = this.unless(`rule:${rule.id}`, { kind: 'rule', rule });
+    const { yes } = this.conditions.of(entry.shownWhen);
+    solver.addClause([...unless, not(row.shown), yes]);
+    solver.addClause([...unless, row.shown, not(yes)]);
+  }
+
+  private restrict({ rule, when, must, all, rows }: CompiledRule): void {
+    const { conditions, solver } = this;
+    const unless = this.unless(`rule:${rule.id}`, { kind: 'rule', rule });
+    const given = when ? [...unless, not(conditions.of(when).yes)] : unless;
+    for (const each of must) solver.addClause([...given, conditions.of(each).yes]);
+    if (all) solver.addClause([...given, ...all.map((each) => not(conditions.of(each).yes))]);
+    if (!rows || rule.kind !== 'table') return;
+    const cells = rows.map((row) => row.map((cell) => conditions.of(cell).yes));
+    if (rule.listed === 'forbidden') for (const row of cells) solver.addClause([...given, ...row.map(not)]);
+    else solver.addClause([...given, ...cells.map((row) => conditions.all(row))]);
+  }
+}

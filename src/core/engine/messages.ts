@@ -1,0 +1,21 @@
+import { open, Reading, type Values } from '../model';
+import type { Encoding } from './encoding';
+import type { Message } from './index';
+
+/** Warnings and notes that hold for the settled values. */
+export function messagesOf(encoding: Encoding, values: Values): Message[] {
+  const reading = new Reading(encoding.model, values);
+  return encoding.model.rules.flatMap(({ rule, severity, when, must, all, rows }) => {
+    if ((severity === 'error' && rule.kind !== 'say') || !encoding.inForce(rule)) return [];
+    const is = (formula: Parameters<Reading['run']>[0]) => reading.run(formula);
+    const applies = !when || is(when) === true;
+    const listed = rows?.some((row) => row.every((cell) => is(cell) === true));
+    const unsettledRow = rows?.some((row) => row.some((cell) => is(cell) === open));
+    const broken =
+      rule.kind === 'say' ? true
+        : rule.kind === 'table' ? !unsettledRow && listed === (rule.listed === 'forbidden')
+          : all ? all.every((each) => is(each) === true)
+            : must.some((each) => is(each) !== true && is(each) !== open);
+    return applies && broken ? [{ rule: rule.id, severity: severity as Message['severity'], text: rule.reason }] : [];
+  });
+}

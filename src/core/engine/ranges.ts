@@ -1,0 +1,71 @@
+/** The allowed values of a number, exactly, as ranges. */
+import { always, not, type Lit, type Witness } from '../solver';
+import type { Encoding } from './encoding';
+import type { Reach } from './reach';
+import { OutOfBudget } from './reach';
+import { between, type Row } from './rows';
+import type { ConditionTheory } from './truth';
+
+/** Codes from one to another, both included. */
+export type Range = readonly [from: number, to: number];
+export type NumberRow = Extract<Row, { kind: 'number' }>;
+
+/**
+ * Every code that some complete build beside the assumptions has. Between two cuts no clause tells codes apart, so one question
+ * answers for all of them, except where a wide condition reads the number: there each answer counts for as far as the condition is steady.
+ */
+export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifted?: readonly Lit[]): Range[] {
+  const { solver, conditions } = encoding;
+  const wide = conditions.wide.filter((theory) => theory.numbers.includes(row.number));
+  const found: Range[] = [];
+  const add = (from: number, to: number): void => {
+    const last = found[found.length - 1];
+    if (last && last[1] === from - 1) found[found.length - 1] = [last[0], to];
+    else found.push([from, to]);
+  };
+  let from = 0;
+  for (const to of [...solver.numbers.cuts(row.number), row.entry.grid.count - 1]) {
+    if (wide.length > 0) for (const range of steadyParts(row, [from, to], wide, encoding, reach, lifted)) add(...range);
+    else if (reach.can(`${row.id}:${String(from)}:${String(to)}`, wish(row, from, to, encoding), lifted)) add(from, to);
+    from = to + 1;
+  }
+  return found;
+}
+
+const wish = (row: NumberRow, from: number, to: number, { solver }: Encoding): Lit[] => [row.shown, ...between(row.number, from, to, solver)].filter((lit) => lit !== always);
+
+function steadyParts(row: NumberRow, [from, to]: Range, wide: readonly ConditionTheory[], encoding: Encoding, reach: Reach, lifted: readonly Lit[] | undefined): Range[] {
+  if (from > to) return [];
+  const kept = lifted ? reach.assume.filter((lit) => !lifted.includes(lit)) : reach.assume;
+  const lits = wish(row, from, to, encoding);
+  const answer = encoding.solver.ask({ assume: [...kept, ...lits], base: reach.base, met: kept.length });
+  if (answer.is === 'stopped') throw new OutOfBudget();
+  if (answer.is === 'no') return [];
+  const { witness } = answer;
+  const code = witness.codes[row.number] as number;
+  const steady = (a: number, b: number): boolean => wide.every((theory) => theory.steady(row, a, b, witness));
+  const low = furthest(code, from, (at) => steady(at, code));
+  const high = furthest(code, to, (at) => steady(low, at));
+  const rest = (range: Range): Range[] => steadyParts(row, range, wide, encoding, reach, lifted);
+  return [...rest([from, low - 1]), [low, high], ...rest([high + 1, to])];
+}
+
+/** The furthest place towards an end that still passes, which `start` does. */
+function furthest(start: number, end: number, passes: (at: number) => boolean): number {
+  if (start === end || passes(end)) return end;
+  let [good, bad] = [start, end];
+  while (Math.abs(bad - good) > 1) {
+    const middle = (good + bad) >> 1;
+    if (passes(middle)) good = middle;
+    else bad = middle;
+  }
+  return good;
+}
+
+/** Whether a number can be another than the one it has in a witness. */
+export function canDiffer(row: NumberRow, witness: Witness, encoding: Encoding, reach: Reach): boolean {
+  const code = witness.codes[row.number] as number;
+  const { solver } = encoding;
+  const sides: Lit[] = [solver.atMost(row.number, code - 1), not(solver.atMost(row.number, code))];
+  return sides.some((lit, index) => lit !== 1 && reach.can(`${row.id}~${String(code)}${String(index)}`, [row.shown, lit].filter((each) => each !== always)));
+}

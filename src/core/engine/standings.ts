@@ -1,0 +1,43 @@
+/** What can be had beside the decisions, and what could be had at all. */
+import type { Lit } from '../solver';
+import type { Encoding } from './encoding';
+import type { Standing } from './index';
+import { rangesOf, type Range } from './ranges';
+import type { Reach } from './reach';
+import type { Code, Variable } from './variables';
+
+export class Standings {
+  /** Codes that some build of the context has, or has not; what is once known stays known. */
+  private readonly possible = new Map<number, boolean>();
+
+  constructor(
+    private readonly encoding: Encoding,
+    private readonly reach: Reach,
+    /** Without any decision. */
+    private readonly context: Reach,
+  ) {}
+
+  /** Whether a value can be had beside the decisions; one's own decision on the variable is the one that it would replace. */
+  free(code: Code, own?: readonly Lit[]): boolean {
+    const free = this.reach.can(code.key, code.lits, own);
+    if (free) this.possible.set(code.key, true);
+    return free;
+  }
+
+  of(code: Code, own?: readonly Lit[]): Standing {
+    return this.free(code, own) ? 'free' : this.inContext(code) ? 'swap' : 'barred';
+  }
+
+  ranges(variable: Variable, own?: readonly Lit[]): Range[] {
+    return variable.row.kind === 'number' ? rangesOf(variable.row, this.encoding, this.reach, own) : [];
+  }
+
+  private inContext(code: Code): boolean {
+    const known = this.possible.get(code.key) ?? (this.reach.coreOf(code.key)?.length === 0 ? false : undefined);
+    if (known !== undefined) return known;
+    if (!this.context.base) this.context.move([], this.reach.base);
+    const possible = this.context.can(code.key, code.lits);
+    this.possible.set(code.key, possible);
+    return possible;
+  }
+}
