@@ -26,6 +26,8 @@ export class Encoding {
   readonly parts = new Map<Lit, Part>();
   private readonly byId = new Map<string, Row>();
   private readonly guards = new Map<string, Lit>();
+  private readonly keys = new Map<string, number>();
+  private lastKey = 0;
 
   /** With `apart`, each rule and shape is in force only under a literal of its own, so that causes can be told. */
   constructor(
@@ -52,8 +54,12 @@ export class Encoding {
     return (!rule.from || rule.from <= this.context.date) && (!rule.until || this.context.date <= rule.until);
   }
 
-  row(id: string): Row | undefined {
-    return this.byId.get(id);
+  /** A key for a wish; the same for the same name. */
+  newKey(name?: string): number {
+    const known = name === undefined ? undefined : this.keys.get(name);
+    if (known !== undefined) return known;
+    if (name !== undefined) this.keys.set(name, this.lastKey + 1);
+    return ++this.lastKey;
   }
 
   /** What a decision fixes; null where the model has no such value. */

@@ -199,7 +199,7 @@ export class Explainer {
     const { row } = variable;
     const ask = (lits: readonly Lit[]) => encoding.solver.ask({ assume: [...litsOf(rest), ...wish, ...lits.filter((lit) => lit !== always)], base: reach.base });
     if (row.kind !== 'number') {
-      const fitting = variable.codes.filter((code) => code.value !== decision.value && ask(code.lits).is === 'yes');
+      const fitting = variable.codes.filter((code) => code.value !== decision.value && ask(code.wish.lits).is === 'yes');
       return fitting.slice(0, enough).map((code) => code.value);
     }
     const own = codeOf(row.entry.grid, decision.value as string) as number;

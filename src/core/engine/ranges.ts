@@ -1,8 +1,7 @@
 /** The allowed values of a number, exactly, as ranges. */
-import { always, not, type Lit, type Witness } from '../solver';
+import { always, type Lit, type Witness } from '../solver';
 import type { Encoding } from './encoding';
-import type { Reach } from './reach';
-import { OutOfBudget } from './reach';
+import { OutOfBudget, type Reach, type Wish } from './reach';
 import { between, type Row } from './rows';
 import type { ConditionTheory } from './truth';
 
@@ -26,18 +25,21 @@ export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifte
   let from = 0;
   for (const to of [...solver.numbers.cuts(row.number), row.entry.grid.count - 1]) {
     if (wide.length > 0) for (const range of steadyParts(row, [from, to], wide, encoding, reach, lifted)) add(...range);
-    else if (reach.can(`${row.id}:${String(from)}:${String(to)}`, wish(row, from, to, encoding), lifted)) add(from, to);
+    else if (reach.can(wishFor(row, from, to, encoding), lifted)) add(from, to);
     from = to + 1;
   }
   return found;
 }
 
-const wish = (row: NumberRow, from: number, to: number, { solver }: Encoding): Lit[] => [row.shown, ...between(row.number, from, to, solver)].filter((lit) => lit !== always);
+/** A shown row's number lying between two codes. */
+export function wishFor(row: NumberRow, from: number, to: number, encoding: Encoding): Wish {
+  return { key: encoding.newKey(`${row.id}:${String(from)}:${String(to)}`), lits: [row.shown, ...between(row.number, from, to, encoding.solver)].filter((lit) => lit !== always) };
+}
 
 function steadyParts(row: NumberRow, [from, to]: Range, wide: readonly ConditionTheory[], encoding: Encoding, reach: Reach, lifted: readonly Lit[] | undefined): Range[] {
   if (from > to) return [];
-  const kept = lifted ? reach.assume.filter((lit) => !lifted.includes(lit)) : reach.assume;
-  const lits = wish(row, from, to, encoding);
+  const kept = lifted ? reach.assumptions.filter((lit) => !lifted.includes(lit)) : reach.assumptions;
+  const { lits } = wishFor(row, from, to, encoding);
   const answer = encoding.solver.ask({ assume: [...kept, ...lits], base: reach.base, met: kept.length });
   if (answer.is === 'stopped') throw new OutOfBudget();
   if (answer.is === 'no') return [];
@@ -65,7 +67,5 @@ function furthest(start: number, end: number, passes: (at: number) => boolean): 
 /** Whether a number can be another than the one it has in a witness. */
 export function canDiffer(row: NumberRow, witness: Witness, encoding: Encoding, reach: Reach): boolean {
   const code = witness.codes[row.number] as number;
-  const { solver } = encoding;
-  const sides: Lit[] = [solver.atMost(row.number, code - 1), not(solver.atMost(row.number, code))];
-  return sides.some((lit, index) => lit !== 1 && reach.can(`${row.id}~${String(code)}${String(index)}`, [row.shown, lit].filter((each) => each !== always)));
+  return [[0, code - 1], [code + 1, row.entry.grid.count - 1]].some(([from, to]) => (from as number) <= (to as number) && reach.can(wishFor(row, from as number, to as number, encoding)));
 }

@@ -15,91 +15,172 @@ type Known =
   | { can: true; changed: readonly Lit[]; seen: number }
   | { can: false; core: readonly Lit[] };
 
+/** A wish by its literals; the key names it from call to call and always means the same literals. */
+export interface Wish {
+  key: number;
+  lits: readonly Lit[];
+}
+
 export class Reach {
   base: Witness | null = null;
-  assume: readonly Lit[] = [];
-  private readonly known = new Map<number | string, Known>();
-  /** 1 where a literal is assumed. */
-  private assumed = new Uint8Array(0);
+  private assume: Lit[] = [];
+  private readonly known: (Known | undefined)[] = [];
+  /** How often a literal is assumed. */
+  private assumed = new Uint16Array(0);
   /** Move at which a variable's neighbourhood last changed. */
   private touched = new Int32Array(0);
   private moves = 0;
+  /** Wishes to be told of when they may be lost, by the variables on which their witness hangs. */
+  private watchers: (Set<Wish> | undefined)[] = [];
+  private readonly watched = new Map<number, { wish: Wish; on: readonly number[] }>();
+  private readonly doubtful = new Set<Wish>();
 
   constructor(
     private readonly solver: Solver,
     private readonly budget = Infinity,
   ) {}
 
-  /** Takes other assumptions. Null where they can stand together, else those that cannot. */
-  move(assume: readonly Lit[], near: Witness | null = this.base): readonly Lit[] | null {
-    let found = near;
-    let changed: readonly Lit[] = [];
-    if (!near?.meets(assume)) {
-      const answer = this.solver.ask({ assume, base: near, budget: this.budget });
-      if (answer.is === 'stopped') throw new OutOfBudget();
-      if (answer.is === 'no') return answer.core;
-      found = answer.witness;
-      changed = answer.changed;
-    }
-    this.rebase(found, near === this.base ? changed : null);
-    if (this.assumed.length < 2 * this.solver.variables) this.assumed = grown(this.assumed, new Uint8Array(4 * this.solver.variables));
-    for (const lit of this.assume) this.assumed[lit] = 0;
-    for (const lit of assume) this.assumed[lit] = 1;
-    this.assume = assume;
+  get assumptions(): readonly Lit[] {
+    return this.assume;
+  }
+
+  /** Takes other assumptions. Null where they can stand together, else those that cannot; then the old ones stay. */
+  move(assume: readonly Lit[]): readonly Lit[] | null {
+    const refused = this.rest(assume);
+    if (refused) return refused;
+    for (const lit of this.assume) (this.assumed[lit] as number)--;
+    this.assume = [];
+    this.add(assume);
     return null;
   }
 
-  private rebase(base: Witness | null, changed: readonly Lit[] | null): void {
-    this.moves++;
-    if (this.touched.length < this.solver.variables) this.touched = grown(this.touched, new Int32Array(2 * this.solver.variables));
-    if (changed === null) this.known.clear();
-    else this.solver.neighbours(changed, (variable) => (this.touched[variable] = this.moves));
-    this.base = base;
+  /** Takes further assumptions. Null where they can stand beside the others, else those that cannot; then nothing is taken. */
+  extend(lits: readonly Lit[]): readonly Lit[] | null {
+    const refused = this.base?.meets(lits) ? null : this.rest([...this.assume, ...lits]);
+    if (!refused) this.add(lits);
+    return refused;
   }
 
-  /**
-   * Whether a wish can be had beside the assumptions. `key` names it from call to call; the literals are the same for the same key.
-   * With `lifted`, as if those assumptions were not made.
-   */
-  can(key: number | string, wish: readonly Lit[], lifted?: readonly Lit[]): boolean {
+  /** Gives up the assumptions taken last. */
+  retract(count: number): void {
+    for (const lit of this.assume.splice(this.assume.length - count)) (this.assumed[lit] as number)--;
+  }
+
+  /** Starts from a witness found elsewhere, where there is none yet. */
+  startFrom(witness: Witness | null): void {
+    this.base ??= witness;
+  }
+
+  private add(lits: readonly Lit[]): void {
+    this.fit();
+    for (const lit of lits) {
+      this.assume.push(lit);
+      (this.assumed[lit] as number)++;
+      this.doubt(variableOf(lit));
+    }
+  }
+
+  /** Makes the base meet assumptions. */
+  private rest(assume: readonly Lit[]): readonly Lit[] | null {
+    if (this.base?.meets(assume)) return null;
+    const answer = this.solver.ask({ assume, base: this.base, budget: this.budget });
+    if (answer.is === 'stopped') throw new OutOfBudget();
+    if (answer.is === 'no') return answer.core;
+    this.fit();
+    this.moves++;
+    if (this.base) {
+      this.solver.neighbours(answer.changed, (variable) => {
+        if (this.touched[variable] === this.moves) return;
+        this.touched[variable] = this.moves;
+        this.doubt(variable);
+      });
+    }
+    this.base = answer.witness;
+    return null;
+  }
+
+  private fit(): void {
+    const { variables } = this.solver;
+    if (this.touched.length >= variables) return;
+    this.touched = grown(this.touched, new Int32Array(2 * variables));
+    this.assumed = grown(this.assumed, new Uint16Array(4 * variables));
+  }
+
+  /** Whether a wish can be had beside the assumptions; with `lifted`, as if those were not made. */
+  can(wish: Wish, lifted?: readonly Lit[]): boolean {
     const { base } = this;
     if (!base) return false;
-    if (base.meets(wish)) return true;
-    const known = this.known.get(key);
-    if (known && this.stillHolds(known, key, wish, lifted)) return known.can;
+    if (base.meets(wish.lits)) return true;
+    const known = this.known[wish.key];
+    if (known && this.stillHolds(known, wish, lifted)) return known.can;
     const kept = lifted ? this.assume.filter((lit) => !lifted.includes(lit)) : this.assume;
-    const answer = this.solver.ask({ assume: [...kept, ...wish], base, met: kept.length, budget: this.budget });
+    const answer = this.solver.ask({ assume: [...kept, ...wish.lits], base, met: kept.length, budget: this.budget });
     if (answer.is === 'stopped') throw new OutOfBudget();
-    this.known.set(key, answer.is === 'yes' ? { can: true, changed: answer.changed, seen: this.moves } : { can: false, core: answer.core.filter((lit) => !wish.includes(lit)) });
+    this.known[wish.key] = answer.is === 'yes' ? { can: true, changed: answer.changed, seen: this.moves } : { can: false, core: answer.core.filter((lit) => !wish.lits.includes(lit)) };
+    if (this.watched.has(wish.key)) this.watch(wish);
     return answer.is === 'yes';
   }
 
-  /** The witness of a wish that can be had. */
-  changesFor(key: number | string): readonly Lit[] {
-    const known = this.known.get(key);
-    return known?.can ? known.changed : [];
-  }
-
   /** The assumptions that refuse a wish, as last found. */
-  coreOf(key: number | string): readonly Lit[] | null {
-    const known = this.known.get(key);
+  coreOf({ key }: Wish): readonly Lit[] | null {
+    const known = this.known[key];
     return known && !known.can ? known.core : null;
   }
 
-  private stillHolds(known: Known, key: number | string, wish: readonly Lit[], lifted: readonly Lit[] | undefined): boolean {
-    if (!known.can) return known.core.every((lit) => this.assumed[lit] === 1 && lifted?.includes(lit) !== true);
+  private stillHolds(known: Known, wish: Wish, lifted: readonly Lit[] | undefined): boolean {
+    const { assumed, touched } = this;
+    if (!known.can) {
+      for (const lit of known.core) if (assumed[lit] === 0 || lifted?.includes(lit) === true) return false;
+      return true;
+    }
     const { changed } = known;
-    for (const lit of changed) if (this.assumed[not(lit)] === 1 && lifted?.includes(not(lit)) !== true) return false;
-    if (changed.every((lit) => (this.touched[variableOf(lit)] as number) <= known.seen)) {
+    let near = false;
+    for (const lit of changed) {
+      if ((assumed[not(lit)] as number) > 0 && lifted?.includes(not(lit)) !== true) return false;
+      if ((touched[variableOf(lit)] as number) > known.seen) near = true;
+    }
+    if (!near) {
       known.seen = this.moves;
       return true;
     }
     const base = this.base as Witness;
     const left = changed.filter((lit) => !base.holds(lit));
-    const met = wish.every((lit) => base.holds(lit) || left.includes(lit));
+    const met = wish.lits.every((lit) => base.holds(lit) || left.includes(lit));
     if (!met || !this.solver.stands(base, left)) return false;
-    this.known.set(key, { can: true, changed: left, seen: this.moves });
+    this.known[wish.key] = { can: true, changed: left, seen: this.moves };
+    if (this.watched.has(wish.key)) this.watch(wish);
     return true;
+  }
+
+  // ---- keeping wishes -------------------------------------------------------------------------------------------------
+
+  /** Keeps an eye on a wish that can be had now. */
+  watch(wish: Wish): void {
+    for (const variable of this.watched.get(wish.key)?.on ?? []) this.watchers[variable]?.delete(wish);
+    const known = this.known[wish.key];
+    const on = [...new Set([...wish.lits, ...(known?.can ? known.changed : [])].map(variableOf))];
+    for (const variable of on) (this.watchers[variable] ??= new Set()).add(wish);
+    this.watched.set(wish.key, { wish, on });
+  }
+
+  /** Whether every watched wish can still be had. */
+  keepsWatched(): boolean {
+    for (const wish of this.doubtful) {
+      if (!this.can(wish)) return false;
+      this.doubtful.delete(wish);
+    }
+    return true;
+  }
+
+  watchNothing(): void {
+    this.watchers = [];
+    this.watched.clear();
+    this.doubtful.clear();
+  }
+
+  private doubt(variable: number): void {
+    const wishes = this.watchers[variable];
+    if (wishes) for (const wish of wishes) this.doubtful.add(wish);
   }
 }
 

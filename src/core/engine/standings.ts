@@ -19,9 +19,14 @@ export class Standings {
 
   /** Whether a value can be had beside the decisions; one's own decision on the variable is the one that it would replace. */
   free(code: Code, own?: readonly Lit[]): boolean {
-    const free = this.reach.can(code.key, code.lits, own);
-    if (free) this.possible.set(code.key, true);
+    const free = this.reach.can(code.wish, own);
+    if (free) this.possible.set(code.wish.key, true);
     return free;
+  }
+
+  /** Whether the row can do without existing. */
+  canHide({ hidden }: Variable): boolean {
+    return hidden !== null && this.reach.can(hidden);
   }
 
   of(code: Code, own?: readonly Lit[]): Standing {
@@ -33,11 +38,11 @@ export class Standings {
   }
 
   private inContext(code: Code): boolean {
-    const known = this.possible.get(code.key) ?? (this.reach.coreOf(code.key)?.length === 0 ? false : undefined);
+    const known = this.possible.get(code.wish.key) ?? (this.reach.coreOf(code.wish)?.length === 0 ? false : undefined);
     if (known !== undefined) return known;
-    if (!this.context.base) this.context.move([], this.reach.base);
-    const possible = this.context.can(code.key, code.lits);
-    this.possible.set(code.key, possible);
+    this.context.startFrom(this.reach.base);
+    const possible = this.context.can(code.wish);
+    this.possible.set(code.wish.key, possible);
     return possible;
   }
 }

@@ -61,9 +61,9 @@ export class StateMaker {
   }
 
   /** Values a variable can have, its not existing among them; two stands for more. */
-  private count({ hidden }: Variable, { codes, ranges }: Free): number {
+  private count(variable: Variable, { codes, ranges }: Free): number {
     const numbers = ranges.reduce((sum, [from, to]) => sum + Math.min(2, to - from + 1), 0);
-    return codes.length + numbers + (hidden && this.standings.free(hidden) ? 1 : 0);
+    return codes.length + numbers + (this.standings.canHide(variable) ? 1 : 0);
   }
 
   /** Keeps as many decisions as fit together, in the model's order; each one left out gives a clash with its smallest cause. */
@@ -213,4 +213,4 @@ class RowWriter {
   }
 }
 
-const valueIn = (variable: Variable, build: Witness): PlainValue | undefined => variable.codes.find((code) => build.meets(code.lits))?.value;
+const valueIn = (variable: Variable, build: Witness): PlainValue | undefined => variable.codes.find((code) => build.meets(code.wish.lits))?.value;

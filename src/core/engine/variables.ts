@@ -1,17 +1,16 @@
-/** What a person can decide, one variable each, and every value it can have as literals. */
+/** What a person can decide, one variable each, and every value it can have as a wish. */
 import type { DecisionValue } from '../model';
 import { always, never, not, type Lit } from '../solver';
 import type { Encoding } from './encoding';
+import type { Wish } from './reach';
 import type { Row } from './rows';
 
+/** One value of a shown row. */
 export interface Code {
-  /** Different for every code of a model. */
-  key: number;
   value: DecisionValue;
-  /** What must hold for a shown row to have the value. */
-  lits: readonly Lit[];
-  /** What must hold for a shown row to have another value; each alternative alone. */
-  otherwise: readonly Lit[];
+  wish: Wish;
+  /** The row's having another value. */
+  otherwise: Wish;
 }
 
 export interface Variable {
@@ -21,38 +20,35 @@ export interface Variable {
   row: Row;
   /** Empty for a number, whose values are asked as ranges. */
   codes: readonly Code[];
-  /** What must hold for the row to be shown, and to be hidden; null where it cannot be hidden. */
-  shown: Code;
-  hidden: Code | null;
+  /** The row's existing, and its not existing; null where it always exists. */
+  shown: Wish;
+  hidden: Wish | null;
 }
 
 export function variablesOf(encoding: Encoding): Variable[] {
   const variables: Variable[] = [];
-  let next = 0;
-  const code = (row: Row, value: DecisionValue, lit: Lit, lits: Lit[]): Code => {
-    next += 2;
-    return { key: next, value, lits: plain(lits), otherwise: plain([row.shown, not(lit)]) };
-  };
+  const wish = (lits: readonly Lit[]): Wish => ({ key: encoding.newKey(), lits: lits.filter((lit) => lit !== always) });
   for (const row of encoding.rows) {
-    const shown = code(row, null, row.shown, [row.shown]);
-    const hidden = row.shown === always ? null : code(row, null, not(row.shown), [not(row.shown)]);
+    const code = (value: DecisionValue, lits: readonly Lit[], others: readonly Lit[]): Code => ({ value, wish: wish(lits), otherwise: wish([row.shown, ...others]) });
+    const shown = wish([row.shown]);
+    const hidden = row.shown === always ? null : wish([not(row.shown)]);
     const add = (on: string, codes: Code[]): void => {
       variables.push({ index: variables.length, on, row, codes, shown, hidden });
     };
     switch (row.kind) {
       case 'choice': {
-        const options = row.ids.map((id, index) => code(row, id, row.taken[index] as Lit, [row.taken[index] as Lit]));
-        add(row.id, row.none === never ? options : [...options, code(row, null, row.none, [row.none])]);
+        const options = row.ids.map((id, index) => code(id, [row.taken[index] as Lit], [not(row.taken[index] as Lit)]));
+        add(row.id, row.none === never ? options : [...options, code(null, [row.none], [not(row.none)])]);
         break;
       }
       case 'many':
         row.ids.forEach((id, index) => {
           const lit = row.taken[index] as Lit;
-          add(`${row.id}.${id}`, [code(row, true, lit, [lit]), code(row, false, not(lit), [row.shown, not(lit)])]);
+          add(`${row.id}.${id}`, [code(true, [lit], [not(lit)]), code(false, [row.shown, not(lit)], [lit])]);
         });
         break;
       case 'yesno':
-        add(row.id, [code(row, true, row.yes, [row.yes]), code(row, false, row.no, [row.no])]);
+        add(row.id, [code(true, [row.yes], [not(row.yes)]), code(false, [row.no], [not(row.no)])]);
         break;
       case 'number':
         add(row.id, []);
@@ -60,5 +56,3 @@ export function variablesOf(encoding: Encoding): Variable[] {
   }
   return variables;
 }
-
-const plain = (lits: readonly Lit[]): Lit[] => lits.filter((lit) => lit !== always);
