@@ -1,12 +1,14 @@
-import { open, Reading, type Values } from '../model';
+import { open, Reading, type CompiledModel, type CompiledRule, type Values } from '../model';
 import type { Encoding } from './encoding';
 import type { Message } from './index';
 
+/** The rules that warn or note. */
+export const speakingRules = (encoding: Encoding): CompiledRule[] => encoding.model.rules.filter(({ rule, severity }) => (severity !== 'error' || rule.kind === 'say') && encoding.inForce(rule));
+
 /** Warnings and notes that hold for the settled values. */
-export function messagesOf(encoding: Encoding, values: Values): Message[] {
-  const reading = new Reading(encoding.model, values);
-  return encoding.model.rules.flatMap(({ rule, severity, when, must, all, rows }) => {
-    if ((severity === 'error' && rule.kind !== 'say') || !encoding.inForce(rule)) return [];
+export function messagesOf(model: CompiledModel, rules: readonly CompiledRule[], values: Values): Message[] {
+  const reading = new Reading(model, values);
+  return rules.flatMap(({ rule, severity, when, must, all, rows }) => {
     const is = (formula: Parameters<Reading['run']>[0]) => reading.run(formula);
     const applies = !when || is(when) === true;
     const listed = rows?.some((row) => row.every((cell) => is(cell) === true));

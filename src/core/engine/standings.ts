@@ -29,8 +29,9 @@ export class Standings {
     return hidden !== null && this.reach.can(hidden);
   }
 
-  of(code: Code, own?: readonly Lit[]): Standing {
-    return this.free(code, own) ? 'free' : this.inContext(code) ? 'swap' : 'barred';
+  /** The standing of what is not free. */
+  refused(code: Code): Standing {
+    return this.inContext(code) ? 'swap' : 'barred';
   }
 
   ranges(variable: Variable, own?: readonly Lit[]): Range[] {

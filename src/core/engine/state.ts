@@ -1,12 +1,12 @@
 /** From decisions to a state: which decisions stand together, what is free beside them, what the layers settle. */
-import { valueAt, type CompiledModel, type Entry, type PlainValue } from '../model';
+import { valueAt, type CompiledModel, type CompiledRule, type Entry, type PlainValue } from '../model';
 import { always, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf, type Assumed } from './assumed';
 import { Encoding, type Context } from './encoding';
 import { Explainer } from './explain';
-import type { AllowedRange, Clash, EngineInput, OptionState, RowState, Source, State } from './index';
+import type { AllowedRange, Clash, EngineInput, OptionState, RowState, Source, Standing, State } from './index';
 import { Layers, type Settled } from './layers';
-import { messagesOf } from './messages';
+import { messagesOf, speakingRules } from './messages';
 import type { Range } from './ranges';
 import { Reach } from './reach';
 import { Standings } from './standings';
@@ -21,6 +21,7 @@ export class StateMaker {
   readonly explainer: Explainer;
   private readonly standings: Standings;
   private readonly layers: Layers;
+  private readonly speaking: readonly CompiledRule[];
   private readonly ofRow = new Map<string, Variable[]>();
 
   constructor(model: CompiledModel, context: Context, budget?: number) {
@@ -33,6 +34,7 @@ export class StateMaker {
     this.standings = new Standings(this.encoding, this.reach, new Reach(solver, budget));
     this.layers = new Layers(this.encoding, this.variables, new Reach(solver, budget));
     this.explainer = new Explainer(this);
+    this.speaking = speakingRules(this.encoding);
   }
 
   assumed(input: EngineInput): Assumed[] {
@@ -57,13 +59,14 @@ export class StateMaker {
   }
 
   private freeOf(variable: Variable, own: readonly Lit[] | undefined): Free {
-    return { codes: variable.codes.filter((code) => this.standings.free(code, own)), ranges: this.standings.ranges(variable, own) };
+    const codes = variable.codes.map((code) => this.standings.free(code, own));
+    return { codes, count: codes.reduce((sum, free) => sum + Number(free), 0), ranges: this.standings.ranges(variable, own) };
   }
 
   /** Values a variable can have, its not existing among them; two stands for more. */
-  private count(variable: Variable, { codes, ranges }: Free): number {
+  private count(variable: Variable, { count, ranges }: Free): number {
     const numbers = ranges.reduce((sum, [from, to]) => sum + Math.min(2, to - from + 1), 0);
-    return codes.length + numbers + (this.standings.canHide(variable) ? 1 : 0);
+    return count + numbers + (this.standings.canHide(variable) ? 1 : 0);
   }
 
   /** Keeps as many decisions as fit together, in the model's order; each one left out gives a clash with its smallest cause. */
@@ -101,13 +104,15 @@ export class StateMaker {
       return { id: section.id, shown: own.length > 0, todo: own.filter((row) => row.todo).length, clashes: own.filter((row) => row.clashing).length };
     });
     const complete = clashes.length === 0 && Object.values(rows).every((row) => row.value !== undefined);
-    return { rows, values, clashes, messages: messagesOf(encoding, values), sections, complete };
+    return { rows, values, clashes, messages: messagesOf(encoding.model, this.speaking, values), sections, complete };
   }
 }
 
 /** Values of a variable that are free: codes of a choice, ranges of a number. */
 interface Free {
-  codes: readonly Code[];
+  /** Of each code, whether it is free, and how many are. */
+  codes: readonly boolean[];
+  count: number;
   ranges: readonly Range[];
 }
 
@@ -120,6 +125,8 @@ interface Found {
   standings: Standings;
 }
 
+/** Places of the two codes of an option of a multiple choice. */
+const [take, leave] = [0, 1];
 const order: Source[] = ['yours', 'asked', 'follows', 'advised', 'usual'];
 
 class RowWriter {
@@ -153,14 +160,15 @@ class RowWriter {
       case 'number':
         return { ...common, allowed: this.allowed() };
       case 'yesno':
-        return { ...common, yes: this.standing(first, first.codes[0] as Code), no: this.standing(first, first.codes[1] as Code) };
+        return { ...common, yes: this.standing(first, 0), no: this.standing(first, 1) };
       case 'choice': {
-        const several = (found.free.get(first)?.codes.length ?? 0) > 1;
-        const options = first.codes.flatMap((each): OptionState[] => {
-          if (typeof each.value !== 'string') return [];
-          const standing = this.standing(first, each);
-          const taken = each.value === code;
-          return [{ id: each.value, standing, taken, source: taken ? this.source(first) : 'open', changeable: taken ? several : standing === 'free' }];
+        const several = (found.free.get(first)?.count ?? 0) > 1;
+        const options: OptionState[] = [];
+        first.codes.forEach(({ value }, index) => {
+          if (typeof value !== 'string') return;
+          const standing = this.standing(first, index);
+          const taken = value === code;
+          options.push({ id: value, standing, taken, source: taken ? common.source : 'open', changeable: taken ? several : standing === 'free' });
         });
         return { ...common, options };
       }
@@ -170,9 +178,9 @@ class RowWriter {
   private many(): Pick<RowState, 'source' | 'todo' | 'options' | 'value'> {
     const { variables, found } = this;
     const options = variables.map((variable): OptionState => {
-      const [take, leave] = variable.codes as [Code, Code];
       const taken = this.value(variable) === true;
-      return { id: variable.on.split('.')[1] as string, standing: this.standing(variable, take), taken, source: this.source(variable), changeable: this.standing(variable, taken ? leave : take) === 'free' };
+      const id = variable.on.slice(variable.row.id.length + 1);
+      return { id, standing: this.standing(variable, take), taken, source: this.source(variable), changeable: this.standing(variable, taken ? leave : take) === 'free' };
     });
     const open = variables.filter((variable) => this.value(variable) === undefined);
     const strongest = order.find((each) => options.some((option) => option.source === each && (option.taken || each === 'yours'))) ?? 'usual';
@@ -200,9 +208,9 @@ class RowWriter {
     return this.found.decided.get(variable)?.source ?? this.found.settled?.sources.get(variable) ?? (this.value(variable) === undefined ? 'open' : 'follows');
   }
 
-  private standing(variable: Variable, code: Code) {
+  private standing(variable: Variable, code: number): Standing {
     const { free, standings } = this.found;
-    return free.get(variable)?.codes.includes(code) ? 'free' : standings.of(code, this.found.decided.get(variable)?.lits);
+    return free.get(variable)?.codes[code] ? 'free' : standings.refused(variable.codes[code] as Code);
   }
 
   private allowed(): AllowedRange[] {
