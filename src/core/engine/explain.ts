@@ -205,7 +205,7 @@ export class Explainer {
     const own = codeOf(row.entry.grid, decision.value as string) as number;
     const fits = (from: number, to: number): number | null => {
       const answer = from > to ? null : ask([row.shown, ...between(row.number, from, to, encoding.solver)]);
-      return answer?.is === 'yes' ? (answer.witness.codes[row.number] as number) : null;
+      return answer?.is === 'yes' ? (answer.witness().codes[row.number] as number) : null;
     };
     const nearest = [greatest(0, own - 1, fits), least(own + 1, row.entry.grid.count - 1, fits)];
     return nearest.flatMap((code) => (code === null ? [] : [String(valueAt(row.entry.grid, code))]));

@@ -38,6 +38,7 @@ export interface Settled {
 export class Layers {
   private readonly offers: readonly Offer[];
   private readonly proposed = new Set<Variable>();
+  private readonly memory: AskingMemory = { watched: new Set(), doubtful: new Set(), doubtfulHidden: new Set(), ofHidden: new Map(), victims: new Map() };
 
   constructor(
     private readonly encoding: Encoding,
@@ -63,7 +64,7 @@ export class Layers {
     const sources = new Map(known);
     reach.startFrom(near);
     if (reach.move(assume)) throw new Error('decisions that were kept do not stand together');
-    const asking = new Asking(this.variables.filter((variable) => !known.has(variable) && !this.proposed.has(variable)), this.encoding, reach);
+    const asking = new Asking(this.variables.filter((variable) => !known.has(variable) && !this.proposed.has(variable)), this.memory, this.encoding, reach);
     const postponed = this.takeOffers(sources, asking);
     const build = reach.base as Witness;
     const existence = ({ hidden, shown }: Variable): 'shown' | 'hidden' | 'open' => (!hidden || !reach.can(hidden) ? 'shown' : reach.can(shown) ? 'open' : 'hidden');
@@ -79,91 +80,174 @@ export class Layers {
   /** Takes offers in their priority, adding to the sources; gives the variables of those that never had their turn. */
   private takeOffers(sources: Map<Variable, Source>, asking: Asking): Set<Variable> {
     const { reach } = this;
-    const waiting = new Set(this.offers);
-    /** Offers that would take a value from the person: what they would take stays free, so they wait for good. */
-    const stuck = new Set<Offer>();
+    const queue = new Queue(this.offers.filter(({ variable }) => !sources.has(variable)));
     const postponed = new Set<Variable>();
+    const certain = ({ when }: Offer): boolean => when === null || !reach.can(when.fails) || !reach.can(when.holds);
     for (;;) {
-      const found = this.nextReady(waiting, stuck, sources);
-      if (found) {
-        waiting.delete(found);
-        const applies = found.when === null || reach.can(found.when.holds);
-        if (!applies || !found.otherwise.some((other) => reach.can(other)) || reach.extend(found.lits)) continue;
-        if (asking.keepAll()) {
-          sources.set(found.variable, found.proposal.source);
-          asking.refresh();
-        } else {
-          reach.retract(found.lits.length);
-          stuck.add(found);
-        }
+      const found = queue.next(certain);
+      if (!found) {
+        // Where everything waits for something open, the first gives way.
+        const first = queue.giveWay();
+        if (!first) return postponed;
+        postponed.add(first.variable);
         continue;
       }
-      // Where everything waits for something open, the first gives way.
-      const first = [...waiting, ...stuck].reduce<Offer | null>((a, b) => (a && a.rank < b.rank ? a : b), null);
-      if (!first) return postponed;
-      waiting.delete(first);
-      stuck.delete(first);
-      postponed.add(first.variable);
-    }
-  }
-
-  /** The first offer whose turn has come: no earlier one for the same variable waits, and its condition is certain either way. */
-  private nextReady(waiting: Set<Offer>, stuck: ReadonlySet<Offer>, sources: ReadonlyMap<Variable, Source>): Offer | null {
-    const blocked = new Map<Variable, number>();
-    for (const { variable, rank } of stuck) if (rank < (blocked.get(variable) ?? Infinity)) blocked.set(variable, rank);
-    for (const offer of waiting) {
-      const { variable, rank, when } = offer;
-      if (sources.has(variable)) waiting.delete(offer);
-      else if (rank < (blocked.get(variable) ?? Infinity)) {
-        if (when === null || !this.reach.can(when.fails) || !this.reach.can(when.holds)) return offer;
-        blocked.set(variable, rank);
+      const applies = found.when === null || reach.can(found.when.holds);
+      if (!applies || !found.otherwise.some((other) => reach.can(other))) queue.drop(found);
+      else if (asking.surelyRefuses(found)) queue.hold(found);
+      else if (reach.extend(found.lits)) queue.drop(found);
+      else if (asking.allows(found)) {
+        sources.set(found.variable, found.proposal.source);
+        queue.settle(found.variable);
+        asking.refresh();
+      } else {
+        reach.retract(found.lits.length);
+        queue.hold(found);
       }
     }
-    return null;
+  }
+}
+
+/** Offers in their priority. One waits while an earlier one for the same variable does, or while its condition is open. */
+class Queue {
+  /** By variable, in order of rank; only the first of each can have its turn. */
+  private readonly waiting = new Map<Variable, Offer[]>();
+  /** The first offers of all variables, in order of rank. */
+  private heads: Offer[];
+  /** Offers that would take a value from the person: what they would take stays free, so they wait for good. */
+  private readonly held = new Set<Offer>();
+
+  constructor(offers: readonly Offer[]) {
+    for (const offer of offers) {
+      const list = this.waiting.get(offer.variable);
+      if (list) list.push(offer);
+      else this.waiting.set(offer.variable, [offer]);
+    }
+    this.heads = [...this.waiting.values()].map(([first]) => first as Offer).sort((a, b) => a.rank - b.rank);
+  }
+
+  next(certain: (offer: Offer) => boolean): Offer | undefined {
+    return this.heads.find((offer) => !this.held.has(offer) && certain(offer));
+  }
+
+  hold(offer: Offer): void {
+    this.held.add(offer);
+    this.heads = this.heads.filter((each) => each !== offer);
+  }
+
+  /** The offer has had its turn. */
+  drop(offer: Offer): void {
+    this.held.delete(offer);
+    const list = this.waiting.get(offer.variable) as Offer[];
+    list.shift();
+    const at = this.heads.indexOf(offer);
+    if (at >= 0) this.heads.splice(at, 1);
+    const [next] = list;
+    if (!next) return;
+    const place = this.heads.findIndex((each) => each.rank > next.rank);
+    this.heads.splice(place < 0 ? this.heads.length : place, 0, next);
+  }
+
+  /** Nothing more is offered for the variable. */
+  settle(variable: Variable): void {
+    this.heads = this.heads.filter((each) => each.variable !== variable);
+    this.waiting.delete(variable);
+  }
+
+  /** Drops the first of those that wait. */
+  giveWay(): Offer | null {
+    let first: Offer | null = this.heads[0] ?? null;
+    for (const offer of this.held) if (!first || offer.rank < first.rank) first = offer;
+    if (first) this.drop(first);
+    return first;
   }
 }
 
 /** The variables left to a person that surely exist and have several values, with all the values they can have. */
 class Asking {
-  private choices = 0;
   private readonly numbers = new Map<NumberRow, readonly Range[]>();
-  private rest: readonly Variable[];
+  private readonly watched = new Set<Wish>();
+  private readonly doubtful: Set<Wish>;
+  private readonly doubtfulHidden: Set<Wish>;
 
   constructor(
     candidates: readonly Variable[],
+    private readonly memory: AskingMemory,
     private readonly encoding: Encoding,
     private readonly reach: Reach,
   ) {
-    reach.watchNothing();
-    this.rest = candidates;
-    this.refresh();
+    this.doubtful = memory.doubtful;
+    this.doubtfulHidden = memory.doubtfulHidden;
+    for (const variable of candidates) this.look(variable);
+    for (const wish of memory.watched) if (!this.watched.has(wish)) reach.unwatch(wish);
+    memory.watched = this.watched;
+    this.doubtful.clear();
+    this.doubtfulHidden.clear();
+  }
+
+  private look(variable: Variable): void {
+    const { hidden, codes, row } = variable;
+    const { reach } = this;
+    if (hidden && reach.can(hidden)) {
+      this.memory.ofHidden.set(hidden, variable);
+      this.watched.add(hidden);
+      reach.watch(hidden, this.doubtfulHidden);
+      return;
+    }
+    if (row.kind === 'number') {
+      const ranges = rangesOf(row, this.encoding, reach);
+      if (ranges.length > 1 || ranges.some(([from, to]) => from < to)) this.numbers.set(row, ranges);
+      return;
+    }
+    const left = codes.filter((code) => reach.can(code.wish));
+    if (left.length < 2) return;
+    for (const { wish } of left) {
+      this.watched.add(wish);
+      reach.watch(wish, this.doubtful);
+    }
   }
 
   /** Variables that have come to surely exist are asked from now on. */
   refresh(): void {
-    this.rest = this.rest.filter((variable) => {
-      const { hidden, codes, row } = variable;
-      if (hidden && this.reach.can(hidden)) return true;
-      if (row.kind === 'number') {
-        const ranges = rangesOf(row, this.encoding, this.reach);
-        if (ranges.length > 1 || ranges.some(([from, to]) => from < to)) this.numbers.set(row, ranges);
-        return false;
-      }
-      const left = codes.filter((code) => this.reach.can(code.wish));
-      if (left.length < 2) return false;
-      this.choices++;
-      for (const code of left) this.reach.watch(code.wish);
-      return false;
-    });
+    for (const hidden of this.doubtfulHidden) {
+      this.doubtfulHidden.delete(hidden);
+      if (this.reach.can(hidden)) continue;
+      this.watched.delete(hidden);
+      this.reach.unwatch(hidden);
+      this.look(this.memory.ofHidden.get(hidden) as Variable);
+    }
   }
 
-  keepAll(): boolean {
-    if (!this.reach.keepsWatched()) return false;
+  /** Whether an offer just assumed leaves everything; what it takes is remembered. */
+  allows(offer: Offer): boolean {
+    for (const wish of this.doubtful) {
+      if (!this.reach.can(wish)) {
+        this.memory.victims.set(offer, { wish, core: this.reach.coreOf(wish) ?? [] });
+        return false;
+      }
+      this.doubtful.delete(wish);
+    }
     for (const [row, ranges] of this.numbers) if (rangesOf(row, this.encoding, this.reach).flat().join() !== ranges.flat().join()) return false;
     return true;
   }
 
-  any(): boolean {
-    return this.choices > 0 || this.numbers.size > 0;
+  /** Whether what an offer took before would be taken for the same cause again. */
+  surelyRefuses(offer: Offer): boolean {
+    const victim = this.memory.victims.get(offer);
+    return victim !== undefined && this.watched.has(victim.wish) && victim.core.every((lit) => offer.lits.includes(lit) || this.reach.assumes(lit));
   }
+
+  any(): boolean {
+    return this.numbers.size > 0 || [...this.watched].some((wish) => !this.memory.ofHidden.has(wish));
+  }
+}
+
+/** What is worth keeping from one state to the next. */
+interface AskingMemory {
+  watched: Set<Wish>;
+  doubtful: Set<Wish>;
+  doubtfulHidden: Set<Wish>;
+  ofHidden: Map<Wish, Variable>;
+  /** What an offer would have taken, and the assumptions by which. */
+  victims: Map<Offer, { wish: Wish; core: readonly Lit[] }>;
 }

@@ -43,7 +43,7 @@ function steadyParts(row: NumberRow, [from, to]: Range, wide: readonly Condition
   const answer = encoding.solver.ask({ assume: [...kept, ...lits], base: reach.base, met: kept.length });
   if (answer.is === 'stopped') throw new OutOfBudget();
   if (answer.is === 'no') return [];
-  const { witness } = answer;
+  const witness = answer.witness();
   const code = witness.codes[row.number] as number;
   const steady = (a: number, b: number): boolean => wide.every((theory) => theory.steady(row, a, b, witness));
   const low = furthest(code, from, (at) => steady(at, code));

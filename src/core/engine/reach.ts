@@ -31,9 +31,8 @@ export class Reach {
   private touched = new Int32Array(0);
   private moves = 0;
   /** Wishes to be told of when they may be lost, by the variables on which their witness hangs. */
-  private watchers: (Set<Wish> | undefined)[] = [];
-  private readonly watched = new Map<number, { wish: Wish; on: readonly number[] }>();
-  private readonly doubtful = new Set<Wish>();
+  private readonly watchers: (Set<Watch> | undefined)[] = [];
+  private readonly watched = new Map<number, Watch>();
 
   constructor(
     private readonly solver: Solver,
@@ -42,6 +41,10 @@ export class Reach {
 
   get assumptions(): readonly Lit[] {
     return this.assume;
+  }
+
+  assumes(lit: Lit): boolean {
+    return (this.assumed[lit] as number) > 0;
   }
 
   /** Takes other assumptions. Null where they can stand together, else those that cannot; then the old ones stay. */
@@ -95,7 +98,7 @@ export class Reach {
         this.doubt(variable);
       });
     }
-    this.base = answer.witness;
+    this.base = answer.witness();
     return null;
   }
 
@@ -117,7 +120,7 @@ export class Reach {
     const answer = this.solver.ask({ assume: [...kept, ...wish.lits], base, met: kept.length, budget: this.budget });
     if (answer.is === 'stopped') throw new OutOfBudget();
     this.known[wish.key] = answer.is === 'yes' ? { can: true, changed: answer.changed, seen: this.moves } : { can: false, core: answer.core.filter((lit) => !wish.lits.includes(lit)) };
-    if (this.watched.has(wish.key)) this.watch(wish);
+    this.hang(wish);
     return answer.is === 'yes';
   }
 
@@ -148,40 +151,48 @@ export class Reach {
     const met = wish.lits.every((lit) => base.holds(lit) || left.includes(lit));
     if (!met || !this.solver.stands(base, left)) return false;
     this.known[wish.key] = { can: true, changed: left, seen: this.moves };
-    if (this.watched.has(wish.key)) this.watch(wish);
+    this.hang(wish);
     return true;
   }
 
   // ---- keeping wishes -------------------------------------------------------------------------------------------------
 
-  /** Keeps an eye on a wish that can be had now. */
-  watch(wish: Wish): void {
-    for (const variable of this.watched.get(wish.key)?.on ?? []) this.watchers[variable]?.delete(wish);
-    const known = this.known[wish.key];
-    const on = [...new Set([...wish.lits, ...(known?.can ? known.changed : [])].map(variableOf))];
-    for (const variable of on) (this.watchers[variable] ??= new Set()).add(wish);
-    this.watched.set(wish.key, { wish, on });
+  /** Keeps an eye on a wish that can be had now: whenever it may have been lost it is put among the doubtful. */
+  watch(wish: Wish, doubtful: Set<Wish>): void {
+    const watch = this.watched.get(wish.key);
+    if (watch?.doubtful === doubtful) return;
+    this.unwatch(wish);
+    this.watched.set(wish.key, { wish, doubtful, on: [] });
+    this.hang(wish);
   }
 
-  /** Whether every watched wish can still be had. */
-  keepsWatched(): boolean {
-    for (const wish of this.doubtful) {
-      if (!this.can(wish)) return false;
-      this.doubtful.delete(wish);
-    }
-    return true;
+  unwatch({ key }: Wish): void {
+    const watch = this.watched.get(key);
+    if (!watch) return;
+    for (const variable of watch.on) this.watchers[variable]?.delete(watch);
+    this.watched.delete(key);
   }
 
-  watchNothing(): void {
-    this.watchers = [];
-    this.watched.clear();
-    this.doubtful.clear();
+  /** Hangs a watch on what its wish's witness depends on. */
+  private hang({ key, lits }: Wish): void {
+    const watch = this.watched.get(key);
+    if (!watch) return;
+    for (const variable of watch.on) this.watchers[variable]?.delete(watch);
+    const known = this.known[key];
+    watch.on = known?.can ? [...lits, ...known.changed].map(variableOf) : lits.map(variableOf);
+    for (const variable of watch.on) (this.watchers[variable] ??= new Set()).add(watch);
   }
 
   private doubt(variable: number): void {
-    const wishes = this.watchers[variable];
-    if (wishes) for (const wish of wishes) this.doubtful.add(wish);
+    const watches = this.watchers[variable];
+    if (watches) for (const watch of watches) watch.doubtful.add(watch.wish);
   }
+}
+
+interface Watch {
+  wish: Wish;
+  doubtful: Set<Wish>;
+  on: readonly number[];
 }
 
 function grown<T extends { set(from: T): void }>(old: T, made: T): T {

@@ -105,16 +105,17 @@ describe('the solver', () => {
             expect(all.some((meaning) => fits(meaning, answer.core))).toBe(false);
           }
           if (answer.is !== 'yes') continue;
-          const meaning = read(answer.witness, problem);
+          const witness = answer.witness();
+          const meaning = read(witness, problem);
           expect(all).toContainEqual(meaning);
           expect(fits(meaning, lits)).toBe(true);
-          expect(answer.witness.meets(lits)).toBe(true);
+          expect(witness.meets(lits)).toBe(true);
           if (base) {
             const before: Witness = base;
-            const differing = Array.from({ length: problem.variables + 1 }, (_, variable) => 2 * variable).filter((lit) => before.holds(lit) !== answer.witness.holds(lit));
+            const differing = Array.from({ length: problem.variables + 1 }, (_, variable) => 2 * variable).filter((lit) => before.holds(lit) !== witness.holds(lit));
             for (const lit of differing) expect(answer.changed.map(variableOf)).toContain(variableOf(lit));
           }
-          base = answer.witness;
+          base = witness;
         }
       }),
       { numRuns: 2_000 },
@@ -129,11 +130,12 @@ describe('the solver', () => {
         const answer = solver.ask({ assume: [] });
         if (answer.is !== 'yes') return;
         const all = meanings(problem);
-        const changed = flips.filter((lit) => lit >> 1 < problem.variables && !answer.witness.holds(lit0(lit)));
-        const { bits, code } = read(answer.witness, problem);
+        const witness = answer.witness();
+        const changed = flips.filter((lit) => lit >> 1 < problem.variables && !witness.holds(lit0(lit)));
+        const { bits, code } = read(witness, problem);
         const after = { bits: bits.map((bit, index) => (changed.some((lit) => lit >> 1 === index) ? !bit : bit)), code };
         const expected = all.some((meaning) => JSON.stringify(meaning) === JSON.stringify(after));
-        expect(solver.stands(answer.witness, changed.map(lit0))).toBe(expected);
+        expect(solver.stands(witness, changed.map(lit0))).toBe(expected);
       }),
       { numRuns: 1_000 },
     );
@@ -157,7 +159,7 @@ describe('the solver', () => {
     const before = solver.variables;
     solver.addClause([not(solver.atMost(number, 499_999)), solver.atMost(number, 10)]);
     const answer = solver.ask({ assume: [solver.atMost(number, 400_000), not(solver.atMost(number, 5))] });
-    expect(answer.is === 'yes' && answer.witness.codes[number]).toBeLessThanOrEqual(10);
+    expect(answer.is === 'yes' && answer.witness().codes[number]).toBeLessThanOrEqual(10);
     expect(solver.ask({ assume: [solver.atMost(number, 400_000), not(solver.atMost(number, 10))] }).is).toBe('no');
     expect(solver.variables - before).toBe(4);
   });

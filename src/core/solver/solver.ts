@@ -23,8 +23,8 @@ export interface Question {
 }
 
 export type Answer =
-  /** `changed`: the literals in which the witness differs from the base. */
-  | { is: 'yes'; witness: Witness; changed: Lit[] }
+  /** `changed`: the literals in which the witness differs from the base; without a base, all. */
+  | { is: 'yes'; changed: Lit[]; witness: () => Witness }
   /** `core`: assumptions that cannot stand together. */
   | { is: 'no'; core: Lit[] }
   /** The budget ran out, or the caller said stop. */
@@ -231,7 +231,7 @@ export class Solver {
         next = this.mostActive(base);
         if (next < 0) next = this.objection(base);
       }
-      if (next < 0) return this.write(base, met0);
+      if (next < 0) return this.found(base, met0);
       this.marks.push(this.settled);
       scanAt[this.marks.length] = scan;
       wishAt[this.marks.length] = wish;
@@ -391,35 +391,25 @@ export class Solver {
     };
   }
 
-  private write(base: Witness | null, met: number): Answer {
+  /** The answer of a finished search. The witness is written out only when it is asked for; most are not. */
+  private found(base: Witness | null, met: number): Answer {
+    const { numbers, count } = this;
     const changed: Lit[] = [];
-    const { numbers } = this;
-    const codes = new Int32Array(numbers.size);
-    if (base) codes.set(base.codes);
-    const bits = new Uint8Array(this.count);
-    if (base) {
-      bits.set(base.bits);
-      for (let variable = base.bits.length; variable < this.count; variable++) bits[variable] = base.holds(2 * variable) ? 1 : 0;
-    }
-    const from = base && met > 0 && met < this.marks.length ? this.marks[met]! : 0;
-    for (let at = from; at < this.settled; at++) {
+    for (let at = base && met > 0 && met < this.marks.length ? this.marks[met]! : 0; at < this.settled; at++) {
       const lit = this.trail[at]!;
-      const variable = variableOf(lit);
-      bits[variable] = lit & 1 ? 0 : 1;
       if (base?.holds(lit)) continue;
       changed.push(lit);
-      this.phase[variable] = lit & 1 ? 0 : 1;
+      this.phase[variableOf(lit)] = lit & 1 ? 0 : 1;
     }
-    const written = this.overlay(base);
+    const overlay = this.overlay(base);
+    const codes = new Map<number, number>();
     if (base) {
       for (const lit of changed) {
         const number = numbers.ofVariable(variableOf(lit));
-        if (number >= 0) codes[number] = written.code(number);
+        if (number >= 0) codes.set(number, overlay.code(number));
       }
-    } else {
-      for (let number = 0; number < numbers.size; number++) codes[number] = written.code(number);
-    }
-    return { is: 'yes', witness: new Witness(bits, codes, numbers), changed };
+    } else for (let number = 0; number < numbers.size; number++) codes.set(number, overlay.code(number));
+    return { is: 'yes', changed, witness: () => Witness.from(base, changed, codes, count, numbers) };
   }
 
   // ---- propagation ----------------------------------------------------------------------------------------------------
@@ -661,7 +651,7 @@ export class Solver {
     const { seen } = this;
     const marked = [variableOf(refused)];
     seen[variableOf(refused)] = 1;
-    for (let at = this.settled - 1; at >= (this.marks[0] ?? 0); at--) {
+    for (let at = this.place[variableOf(refused)]!; at >= (this.marks[0] ?? 0); at--) {
       const lit = this.trail[at]!;
       const variable = variableOf(lit);
       if (seen[variable]! === 0) continue;
