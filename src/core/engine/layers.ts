@@ -73,7 +73,7 @@ export class Layers {
       const code = variable.codes.find((each) => build.meets(each.wish.lits));
       return code !== undefined && !reach.can(code.otherwise);
     };
-    const waits = new Set([...postponed].filter((variable) => asking.any() && !sources.has(variable)));
+    const waits = new Set(asking.any() ? [...postponed].filter((variable) => !sources.has(variable)) : []);
     return { build, sources, waits, existence, single };
   }
 
@@ -112,54 +112,64 @@ export class Layers {
 class Queue {
   /** By variable, in order of rank; only the first of each can have its turn. */
   private readonly waiting = new Map<Variable, Offer[]>();
-  /** The first offers of all variables, in order of rank. */
-  private heads: Offer[];
-  /** Offers that would take a value from the person: what they would take stays free, so they wait for good. */
-  private readonly held = new Set<Offer>();
+  /** Offers that are the first of their variable, by rank. */
+  private readonly first: (Offer | undefined)[] = [];
+  /** Of these, the ones that would take a value from the person: what they would take stays free, so they wait for good. */
+  private readonly held: boolean[] = [];
+  /** No first offer stands before this rank, and none that is not held before the other. */
+  private lowest = 0;
+  private lowestFree = 0;
 
   constructor(offers: readonly Offer[]) {
     for (const offer of offers) {
       const list = this.waiting.get(offer.variable);
       if (list) list.push(offer);
-      else this.waiting.set(offer.variable, [offer]);
+      else {
+        this.waiting.set(offer.variable, [offer]);
+        this.first[offer.rank] = offer;
+      }
     }
-    this.heads = [...this.waiting.values()].map(([first]) => first as Offer).sort((a, b) => a.rank - b.rank);
   }
 
   next(certain: (offer: Offer) => boolean): Offer | undefined {
-    return this.heads.find((offer) => !this.held.has(offer) && certain(offer));
+    const { first, held } = this;
+    while (this.lowestFree < first.length && (!first[this.lowestFree] || held[this.lowestFree])) this.lowestFree++;
+    for (let rank = this.lowestFree; rank < first.length; rank++) {
+      const offer = first[rank];
+      if (offer && !held[rank] && certain(offer)) return offer;
+    }
+    return undefined;
   }
 
-  hold(offer: Offer): void {
-    this.held.add(offer);
-    this.heads = this.heads.filter((each) => each !== offer);
+  hold({ rank }: Offer): void {
+    this.held[rank] = true;
   }
 
   /** The offer has had its turn. */
-  drop(offer: Offer): void {
-    this.held.delete(offer);
-    const list = this.waiting.get(offer.variable) as Offer[];
+  drop({ rank, variable }: Offer): void {
+    this.first[rank] = undefined;
+    const list = this.waiting.get(variable) as Offer[];
     list.shift();
-    const at = this.heads.indexOf(offer);
-    if (at >= 0) this.heads.splice(at, 1);
     const [next] = list;
     if (!next) return;
-    const place = this.heads.findIndex((each) => each.rank > next.rank);
-    this.heads.splice(place < 0 ? this.heads.length : place, 0, next);
+    this.first[next.rank] = next;
+    this.lowest = Math.min(this.lowest, next.rank);
+    this.lowestFree = Math.min(this.lowestFree, next.rank);
   }
 
   /** Nothing more is offered for the variable. */
   settle(variable: Variable): void {
-    this.heads = this.heads.filter((each) => each.variable !== variable);
+    for (const { rank } of this.waiting.get(variable) ?? []) this.first[rank] = undefined;
     this.waiting.delete(variable);
   }
 
   /** Drops the first of those that wait. */
   giveWay(): Offer | null {
-    let first: Offer | null = this.heads[0] ?? null;
-    for (const offer of this.held) if (!first || offer.rank < first.rank) first = offer;
-    if (first) this.drop(first);
-    return first;
+    while (this.lowest < this.first.length && !this.first[this.lowest]) this.lowest++;
+    const offer = this.first[this.lowest];
+    if (!offer) return null;
+    this.drop(offer);
+    return offer;
   }
 }
 
