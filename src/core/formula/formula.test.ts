@@ -3,6 +3,8 @@ import { evaluate as oracle } from '@bpmn-io/feelin';
 import { describe, expect, it } from 'vitest';
 import { Exact } from '../exact';
 import { compileFormula, noUnit, readUnit, type FeelType, type Scope, type Value } from './index';
+import { readPlain, readPlainCell } from './plain';
+import { parseFully } from './syntax';
 
 const number = (unit: string): FeelType => ({ is: 'number', unit: readUnit(unit) });
 const types: Record<string, FeelType> = {
@@ -105,5 +107,30 @@ describe('compile errors have a place and a kind', () => {
   it('refuses what is too long or too deep with a sentence instead of failing', () => {
     expect(problems('1 + '.repeat(30_000) + '1')[0]?.code).toBe('formula.tooLong');
     expect(problems('('.repeat(400) + '1' + ')'.repeat(400))[0]?.code).toBe('formula.tooDeep');
+  });
+});
+
+describe('the plain forms', () => {
+  const name = fc.constantFrom('a', 'length', 'not', 'x1', 'in', 'if', 'list', 'Big', 'some');
+  const text = fc.string({ maxLength: 6 });
+  const quoted = text.map((each) => JSON.stringify(each));
+  const source = fc.oneof(
+    fc.tuple(name, fc.constantFrom(' = ', ' != ', '=', ' < '), quoted).map((parts) => parts.join('')),
+    fc.tuple(name, fc.array(quoted, { maxLength: 3 })).map(([left, items]) => `${left} in [${items.join(', ')}]`),
+    fc.tuple(name, quoted).map(([list, item]) => `list contains(${list}, ${item})`),
+  );
+  it('read the same tree as the grammar, or leave it to the grammar', () => {
+    let read = 0;
+    fc.assert(
+      fc.property(source, name, quoted, (given, column, cell) => {
+        for (const [plain, full] of [[readPlain(given), () => parseFully(given)], [readPlainCell(column, cell), () => parseFully(`${column} in (${cell})`)]] as const) {
+          if (!plain || ['not', 'in', 'if', 'some'].includes(column)) continue;
+          read++;
+          expect(plain).toEqual(full());
+        }
+      }),
+      { numRuns: 500 },
+    );
+    expect(read).toBeGreaterThan(300);
   });
 });

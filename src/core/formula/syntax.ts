@@ -1,6 +1,7 @@
 /** From FEEL text to a small syntax tree of our own; the grammar is the parser package's. */
 import { parser } from '@bpmn-io/lezer-feel';
 import { Exact } from '../exact';
+import { readPlain, readPlainCell } from './plain';
 import type { FormulaProblem } from './problem';
 
 type Node = ReturnType<typeof parser.parse>['topNode'];
@@ -39,6 +40,11 @@ const deepest = 200;
 /** Parses an expression. Throws SyntaxFailure with a position. */
 export function parse(source: string): Expr {
   if (source.length > longest) fail('formula.tooLong', 0, { most: longest });
+  return readPlain(source) ?? parseFully(source);
+}
+
+/** Parses by the grammar, whatever the form. */
+export function parseFully(source: string): Expr {
   const top = parser.parse(source).topNode;
   let broken: number | undefined;
   top.cursor().iterate((node) => {
@@ -53,7 +59,7 @@ export function parse(source: string): Expr {
 /** Parses a table cell: unary tests on the named value; "-" accepts everything. */
 export function parseCell(name: string, cell: string): Expr {
   if (cell.trim() === '-') return { kind: 'literal', value: true, at: 0 };
-  return parse(`${name} in (${cell})`);
+  return readPlainCell(name, cell) ?? parse(`${name} in (${cell})`);
 }
 
 function fail(code: FormulaProblem['code'], at: number, params: FormulaProblem['params']): never {
