@@ -12,6 +12,7 @@ import type { Context } from './encoding';
 import { StateMaker } from './state';
 
 export type { Context } from './encoding';
+export { cnfOf, writeDimacs, type Cnf } from './dimacs';
 export { OutOfBudget } from './reach';
 export { checkDecisions, type DecisionProblem } from './decisions';
 export { differences, type Difference } from './differences';

@@ -303,6 +303,17 @@ export class Solver {
     return this.theoriesOf[variableOf(lit)]!.length > 0 || (number >= 0 && this.theoriesOfNumber[number]!.length > 0);
   }
 
+  /** Everything given: clauses (what is settled for good as clauses of one literal) and cardinalities. Theories are not among it. */
+  constraints(): { clauses: Lit[][]; cardinalities: { lits: readonly Lit[]; most: number; guard: Lit }[] } {
+    this.back(0);
+    const clauses = [...this.trail.subarray(0, this.settled)].map((lit) => [lit]);
+    if (!this.possible) clauses.push([]);
+    for (let place = 1; place < this.used; place += this.memory[place]! + 2) {
+      if (this.memory[place + 1]! === 0) clauses.push([...this.memory.subarray(place + 2, place + 2 + this.memory[place]!)]);
+    }
+    return { clauses, cardinalities: this.cards.map(({ lits, most, guard }) => ({ lits: [...lits], most, guard })) };
+  }
+
   // ---- choosing -------------------------------------------------------------------------------------------------------
 
   /** A literal to settle because a changed one breaks something of the base; -1 where all it touches stands. */
