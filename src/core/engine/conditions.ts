@@ -125,9 +125,17 @@ export class Conditions {
   }
 
   private other(expr: Expr): Truth {
-    const rows = this.rowsRead(expr);
-    const subject = new Subject(this.model, look(expr, this.model.scope), compileExpr(expr, this.model.scope), (slot) => this.lookOf(slot), (slot) => this.fixed(slot), rows);
-    return truthOf(subject, this.solver, this.wide);
+    return truthOf(this.subject(expr), this.solver, this.wide);
+  }
+
+  /** An expression as something that reads rows. */
+  subject(expr: Expr): Subject {
+    return new Subject(this.model, look(expr, this.model.scope), compileExpr(expr, this.model.scope), (slot) => this.lookOf(slot), (slot) => this.fixed(slot), this.rowsRead(expr));
+  }
+
+  /** The truth of an expression that is not in the document. */
+  ofExpr(expr: Expr): Truth {
+    return this.truth(expr);
   }
 
   private rowsRead(expr: Expr, seen = new Set<string>(), found = new Set<Row>()): Row[] {

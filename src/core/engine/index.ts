@@ -8,10 +8,12 @@
  * decisions are never changed; the state does not depend on the order of decisions; every reason is minimal; every way out works.
  */
 import type { CompiledModel, DecisionValue, PlainValue, Severity, Texts, Values } from '../model';
+import { bestBuild, type BestAnswer, type BestOptions, type BestQuestion } from './best';
 import type { Context } from './encoding';
 import { StateMaker } from './state';
 
 export type { Context } from './encoding';
+export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from './best';
 export { cnfOf, writeDimacs, type Cnf } from './dimacs';
 export { OutOfBudget } from './reach';
 export { checkDecisions, type DecisionProblem } from './decisions';
@@ -120,6 +122,8 @@ export interface Engine {
   secondReason(input: EngineInput, target: Target): Cause[];
   /** Smallest changes of decisions that make the target possible (or, without target, that solve the clashes); fewest changes first. */
   waysOut(input: EngineInput, target?: Target): WayOut[];
+  /** The best complete build that keeps the decisions: proven, or the best so far with its gap. Never throws for want of time. */
+  best(input: EngineInput, question: BestQuestion, options?: BestOptions): BestAnswer;
   /** How many decisions the smallest way out changes; null where there is none. Far cheaper than the ways themselves. */
   changesNeeded(input: EngineInput, target: Target): number | null;
 }
@@ -134,6 +138,7 @@ export function createEngine(model: CompiledModel, context: Context, budget?: nu
     reason: (input, target) => maker.explainer.reason(input, target),
     secondReason: (input, target) => maker.explainer.secondReason(input, target),
     waysOut: (input, target) => maker.explainer.waysOut(input, target),
+    best: (input, question, options) => bestBuild(model, context, input, question, options),
     changesNeeded: (input, target) => maker.explainer.changesNeeded(input, target),
   };
 }

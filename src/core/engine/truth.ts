@@ -46,6 +46,21 @@ export class Subject {
 
   /** What can come out by the sights given; `unsettled` collects the rows it read that have several values left. */
   outcomes(sights: ReadonlyMap<number, Sight>, unsettled?: Set<Row>): Outcomes {
+    const { outlook, certain } = this.seen(sights, unsettled);
+    const found = { yes: outlook.yes, no: outlook.no, none: outlook.none };
+    if (Number(found.yes) + Number(found.no) + Number(found.none) <= 1 || !certain) return found;
+    // Everything it read is settled, but bounds are rough: work it out.
+    let whole = true;
+    const value = this.exact((slot) => {
+      const sight = sights.get(slot) as Sight;
+      if (sight.value === undefined) whole = false;
+      return sight.value ?? null;
+    });
+    return whole ? outcomeOf(value) : found;
+  }
+
+  /** The formula's outlook by the sights given, and whether all it read was settled. */
+  seen(sights: ReadonlyMap<number, Sight>, unsettled?: Set<Row>): { outlook: Outlook; certain: boolean } {
     const known = new Map<number, Outlook>();
     let certain = true;
     const env: OutlookEnv = (slot) => {
@@ -67,16 +82,7 @@ export class Subject {
       known.set(slot, seen);
       return seen;
     };
-    const seen = this.look(env);
-    const found = { yes: seen.yes, no: seen.no, none: seen.none };
-    if (Number(found.yes) + Number(found.no) + Number(found.none) <= 1 || !certain) return found;
-    // Everything it read is settled, but bounds are rough: work it out.
-    const value = this.exact((slot) => {
-      const sight = sights.get(slot) as Sight;
-      if (sight.value === undefined) certain = false;
-      return sight.value ?? null;
-    });
-    return certain ? outcomeOf(value) : found;
+    return { outlook: this.look(env), certain };
   }
 
   exact(valueOf: (slot: number) => Value): Value {

@@ -303,6 +303,23 @@ export class Solver {
     return this.theoriesOf[variableOf(lit)]!.length > 0 || (number >= 0 && this.theoriesOfNumber[number]!.length > 0);
   }
 
+  /** Lets one read what follows from assumptions by propagation alone; null where they are refused at once. */
+  consider<T>(assume: readonly Lit[], read: (settled: Clauses) => T): T | null {
+    this.keepCommon(assume);
+    while (this.possible && this.propagate() === fine) {
+      const depth = this.marks.length;
+      if (depth >= assume.length) return read(this.voice);
+      const next = assume[depth]!;
+      if (this.val[next]! < 0) return null;
+      this.assumed[depth] = next;
+      this.marks.push(this.settled);
+      if (this.val[next]! === 0) this.enqueue(next, fine);
+    }
+    // A conflict left half told is told again from the root.
+    this.back(0);
+    return null;
+  }
+
   /** Everything given: clauses (what is settled for good as clauses of one literal) and cardinalities. Theories are not among it. */
   constraints(): { clauses: Lit[][]; cardinalities: { lits: readonly Lit[]; most: number; guard: Lit }[] } {
     this.back(0);

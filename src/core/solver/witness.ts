@@ -31,6 +31,13 @@ export class Witness {
     return (bit ^ (lit & 1)) === 1;
   }
 
+  /** The same but for one variable that no witness depends on. */
+  without(lit: Lit): Witness {
+    const bits = Uint8Array.from(this.bits);
+    bits[variableOf(lit)] = lit & 1;
+    return new Witness(bits, this.codes, this.numbers);
+  }
+
   meets(lits: readonly Lit[]): boolean {
     for (const lit of lits) if (!this.holds(lit)) return false;
     return true;

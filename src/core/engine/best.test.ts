@@ -1,0 +1,108 @@
+/** The best build against every build of small random models, and how it behaves when told to stop. */
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { Exact } from '../exact';
+import { compileFormula } from '../formula';
+import { compileModel, Reading, type CompiledModel } from '../model';
+import { generatedModel } from './generated-models';
+import { createEngine, type BestQuestion, type Decision, type Term } from './index';
+import { allBuilds, modelArb, type Build } from './random-models';
+
+const context = { date: '2026-06-01', values: {} };
+fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
+
+function termsArb({ document }: CompiledModel): fc.Arbitrary<Term[]> {
+  const conditions = document.features.flatMap((feature) => feature.options.map((option) => (feature.most > 1 ? `list contains(${feature.id}, "${option.id}")` : `${feature.id} = "${option.id}"`)));
+  const formula = fc.oneof(
+    fc.constantFrom(...conditions).map((condition) => `if ${condition} then 1 else 0`),
+    fc.tuple(fc.constantFrom(...conditions), fc.constantFrom('n', 'double', 'n * n - 2 * n')).map(([condition, value]) => `if ${condition} then ${value} else 0`),
+    fc.constantFrom('n', 'n * double', 'if y then 2 else 1'),
+  );
+  return fc.array(fc.record({ formula, weight: fc.integer({ min: -30, max: 30 }).map((tenths) => String(tenths / 10)) }), { minLength: 1, maxLength: 5 });
+}
+
+const valuesOf = (model: CompiledModel, build: Build) =>
+  Object.fromEntries(Object.entries(build).map(([id, value]) => [id, value === 'hidden' ? ((model.document.features.find((each) => each.id === id)?.most ?? 1) > 1 ? [] : null) : value]));
+
+function sumOf(model: CompiledModel, build: Build, terms: readonly Term[]): Exact {
+  const reading = new Reading(model, valuesOf(model, build));
+  return terms.reduce((sum, { formula, weight }) => {
+    const compiled = compileFormula(formula, model.scope);
+    const value = compiled.ok ? reading.run(compiled.formula) : null;
+    return value instanceof Exact ? (sum.plus(value.times(weight)) as Exact) : sum;
+  }, new Exact(0));
+}
+
+const questionArb = modelArb.chain((model) =>
+  fc.record({
+    model: fc.constant(model),
+    minimize: termsArb(model),
+    bound: fc.option(fc.record({ of: termsArb(model), most: fc.integer({ min: -3, max: 6 }).map(String) })),
+    keep: fc.option(fc.constantFrom(...model.document.features.filter((feature) => feature.most === 1).map((feature): Decision => ({ on: feature.id, value: feature.options[0]?.id as string })), { on: 'y', value: true })),
+  }),
+);
+
+describe('best build', () => {
+  it('is the best of all, keeps decisions and bounds, and is proven', () => {
+    fc.assert(
+      fc.property(questionArb, ({ model, minimize, bound, keep }) => {
+        const decisions = keep ? [keep] : [];
+        const question: BestQuestion = { minimize, ...(bound ? { bounds: [bound] } : {}) };
+        const kept = allBuilds(model).filter(
+          (build) => (!keep || build[keep.on] === 'hidden' || build[keep.on] === keep.value) && (!bound || sumOf(model, build, bound.of).lte(bound.most)),
+        );
+        const engine = createEngine(model, context);
+        const answer = engine.best({ decisions }, question);
+        if (kept.length === 0) {
+          expect(answer.is).toBe('none');
+          return;
+        }
+        const best = Exact.min(...kept.map((build) => sumOf(model, build, minimize)));
+        if (answer.is !== 'found') throw new Error(answer.is);
+        expect([answer.value, answer.proven]).toEqual([best.toString(), true]);
+        // Taking it leads to a complete build of just that value.
+        const state = engine.state({ decisions: answer.decisions });
+        expect([state.complete, answer.decisions.slice(0, decisions.length)]).toEqual([true, decisions]);
+        const reached = new Reading(model, state.values);
+        const value = minimize.reduce((sum, { formula, weight }) => {
+          const compiled = compileFormula(formula, model.scope);
+          const part = compiled.ok ? reached.run(compiled.formula) : null;
+          return part instanceof Exact ? (sum.plus(part.times(weight)) as Exact) : sum;
+        }, new Exact(0));
+        expect(value.toString()).toBe(best.toString());
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  const compiled = compileModel(generatedModel({ features: 40, options: 260, rules: 200, seed: 5 }));
+  if (!compiled.ok) throw new Error('the generated model does not compile');
+  const { model } = compiled;
+  const minimize = model.document.features.filter((feature) => feature.most === 1)
+    .flatMap((feature, at) => feature.options.map((option, index): Term => ({ formula: `if ${feature.id} = "${option.id}" then 1 else 0`, weight: String(((at * 7 + index * 13) % 17) + 1) })));
+
+  it('reports ever better builds with a shrinking gap', () => {
+    const seen: { value: number; gap: number }[] = [];
+    const answer = createEngine(model, context).best({ decisions: [] }, { minimize }, { progress: ({ value, gap }) => seen.push({ value: Number(value), gap: Number(gap) }) });
+    expect(answer.is).toBe('found');
+    expect(seen.length).toBeGreaterThan(0);
+    for (let index = 1; index < seen.length; index++) {
+      expect(seen[index]?.value).toBeLessThan(seen[index - 1]?.value as number);
+      expect(seen[index]?.gap).toBeLessThan(seen[index - 1]?.gap as number);
+    }
+    expect(answer).toMatchObject({ proven: true, gap: '0', value: String(seen[seen.length - 1]?.value) });
+  });
+
+  it('stops at once when told, with the best so far and its gap', () => {
+    let asked = 0;
+    const answer = createEngine(model, context).best({ decisions: [] }, { minimize }, { stop: () => ++asked > 1 });
+    if (answer.is !== 'found') throw new Error(answer.is);
+    expect(answer.proven).toBe(false);
+    expect(Number(answer.gap)).toBeGreaterThan(0);
+    expect(createEngine(model, context).best({ decisions: [] }, { minimize }, { stop: () => true })).toEqual({ is: 'stopped' });
+  });
+
+  it('names a term that it cannot read', () => {
+    expect(createEngine(model, context).best({ decisions: [] }, { minimize: [{ formula: 'colour + 1', weight: '1' }] })).toEqual({ is: 'unreadable', formula: 'colour + 1' });
+  });
+});
