@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Exact } from '../exact';
 import { compileFormula } from '../formula';
-import { compileModel, Reading, type CompiledModel } from '../model';
+import { compileModel, Reading, type CompiledModel, type PlainValue } from '../model';
 import { generatedModel } from './generated-models';
 import { createEngine, type BestQuestion, type Decision, type Term } from './index';
 import { allBuilds, modelArb, type Build } from './random-models';
@@ -21,16 +21,23 @@ function termsArb({ document }: CompiledModel): fc.Arbitrary<Term[]> {
   return fc.array(fc.record({ formula, weight: fc.integer({ min: -30, max: 30 }).map((tenths) => String(tenths / 10)) }), { minLength: 1, maxLength: 5 });
 }
 
-const valuesOf = (model: CompiledModel, build: Build) =>
+const valuesOf = (model: CompiledModel, build: Build): Record<string, PlainValue> =>
   Object.fromEntries(Object.entries(build).map(([id, value]) => [id, value === 'hidden' ? ((model.document.features.find((each) => each.id === id)?.most ?? 1) > 1 ? [] : null) : value]));
 
-function sumOf(model: CompiledModel, build: Build, terms: readonly Term[]): Exact {
-  const reading = new Reading(model, valuesOf(model, build));
-  return terms.reduce((sum, { formula, weight }) => {
+/** A sum's exact value over a build, its formulas compiled once. */
+function summer(model: CompiledModel, terms: readonly Term[]): (values: Record<string, PlainValue>) => Exact {
+  const formulas = terms.map(({ formula, weight }) => {
     const compiled = compileFormula(formula, model.scope);
-    const value = compiled.ok ? reading.run(compiled.formula) : null;
-    return value instanceof Exact ? (sum.plus(value.times(weight)) as Exact) : sum;
-  }, new Exact(0));
+    if (!compiled.ok) throw new Error(formula);
+    return { formula: compiled.formula, weight };
+  });
+  return (values) => {
+    const reading = new Reading(model, values);
+    return formulas.reduce((sum, { formula, weight }) => {
+      const value = reading.run(formula);
+      return value instanceof Exact ? (sum.plus(value.times(weight)) as Exact) : sum;
+    }, new Exact(0));
+  };
 }
 
 const questionArb = modelArb.chain((model) =>
@@ -48,28 +55,24 @@ describe('best build', () => {
       fc.property(questionArb, ({ model, minimize, bound, keep }) => {
         const decisions = keep ? [keep] : [];
         const question: BestQuestion = { minimize, ...(bound ? { bounds: [bound] } : {}) };
-        const kept = allBuilds(model).filter(
-          (build) => (!keep || build[keep.on] === 'hidden' || build[keep.on] === keep.value) && (!bound || sumOf(model, build, bound.of).lte(bound.most)),
-        );
+        const [goal, limit] = [summer(model, minimize), summer(model, bound?.of ?? [])];
+        const kept = allBuilds(model)
+          .filter((build) => !keep || build[keep.on] === 'hidden' || build[keep.on] === keep.value)
+          .map((build) => valuesOf(model, build))
+          .filter((values) => !bound || limit(values).lte(bound.most));
         const engine = createEngine(model, context);
         const answer = engine.best({ decisions }, question);
         if (kept.length === 0) {
           expect(answer.is).toBe('none');
           return;
         }
-        const best = Exact.min(...kept.map((build) => sumOf(model, build, minimize)));
+        const best = Exact.min(...kept.map(goal));
         if (answer.is !== 'found') throw new Error(answer.is);
         expect([answer.value, answer.proven]).toEqual([best.toString(), true]);
         // Taking it leads to a complete build of just that value.
         const state = engine.state({ decisions: answer.decisions });
         expect([state.complete, answer.decisions.slice(0, decisions.length)]).toEqual([true, decisions]);
-        const reached = new Reading(model, state.values);
-        const value = minimize.reduce((sum, { formula, weight }) => {
-          const compiled = compileFormula(formula, model.scope);
-          const part = compiled.ok ? reached.run(compiled.formula) : null;
-          return part instanceof Exact ? (sum.plus(part.times(weight)) as Exact) : sum;
-        }, new Exact(0));
-        expect(value.toString()).toBe(best.toString());
+        expect(goal(state.values).toString()).toBe(best.toString());
       }),
       { numRuns: 300 },
     );

@@ -102,6 +102,7 @@ export function bestBuild(model: CompiledModel, context: Context, input: EngineI
     const value = theory.exactIn({ holds: (lit) => witness.holds(lit), code: (number) => witness.codes[number] as number });
     best = { witness, value };
     theory.bound = value;
+    solver.renew(theory);
     options.progress?.({ value: value.toString(), gap: gapOf(value) });
   }
 }

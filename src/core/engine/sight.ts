@@ -19,6 +19,8 @@ export interface Evidence {
 }
 
 export interface Sight {
+  /** What it was made from. */
+  evidence: readonly Evidence[];
   outlook: Outlook;
   /** The one value left; undefined while there are several. */
   value: Value | undefined;
@@ -60,7 +62,9 @@ export function evidenceOf(row: Row, settled: Settled): Evidence[] {
 }
 
 /** What a row can be, by some evidence alone. */
-export function sightOf(row: Row, evidence: readonly Evidence[]): Sight {
+export const sightOf = (row: Row, evidence: readonly Evidence[]): Sight => ({ evidence, ...seenOf(row, evidence) });
+
+function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'> {
   const holds = (lit: Lit): boolean => lit === always || evidence.some((each) => each.lit === lit);
   const fails = (lit: Lit): boolean => lit === never || evidence.some((each) => each.lit === not(lit));
   if (row.kind === 'many') {

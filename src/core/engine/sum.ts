@@ -11,15 +11,29 @@ export interface Summand {
   weight: Exact;
 }
 
+export const summand = (subject: Subject, weight: string): Summand => ({ subject, weight: exact(weight) });
+
+type Settled = Pick<Clauses, 'value' | 'bounds'>;
+
+/** A part of a sum that is bounded on its own. */
+interface Share {
+  rows: readonly Row[];
+  /** What it comes to at least while nothing is settled. */
+  least: number;
+  /** What it comes to at least by what is settled. */
+  low(settled: Settled): number;
+  /** Settled literals that alone keep it from coming below what `low` says. */
+  because(settled: Settled): Lit[];
+}
+
 export class SumTheory implements Theory {
   readonly lits: Lit[];
   readonly numbers: number[];
   private readonly rows: readonly Row[];
-  private readonly weights: readonly number[];
-  /** Summands that read a row, by row. */
-  private readonly readers = new Map<Row, number[]>();
+  private readonly shares: readonly Share[];
+  private readonly tables: readonly TableShare[];
 
-  /** While the guard holds, the sum must be less than `bound` (or equal, where `strict` is not wanted). */
+  /** While the guard holds, the sum must be less than the bound, or at most the bound where it is not `strict`. */
   constructor(
     private readonly summands: readonly Summand[],
     private readonly guard: Lit,
@@ -27,12 +41,17 @@ export class SumTheory implements Theory {
     private readonly strict: boolean,
   ) {
     this.rows = [...new Set(summands.flatMap((each) => each.subject.rows))];
-    this.weights = summands.map((each) => each.weight.toNumber());
-    summands.forEach((each, index) => {
-      for (const row of each.subject.rows) this.readers.set(row, [...(this.readers.get(row) ?? []), index]);
-    });
+    const byChoice = new Map<Row, Summand[]>();
+    const others: Share[] = [];
+    for (const each of summands) {
+      const [row, ...more] = each.subject.rows;
+      if (row && more.length === 0 && (row.kind === 'choice' || row.kind === 'yesno')) byChoice.set(row, [...(byChoice.get(row) ?? []), each]);
+      else others.push(new FormulaShare(each));
+    }
+    this.tables = [...byChoice].map(([row, list]) => new TableShare(row, list));
+    this.shares = [...this.tables, ...others];
     this.numbers = this.rows.flatMap((row) => (row.kind === 'number' ? [row.number] : []));
-    this.lits = [guard, ...this.rows.flatMap(literalsOf)].filter((lit) => lit !== always && lit !== never);
+    this.lits = [guard, ...this.rows.flatMap((row) => [row.shown, ...choicesOf(row)])].filter((lit) => lit !== always && lit !== never);
   }
 
   exactIn(witness: { holds(lit: Lit): boolean; code(number: number): number }): Exact {
@@ -44,58 +63,54 @@ export class SumTheory implements Theory {
   }
 
   /** A number that the sum cannot come below by what is settled. */
-  lowest(settled: Pick<Clauses, 'value' | 'bounds'>): number {
-    const sights = new Map(this.rows.map((row) => [row.slot, sightOf(row, evidenceOf(row, settled))]));
-    return this.summands.reduce((sum, _, index) => sum + this.low(index, sights), 0);
+  lowest(settled: Settled): number {
+    return this.shares.reduce((sum, share) => sum + share.low(settled), 0);
   }
 
-  /** For each row, its literals from the one that keeps the sum lowest; rows where it matters most come first. */
+  /** Of each choice the literal that keeps the sum lowest; choices where it matters most come first. */
   preferences(): Lit[] {
-    const found: { lits: Lit[]; spread: number }[] = [];
-    const open = new Map(this.rows.map((row) => [row.slot, sightOf(row, [])]));
-    for (const row of this.rows) {
-      const options = choicesOf(row);
-      const lows = options.map((lit) => this.ofRow(row, new Map(open).set(row.slot, sightOf(row, [{ lit }]))));
-      const order = options.map((lit, index) => ({ lit, low: lows[index] as number })).sort((a, b) => a.low - b.low);
-      const [first] = order;
-      if (first) found.push({ lits: order.map((each) => each.lit), spread: (order[order.length - 1] as { low: number }).low - first.low });
-    }
-    return found.sort((a, b) => b.spread - a.spread).flatMap(({ lits }) => lits.slice(0, 1));
+    return [...this.tables].sort((a, b) => b.spread - a.spread).map((table) => table.cheapest);
   }
 
   propagate(clauses: Clauses): void {
-    const { bound, guard } = this;
+    const { bound, guard, shares } = this;
     if (bound === null || clauses.value(guard) <= 0) return;
-    const evidence = new Map(this.rows.map((row) => [row, evidenceOf(row, clauses)]));
-    const sights = new Map(this.rows.map((row) => [row.slot, sightOf(row, evidence.get(row) as Evidence[])]));
-    const lows = this.summands.map((_, index) => this.low(index, sights));
+    const lows = shares.map((share) => share.low(clauses));
     const low = lows.reduce((sum, each) => sum + each, 0);
-    const limit = bound.toNumber();
-    const slack = 1e-9 * (1 + Math.abs(limit));
-    if (low > limit + slack || (this.rows.every((row) => sights.get(row.slot)?.value !== undefined) && this.breaks(sights, bound))) {
-      clauses.imply([not(guard), ...this.least(evidence, sights, lows, limit + slack, bound).map(not)]);
+    const limit = bound.toNumber() + 1e-9 * (1 + Math.abs(bound.toNumber()));
+    if (low > limit) {
+      clauses.imply([not(guard), ...this.because(clauses, lows, low - limit).map(not)]);
       return;
     }
-    this.prune(clauses, evidence, sights, lows, low, limit + slack);
+    const evidence = this.rows.map((row) => evidenceOf(row, clauses));
+    const sights = new Map(this.rows.map((row, index) => [row.slot, sightOf(row, evidence[index] as Evidence[])]));
+    if (low > limit - 1e-6 * (1 + Math.abs(limit)) && this.rows.every((row) => sights.get(row.slot)?.value !== undefined) && this.breaks(sights, bound)) {
+      clauses.imply([not(guard), ...evidence.flat().map((each) => not(each.lit))]);
+      return;
+    }
+    // Values that alone would lift the sum over the bound.
+    for (const table of this.tables) {
+      const own = table.low(clauses);
+      for (let at = 0; at < table.lits.length; at++) {
+        const lit = table.lits[at] as Lit;
+        const excess = low - own + (table.costs[at] as number) - limit;
+        if (excess <= 0 || clauses.value(lit) !== 0) continue;
+        if (!clauses.imply([not(lit), not(guard), ...this.because(clauses, lows, excess, table).map(not)])) return;
+      }
+    }
   }
 
-  /** Options that alone would lift the sum over the bound. */
-  private prune(clauses: Clauses, evidence: ReadonlyMap<Row, Evidence[]>, sights: Map<number, Sight>, lows: readonly number[], low: number, limit: number): void {
-    for (const row of this.rows) {
-      const sight = sights.get(row.slot) as Sight;
-      if (row.kind === 'number' || sight.value !== undefined) continue;
-      const own = (this.readers.get(row) ?? []).reduce((sum, index) => sum + (lows[index] as number), 0);
-      for (const lit of choicesOf(row)) {
-        if (clauses.value(lit) !== 0) continue;
-        sights.set(row.slot, sightOf(row, [...(row.kind === 'many' ? (evidence.get(row) as Evidence[]) : []), { lit }]));
-        const lifted = low - own + this.ofRow(row, sights);
-        if (lifted <= limit) continue;
-        const others = [...evidence].flatMap(([other, list]) => (other === row && row.kind !== 'many' ? [] : list.map((each) => each.lit)));
-        sights.set(row.slot, sight);
-        if (!clauses.imply([not(lit), not(this.guard), ...others.map(not)])) return;
-      }
-      sights.set(row.slot, sight);
+  /** Settled literals by which the sum passes the bound; shares that add little are left out as long as the excess bears it. */
+  private because(settled: Settled, lows: readonly number[], excess: number, except?: Share): Lit[] {
+    let left = excess;
+    const raised = this.shares.map((share, index) => ({ share, raise: (lows[index] as number) - share.least })).filter(({ share, raise }) => raise !== 0 && share !== except);
+    raised.sort((a, b) => a.raise - b.raise);
+    const found = new Set<Lit>();
+    for (const { share, raise } of raised) {
+      if (raise < left) left -= raise;
+      else for (const lit of share.because(settled)) found.add(lit);
     }
+    return [...found];
   }
 
   check(overlay: Overlay): Lit {
@@ -103,7 +118,8 @@ export class SumTheory implements Theory {
     const sum = this.exactIn(overlay);
     if (this.strict ? sum.lt(this.bound) : sum.lte(this.bound)) return -1;
     for (const row of this.rows) {
-      const open = [row.shown, ...choicesOf(row), ...latentOf(row)].find((lit) => overlay.value(lit) === 0 && overlay.holds(lit)) ?? choicesOf(row).find((lit) => overlay.value(lit) === 0);
+      const lits = [row.shown, ...choicesOf(row), ...(row.kind === 'number' ? [] : row.kind === 'yesno' ? [row.latent] : row.latent)];
+      const open = lits.find((lit) => overlay.value(lit) === 0 && overlay.holds(lit)) ?? lits.find((lit) => overlay.value(lit) === 0);
       if (open !== undefined) return overlay.holds(open) ? open : not(open);
       if (row.kind !== 'number') continue;
       const { low, high } = overlay.bounds(row.number);
@@ -112,7 +128,7 @@ export class SumTheory implements Theory {
       const cut = overlay.cut(row.number, middle);
       return overlay.code(row.number) <= middle ? cut : not(cut);
     }
-    return not(this.guard);
+    throw new Error('a sum over its bound with nothing open');
   }
 
   private breaks(sights: ReadonlyMap<number, Sight>, bound: Exact): boolean {
@@ -122,47 +138,88 @@ export class SumTheory implements Theory {
     }, zero);
     return this.strict ? sum.gte(bound) : sum.gt(bound);
   }
+}
 
-  private ofRow(row: Row, sights: ReadonlyMap<number, Sight>): number {
-    return (this.readers.get(row) ?? []).reduce((sum, index) => sum + this.low(index, sights), 0);
+/**
+ * All formulas that read one choice alone: each of its values has its own sum, so that the share is bounded by the least of the
+ * values left and not by the sum of each formula's least.
+ */
+class TableShare implements Share {
+  readonly rows: readonly Row[];
+  readonly lits: readonly Lit[];
+  readonly costs: readonly number[];
+  readonly least: number;
+
+  constructor(row: Row, summands: readonly Summand[]) {
+    this.rows = [row];
+    this.lits = [...choicesOf(row), ...(row.shown === always ? [] : [not(row.shown)])];
+    this.costs = this.lits.map((lit) => summands.reduce((sum, each) => sum + lowOf(each, new Map([[row.slot, sightOf(row, [{ lit }])]])), 0));
+    this.least = Math.min(...this.costs);
   }
 
-  private low(index: number, sights: ReadonlyMap<number, Sight>): number {
-    const { outlook } = (this.summands[index] as Summand).subject.seen(sights);
-    const weight = this.weights[index] as number;
-    const ends = outlook.low <= outlook.high ? [outlook.low * weight, outlook.high * weight] : [];
-    const low = Math.min(...ends, ...(outlook.none || ends.length === 0 ? [0] : []));
-    return Number.isNaN(low) ? -Infinity : low;
+  get spread(): number {
+    return Math.max(...this.costs) - this.least;
   }
 
-  /** Rows whose evidence is needed to tell that the bound is passed; others are left out as long as the sum stays above. */
-  private least(evidence: ReadonlyMap<Row, Evidence[]>, given: Map<number, Sight>, lows: readonly number[], limit: number, bound: Exact): Lit[] {
-    const sights = new Map(given);
-    const now = [...lows];
-    let low = now.reduce((sum, each) => sum + each, 0);
-    const kept: Lit[] = [];
-    const byWeight = [...evidence].filter(([, list]) => list.length > 0);
-    if (low <= limit) return this.breaks(sights, bound) ? byWeight.flatMap(([, list]) => list.map((each) => each.lit)) : [];
-    for (const [row, list] of byWeight) {
-      const before = sights.get(row.slot) as Sight;
-      sights.set(row.slot, sightOf(row, []));
-      const readers = this.readers.get(row) ?? [];
-      const loosened = readers.map((index) => this.low(index, sights));
-      const without = low + loosened.reduce((sum, each, at) => sum + each - (now[readers[at] as number] as number), 0);
-      if (without > limit) {
-        readers.forEach((index, at) => (now[index] = loosened[at] as number));
-        low = without;
-      } else {
-        sights.set(row.slot, before);
-        kept.push(...list.map((each) => each.lit));
-      }
+  get cheapest(): Lit {
+    return this.lits[this.costs.indexOf(this.least)] as Lit;
+  }
+
+  low(settled: Settled): number {
+    let low = Infinity;
+    for (let at = 0; at < this.lits.length; at++) {
+      const value = settled.value(this.lits[at] as Lit);
+      if (value > 0) return this.costs[at] as number;
+      if (value === 0) low = Math.min(low, this.costs[at] as number);
     }
-    return kept;
+    return low;
+  }
+
+  because(settled: Settled): Lit[] {
+    const one = this.lits.find((lit) => settled.value(lit) > 0);
+    if (one !== undefined) return [one];
+    const low = this.low(settled);
+    return this.lits.flatMap((lit, at) => ((this.costs[at] as number) < low ? [not(lit)] : []));
   }
 }
 
-const choicesOf = (row: Row): Lit[] => (row.kind === 'number' ? [] : row.kind === 'yesno' ? [row.yes, row.no] : row.kind === 'many' ? [...row.taken.map(not)] : [...row.taken, ...(row.none === never ? [] : [row.none])]);
-const latentOf = (row: Row): readonly Lit[] => (row.kind === 'number' ? [] : row.kind === 'yesno' ? [row.latent] : row.latent);
-const literalsOf = (row: Row): Lit[] => [row.shown, ...choicesOf(row)];
+/** One formula over several rows, or over a number. */
+class FormulaShare implements Share {
+  readonly rows: readonly Row[];
+  readonly least: number;
+  private last: { key: string; low: number } = { key: '-', low: 0 };
 
-export const summand = (subject: Subject, weight: string): Summand => ({ subject, weight: exact(weight) });
+  constructor(private readonly summand: Summand) {
+    this.rows = summand.subject.rows;
+    this.least = lowOf(summand, new Map(this.rows.map((row) => [row.slot, sightOf(row, [])])));
+  }
+
+  low(settled: Settled): number {
+    const evidence = this.rows.map((row) => evidenceOf(row, settled));
+    const key = evidence.map((list) => list.map((each) => each.lit).join()).join(';');
+    if (key !== this.last.key) this.last = { key, low: lowOf(this.summand, new Map(this.rows.map((row, index) => [row.slot, sightOf(row, evidence[index] as Evidence[])]))) };
+    return this.last.low;
+  }
+
+  because(settled: Settled): Lit[] {
+    const low = this.low(settled);
+    const sights = new Map(this.rows.map((row) => [row.slot, sightOf(row, evidenceOf(row, settled))]));
+    return this.rows.flatMap((row) => {
+      const before = sights.get(row.slot) as Sight;
+      sights.set(row.slot, sightOf(row, []));
+      if (lowOf(this.summand, sights) >= low) return [];
+      sights.set(row.slot, before);
+      return before.evidence.map((each) => each.lit);
+    });
+  }
+}
+
+function lowOf({ subject, weight }: Summand, sights: ReadonlyMap<number, Sight>): number {
+  const { outlook } = subject.seen(sights);
+  const factor = weight.toNumber();
+  const ends = outlook.low <= outlook.high ? [outlook.low * factor, outlook.high * factor] : [];
+  const low = Math.min(...ends, ...(outlook.none || ends.length === 0 ? [0] : []));
+  return Number.isNaN(low) ? -Infinity : low;
+}
+
+const choicesOf = (row: Row): readonly Lit[] => (row.kind === 'number' ? [] : row.kind === 'yesno' ? [row.yes, row.no] : row.kind === 'many' ? row.taken : [...row.taken, ...(row.none === never ? [] : [row.none])]);

@@ -166,6 +166,12 @@ export class Solver {
     this.wake(index);
   }
 
+  /** A theory has become stricter: it is asked again from the root. */
+  renew(theory: Theory): void {
+    this.back(0);
+    this.wake(this.theories.indexOf(theory));
+  }
+
   // ---- asking ---------------------------------------------------------------------------------------------------------
 
   /** Whether everything given can hold together with the assumptions. */
@@ -208,10 +214,7 @@ export class Solver {
       if (depth < assume.length) {
         const next = assume[depth]!;
         if (this.val[next]! < 0) return { is: 'no', core: this.coreOf(next) };
-        this.assumed[depth] = next;
-        this.assumed.length = depth + 1;
-        this.marks.push(this.settled);
-        if (this.val[next]! === 0) this.enqueue(next, fine);
+        this.assume(next);
         continue;
       }
       let next = -1;
@@ -306,18 +309,22 @@ export class Solver {
   /** Lets one read what follows from assumptions by propagation alone; null where they are refused at once. */
   consider<T>(assume: readonly Lit[], read: (settled: Clauses) => T): T | null {
     this.keepCommon(assume);
-    while (this.possible && this.propagate() === fine) {
+    while (this.possible) {
+      const conflict = this.propagate();
       const depth = this.marks.length;
-      if (depth >= assume.length) return read(this.voice);
-      const next = assume[depth]!;
-      if (this.val[next]! < 0) return null;
-      this.assumed[depth] = next;
-      this.marks.push(this.settled);
-      if (this.val[next]! === 0) this.enqueue(next, fine);
+      if (conflict !== fine) {
+        if (!this.learnFrom(conflict)) this.possible = false;
+      } else if (depth === assume.length) return read(this.voice);
+      else if (this.val[assume[depth]!]! < 0) return null;
+      else this.assume(assume[depth]!);
     }
-    // A conflict left half told is told again from the root.
-    this.back(0);
     return null;
+  }
+
+  private assume(lit: Lit): void {
+    this.assumed.push(lit);
+    this.marks.push(this.settled);
+    if (this.val[lit]! === 0) this.enqueue(lit, fine);
   }
 
   /** Everything given: clauses (what is settled for good as clauses of one literal) and cardinalities. Theories are not among it. */
