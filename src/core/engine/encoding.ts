@@ -1,6 +1,6 @@
 /** A compiled model in one context as clauses: rows, shapes, rules. */
 import type { CompiledModel, CompiledRule, DecisionValue, Rule } from '../model';
-import { always, not, Solver, type Lit } from '../solver';
+import { always, never, not, Solver, type Lit } from '../solver';
 import { Conditions } from './conditions';
 import { decided, makeRow, wanted, type Row } from './rows';
 
@@ -62,6 +62,10 @@ export class Encoding {
     return ++this.lastKey;
   }
 
+  row(id: string): Row | undefined {
+    return this.byId.get(id);
+  }
+
   /** What a decision fixes; null where the model has no such value. */
   decided(on: string, value: DecisionValue): Lit[] | null {
     const [row, option] = this.place(on);
@@ -72,6 +76,19 @@ export class Encoding {
   wanted(on: string, value: DecisionValue): Lit[] | null {
     const [row, option] = this.place(on);
     return row ? wanted(row, option, value, this.solver) : null;
+  }
+
+  /** The rule's condition, and its being broken, as literals; whether or not the rule is in force. */
+  meaning({ rule, when, must, all, rows }: CompiledRule): { premise: Lit; broken: Lit } {
+    const { conditions } = this;
+    const premise = when ? conditions.of(when).yes : always;
+    const yes = (list: CompiledRule['must']): Lit => conditions.all(list.map((each) => conditions.of(each).yes));
+    if (all) return { premise, broken: yes(all) };
+    if (rows && rule.kind === 'table') {
+      const listed = conditions.any(rows.map(yes));
+      return { premise, broken: rule.listed === 'forbidden' ? listed : not(listed) };
+    }
+    return { premise, broken: conditions.all([premise, not(yes(must))]) };
   }
 
   private place(on: string): [Row | undefined, string | undefined] {
@@ -120,5 +137,20 @@ export class Encoding {
     const cells = rows.map((row) => row.map((cell) => conditions.of(cell).yes));
     if (rule.listed === 'forbidden') for (const row of cells) solver.addClause([...given, ...row.map(not)]);
     else solver.addClause([...given, ...cells.map((row) => conditions.all(row))]);
+  }
+}
+
+/** Values of a row, its not existing among them; of a multiple choice as if its options were independent. */
+export function valueCount(row: Row): number {
+  const hidden = row.shown === always ? 0 : 1;
+  switch (row.kind) {
+    case 'choice':
+      return hidden + row.ids.length + (row.none === never ? 0 : 1);
+    case 'many':
+      return hidden + 2 ** Math.min(row.ids.length, 1_000);
+    case 'yesno':
+      return hidden + 2;
+    case 'number':
+      return hidden + row.entry.grid.count;
   }
 }

@@ -14,6 +14,8 @@ import { StateMaker } from './state';
 
 export type { Context } from './encoding';
 export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from './best';
+export { checkUp, type CheckUp, type Finding } from './checkup';
+export type { Count } from './count';
 export { cnfOf, writeDimacs, type Cnf } from './dimacs';
 export { OutOfBudget } from './reach';
 export { checkDecisions, type DecisionProblem } from './decisions';

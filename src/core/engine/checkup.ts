@@ -1,0 +1,278 @@
+/** The check-up of a model: what can never be taken, never fires, repeats, contradicts, crashes, overlaps, or is named twice. */
+import type { Expr, Formula } from '../formula';
+import type { CompiledModel, CompiledRule, PlainValue } from '../model';
+import { always, not, type Lit, type Witness } from '../solver';
+import { countBuilds, type Count } from './count';
+import { Encoding, type Context } from './encoding';
+import { plainIn } from './plain-values';
+import { Reach } from './reach';
+import type { Row } from './rows';
+import { variablesOf, type Variable } from './variables';
+
+export interface Finding {
+  kind:
+    /** In no context is there anything to build. */
+    | 'nothingToBuild'
+    /** No build has the option. */
+    | 'neverTaken'
+    /** Several options, of which only one is possible. */
+    | 'neverAChoice'
+    /** The rule's condition cannot come about even without the other rules. */
+    | 'neverFires'
+    /** Without the rule nothing more could be built: others say the same. */
+    | 'repeatsOthers'
+    /** Two rules that leave nothing where both apply, though each alone does. */
+    | 'contradict'
+    /** A formula that gives nothing in some build, for instance by dividing by zero. */
+    | 'givesNothing'
+    /** Two rows of a table that say the same of some build. */
+    | 'rowsOverlap'
+    /** A value of a table's column that no row lets pass. */
+    | 'tableHole'
+    /** Two builds with the same part number. */
+    | 'sameNumber';
+  /** Path in the document. */
+  at: string;
+  /** The other rule, row or value concerned. */
+  other?: string;
+  /** A build in which it happens. */
+  example?: Readonly<Record<string, PlainValue>>;
+}
+
+export interface CheckUp {
+  findings: Finding[];
+  /** By context, in the order of the context's values. */
+  builds: { context: Readonly<Record<string, string>>; count: Count }[];
+}
+
+const mostContexts = 60;
+const mostPairs = 20_000;
+
+/** Examines a model on a date in all its contexts. `stop` ends the counting of builds, and after it the rest. */
+export function checkUp(model: CompiledModel, date: string, stop: () => boolean): CheckUp {
+  const contexts = contextsOf(model, date);
+  const everywhere = new Map<string, { finding: Finding; times: number }>();
+  const somewhere = new Map<string, Finding>();
+  for (const context of contexts) {
+    const examiner = new Examiner(model, context);
+    for (const finding of examiner.always()) {
+      const key = `${finding.kind} ${finding.at}`;
+      everywhere.set(key, { finding, times: (everywhere.get(key)?.times ?? 0) + 1 });
+    }
+    for (const finding of examiner.possible()) somewhere.set(`${finding.kind} ${finding.at} ${finding.other ?? ''}`, finding);
+  }
+  const findings = [...[...everywhere.values()].filter(({ times }) => times === contexts.length).map(({ finding }) => finding), ...somewhere.values()];
+  const builds = contexts.map((context) => ({ context: context.values, count: countBuilds(new Encoding(model, context), stop) }));
+  return { findings, builds };
+}
+
+function contextsOf({ document }: CompiledModel, date: string): Context[] {
+  const values = document.context.reduce<Record<string, string>[]>((all, input) => all.flatMap((each) => input.values.map((value) => ({ ...each, [input.id]: value.id }))), [{}]);
+  return values.slice(0, mostContexts).map((each) => ({ date, values: each }));
+}
+
+class Examiner {
+  private readonly encoding: Encoding;
+  private readonly variables: readonly Variable[];
+  private readonly reach: Reach;
+  /** All parts in force. */
+  private readonly force: readonly Lit[];
+  private readonly guardOf = new Map<string, Lit>();
+  /** In force whatever becomes of the rules: shapes, and what shows rows. */
+  private readonly frame: readonly Lit[];
+  private readonly rules: readonly CompiledRule[];
+
+  constructor(
+    private readonly model: CompiledModel,
+    context: Context,
+  ) {
+    this.encoding = new Encoding(model, context, true);
+    this.rules = model.rules.filter(({ rule, severity }) => severity === 'error' && rule.kind !== 'say' && this.encoding.inForce(rule));
+    // Literals first, so that all are there before the first witness.
+    for (const rule of this.rules) this.encoding.meaning(rule);
+    for (const [, nothing] of this.formulas()) void this.nothingOf(nothing.formula);
+    const parts = [...this.encoding.parts];
+    this.force = parts.map(([lit]) => lit);
+    for (const [lit, part] of parts) if (part.kind === 'rule') this.guardOf.set(part.rule.id, lit);
+    this.frame = parts.flatMap(([lit, part]) => (part.kind === 'shape' || part.rule.kind === 'show' ? [lit] : []));
+    this.variables = variablesOf(this.encoding);
+    this.reach = new Reach(this.encoding.solver);
+  }
+
+  /** What must hold in every context to be a finding. */
+  *always(): Generator<Finding> {
+    if (this.reach.move(this.force)) {
+      yield { kind: 'nothingToBuild', at: '' };
+      return;
+    }
+    for (const { on, row, codes } of this.variables) {
+      const possible = codes.filter((code) => this.reach.can(code.wish));
+      for (const { value, wish } of codes) {
+        if (value === false || value === null || this.reach.can(wish)) continue;
+        yield { kind: 'neverTaken', at: row.kind === 'choice' ? `features.${on}.${String(value)}` : row.kind === 'many' ? `features.${on}` : `parameters.${on}` };
+      }
+      if (codes.length > 1 && possible.length === 1 && row.kind !== 'many') yield { kind: 'neverAChoice', at: row.kind === 'choice' ? `features.${on}` : `parameters.${on}` };
+    }
+    for (const rule of this.rules) {
+      const { broken } = this.encoding.meaning(rule);
+      const at = `rules.${rule.rule.id}`;
+      if (!this.possibleWith([...this.frame, broken])) yield { kind: 'neverFires', at };
+      else if (!this.possibleWith([...this.force.filter((lit) => lit !== this.guardOf.get(rule.rule.id)), broken])) yield { kind: 'repeatsOthers', at };
+    }
+  }
+
+  /** What is a finding wherever it happens. */
+  *possible(): Generator<Finding> {
+    if (this.reach.move(this.force)) return;
+    yield* this.contradictions();
+    for (const [at, { formula, used }] of this.formulas()) {
+      const nothing = this.nothingOf(formula);
+      const found = this.witness([...this.force, used, nothing]);
+      if (found) yield { kind: 'givesNothing', at, example: this.plain(found) };
+    }
+    for (const rule of this.rules) if (rule.rows) yield* this.table(rule, rule.rows);
+    yield* this.numbers();
+  }
+
+  private *contradictions(): Generator<Finding> {
+    const claims = this.rules.filter(({ rule }) => rule.kind === 'require' || rule.kind === 'set' || rule.kind === 'limit').map((rule) => ({ rule, names: new Set(rule.must.flatMap((each) => each.names)), ...this.encoding.meaning(rule) }));
+    let pairs = 0;
+    for (const [index, one] of claims.entries()) {
+      for (const other of claims.slice(index + 1)) {
+        if (![...one.names].some((name) => other.names.has(name)) || ++pairs > mostPairs) continue;
+        const both = [...this.frame, one.premise, other.premise];
+        const [mine, theirs] = [this.guardOf.get(one.rule.rule.id) as Lit, this.guardOf.get(other.rule.rule.id) as Lit];
+        if (this.possibleWith([...both, mine, theirs]) || !this.possibleWith([...both, mine]) || !this.possibleWith([...both, theirs])) continue;
+        yield { kind: 'contradict', at: `rules.${one.rule.rule.id}`, other: `rules.${other.rule.rule.id}` };
+      }
+    }
+  }
+
+  private *table({ rule }: CompiledRule, rows: readonly (readonly Formula[])[]): Generator<Finding> {
+    if (rule.kind !== 'table') return;
+    const { conditions } = this.encoding;
+    const lits = rows.map((row) => conditions.all(row.map((cell) => conditions.of(cell).yes)));
+    let pairs = 0;
+    for (let one = 0; one < lits.length; one++) {
+      for (let other = one + 1; other < lits.length && ++pairs <= mostPairs; other++) {
+        if (this.possibleWith([...this.frame, lits[one] as Lit, lits[other] as Lit])) yield { kind: 'rowsOverlap', at: `rules.${rule.id}.rows.${String(one)}`, other: `rules.${rule.id}.rows.${String(other)}` };
+      }
+    }
+    if (rule.listed === 'forbidden') return;
+    for (const id of rule.of) {
+      const variable = this.variables.find((each) => each.on === id);
+      for (const { value, wish } of variable?.codes ?? []) {
+        if (value !== null && lits.every((lit) => !this.possibleWith([...this.frame, ...wish.lits, lit]))) yield { kind: 'tableHole', at: `rules.${rule.id}`, other: `${id} = ${String(value)}` };
+      }
+    }
+  }
+
+  /**
+   * Looks for two builds that the scheme does not tell apart: of each value that no segment says, a build is taken and everything
+   * the segments say held fast, and then another value is asked for.
+   */
+  private *numbers(): Generator<Finding> {
+    const { numbering } = this.model.document;
+    if (numbering.length === 0) return;
+    const said = new Set(numbering.flatMap((segment) => ('of' in segment ? (Array.isArray(segment.of) ? segment.of : [segment.of]) : [])).flatMap((name) => this.rowsBehind(name as string)));
+    for (const { on, row, codes } of this.variables) {
+      if (row.kind !== 'number' && said.has(row) && !this.sharesCode(row)) continue;
+      for (const { wish, otherwise } of codes) {
+        if (!this.reach.can(wish)) continue;
+        const first = this.witness([...this.force, ...wish.lits]);
+        if (!first) continue;
+        const fast = [...said].flatMap((each) => this.said(each, first));
+        if (!this.possibleWith([...this.force, ...fast, ...otherwise.lits])) continue;
+        yield { kind: 'sameNumber', at: row.kind === 'yesno' ? `parameters.${on}` : `features.${row.id}`, example: this.plain(first) };
+        break;
+      }
+    }
+  }
+
+  private rowsBehind(name: string, seen = new Set<string>()): Row[] {
+    if (seen.has(name)) return [];
+    seen.add(name);
+    const row = this.encoding.row(name);
+    if (row) return [row];
+    const entry = this.model.entries[this.model.scope.get(name)?.slot ?? -1];
+    return entry?.kind === 'calculation' ? entry.formula.names.flatMap((each) => this.rowsBehind(each, seen)) : [];
+  }
+
+  private codes(row: Row): string[] {
+    return (this.model.document.features.find((each) => each.id === row.id)?.options ?? []).map((option) => option.code ?? option.id);
+  }
+
+  private sharesCode(row: Row): boolean {
+    const codes = this.codes(row);
+    return new Set(codes).size < codes.length;
+  }
+
+  /** What a part number tells of a row in a build: of a choice the options with the same code, of a number its value. */
+  private said(row: Row, build: Witness): Lit[] {
+    const existence = build.holds(row.shown) ? row.shown : not(row.shown);
+    const lits = [existence, ...this.saidValue(row, build)];
+    return lits.filter((lit) => lit !== always);
+  }
+
+  private saidValue(row: Row, build: Witness): Lit[] {
+    const { solver } = this.encoding;
+    switch (row.kind) {
+      case 'number': {
+        const code = build.codes[row.number] as number;
+        return [not(solver.atMost(row.number, code - 1)), solver.atMost(row.number, code)];
+      }
+      case 'yesno':
+        return [build.holds(row.yes) ? row.yes : not(row.yes)];
+      case 'many':
+        return row.taken.map((lit) => (build.holds(lit) ? lit : not(lit)));
+      case 'choice': {
+        const codes = this.codes(row);
+        const at = row.taken.findIndex((lit) => build.holds(lit));
+        if (at < 0) return row.taken.map(not);
+        return row.taken.filter((_, index) => codes[index] !== codes[at]).map(not);
+      }
+    }
+  }
+
+  /** Every formula that makes a figure, with the literal under which it is used. */
+  private formulas(): Map<string, { formula: Formula; used: Lit }> {
+    const { document, entries, formulas } = this.model;
+    const { conditions } = this.encoding;
+    const found = new Map<string, { formula: Formula; used: Lit }>();
+    for (const entry of entries) if (entry.kind === 'calculation') found.set(`calculations.${entry.id}`, { formula: entry.formula, used: always });
+    const add = (path: string, under: string | undefined, used: Lit = always): void => {
+      const formula = formulas.get(path);
+      const when = under === undefined ? undefined : formulas.get(under);
+      if (formula) found.set(path, { formula, used: when ? conditions.all([used, conditions.of(when).yes]) : used });
+    };
+    for (const { id } of document.prices) add(`prices.${id}.quantity`, `prices.${id}.when`);
+    for (const { id } of document.surcharges) add(`surcharges.${id}.rate`, `surcharges.${id}.when`);
+    for (const { id } of document.materials) for (const field of ['quantity', 'cut']) add(`materials.${id}.${field}`, `materials.${id}.when`);
+    for (const { id } of document.operations) for (const field of ['setUp', 'run']) add(`operations.${id}.${field}`, `operations.${id}.when`);
+    for (const feature of document.features) {
+      const row = this.encoding.row(feature.id);
+      feature.options.forEach((option, index) => add(`features.${feature.id}.${option.id}.quantity`, undefined, row && (row.kind === 'choice' || row.kind === 'many') ? row.taken[index] : always));
+    }
+    add('extraDays', undefined);
+    return found;
+  }
+
+  /** Holds where a formula gives null. */
+  private nothingOf({ expr }: Formula): Lit {
+    const nothing: Expr = { kind: 'compare', op: '=', left: expr, right: { kind: 'literal', value: null, at: 0 }, at: 0 };
+    return this.encoding.conditions.ofExpr(nothing).yes;
+  }
+
+  private possibleWith(assume: readonly Lit[]): boolean {
+    return this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always) }).is === 'yes';
+  }
+
+  private witness(assume: readonly Lit[]): Witness | null {
+    const answer = this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always), base: this.reach.base });
+    return answer.is === 'yes' ? answer.witness() : null;
+  }
+
+  private plain(build: Witness): Record<string, PlainValue> {
+    return Object.fromEntries(this.encoding.rows.map((row) => [row.id, plainIn(row, build)]));
+  }
+}
