@@ -56,7 +56,7 @@ export function checkUp(model: CompiledModel, date: string, stop: () => boolean)
   for (const context of contexts) {
     const examiner = new Examiner(model, context);
     for (const finding of examiner.always()) {
-      const key = `${finding.kind} ${finding.at}`;
+      const key = `${finding.kind} ${finding.at} ${finding.other ?? ''}`;
       everywhere.set(key, { finding, times: (everywhere.get(key)?.times ?? 0) + 1 });
     }
     for (const finding of examiner.possible()) somewhere.set(`${finding.kind} ${finding.at} ${finding.other ?? ''}`, finding);
@@ -118,6 +118,7 @@ class Examiner {
       const at = `rules.${rule.rule.id}`;
       if (!this.possibleWith([...this.frame, broken])) yield { kind: 'neverFires', at };
       else if (!this.possibleWith([...this.force.filter((lit) => lit !== this.guardOf.get(rule.rule.id)), broken])) yield { kind: 'repeatsOthers', at };
+      if (rule.rows) yield* this.holes(rule, rule.rows);
     }
   }
 
@@ -130,7 +131,7 @@ class Examiner {
       const found = this.witness([...this.force, used, nothing]);
       if (found) yield { kind: 'givesNothing', at, example: this.plain(found) };
     }
-    for (const rule of this.rules) if (rule.rows) yield* this.table(rule, rule.rows);
+    for (const rule of this.rules) if (rule.rows) yield* this.overlaps(rule, rule.rows);
     yield* this.numbers();
   }
 
@@ -148,17 +149,24 @@ class Examiner {
     }
   }
 
-  private *table({ rule }: CompiledRule, rows: readonly (readonly Formula[])[]): Generator<Finding> {
-    if (rule.kind !== 'table') return;
+  private rowsOf(rows: readonly (readonly Formula[])[]): Lit[] {
     const { conditions } = this.encoding;
-    const lits = rows.map((row) => conditions.all(row.map((cell) => conditions.of(cell).yes)));
+    return rows.map((row) => conditions.all(row.map((cell) => conditions.of(cell).yes)));
+  }
+
+  private *overlaps({ rule }: CompiledRule, rows: readonly (readonly Formula[])[]): Generator<Finding> {
+    const lits = this.rowsOf(rows);
     let pairs = 0;
     for (let one = 0; one < lits.length; one++) {
       for (let other = one + 1; other < lits.length && ++pairs <= mostPairs; other++) {
         if (this.possibleWith([...this.frame, lits[one] as Lit, lits[other] as Lit])) yield { kind: 'rowsOverlap', at: `rules.${rule.id}.rows.${String(one)}`, other: `rules.${rule.id}.rows.${String(other)}` };
       }
     }
-    if (rule.listed === 'forbidden') return;
+  }
+
+  private *holes({ rule }: CompiledRule, rows: readonly (readonly Formula[])[]): Generator<Finding> {
+    if (rule.kind !== 'table' || rule.listed === 'forbidden') return;
+    const lits = this.rowsOf(rows);
     for (const id of rule.of) {
       const variable = this.variables.find((each) => each.on === id);
       for (const { value, wish } of variable?.codes ?? []) {

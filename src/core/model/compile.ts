@@ -350,7 +350,7 @@ class Compiler {
     keep('extraDays', document.extraDays, anyNumber);
     document.numbering.forEach((segment, index) => {
       keep(`numbering.${index}.when`, segment.when, yesno);
-      const named = segment.kind === 'text' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];
+      const named = segment.kind === 'text' || segment.kind === 'check' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];
       for (const id of named) if (!this.entry(id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
     });
     for (const id of [document.figures.mass, document.figures.installation, ...document.figures.more]) {

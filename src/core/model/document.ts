@@ -152,6 +152,8 @@ export type Segment = { before?: string; when?: Feel } & (
   | { kind: 'letters'; of: string }
   /** A registered number for the values that codes cannot say. */
   | { kind: 'sequence'; of: string[]; width: number }
+  /** A check character over all letters and digits before it, by ISO 7064 MOD 37,36. */
+  | { kind: 'check' }
 );
 
 export interface PricePart {

@@ -69,6 +69,7 @@ const segment = byField<Segment['kind']>('kind', {
   number: shape({ ...segmentBase, of: id, times: decimal, width }),
   letters: shape({ ...segmentBase, of: id }),
   sequence: shape({ ...segmentBase, of: list(id, 20).min(1), width }),
+  check: shape({ ...segmentBase }),
 });
 
 const choice = shape({ id: string().strict().matches(/^[A-Za-z][A-Za-z0-9]{0,39}$/, 'model.badId').required(), name: texts });

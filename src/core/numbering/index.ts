@@ -1,6 +1,10 @@
-/** Part numbers: built live from a scheme of segments, cell by cell. */
+/** Part numbers: built live from a scheme of segments, cell by cell, and read back. */
 import { Exact } from '../exact';
+import { checkCharacter } from './check';
 import { open, Reading, type CompiledModel, type Segment, type Values } from '../model';
+
+export { checkCharacter } from './check';
+export { candidates, type Candidate, type Misread } from './read';
 
 /** One segment as it stands. `text` is null while the segment is open. */
 export interface Cell {
@@ -13,6 +17,8 @@ export interface Cell {
   row?: string;
   /** The number is registered when the build is saved. */
   registered?: boolean;
+  /** It checks what stands before it. */
+  check?: boolean;
 }
 
 export interface PartNumber {
@@ -29,10 +35,11 @@ export function partNumber(model: CompiledModel, values: Values, sequence?: numb
     const holds = reading.holdsAt(`numbering.${String(index)}.when`);
     if (holds !== true) return [];
     const before = segment.before ?? '';
-    const cell = cellOf(model, reading, segment, sequence);
+    const cell = segment.kind === 'check' ? { text: null, width: 1, check: true } : cellOf(model, reading, segment, sequence);
     // Letters of nothing chosen leave no trace, nor does their separator.
     return cell.text === '' ? [] : [{ before, ...cell }];
   });
+  withChecks(model, cells);
   const text = cells.map((cell) => cell.before + (cell.text ?? '·'.repeat(cell.width))).join('');
   return { cells, text, complete: cells.every((cell) => cell.text !== null) };
 }
@@ -51,7 +58,17 @@ export function sequenceKey(model: CompiledModel, values: Values): string | null
   return parts.length > 0 ? parts.join(';') : null;
 }
 
-function cellOf(model: CompiledModel, reading: Reading, segment: Segment, sequence: number | undefined): Omit<Cell, 'before'> {
+/** Check characters stand for what comes before them, so they are open while that is. */
+function withChecks({ document }: CompiledModel, cells: Cell[]): void {
+  if (!document.numbering.some((segment) => segment.kind === 'check')) return;
+  let before: string | null = '';
+  for (const cell of cells) {
+    if (cell.check) cell.text = before === null ? null : checkCharacter(before);
+    before = before === null || cell.text === null ? null : before + cell.text;
+  }
+}
+
+function cellOf(model: CompiledModel, reading: Reading, segment: Exclude<Segment, { kind: 'check' }>, sequence: number | undefined): Omit<Cell, 'before'> {
   switch (segment.kind) {
     case 'text':
       return { text: segment.text, width: segment.text.length };
