@@ -1,7 +1,7 @@
 /** Why not, and how then: smallest causes and smallest changes, by asking again with parts left out. */
 import type { DecisionValue } from '../model';
 import { codeOf, valueAt } from '../model';
-import { always, type Lit } from '../solver';
+import { always, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf, type Assumed } from './assumed';
 import { Encoding, type Part } from './encoding';
 import type { Cause, Decision, EngineInput, Target, WayOut } from './index';
@@ -23,11 +23,17 @@ type Order = 'rules first' | 'decisions first';
 export class Explainer {
   /** The model with each part under a literal of its own; made when first something is asked why. */
   private apart: Encoding | undefined;
+  /** A build of it with all parts in force, to search from. */
+  private near: Witness | null = null;
 
   constructor(private readonly maker: StateMaker) {}
 
   private get parts(): Encoding {
-    return (this.apart ??= new Encoding(this.maker.encoding.model, this.maker.encoding.context, true));
+    if (this.apart) return this.apart;
+    this.apart = new Encoding(this.maker.encoding.model, this.maker.encoding.context, true);
+    const answer = this.apart.solver.ask({ assume: [...this.apart.parts.keys()] });
+    if (answer.is === 'yes') this.near = answer.witness();
+    return this.apart;
   }
 
   /** A smallest set of decisions and parts that together forbid the target; empty where it is possible. */
@@ -101,9 +107,15 @@ export class Explainer {
 
   /** Pieces that cannot stand together with the wish; null where all can. */
   private core(pieces: readonly Piece[], wish: readonly Lit[]): Piece[] | null {
-    const answer = this.parts.solver.ask({ assume: [...wish, ...pieces.flatMap((piece) => piece.lits)] });
+    // Parts stand first: they are the same from question to question, and what follows from them is kept.
+    const parts = pieces.filter((piece) => 'part' in piece);
+    const assume = [...parts, ...pieces.filter((piece) => 'decision' in piece)].flatMap((piece) => piece.lits);
+    const answer = this.parts.solver.ask({ assume: [...assume, ...wish], base: this.near });
     if (answer.is === 'stopped') throw new OutOfBudget();
-    if (answer.is === 'yes') return null;
+    if (answer.is === 'yes') {
+      if (parts.length === this.parts.parts.size) this.near = answer.witness();
+      return null;
+    }
     const core = new Set(answer.core);
     return pieces.filter((piece) => piece.lits.some((lit) => core.has(lit)));
   }

@@ -7,8 +7,8 @@ import type { Reach } from './reach';
 import type { Code, Variable } from './variables';
 
 export class Standings {
-  /** Codes that some build of the context has, or has not; what is once known stays known. */
-  private readonly possible = new Map<number, boolean>();
+  /** By key: codes that some build of the context has, or has not; what is once known stays known. */
+  private readonly possible: (boolean | undefined)[] = [];
 
   constructor(
     private readonly encoding: Encoding,
@@ -20,7 +20,7 @@ export class Standings {
   /** Whether a value can be had beside the decisions; one's own decision on the variable is the one that it would replace. */
   free(code: Code, own?: readonly Lit[]): boolean {
     const free = this.reach.can(code.wish, own);
-    if (free) this.possible.set(code.wish.key, true);
+    if (free) this.possible[code.wish.key] = true;
     return free;
   }
 
@@ -39,11 +39,11 @@ export class Standings {
   }
 
   private inContext(code: Code): boolean {
-    const known = this.possible.get(code.wish.key) ?? (this.reach.coreOf(code.wish)?.length === 0 ? false : undefined);
+    const known = this.possible[code.wish.key] ?? (this.reach.coreOf(code.wish)?.length === 0 ? false : undefined);
     if (known !== undefined) return known;
     this.context.startFrom(this.reach.base);
     const possible = this.context.can(code.wish);
-    this.possible.set(code.wish.key, possible);
+    this.possible[code.wish.key] = possible;
     return possible;
   }
 }
