@@ -8,4 +8,4 @@
 export { always, never, not, variableOf, type Lit } from './literal';
 export { Witness } from './witness';
 export { Solver, type Answer, type Question } from './solver';
-export type { Clauses, Theory, Overlay } from './theory';
+export type { Clauses, Overlay, Theory } from './theory';

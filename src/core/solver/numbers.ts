@@ -45,6 +45,11 @@ export class Numbers {
     return this.list[number]!.cuts;
   }
 
+  /** The literal of each cut. */
+  literals(number: number): readonly Lit[] {
+    return this.list[number]!.lits;
+  }
+
   /** The number a variable is a bound of, or -1. */
   ofVariable(variable: number): number {
     return this.owner[variable] ?? -1;
