@@ -1,0 +1,138 @@
+/** Numbers of many values under formulas over several of them, and engines asked many times: answers are exact and never stale. */
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { compileModel, type CompiledModel, type ModelDocument, type Rule } from '../model';
+import { generatedModel } from './generated-models';
+import { createEngine, type Decision } from './index';
+import { modelArb } from './random-models';
+
+const context = { date: '2026-06-01', values: {} };
+fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
+const t = (text: string) => ({ en: text });
+
+interface Tank {
+  length: number;
+  width: number;
+  kind: 'steel' | 'glass' | 'clay';
+}
+
+/** Conditions over two numbers and a choice, as FEEL and as what they mean. */
+const conditions: [string, (tank: Tank) => boolean][] = [
+  ['length * width <= 900', ({ length, width }) => length * width <= 900],
+  ['area > 20 * length - 40', ({ length, width }) => length * width > 20 * length - 40],
+  ['kind = "glass" and length + 2 * width > 95', ({ kind, length, width }) => kind === 'glass' && length + 2 * width > 95],
+  ['(length - 30) * (length - 30) + (width - 20) * (width - 20) <= 500', ({ length, width }) => (length - 30) ** 2 + (width - 20) ** 2 <= 500],
+  ['(kind in ["steel", "clay"]) or width / length < 0.75', ({ kind, width, length }) => kind !== 'glass' || width / length < 0.75],
+  ['floor(length / 7) = floor(width / 5)', ({ length, width }) => Math.floor(length / 7) === Math.floor(width / 5)],
+  ['(if kind = "clay" then 3 * length else width) >= 35', ({ kind, length, width }) => (kind === 'clay' ? 3 * length : width) >= 35],
+];
+
+const tanks: Tank[] = [];
+for (let length = 1; length <= 60; length++) for (let width = 1; width <= 45; width++) for (const kind of ['steel', 'glass', 'clay'] as const) tanks.push({ length, width, kind });
+
+function modelOf(rules: Rule[]): CompiledModel {
+  const document: ModelDocument = {
+    format: 1, id: 'tank', name: t('tank'), languages: ['en'], context: [], sections: [{ id: 's', name: t('s'), rows: ['kind', 'length', 'width'] }],
+    features: [{ id: 'kind', name: t('kind'), least: 1, most: 1, options: ['steel', 'glass', 'clay'].map((id) => ({ id, name: t(id) })) }],
+    parameters: [
+      { id: 'length', type: 'number', name: t('length'), unit: '', least: '1', most: '60', step: '1' },
+      { id: 'width', type: 'number', name: t('width'), unit: '', least: '1', most: '45', step: '1' },
+    ],
+    calculations: [{ id: 'area', name: t('area'), type: 'number', unit: '', formula: 'length * width' }],
+    rules, numbering: [], prices: [], surcharges: [], materials: [], operations: [], figures: { more: [] },
+  };
+  const compiled = compileModel(document);
+  if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
+  return compiled.model;
+}
+
+const decisionArb = fc.oneof(
+  fc.integer({ min: 1, max: 60 }).map((value): Decision => ({ on: 'length', value: String(value) })),
+  fc.integer({ min: 1, max: 45 }).map((value): Decision => ({ on: 'width', value: String(value) })),
+  fc.constantFrom('steel', 'glass', 'clay').map((value): Decision => ({ on: 'kind', value })),
+);
+const has = (tank: Tank, { on, value }: Decision): boolean => String(tank[on as keyof Tank]) === value;
+
+describe('numbers under formulas', () => {
+  it('have exactly the values that extend to a build, question after question of one engine', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ which: fc.nat(conditions.length - 1), must: fc.boolean() }), { minLength: 1, maxLength: 3 }),
+        fc.array(fc.uniqueArray(decisionArb, { maxLength: 2, selector: (decision) => decision.on }), { minLength: 2, maxLength: 5 }),
+        (chosen, questions) => {
+          const rules = chosen.map(({ which, must }, index): Rule => {
+            const [source] = conditions[which] as (typeof conditions)[number];
+            return { id: `r${String(index)}`, reason: t('rule'), kind: 'require', must: must ? source : `not(${source})` };
+          });
+          const valid = tanks.filter((tank) => chosen.every(({ which, must }) => (conditions[which] as (typeof conditions)[number])[1](tank) === must));
+          const engine = createEngine(modelOf(rules), context);
+          for (const decisions of questions) {
+            const { rows, clashes } = engine.state({ decisions });
+            expect(clashes.length === 0).toBe(valid.some((tank) => decisions.every((decision) => has(tank, decision))));
+            if (clashes.length > 0) continue;
+            for (const row of ['length', 'width'] as const) {
+              const others = decisions.filter((decision) => decision.on !== row);
+              const expected = [...new Set(valid.filter((tank) => others.every((decision) => has(tank, decision))).map((tank) => tank[row]))].sort((a, b) => a - b);
+              const found = (rows[row]?.allowed ?? []).flatMap(({ least, most }) => Array.from({ length: Number(most) - Number(least) + 1 }, (_, index) => Number(least) + index));
+              expect([row, decisions, found]).toEqual([row, decisions, expected]);
+            }
+            for (const option of rows.kind?.options ?? []) {
+              const others = decisions.filter((decision) => decision.on !== 'kind');
+              expect(option.standing === 'free').toBe(valid.some((tank) => tank.kind === option.id && others.every((decision) => has(tank, decision))));
+            }
+          }
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
+  it('of a million steps cost no more than the cuts that rules make', () => {
+    const document = modelOf([{ id: 'r', reason: t('rule'), kind: 'require', when: 'kind = "clay"', must: 'length * 2 <= 777777.7' }]).document;
+    const [length, width] = document.parameters as [Extract<ModelDocument['parameters'][number], { type: 'number' }>, ModelDocument['parameters'][number]];
+    const compiled = compileModel({ ...document, parameters: [{ ...length, least: '0', most: '500000', step: '0.5' }, width] });
+    if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
+    const engine = createEngine(compiled.model, context);
+    expect(engine.state({ decisions: [{ on: 'kind', value: 'clay' }] }).rows.length?.allowed).toEqual([{ least: '0', most: '388888.5' }]);
+    const ways = engine.waysOut({ decisions: [{ on: 'length', value: '400000' }] }, { on: 'kind', value: 'clay' });
+    expect(ways.map((way) => way.changes)).toEqual([[{ on: 'length', from: '400000', to: '388888.5' }]]);
+  });
+});
+
+describe('an engine asked many times', () => {
+  const steps = (model: CompiledModel, draws: readonly number[]): Decision[][] => {
+    const all = model.document.features.flatMap((feature) => feature.options.map((option): Decision => (feature.most > 1 ? { on: `${feature.id}.${option.id}`, value: true } : { on: feature.id, value: option.id })));
+    const found: Decision[][] = [[]];
+    for (const draw of draws) {
+      const before = found[found.length - 1] as Decision[];
+      const next = all[draw % all.length] as Decision;
+      // Every third draw takes a decision back instead.
+      found.push(draw % 3 === 0 ? before.filter((_, index) => index !== draw % Math.max(1, before.length)) : [...before.filter((each) => each.on !== next.on), next]);
+    }
+    return found;
+  };
+
+  it('answers as a new one would, whatever it was asked before', () => {
+    fc.assert(
+      fc.property(modelArb, fc.array(fc.nat(999), { minLength: 3, maxLength: 8 }), (model, draws) => {
+        const engine = createEngine(model, context);
+        for (const decisions of steps(model, draws)) expect(engine.state({ decisions })).toEqual(createEngine(model, context).state({ decisions }));
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  it('does so on larger models too', () => {
+    for (const seed of [21, 22]) {
+      const compiled = compileModel(generatedModel({ features: 60, options: 420, rules: 300, seed }));
+      if (!compiled.ok) throw new Error('the generated model does not compile');
+      const { model } = compiled;
+      const engine = createEngine(model, context);
+      const draws = Array.from({ length: 25 }, (_, index) => (index * 7919 + seed * 104_729) % 9973);
+      for (const [index, decisions] of steps(model, draws).entries()) {
+        const state = engine.state({ decisions });
+        if (index % 4 === 0) expect(state).toEqual(createEngine(model, context).state({ decisions }));
+      }
+    }
+  });
+});
