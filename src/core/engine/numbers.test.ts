@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileModel, type CompiledModel, type ModelDocument, type Rule } from '../model';
+import { Encoding } from './encoding';
 import { generatedModel } from './generated-models';
 import { createEngine, type Decision } from './index';
 import { modelArb } from './random-models';
@@ -85,6 +86,40 @@ describe('numbers under formulas', () => {
       ),
       { numRuns: 150 },
     );
+  });
+
+  it('stay exact where a condition is too wide to be written out as clauses', () => {
+    const [long, broad] = [400, 300];
+    const wide: [string, (length: number, width: number) => boolean][] = [
+      ['(length - 200) * (length - 200) + (width - 150) * (width - 150) <= 14400', (length, width) => (length - 200) ** 2 + (width - 150) ** 2 <= 14_400],
+      ['length * width <= 30000', (length, width) => length * width <= 30_000],
+      ['length * length > 300 * width', (length, width) => length * length > 300 * width],
+    ];
+    const model = modelOf(wide.map(([must], index): Rule => ({ id: `r${String(index)}`, reason: t('rule'), kind: 'require', must })));
+    const document = { ...model.document, parameters: model.document.parameters.map((parameter) => ({ ...parameter, most: String(parameter.id === 'length' ? long : broad) })) };
+    const compiled = compileModel(document);
+    if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
+    expect(new Encoding(compiled.model, context).conditions.wide.length).toBeGreaterThan(0);
+    const engine = createEngine(compiled.model, context);
+    const holds = (length: number, width: number): boolean => wide.every(([, meaning]) => meaning(length, width));
+    const range = (most: number) => Array.from({ length: most }, (_, index) => index + 1);
+    const asRanges = (values: number[]) => values.reduce<[number, number][]>((found, value) => {
+      const last = found[found.length - 1];
+      if (last?.[1] === value - 1) last[1] = value;
+      else found.push([value, value]);
+      return found;
+    }, []);
+    const told = (decisions: Decision[], row: string) => (engine.state({ decisions }).rows[row]?.allowed ?? []).map(({ least, most }) => [Number(least), Number(most)]);
+    expect(told([], 'length')).toEqual(asRanges(range(long).filter((length) => range(broad).some((width) => holds(length, width)))));
+    for (const width of [30, 31, 80, 150, 209, 270]) {
+      const expected = asRanges(range(long).filter((length) => holds(length, width)));
+      if (expected.length > 0) expect([width, told([{ on: 'width', value: String(width) }], 'length')]).toEqual([width, expected]);
+      else expect(engine.state({ decisions: [{ on: 'width', value: String(width) }] }).clashes.length).toBe(1);
+    }
+    for (const length of [82, 111, 200, 317]) {
+      const expected = asRanges(range(broad).filter((width) => holds(length, width)));
+      if (expected.length > 0) expect([length, told([{ on: 'length', value: String(length) }], 'width')]).toEqual([length, expected]);
+    }
   });
 
   it('of a million steps cost no more than the cuts that rules make', () => {
