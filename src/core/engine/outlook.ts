@@ -3,7 +3,7 @@
  * Bounds are binary floating point, always widened outwards, so nothing possible is lost; certainty comes from exact evaluation.
  */
 import { Exact } from '../exact';
-import type { Arithmetic, Comparison, Expr, Scope, Test, Value } from '../formula';
+import { Day, namesIn, Span, type Arithmetic, type Comparison, type Expr, type Scope, type Test, type Value } from '../formula';
 
 /** A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high. */
 export interface Outlook {
@@ -47,6 +47,7 @@ export function lookOf(value: Value): Outlook {
     const items = new Set(value);
     return { ...nothing, list: { must: items, may: items } };
   }
+  if (value instanceof Day || value instanceof Span) return anything;
   const rough = value.toNumber();
   return { ...nothing, low: widen(rough, -1), high: widen(rough, 1) };
 }
@@ -111,17 +112,37 @@ export function look(expr: Expr, scope: Scope): Look {
     }
     case 'call':
       return call(expr.name, expr.args, scope);
+    case 'path':
+    case 'filter':
+    case 'quantified':
+    case 'for':
+      return unforeseen(expr, scope);
   }
+}
+
+/** Nothing is foretold, but whatever it reads is read. */
+function unforeseen(expr: Expr, scope: Scope): Look {
+  const slots = [...namesIn(expr)].flatMap((name) => scope.get(name)?.slot ?? []);
+  return (env) => {
+    for (const slot of slots) env(slot);
+    return anything;
+  };
 }
 
 function call(name: string, args: Expr[], scope: Scope): Look {
   const looks = args.map((arg) => look(arg, scope));
   const [first = () => anything, second] = looks;
-  const rounding = (apply: (value: number) => number): Look =>
-    second ? () => anyNumber : (env) => {
+  /** Rounded to whole numbers by `apply`; with places given, at most one unit of the last place away. */
+  const rounding = (apply: ((value: number) => number) | null): Look => {
+    const places = args[1] === undefined ? 0 : args[1].kind === 'literal' && args[1].value instanceof Exact ? args[1].value.toNumber() : null;
+    return (env) => {
       const a = first(env);
-      return { ...nothing, none: !onlyNumber(a), low: apply(a.low), high: apply(a.high) };
+      second?.(env);
+      if (places === null) return anyNumber;
+      const unit = 10 ** -places;
+      return { ...nothing, none: !onlyNumber(a), low: apply && places === 0 ? apply(a.low) : a.low - unit, high: apply && places === 0 ? apply(a.high) : a.high + unit };
     };
+  };
   const items = args.length === 1 && args[0]?.kind === 'list' ? args[0].items.map((item) => look(item, scope)) : looks;
   const fold = (apply: (lows: number[]) => number): Look => (env) => {
     const all = items.map((item) => item(env));
@@ -138,6 +159,12 @@ function call(name: string, args: Expr[], scope: Scope): Look {
       return rounding(Math.ceil);
     case 'floor':
       return rounding(Math.floor);
+    case 'decimal':
+    case 'round up':
+    case 'round down':
+    case 'round half up':
+    case 'round half down':
+      return rounding(null);
     case 'abs':
       return (env) => {
         const a = first(env);
@@ -158,7 +185,10 @@ function call(name: string, args: Expr[], scope: Scope): Look {
     case 'list contains':
       return second ? (env) => member(second(env), first(env)) : () => anything;
     default:
-      return () => anything;
+      return (env) => {
+        for (const each of looks) each(env);
+        return anything;
+      };
   }
 }
 

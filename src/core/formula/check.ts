@@ -1,8 +1,9 @@
 /** Types and units of a formula, before it ever runs. */
 import { builtins } from './builtins';
 import type { FormulaProblem } from './problem';
-import type { Expr, Test } from './syntax';
-import { fits, join, type FeelType, type Scope } from './types';
+import type { Expr, Iteration, Test } from './syntax';
+import { Day, Span } from './time';
+import { fits, join, withLocal, type FeelType, type Scope } from './types';
 import { known, product, sameUnit, writeUnit } from './units';
 
 const yesno: FeelType = { is: 'yesno' };
@@ -49,11 +50,24 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
     slip(against, value);
   };
 
+  /** The scope inside of a loop: each name may be used by the next. */
+  const iterations = (over: readonly Iteration[]): Scope =>
+    over.reduce<Scope>((inner, { name, list, to }) => {
+      const type = check(list, inner, problems);
+      if (!to) return withLocal(inner, name, type.is === 'list' ? type.item : type).scope;
+      for (const [end, found] of [[list, type], [to, check(to, inner, problems)]] as const) {
+        if (found.is !== 'number' && found.is !== 'unknown') report('formula.wrongType', end.at, { wanted: 'number', found: found.is });
+      }
+      return withLocal(inner, name, type).scope;
+    }, scope);
+
   switch (expr.kind) {
     case 'literal': {
       const { value } = expr;
       if (value === null) return unknown;
       if (typeof value === 'string') return { is: 'text' };
+      if (value instanceof Day) return { is: 'date' };
+      if (value instanceof Span) return { is: 'duration' };
       return typeof value === 'boolean' ? yesno : { is: 'number', unit: 'any' };
     }
     case 'name':
@@ -63,6 +77,8 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
     case 'arithmetic': {
       const [a, b] = [of(expr.left), of(expr.right)];
       if (expr.op === '+' && a.is === 'text' && b.is === 'text') return { is: 'text' };
+      const timed = timeArithmetic(expr.op, a, b);
+      if (timed) return timed;
       for (const [type, sub] of [[a, expr.left], [b, expr.right]] as const) {
         if (type.is !== 'number' && type.is !== 'unknown') return report('formula.wrongType', sub.at, { wanted: 'number', found: type.is });
       }
@@ -70,6 +86,27 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
       if (expr.op === '+' || expr.op === '-') return sameUnit(a.unit, b.unit) ? { is: 'number', unit: known(a.unit, b.unit) } : mismatch(a, b, expr.right.at);
       if (expr.op === '**') return { is: 'number', unit: 'any' };
       return { is: 'number', unit: product(a.unit, b.unit, expr.op === '*' ? 1 : -1) };
+    }
+    case 'path': {
+      const type = of(expr.of);
+      const known: Record<string, readonly string[]> = { date: ['year', 'month', 'day', 'weekday'], duration: ['years', 'months', 'days', 'hours', 'minutes', 'seconds'] };
+      if (type.is !== 'unknown' && !known[type.is]?.includes(expr.name)) return report('formula.unknownName', expr.at, { name: expr.name });
+      return { is: 'number', unit: 'any' };
+    }
+    case 'filter': {
+      const type = of(expr.list);
+      const item = type.is === 'list' ? type.item : type;
+      const by = check(expr.by, withLocal(scope, 'item', item).scope, problems);
+      if (by.is === 'number') return item;
+      if (by.is !== 'yesno' && by.is !== 'unknown') return report('formula.wrongType', expr.by.at, { wanted: 'yesno', found: by.is });
+      return { is: 'list', item };
+    }
+    case 'quantified':
+    case 'for': {
+      const inner = iterations(expr.over);
+      if (expr.kind === 'for') return { is: 'list', item: check(expr.body, inner, problems) };
+      const type = check(expr.test, inner, problems);
+      return type.is === 'yesno' || type.is === 'unknown' ? yesno : report('formula.wrongType', expr.test.at, { wanted: 'yesno', found: type.is });
     }
     case 'compare':
       alike(expr.left, expr.right);
@@ -102,4 +139,13 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
       return builtin.type(types);
     }
   }
+}
+
+/** The result of arithmetic with dates and durations; null where there is none in it or it is no such pair. */
+function timeArithmetic(op: string, a: FeelType, b: FeelType): FeelType | null {
+  const pair = `${a.is} ${op} ${b.is}`;
+  if (pair === 'date - date') return { is: 'duration' };
+  if (pair === 'duration / duration') return { is: 'number', unit: 'any' };
+  if (['date + duration', 'date - duration', 'duration + date'].includes(pair)) return { is: 'date' };
+  return ['duration + duration', 'duration - duration', 'duration * number', 'number * duration', 'duration / number'].includes(pair) ? { is: 'duration' } : null;
 }

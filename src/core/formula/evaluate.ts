@@ -1,11 +1,10 @@
 /** Exact evaluation: a checked expression becomes a closure over numbered slots. */
 import { Exact } from '../exact';
-import { builtins, equal } from './builtins';
-import type { Comparison, Expr, Test } from './syntax';
-import type { Scope } from './types';
-
-/** A value in a formula. Null is the standard's null: absent, or not computable. */
-export type Value = Exact | string | boolean | null | Value[];
+import { builtins } from './builtins';
+import { asList } from './builtins/builtin';
+import type { Expr, Iteration, Test } from './syntax';
+import { withLocal, type Scope } from './types';
+import { arithmetic, compareValues, equal, partOf, type Value } from './value';
 
 /** Gives the value in a slot. */
 export type Environment = (slot: number) => Value;
@@ -65,7 +64,69 @@ export function compile(expr: Expr, scope: Scope): Evaluator {
       const args = expr.args.map(sub);
       return (env) => builtin.apply(args.map((arg) => arg(env)));
     }
+    case 'path': {
+      const [of, { name }] = [sub(expr.of), expr];
+      return (env) => partOf(of(env), name);
+    }
+    case 'filter':
+      return filter(expr.list, expr.by, scope);
+    case 'quantified': {
+      const { every } = expr;
+      return iterated(expr.over, expr.test, scope, (found) => {
+        if (found.includes(!every)) return !every;
+        return found.every((each) => typeof each === 'boolean') ? every : null;
+      });
+    }
+    case 'for':
+      return iterated(expr.over, expr.body, scope, (found) => found);
   }
+}
+
+/** Rounds that one loop may make, over all its lists; where it would take more it gives null. */
+const mostRounds = 10_000;
+
+function filter(list: Expr, by: Expr, scope: Scope): Evaluator {
+  const items = compile(list, scope);
+  const local = withLocal(scope, 'item', { is: 'unknown' });
+  const test = compile(by, local.scope);
+  return (env) => {
+    const all = asList(items(env)) ?? [];
+    const at = test((slot) => (slot === local.slot ? (all[0] ?? null) : env(slot)));
+    // A number is a position: from 1, or from the end below zero.
+    if (at instanceof Exact) return at.isInteger() ? (all[at.lt(0) ? all.length + at.toNumber() : at.toNumber() - 1] ?? null) : null;
+    if (all.length > mostRounds) return null;
+    return all.filter((item) => test((slot) => (slot === local.slot ? item : env(slot))) === true);
+  };
+}
+
+/** Works out a body for every combination of items, the last name changing fastest. */
+function iterated(over: readonly Iteration[], body: Expr, scope: Scope, gather: (found: Value[]) => Value): Evaluator {
+  let inner = scope;
+  const loops = over.map(({ name, list, to }) => {
+    const [from, until] = [compile(list, inner), to && compile(to, inner)];
+    const local = withLocal(inner, name, { is: 'unknown' });
+    inner = local.scope;
+    return { slot: local.slot, items: (env: Environment): Value[] | null => (until ? counted(from(env), until(env)) : asList(from(env))) };
+  });
+  const result = compile(body, inner);
+  return (env) => {
+    const found: Value[] = [];
+    const visit = (depth: number, at: Environment): boolean => {
+      const loop = loops[depth];
+      if (!loop) return found.push(result(at)) <= mostRounds;
+      const items = loop.items(at);
+      return items?.every((item) => visit(depth + 1, (slot) => (slot === loop.slot ? item : at(slot)))) ?? false;
+    };
+    return visit(0, env) ? gather(found) : null;
+  };
+}
+
+function counted(from: Value, to: Value): Value[] | null {
+  if (!(from instanceof Exact) || !(to instanceof Exact) || !from.isInteger() || !to.isInteger()) return null;
+  const count = to.minus(from).abs().toNumber() + 1;
+  if (count > mostRounds) return null;
+  const step = to.lt(from) ? -1 : 1;
+  return Array.from({ length: count }, (_, index) => from.plus(step * index) as Exact);
 }
 
 function compileTest(test: Test, scope: Scope): (value: Value, env: Environment) => Value {
@@ -80,27 +141,6 @@ function compileTest(test: Test, scope: Scope): (value: Value, env: Environment)
     const other = expr(env);
     return Array.isArray(other) && !Array.isArray(value) ? other.some((each) => equal(each, value) === true) : equal(value, other);
   };
-}
-
-function arithmetic(op: string, a: Value, b: Value): Value {
-  if (op === '+' && typeof a === 'string' && typeof b === 'string') return a + b;
-  if (!(a instanceof Exact) || !(b instanceof Exact)) return null;
-  const result = op === '+' ? a.plus(b) : op === '-' ? a.minus(b) : op === '*' ? a.times(b) : op === '/' ? a.div(b) : a.pow(b);
-  return result.isFinite() ? (result as Exact) : null;
-}
-
-/** Comparison as the standard has it: equality over any kinds, order over numbers and texts, else null. */
-export function compareValues(op: Comparison, a: Value, b: Value): boolean | null {
-  if (op === '=') return equal(a, b);
-  if (op === '!=') {
-    const same = equal(a, b);
-    return same === null ? null : !same;
-  }
-  let order: number;
-  if (a instanceof Exact && b instanceof Exact) order = a.comparedTo(b);
-  else if (typeof a === 'string' && typeof b === 'string') order = a < b ? -1 : a > b ? 1 : 0;
-  else return null;
-  return op === '<' ? order < 0 : op === '<=' ? order <= 0 : op === '>' ? order > 0 : order >= 0;
 }
 
 const truth = (value: Value): boolean | null => (typeof value === 'boolean' ? value : null);

@@ -9,12 +9,13 @@ import { parse, parseCell, SyntaxFailure, type Expr } from './syntax';
 import { fits, type FeelType, type Scope } from './types';
 import { writeUnit } from './units';
 
-export type { Environment, Evaluator, Value } from './evaluate';
+export type { Environment, Evaluator } from './evaluate';
+export { Day, Span } from './time';
+export { compareValues, equal, type Value } from './value';
 export type { FormulaProblem } from './problem';
-export type { Arithmetic, Comparison, Expr, Test } from './syntax';
+export type { Arithmetic, Comparison, Expr, Iteration, Test } from './syntax';
 export type { Binding, FeelType, Scope } from './types';
-export { compareValues, compile as compileExpr } from './evaluate';
-export { equal } from './builtins';
+export { compile as compileExpr } from './evaluate';
 export { noUnit, readUnit } from './units';
 
 export interface Formula {
@@ -87,6 +88,24 @@ export function namesIn(expr: Expr, found = new Set<string>()): Set<string> {
     case 'call':
       for (const arg of expr.args) namesIn(arg, found);
       break;
+    case 'path':
+      namesIn(expr.of, found);
+      break;
+    case 'filter':
+      namesIn(expr.list, found);
+      addFree(expr.by, ['item'], found);
+      break;
+    case 'quantified':
+    case 'for': {
+      const own: string[] = [];
+      for (const { name, list, to } of expr.over) {
+        addFree(list, own, found);
+        if (to) addFree(to, own, found);
+        own.push(name);
+      }
+      addFree(expr.kind === 'for' ? expr.body : expr.test, own, found);
+      break;
+    }
     case 'in':
       namesIn(expr.value, found);
       for (const test of expr.tests) {
@@ -94,4 +113,9 @@ export function namesIn(expr: Expr, found = new Set<string>()): Set<string> {
       }
   }
   return found;
+}
+
+/** Adds the names of a part of an expression, but for those local to it. */
+function addFree(expr: Expr, local: readonly string[], found: Set<string>): void {
+  for (const name of namesIn(expr)) if (!local.includes(name)) found.add(name);
 }

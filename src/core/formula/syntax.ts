@@ -1,6 +1,7 @@
 /** From FEEL text to a small syntax tree of our own; the grammar is the parser package's. */
 import { parser } from '@bpmn-io/lezer-feel';
 import { Exact } from '../exact';
+import { Day, Span } from './time';
 import { readPlain, readPlainCell } from './plain';
 import type { FormulaProblem } from './problem';
 
@@ -11,7 +12,7 @@ export type Arithmetic = '+' | '-' | '*' | '/' | '**';
 
 /** A position is the offset of the first character in the formula's text. */
 export type Expr =
-  | { kind: 'literal'; value: Exact | string | boolean | null; at: number }
+  | { kind: 'literal'; value: Exact | string | boolean | null | Day | Span; at: number }
   | { kind: 'name'; name: string; at: number }
   | { kind: 'negate'; of: Expr; at: number }
   | { kind: 'arithmetic'; op: Arithmetic; left: Expr; right: Expr; at: number }
@@ -20,7 +21,21 @@ export type Expr =
   | { kind: 'in'; value: Expr; tests: Test[]; at: number }
   | { kind: 'if'; test: Expr; then: Expr; else: Expr; at: number }
   | { kind: 'list'; items: Expr[]; at: number }
-  | { kind: 'call'; name: string; args: Expr[]; at: number };
+  | { kind: 'call'; name: string; args: Expr[]; at: number }
+  /** Items of a list that meet a condition on `item`, or the one at a position. */
+  | { kind: 'filter'; list: Expr; by: Expr; at: number }
+  /** Whether some or every item meets a condition. */
+  | { kind: 'quantified'; every: boolean; over: Iteration[]; test: Expr; at: number }
+  | { kind: 'for'; over: Iteration[]; body: Expr; at: number }
+  /** A part of a date or duration. */
+  | { kind: 'path'; of: Expr; name: string; at: number };
+
+/** A name that stands for each item of a list, or each whole number from one to another. */
+export interface Iteration {
+  name: string;
+  list: Expr;
+  to?: Expr;
+}
 
 /** One alternative to the right of `in`. */
 export type Test =
@@ -121,11 +136,39 @@ class Reader {
       }
       case 'FunctionInvocation':
         return this.call(node, depth);
+      case 'DateTimeLiteral':
+        return this.time(node, depth);
+      case 'FilterExpression':
+        return { kind: 'filter', list: sub(0), by: sub(1), at };
+      case 'PathExpression':
+        return { kind: 'path', of: sub(0), name: this.text(parts[2] as Node), at };
+      case 'QuantifiedExpression':
+        return { kind: 'quantified', every: parts[0]?.name === 'every', over: this.iterations(parts[1], depth), test: sub(3), at };
+      case 'ForExpression':
+        return { kind: 'for', over: this.iterations(parts[1], depth), body: sub(3), at };
       case 'Comparison':
         return this.comparison(node, depth);
       default:
         return fail('formula.unsupported', at, { what: this.text(node).slice(0, 40) });
     }
+  }
+
+  private iterations(node: Node | undefined, depth: number): Iteration[] {
+    return (node ? this.parts(node) : []).map((each): Iteration => {
+      const [name, context] = this.parts(each);
+      const [from, , to] = context ? this.parts(context) : [];
+      if (!name || !from) fail('formula.syntax', each.from, { near: this.text(each).slice(0, 12) });
+      return { name: this.text(name), list: this.expr(from, depth + 1), ...(to ? { to: this.expr(to, depth + 1) } : {}) };
+    });
+  }
+
+  /** A date or duration written out: `@"2026-06-01"`, `date("2026-06-01")`, `duration("P1M")`. */
+  private time(node: Node, depth: number): Expr {
+    const [first] = this.parts(node);
+    if (first?.name !== 'AtLiteral') return this.call(node, depth);
+    const written = JSON.parse(this.text(this.parts(first)[0] as Node)) as string;
+    const value = Day.read(written) ?? Span.read(written);
+    return value ? { kind: 'literal', value, at: node.from } : fail('formula.unsupported', node.from, { what: this.text(node).slice(0, 40) });
   }
 
   private call(node: Node, depth: number): Expr {

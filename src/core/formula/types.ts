@@ -7,6 +7,9 @@ export type FeelType =
   | { is: 'text'; of?: ReadonlySet<string> | undefined }
   | { is: 'yesno' }
   | { is: 'list'; item: FeelType }
+  | { is: 'date' }
+  /** Of days and seconds, or of years and months. */
+  | { is: 'duration' }
   /** null, or a value of a type that the formula does not tell. */
   | { is: 'unknown' };
 
@@ -30,4 +33,10 @@ export function join(a: FeelType, b: FeelType): FeelType {
   if (a.is === 'number' && b.is === 'number') return { is: 'number', unit: known(a.unit, b.unit) };
   if (a.is === 'text' && b.is === 'text') return a.of && b.of ? { is: 'text', of: new Set([...a.of, ...b.of]) } : { is: 'text' };
   return a;
+}
+
+/** A scope with one more name, local to a part of a formula. Local slots count down from -1. */
+export function withLocal(scope: Scope, name: string, type: FeelType): { scope: Scope; slot: number } {
+  const slot = Math.min(0, ...[...scope.values()].filter((binding) => binding.slot < 0).map((binding) => binding.slot)) - 1;
+  return { scope: new Map(scope).set(name, { slot, type }), slot };
 }
