@@ -90,7 +90,8 @@ class Examiner {
     this.rules = model.rules.filter(({ rule, severity }) => severity === 'error' && rule.kind !== 'say' && this.encoding.inForce(rule));
     // Literals first, so that all are there before the first witness.
     for (const rule of this.rules) this.encoding.meaning(rule);
-    for (const [, nothing] of this.formulas()) void this.nothingOf(nothing.formula);
+    for (const [, nothing] of this.formulas()) this.nothingOf(nothing.formula);
+    for (const [path, formula] of model.formulas) if (/^numbering\.\d+\.when$/.test(path)) this.encoding.conditions.of(formula);
     const parts = [...this.encoding.parts];
     this.force = parts.map(([lit]) => lit);
     for (const [lit, part] of parts) if (part.kind === 'rule') this.guardOf.set(part.rule.id, lit);
@@ -182,6 +183,10 @@ class Examiner {
   private *numbers(): Generator<Finding> {
     const { numbering } = this.model.document;
     if (numbering.length === 0) return;
+    const told = numbering.flatMap((segment, index) => {
+      const when = segment.when === undefined ? undefined : this.model.formulas.get(`numbering.${String(index)}.when`);
+      return when ? [this.encoding.conditions.of(when).yes] : [];
+    });
     const said = new Set(numbering.flatMap((segment) => ('of' in segment ? (Array.isArray(segment.of) ? segment.of : [segment.of]) : [])).flatMap((name) => this.rowsBehind(name as string)));
     for (const { on, row, codes } of this.variables) {
       if (row.kind !== 'number' && said.has(row) && !this.sharesCode(row)) continue;
@@ -189,7 +194,7 @@ class Examiner {
         if (!this.reach.can(wish)) continue;
         const first = this.witness([...this.force, ...wish.lits]);
         if (!first) continue;
-        const fast = [...said].flatMap((each) => this.said(each, first));
+        const fast = [...[...said].flatMap((each) => this.said(each, first)), ...told.map((lit) => (first.holds(lit) ? lit : not(lit)))];
         if (!this.possibleWith([...this.force, ...fast, ...otherwise.lits])) continue;
         yield { kind: 'sameNumber', at: row.kind === 'yesno' ? `parameters.${on}` : `features.${row.id}`, example: this.plain(first) };
         break;

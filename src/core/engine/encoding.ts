@@ -50,8 +50,10 @@ export class Encoding {
     }
   }
 
-  inForce(rule: { from?: string; until?: string }): boolean {
-    return (!rule.from || rule.from <= this.context.date) && (!rule.until || this.context.date <= rule.until);
+  /** Whether a rule counts on the context's date and in its region, or what else the rule's place is. */
+  inForce({ from, until, where = {} }: Pick<Rule, 'from' | 'until' | 'where'>): boolean {
+    const { date, values } = this.context;
+    return (!from || from <= date) && (!until || date <= until) && Object.entries(where).every(([input, allowed]) => allowed.includes(values[input] ?? ''));
   }
 
   /** A key for a wish; the same for the same name. */
@@ -121,6 +123,10 @@ export class Encoding {
     }
     if (row.shown === always || !entry || entry.kind === 'context' || entry.kind === 'calculation' || !entry.shownWhen) return;
     const rule = this.model.document.rules.find((each) => each.kind === 'show' && each.of === row.id) as Rule;
+    if (!this.inForce(rule)) {
+      solver.addClause([row.shown]);
+      return;
+    }
     const unless = this.unless(`rule:${rule.id}`, { kind: 'rule', rule });
     const { yes } = this.conditions.of(entry.shownWhen);
     solver.addClause([...unless, not(row.shown), yes]);

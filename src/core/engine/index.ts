@@ -17,6 +17,7 @@ export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from '
 export { checkUp, type CheckUp, type Finding } from './checkup';
 export type { Count } from './count';
 export { cnfOf, writeDimacs, type Cnf } from './dimacs';
+export { runModelTest, type TestResult } from './model-tests';
 export { readNumber, type ReadBack } from './read';
 export { OutOfBudget } from './reach';
 export { checkDecisions, type DecisionProblem } from './decisions';

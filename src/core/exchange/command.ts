@@ -2,7 +2,7 @@
  * The command line of a model: `check`, `state`, `why`, `ways`, `best`, `count`, `read` and `cnf`.
  * A command gives a JSON value (or DIMACS text) and a code: 0 for yes, 1 for an answer of no, 2 where the question itself is wrong.
  */
-import { checkDecisions, checkUp, cnfOf, createEngine, readNumber, writeDimacs, type BestQuestion, type Context, type Decision, type Engine, type Target, type Term } from '../engine';
+import { checkDecisions, checkUp, cnfOf, createEngine, readNumber, runModelTest, writeDimacs, type BestQuestion, type Context, type Decision, type Engine, type Target, type Term, type TestResult } from '../engine';
 import { compileModel, type CompiledModel, type DecisionValue } from '../model';
 import { partNumber } from '../numbering';
 
@@ -81,7 +81,9 @@ class Command {
       case 'check': {
         const end = this.surroundings.now() + countingMilliseconds;
         const report = checkUp(model, context.date, () => this.surroundings.now() > end);
-        return { code: report.findings.length === 0 ? 0 : 1, out: report };
+        const tests = this.tests(model, context);
+        const fine = report.findings.length === 0 && tests.every((test) => test.failures.length === 0);
+        return { code: fine ? 0 : 1, out: { ...report, tests } };
       }
       case 'count': {
         const end = this.surroundings.now() + countingMilliseconds;
@@ -97,6 +99,17 @@ class Command {
       }
     }
     return this.configure(createEngine(model, context));
+  }
+
+  private tests(model: CompiledModel, { date, values }: Context): TestResult[] {
+    const engines = new Map<string, Engine>();
+    return (model.document.tests ?? []).map((test) => {
+      const place = { date, values: { ...values, ...test.context } };
+      const key = JSON.stringify(place.values);
+      const engine = engines.get(key) ?? createEngine(model, place);
+      engines.set(key, engine);
+      return runModelTest(engine, test);
+    });
   }
 
   private configure(engine: Engine): Answer {

@@ -128,6 +128,11 @@ class Compiler {
     }
     const ruleIds = new Set<string>();
     for (const rule of document.rules) {
+      for (const [input, values] of Object.entries(rule.where ?? {})) {
+        const known = document.context.find((each) => each.id === input)?.values.map((each) => each.id);
+        const wrong = known ? values.find((value) => !known.includes(value)) : input;
+        if (wrong !== undefined) this.report(`rules.${rule.id}.where`, 'model.unknownTarget', { id: wrong });
+      }
       if (ruleIds.has(rule.id)) this.report(`rules.${rule.id}`, 'model.duplicateId', { id: rule.id });
       ruleIds.add(rule.id);
     }

@@ -32,6 +32,28 @@ export interface ModelDocument {
   extraDays?: Feel;
   /** Calculations shown beside the build while it is made. */
   figures: Figures;
+  /** What must come out of given decisions; run by the check-up. */
+  tests?: ModelTest[];
+}
+
+/** Decisions, and what the state must then be. */
+export interface ModelTest {
+  id: string;
+  context?: Readonly<Record<string, string>>;
+  /** By "feature", "feature.option" or "parameter". */
+  decisions: Readonly<Record<string, DecisionValue>>;
+  expect: {
+    complete?: boolean;
+    /** Values of rows and calculations, as they travel; of a multiple choice the ids taken. */
+    values?: Readonly<Record<string, string | boolean | null | readonly string[]>>;
+    /** Standings by "feature.option". */
+    standings?: Readonly<Record<string, 'free' | 'swap' | 'barred'>>;
+    /** Rules that are the reason why "feature.option" (or "parameter = value") cannot be had. */
+    reasons?: Readonly<Record<string, readonly string[]>>;
+    /** Rules that warn or note. */
+    messages?: readonly string[];
+    partNumber?: string;
+  };
 }
 
 export interface ContextInput {
@@ -116,6 +138,8 @@ interface RuleBase {
   /** ISO dates; inclusive. */
   from?: string;
   until?: string;
+  /** In force only where a context input has one of these values, such as {"region": ["eu", "uk"]}. */
+  where?: Readonly<Record<string, readonly string[]>>;
 }
 
 export type Rule =

@@ -46,7 +46,13 @@ function byField<T extends string>(field: string, schemas: Record<T, Schema>): u
   });
 }
 
-const ruleBase = { id, kind: string().required(), reason: texts, from: day, until: day };
+/** A record with any keys, each value checked by itself. */
+const record = (fits: (value: unknown) => boolean) =>
+  mixed().test('record', 'model.badValue', (value) => value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value) && Object.values(value).every(fits)));
+const isTextList = (value: unknown): boolean => Array.isArray(value) && value.every((each) => typeof each === 'string');
+const isPlain = (value: unknown): boolean => value === null || typeof value === 'string' || typeof value === 'boolean';
+
+const ruleBase = { id, kind: string().required(), reason: texts, from: day, until: day, where: record(isTextList) };
 const rule = byField<Rule['kind']>('kind', {
   require: shape({ ...ruleBase, when: feel, must: feel.required(), severity }),
   exclude: shape({ ...ruleBase, all: list(feel.required(), 20).min(1), severity }),
@@ -100,5 +106,17 @@ export const documentSchema = shape({
     1_000,
   ),
   extraDays: feel,
+  tests: array()
+    .strict()
+    .max(2_000)
+    .of(
+      shape({
+        id, context: record((value) => typeof value === 'string'), decisions: record(isPlain).defined(),
+        expect: shape({
+          complete: boolean().strict(), values: record((value) => isPlain(value) || isTextList(value)),
+          standings: record((value) => value === 'free' || value === 'swap' || value === 'barred'), reasons: record(isTextList), messages: array().strict().of(string().strict().required()), partNumber: string().strict(),
+        }).required(),
+      }),
+    ),
   figures: shape({ mass: id.notRequired(), installation: id.notRequired(), more: list(id, 20) }),
 }).required() as unknown as Schema<ModelDocument>;

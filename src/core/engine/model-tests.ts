@@ -1,0 +1,48 @@
+/** The tests of a model document: decisions, and what must come of them. */
+import { Reading, type CompiledModel, type ModelTest, type PlainValue } from '../model';
+import { partNumber } from '../numbering';
+import type { Decision, Engine, State } from './index';
+
+export interface TestResult {
+  id: string;
+  /** What came out otherwise than expected; empty where the test passed. */
+  failures: { at: string; expected: unknown; found: unknown }[];
+}
+
+/** Runs one test on an engine in the test's context. */
+export function runModelTest(engine: Engine, { id, decisions: given, expect }: ModelTest): TestResult {
+  const { model } = engine;
+  const decisions = Object.entries(given).map(([on, value]): Decision => ({ on, value }));
+  const state = engine.state({ decisions });
+  const failures: TestResult['failures'] = [];
+  const same = (at: string, expected: unknown, found: unknown): void => {
+    if (JSON.stringify(expected) !== JSON.stringify(found)) failures.push({ at, expected, found });
+  };
+  if (expect.complete !== undefined) same('complete', expect.complete, state.complete);
+  for (const [name, value] of Object.entries(expect.values ?? {})) same(`values.${name}`, value, valueOf(model, state, name));
+  for (const [option, standing] of Object.entries(expect.standings ?? {})) {
+    const [row = '', chosen] = option.split('.');
+    same(`standings.${option}`, standing, state.rows[row]?.options?.find((each) => each.id === chosen)?.standing);
+  }
+  for (const [target, rules] of Object.entries(expect.reasons ?? {})) {
+    const causes = engine.reason({ decisions }, targetOf(model, target));
+    same(`reasons.${target}`, [...rules].sort(), causes.flatMap((cause) => (cause.kind === 'rule' ? [cause.rule] : [])).sort());
+  }
+  if (expect.messages) same('messages', [...expect.messages].sort(), state.messages.map((message) => message.rule).sort());
+  if (expect.partNumber !== undefined) same('partNumber', expect.partNumber, partNumber(model, state.values).text);
+  return { id, failures };
+}
+
+function valueOf(model: CompiledModel, { values }: State, name: string): PlainValue | undefined {
+  if (Object.hasOwn(values, name)) return values[name];
+  const value = new Reading(model, values).named(name);
+  return typeof value === 'symbol' ? undefined : value === null || typeof value === 'boolean' ? value : Array.isArray(value) ? value.map(String) : String(value);
+}
+
+/** "feature.option", or "parameter = value". */
+function targetOf({ document }: CompiledModel, written: string): Decision {
+  const [on = '', value] = written.split(' = ');
+  if (value !== undefined) return { on, value: value === 'true' || value === 'false' ? value === 'true' : value };
+  const [id = '', option = ''] = on.split('.');
+  return (document.features.find((each) => each.id === id)?.most ?? 1) > 1 ? { on, value: true } : { on: id, value: option };
+}
