@@ -36,19 +36,49 @@ export function wishFor(row: NumberRow, from: number, to: number, encoding: Enco
   return { key: encoding.newKey(`${row.id}:${String(from)}:${String(to)}`), lits: [row.shown, ...between(row.number, from, to, encoding.solver)].filter((lit) => lit !== always) };
 }
 
+/** What is known of a stretch of a number: a build that has all of it, or the assumptions that refuse it. */
+type Stretch = { from: number; to: number } & ({ build: Witness } | { core: readonly Lit[] });
+
+const mostStretches = 60;
+/** By reach and row, the stretches found last first. */
+const memory = new WeakMap<Reach, Map<NumberRow, Stretch[]>>();
+
+function stretchesOf(row: NumberRow, reach: Reach): Stretch[] {
+  const ofReach = memory.get(reach) ?? new Map<NumberRow, Stretch[]>();
+  memory.set(reach, ofReach);
+  const known = ofReach.get(row) ?? [];
+  ofReach.set(row, known);
+  return known;
+}
+
+/** The allowed parts of a stretch, where wide conditions read the number. */
 function steadyParts(row: NumberRow, [from, to]: Range, wide: readonly ConditionTheory[], encoding: Encoding, reach: Reach, lifted: readonly Lit[] | undefined): Range[] {
   if (from > to) return [];
   const kept = lifted ? reach.assumptions.filter((lit) => !lifted.includes(lit)) : reach.assumptions;
+  const rest = (range: Range): Range[] => steadyParts(row, range, wide, encoding, reach, lifted);
+  const stretches = stretchesOf(row, reach);
+  const known = stretches.find((each) => each.from <= to && each.to >= from && ('build' in each ? each.build.meets(kept) : each.core.every((lit) => kept.includes(lit))));
+  if (known) {
+    const [low, high] = [Math.max(from, known.from), Math.min(to, known.to)];
+    return [...rest([from, low - 1]), ...('build' in known ? [[low, high] as const] : []), ...rest([high + 1, to])];
+  }
   const { lits } = wishFor(row, from, to, encoding);
   const answer = encoding.solver.ask({ assume: [...kept, ...lits], base: reach.base, met: kept.length });
   if (answer.is === 'stopped') throw new OutOfBudget();
-  if (answer.is === 'no') return [];
-  const witness = answer.witness();
-  const code = witness.codes[row.number] as number;
-  const steady = (a: number, b: number): boolean => wide.every((theory) => theory.steady(row, a, b, witness));
+  const keep = (stretch: Stretch): void => {
+    stretches.unshift(stretch);
+    if (stretches.length > mostStretches) stretches.pop();
+  };
+  if (answer.is === 'no') {
+    keep({ from, to, core: answer.core.filter((lit) => !lits.includes(lit)) });
+    return [];
+  }
+  const build = answer.witness();
+  const code = build.codes[row.number] as number;
+  const steady = (a: number, b: number): boolean => wide.every((theory) => theory.steady(row, a, b, build));
   const low = furthest(code, from, (at) => steady(at, code));
   const high = furthest(code, to, (at) => steady(low, at));
-  const rest = (range: Range): Range[] => steadyParts(row, range, wide, encoding, reach, lifted);
+  keep({ from: low, to: high, build });
   return [...rest([from, low - 1]), [low, high], ...rest([high + 1, to])];
 }
 

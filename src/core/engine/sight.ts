@@ -1,4 +1,5 @@
 /** What formulas see of rows of which only some literals are settled. */
+import type { Exact } from '../exact';
 import type { Value } from '../formula';
 import { valueAt } from '../model';
 import { always, never, not, type Lit } from '../solver';
@@ -61,6 +62,18 @@ export function evidenceOf(row: Row, settled: Settled): Evidence[] {
   }
 }
 
+type NumberRow = Extract<Row, { kind: 'number' }>;
+const numbers = new WeakMap<NumberRow, Map<number, Exact>>();
+
+/** The number of a code; made once, since the same few are asked for again and again. */
+function numberAt(row: NumberRow, code: number): Exact {
+  const known = numbers.get(row) ?? new Map<number, Exact>();
+  numbers.set(row, known);
+  const found = known.get(code) ?? valueAt(row.entry.grid, code);
+  if (known.size < 50_000) known.set(code, found);
+  return found;
+}
+
 /** What a row can be, by some evidence alone. */
 export const sightOf = (row: Row, evidence: readonly Evidence[]): Sight => ({ evidence, ...seenOf(row, evidence) });
 
@@ -77,7 +90,7 @@ function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'
   if (row.kind === 'number') {
     const low = evidence.find((each) => each.low !== undefined)?.low ?? 0;
     const high = evidence.find((each) => each.high !== undefined)?.high ?? row.entry.grid.count - 1;
-    if (!fails(row.shown)) values.push(valueAt(row.entry.grid, low), ...(high > low ? [valueAt(row.entry.grid, high)] : []));
+    if (!fails(row.shown)) values.push(numberAt(row, low), ...(high > low ? [numberAt(row, high)] : []));
   } else {
     const options: [Lit, Value][] = row.kind === 'yesno' ? [[row.yes, true], [row.no, false]] : [...row.taken.map((lit, index): [Lit, Value] => [lit, row.ids[index] as string]), [row.none, null]];
     const one = options.find(([lit]) => lit !== always && holds(lit));

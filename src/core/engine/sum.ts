@@ -2,7 +2,7 @@
 import { Exact, exact, zero } from '../exact';
 import { always, never, not, type Clauses, type Lit, type Overlay, type Theory } from '../solver';
 import { evidenceOf, sightOf, type Evidence, type Sight } from './sight';
-import { valueIn, type Subject } from './truth';
+import { halve, valueIn, type Subject } from './truth';
 import type { Row } from './rows';
 
 /** One formula of a sum with its weight. A formula that gives nothing counts as 0. */
@@ -121,13 +121,9 @@ export class SumTheory implements Theory {
       const lits = [row.shown, ...choicesOf(row), ...(row.kind === 'number' ? [] : row.kind === 'yesno' ? [row.latent] : row.latent)];
       const open = lits.find((lit) => overlay.value(lit) === 0 && overlay.holds(lit)) ?? lits.find((lit) => overlay.value(lit) === 0);
       if (open !== undefined) return overlay.holds(open) ? open : not(open);
-      if (row.kind !== 'number') continue;
-      const { low, high } = overlay.bounds(row.number);
-      if (low === high) continue;
-      const middle = (low + high) >> 1;
-      const cut = overlay.cut(row.number, middle);
-      return overlay.code(row.number) <= middle ? cut : not(cut);
     }
+    const half = halve(this.rows, overlay);
+    if (half >= 0) return half;
     throw new Error('a sum over its bound with nothing open');
   }
 

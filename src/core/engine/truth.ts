@@ -259,24 +259,18 @@ export class ConditionTheory implements Theory {
   }
 
   check(overlay: Overlay): Lit {
-    const value = this.subject.exact((slot) => {
-      const row = this.subject.rows.find((each) => each.slot === slot) as Row;
-      return valueIn(row, overlay);
-    });
-    if ((value === true) === overlay.holds(this.truth.yes) && (value === false) === overlay.holds(this.truth.no)) return -1;
+    const sights = new Map(this.subject.rows.map((row) => [row.slot, settledSight(row, overlay)]));
+    const { yes, no } = this.subject.outcomes(sights);
+    if (yes === overlay.holds(this.truth.yes) && no === overlay.holds(this.truth.no)) return -1;
     for (const row of this.subject.rows) {
       const lits = [row.shown, ...(row.kind === 'yesno' ? [row.latent, row.yes] : row.kind === 'number' ? [] : [...row.latent, ...row.taken])];
       const open = lits.find((lit) => overlay.value(lit) === 0 && overlay.holds(lit)) ?? lits.find((lit) => overlay.value(lit) === 0);
       if (open !== undefined) return overlay.holds(open) ? open : not(open);
-      if (row.kind !== 'number') continue;
-      const { low, high } = overlay.bounds(row.number);
-      if (low === high) continue;
-      const middle = (low + high) >> 1;
-      const cut = overlay.cut(row.number, middle);
-      return overlay.code(row.number) <= middle ? cut : not(cut);
     }
+    const half = halve(this.subject.rows, overlay);
+    if (half >= 0) return half;
     const open = [this.truth.yes, this.truth.no].find((lit) => overlay.value(lit) === 0) ?? this.truth.yes;
-    return (open === this.truth.yes ? value === true : value === false) ? open : not(open);
+    return (open === this.truth.yes ? yes : no) ? open : not(open);
   }
 
   /** Whether the condition stays as it is in a witness for every value of one of its numbers from one to another. */
@@ -294,6 +288,30 @@ export class ConditionTheory implements Theory {
     const { yes, no, none } = this.subject.outcomes(sights);
     return Number(yes) + Number(no) + Number(none) === 1;
   }
+}
+
+/** Halves the number that is least settled, on the side of its present code: all narrow together, and soon enough is known. -1 where none is open. */
+export function halve(rows: readonly Row[], overlay: Overlay): Lit {
+  let widest: { number: number; low: number; high: number } | null = null;
+  let most = 0;
+  for (const row of rows) {
+    if (row.kind !== 'number') continue;
+    const { low, high } = overlay.bounds(row.number);
+    const width = (high - low) / row.entry.grid.count;
+    if (width > most) [widest, most] = [{ number: row.number, low, high }, width];
+  }
+  if (!widest) return -1;
+  const middle = (widest.low + widest.high) >> 1;
+  const cut = overlay.cut(widest.number, middle);
+  return overlay.code(widest.number) <= middle ? cut : not(cut);
+}
+
+/** The sight of a row in a complete assignment. */
+function settledSight(row: Row, witness: { holds(lit: Lit): boolean; code(number: number): number }): Sight {
+  if (row.kind !== 'number') return sightOf(row, evidenceOf(row, { value: (lit) => (witness.holds(lit) ? 1 : -1), bounds: () => ({ low: 0, high: 0, lowLit: always, highLit: always }) }));
+  if (!witness.holds(row.shown)) return sightOf(row, [{ lit: not(row.shown) }]);
+  const code = witness.code(row.number);
+  return sightOf(row, [{ lit: row.shown }, { lit: -1, low: code }, { lit: -1, high: code }]);
 }
 
 /** The value of a row in a complete assignment. */

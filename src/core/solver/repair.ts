@@ -9,6 +9,8 @@ import type { Witness } from './witness';
 
 export class Repair {
   private flipped = new Uint8Array(512);
+  /** By theory: the version of the trail and the base at which it last had nothing to object. */
+  private readonly content: { version: number; base: Witness | null }[] = [];
 
   constructor(
     private readonly trail: Trail,
@@ -46,8 +48,12 @@ export class Repair {
     }
     if (this.theories.list.length === 0) return -1;
     for (const index of this.theories.reading(variableOf(lit))) {
+      const content = (this.content[index] ??= { version: -1, base: null });
+      if (content.version === this.trail.version && content.base === base) continue;
       const next = this.theories.list[index]!.check(overlay());
       if (next >= 0) return next;
+      content.version = this.trail.version;
+      content.base = base;
     }
     return -1;
   }

@@ -18,6 +18,8 @@ export class Trail {
   place = new Int32Array(512);
   order = new Int32Array(512);
   size = 0;
+  /** Changes with everything that is settled or opened again. */
+  version = 0;
   /** How many of the order have been propagated. */
   head = 0;
   readonly marks: number[] = [];
@@ -44,6 +46,7 @@ export class Trail {
     this.reason[variable] = reason;
     this.place[variable] = this.size;
     this.order[this.size++] = lit;
+    this.version++;
   }
 
   /** Begins a level. */
@@ -54,6 +57,7 @@ export class Trail {
   /** Goes back so that only so many levels stand; each variable that opens again is told. */
   back(depth: number, opened: (variable: number) => void): void {
     if (this.marks.length <= depth) return;
+    this.version++;
     const from = this.marks[depth]!;
     for (let at = this.size - 1; at >= from; at--) {
       const lit = this.order[at]!;
