@@ -277,7 +277,7 @@ class Examiner {
   }
 
   private possibleWith(assume: readonly Lit[]): boolean {
-    return this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always) }).is === 'yes';
+    return this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always), base: this.reach.base }).is === 'yes';
   }
 
   private witness(assume: readonly Lit[]): Witness | null {

@@ -28,6 +28,7 @@ export class Encoding {
   private readonly guards = new Map<string, Lit>();
   private readonly keys = new Map<string, number>();
   private lastKey = 0;
+  private readonly cells = new Map<number, readonly number[]>();
 
   /** With `apart`, each rule and shape is in force only under a literal of its own, so that causes can be told. */
   constructor(
@@ -54,6 +55,16 @@ export class Encoding {
   inForce({ from, until, where = {} }: Pick<Rule, 'from' | 'until' | 'where'>): boolean {
     const { date, values } = this.context;
     return (!from || from <= date) && (!until || date <= until) && Object.entries(where).every(([input, allowed]) => allowed.includes(values[input] ?? ''));
+  }
+
+  /**
+   * Where the model's conditions cut a number, as it was when first asked: between two of these cuts no clause tells codes apart.
+   * Cuts that decisions and searches make later are not among them.
+   */
+  cutsOf(number: number): readonly number[] {
+    const known = this.cells.get(number) ?? [...this.solver.numbers.cuts(number)];
+    this.cells.set(number, known);
+    return known;
   }
 
   /** A key for a wish; the same for the same name. */

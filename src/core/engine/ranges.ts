@@ -10,11 +10,11 @@ export type Range = readonly [from: number, to: number];
 export type NumberRow = Extract<Row, { kind: 'number' }>;
 
 /**
- * Every code that some complete build beside the assumptions has. Between two cuts no clause tells codes apart, so one question
+ * Every code that some complete build beside the assumptions has; none of these may be about the number itself. Between two cuts no clause tells codes apart, so one question
  * answers for all of them, except where a wide condition reads the number: there each answer counts for as far as the condition is steady.
  */
 export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifted?: readonly Lit[]): Range[] {
-  const { solver, conditions } = encoding;
+  const { conditions } = encoding;
   const wide = conditions.wide.filter((theory) => theory.numbers.includes(row.number));
   const found: Range[] = [];
   const add = (from: number, to: number): void => {
@@ -23,7 +23,7 @@ export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifte
     else found.push([from, to]);
   };
   let from = 0;
-  for (const to of [...solver.numbers.cuts(row.number), row.entry.grid.count - 1]) {
+  for (const to of [...encoding.cutsOf(row.number), row.entry.grid.count - 1]) {
     if (wide.length > 0) for (const range of steadyParts(row, [from, to], wide, encoding, reach, lifted)) add(...range);
     else if (reach.can(wishFor(row, from, to, encoding), lifted)) add(from, to);
     from = to + 1;

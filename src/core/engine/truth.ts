@@ -25,6 +25,10 @@ interface Outcomes {
 }
 
 const mostLeaves = 400;
+/** Open rows of a condition at which it still cuts numbers. */
+const mostOpen = 2;
+/** Stands for no literal: the end of a piece of a number that is only looked at. */
+const piece: Lit = -1;
 
 /** A formula that reads rows, directly or through calculations. */
 export class Subject {
@@ -232,10 +236,47 @@ export class ConditionTheory implements Theory {
       if (!holds || clauses.value(lit) > 0) continue;
       if (!clauses.imply([lit, ...this.least(evidence, still).map(not)])) return;
     }
+    this.shave(clauses, evidence, sights);
   }
 
-  /** A smallest part of the evidence that still makes the claim. */
-  private least(evidence: ReadonlyMap<Row, Evidence[]>, still: (found: Outcomes) => boolean): Lit[] {
+  /** Cuts from the ends of numbers what the truth that is settled rules out. */
+  private shave(clauses: Clauses, evidence: ReadonlyMap<Row, Evidence[]>, sights: Map<number, Sight>): void {
+    const [yes, no] = [clauses.value(this.truth.yes), clauses.value(this.truth.no)];
+    const refuted = (found: Outcomes): boolean => (yes > 0 && !found.yes) || (yes < 0 && !found.no && !found.none) || (no > 0 && !found.no) || (no < 0 && !found.yes && !found.none);
+    const settled = [this.truth.yes, this.truth.no].flatMap((lit) => (clauses.value(lit) > 0 ? [not(lit)] : clauses.value(lit) < 0 ? [lit] : []));
+    // While more than one row is open, looking costs more than what is found.
+    const open = this.subject.rows.filter((row) => (sights.get(row.slot) as Sight).value === undefined);
+    if (settled.length === 0 || open.length > mostOpen) return;
+    for (const row of open) {
+      if (row.kind !== 'number') continue;
+      for (const upper of [false, true]) {
+        const now = clauses.bounds(row.number);
+        const width = now.high - now.low;
+        for (let size = width >> 1; size >= 1 && size > width >> 5; size >>= 2) {
+          // The end piece, as if the number lay there.
+          const edge = upper ? now.high - size + 1 : now.low + size - 1;
+          const own: Evidence[] = [
+            ...(evidence.get(row) as Evidence[]).filter((each) => each.low === undefined && each.high === undefined),
+            upper ? { lit: piece, low: edge } : { lit: now.lowLit, low: now.low },
+            upper ? { lit: now.highLit, high: now.high } : { lit: piece, high: edge },
+          ];
+          const before = sights.get(row.slot) as Sight;
+          sights.set(row.slot, sightOf(row, own));
+          const cutOff = refuted(this.subject.outcomes(sights));
+          sights.set(row.slot, before);
+          if (!cutOff) continue;
+          const reasons = this.least(new Map(evidence).set(row, own), refuted, row).filter((lit) => lit !== piece && lit !== always);
+          const bound = upper ? clauses.cut(row.number, edge - 1) : not(clauses.cut(row.number, edge));
+          // What follows from the new bound comes first; being woken by it, this goes on afterwards.
+          clauses.imply([bound, ...settled, ...reasons.map(not)]);
+          return;
+        }
+      }
+    }
+  }
+
+  /** A smallest part of the evidence that still makes the claim; that of one row may be held fast. */
+  private least(evidence: ReadonlyMap<Row, Evidence[]>, still: (found: Outcomes) => boolean, fast?: Row): Lit[] {
     const kept = new Map(evidence);
     const sights = new Map([...kept].map(([row, list]) => [row.slot, sightOf(row, list)]));
     const without = (row: Row, fewer: Evidence[]): boolean => {
@@ -249,7 +290,7 @@ export class ConditionTheory implements Theory {
       return false;
     };
     for (const [row, list] of evidence) {
-      if (list.length === 0 || without(row, []) || list.length > 16) continue;
+      if (row === fast || list.length === 0 || without(row, []) || list.length > 16) continue;
       for (const each of list) {
         const now = kept.get(row) as Evidence[];
         if (now.length > 1) without(row, now.filter((other) => other !== each));

@@ -20,7 +20,7 @@ export class Theories {
     private readonly clauses: Clauses,
     private readonly numbers: Numbers,
   ) {
-    this.voice = { value: (lit) => trail.value[lit]!, bounds: (number) => numbers.bounds(number), imply: (clause) => this.imply(clause) };
+    this.voice = { value: (lit) => trail.value[lit]!, bounds: (number) => numbers.bounds(number), cut: (number, k) => numbers.atMost(number, k), imply: (clause) => this.imply(clause) };
   }
 
   addVariable(): void {

@@ -5,6 +5,8 @@ export interface Clauses {
   /** 1 where the literal holds now, -1 where its opposite does, 0 while open. */
   value(lit: Lit): number;
   bounds(number: number): { low: number; high: number; lowLit: Lit; highLit: Lit };
+  /** "At most k" for a k strictly inside the bounds that hold now. */
+  cut(number: number, k: number): Lit;
   /**
    * Adds a clause that is always true and now forces its first literal (or is broken): all others are false now.
    * Answers false where that is a conflict; the theory then stops.
