@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ClipboardCopy, CornerUpLeft, Redo2, TriangleAlert, Undo2 } from 'lucide-react';
-import type { Target } from '../../core/engine';
+import type { Decision, Target } from '../../core/engine';
 import type { BenchView, QuoteView } from '../../core/quoting';
 import type { Why } from '../../workers/bench.worker';
 import { own } from '../../i18n';
@@ -9,7 +9,7 @@ import { ask, sentences } from '../api';
 import { Speech, useSpeech } from '../speech';
 import css from './bench.module.css';
 import { CodeRail } from './CodeRail';
-import { FeatureRow, NumberRow, YesNoRow } from './Row';
+import { RowControl } from './Row';
 import { Side } from './Side';
 import { Strip } from './Strip';
 import { useBench } from './useBench';
@@ -46,6 +46,15 @@ function Page({ view }: Props) {
     setAsked(null);
     if (row) setTimeout(() => go(row), 0);
   };
+
+  // The same functions all the time, so that rows that show the same stay as they are.
+  const latest = useRef({ bench, why });
+  latest.current = { bench, why };
+  const acts = useMemo(() => ({
+    onDecide: (decision: Decision) => { setAsked(null); void latest.current.bench.decide(decision); },
+    onRelease: (on: string) => { setAsked(null); void latest.current.bench.release(on); },
+    onWhy: (target: Target) => void latest.current.why(target),
+  }), []);
 
   // The first thing to do is where one begins.
   useEffect(() => {
@@ -159,16 +168,10 @@ function Page({ view }: Props) {
               const feature = document.features.find((each) => each.id === id);
               const parameter = document.parameters.find((each) => each.id === id);
               const help = own((feature ?? parameter)?.help, language);
-              const props = {
-                state, words, differences: picture.differences, remarks, decimals: tariff.decimals, frozen,
-                onDecide: (decision: Parameters<typeof bench.decide>[0]) => { setAsked(null); void bench.decide(decision); },
-                onRelease: (on: string) => { setAsked(null); void bench.release(on); },
-                onWhy: (target: Target) => void why(target),
-              };
               return (
                 <div key={id} className={classes(css.row, movedRows.has(id) && css.moved)} data-row={id}>
                   <div><p className={css.rowName}>{words.row(id)}</p>{help && state.todo && <p className={css.rowHelp}>{help}</p>}</div>
-                  {feature ? <FeatureRow feature={feature} {...props} /> : parameter?.type === 'number' ? <NumberRow parameter={parameter} {...props} /> : parameter ? <YesNoRow parameter={parameter} {...props} /> : null}
+                  <RowControl feature={feature} parameter={parameter} state={state} words={words} differences={picture.differences} remarks={remarks} decimals={tariff.decimals} frozen={frozen} {...acts} />
                   {asked && asked.target.on.split('.')[0] === id && (
                     <WhyPanel title={whyTitle} why={asked.why} words={words} decimals={tariff.decimals} onClose={closeWhy} onTake={(way) => { setAsked(null); void bench.take(way.decisions).then(() => go(id)); }} />
                   )}

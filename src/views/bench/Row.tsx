@@ -1,6 +1,6 @@
-import { useState, type KeyboardEvent } from 'react';
+import { memo, useState, type KeyboardEvent } from 'react';
 import { Ban, RotateCcw, Repeat2 } from 'lucide-react';
-import type { Feature, NumberParameter, YesNoParameter } from '../../core/model';
+import type { Feature, NumberParameter, Parameter, YesNoParameter } from '../../core/model';
 import type { Decision, OptionState, RowState, Source, Standing, Target } from '../../core/engine';
 import { exact, Exact } from '../../core/exact';
 import type { Remark } from '../../workers/bench.worker';
@@ -24,6 +24,24 @@ interface RowProps {
   onWhy: (target: Target) => void;
 }
 
+type ControlProps = RowProps & { feature: Feature | undefined; parameter: Parameter | undefined };
+
+/** The control of a row. It is drawn again only when something that it shows has changed: most decisions change a few rows. */
+export const RowControl = memo(function RowControl({ feature, parameter, ...props }: ControlProps) {
+  if (feature) return <FeatureRow feature={feature} {...props} />;
+  if (parameter?.type === 'number') return <NumberRow parameter={parameter} {...props} />;
+  return parameter ? <YesNoRow parameter={parameter} {...props} /> : null;
+}, looksAlike);
+
+function looksAlike(before: ControlProps, after: ControlProps): boolean {
+  return before.words === after.words && before.frozen === after.frozen && before.onDecide === after.onDecide && before.onWhy === after.onWhy && shownOf(before) === shownOf(after);
+}
+
+function shownOf({ feature, parameter, state, differences, remarks }: ControlProps): string {
+  const keys = feature ? feature.options.map((option) => `${feature.id}.${option.id}`) : [parameter?.id ?? ''];
+  return JSON.stringify([state, keys.map((key) => [differences[key], remarks[key]])]);
+}
+
 /** One tab: what it shows, and what taking it decides. */
 interface TabInfo {
   key: string;
@@ -40,7 +58,7 @@ interface TabInfo {
 }
 
 /** A feature: one choice as round, several as square controls, all as tabs on a rail. */
-export function FeatureRow({ feature, ...props }: RowProps & { feature: Feature }) {
+function FeatureRow({ feature, ...props }: RowProps & { feature: Feature }) {
   const { state, differences, remarks, words } = props;
   const many = feature.most > 1;
   const tabs = (state.options ?? []).map((option: OptionState): TabInfo => {
@@ -54,7 +72,7 @@ export function FeatureRow({ feature, ...props }: RowProps & { feature: Feature 
   return <TabRow {...props} tabs={tabs} many={many} />;
 }
 
-export function YesNoRow({ parameter, ...props }: RowProps & { parameter: YesNoParameter }) {
+function YesNoRow({ parameter, ...props }: RowProps & { parameter: YesNoParameter }) {
   const { t } = useSpeech();
   const { state, differences } = props;
   const tab = (value: boolean, standing: Standing): TabInfo => ({
@@ -130,7 +148,7 @@ function Mortise() {
   return <svg className={css.mortise} viewBox="0 0 26 9" aria-hidden><path d="M0,0.6 h7 l-3,7.8 h18 l-3,-7.8 h7" /></svg>;
 }
 
-export function NumberRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy }: RowProps & { parameter: NumberParameter }) {
+function NumberRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy }: RowProps & { parameter: NumberParameter }) {
   const { t, language } = useSpeech();
   const { least, most, step, unit, id } = parameter;
   const [typed, setTyped] = useState<string>();
