@@ -32,7 +32,8 @@ const truths: readonly Outlook[] = [0, 1, 2, 3, 4, 5, 6, 7].map((bits) => ({
 const truth = (yes: boolean, no: boolean, none: boolean): Outlook => truths[(yes ? 1 : 0) | (no ? 2 : 0) | (none ? 4 : 0)] as Outlook;
 
 const widen = (value: number, towards: 1 | -1): number => (Number.isInteger(value) && Math.abs(value) < 1e9 ? value : value + towards * (Math.abs(value) * 1e-12 + 1e-15));
-const number = (low: number, high: number, none: boolean): Outlook => ({ ...nothing, none, low: widen(low, -1), high: widen(high, 1) });
+/** Numbers from low to high; where there is none between them, null alone is left. */
+const number = (low: number, high: number, none: boolean): Outlook => (low <= high && low < Infinity && high > -Infinity ? { ...nothing, none, low: widen(low, -1), high: widen(high, 1) } : justNone);
 const hasNumber = (a: Outlook): boolean => a.low <= a.high;
 const hasText = (a: Outlook): boolean => a.texts === 'any' || a.texts.length > 0;
 const onlyNumber = (a: Outlook): boolean => !a.none && !a.yes && !a.no && !hasText(a) && a.list === null;
@@ -147,6 +148,7 @@ function call(name: string, args: Expr[], scope: Scope): Look {
   const fold = (apply: (lows: number[]) => number): Look => (env) => {
     const all = items.map((item) => item(env));
     if (!all.every((each) => hasNumber(each) || each.none) || all.some((each) => each.list !== null)) return anyNumber;
+    if (!all.every(hasNumber)) return justNone;
     return number(apply(all.map((each) => each.low)), apply(all.map((each) => each.high)), !all.every(onlyNumber));
   };
   switch (name) {
@@ -168,6 +170,7 @@ function call(name: string, args: Expr[], scope: Scope): Look {
     case 'abs':
       return (env) => {
         const a = first(env);
+        if (!hasNumber(a)) return justNone;
         const low = a.low <= 0 && a.high >= 0 ? 0 : Math.min(Math.abs(a.low), Math.abs(a.high));
         return number(low, Math.max(Math.abs(a.low), Math.abs(a.high)), !onlyNumber(a));
       };

@@ -1,0 +1,57 @@
+/** What is taken from outside, and what is refused with which sentence. */
+import { describe, expect, it } from 'vitest';
+import type { Schema } from 'yup';
+import { changeLineInput, decisionsInput, discountPercent, newLineInput, newQuoteInput, plainPercent, quantity, signInInput } from './input';
+
+/** The codes of what is wrong; none where it is taken. */
+async function refusals(schema: Schema, value: unknown): Promise<string[]> {
+  try {
+    await schema.validate(value, { abortEarly: false });
+    return [];
+  } catch (failure) {
+    return (failure as { errors: string[] }).errors;
+  }
+}
+
+describe('quantities', () => {
+  it.each([1, 99_999, '7', ' 12 '])('%j is taken', async (value) => {
+    expect(await refusals(quantity, value)).toEqual([]);
+  });
+  it.each([
+    [0, 'quantity.range'], [-3, 'quantity.range'], [100_000, 'quantity.range'], [1e9, 'quantity.range'], [1.5, 'quantity.whole'], ['two', 'quantity.notANumber'], ['1e3', 'quantity.notANumber'], ['1.5', 'quantity.notANumber'], [NaN, 'quantity.notANumber'], [undefined, 'quantity.required'],
+  ])('%j is refused: %s', async (value, code) => {
+    expect(await refusals(quantity, value)).toContain(code);
+  });
+});
+
+describe('discounts', () => {
+  it.each([['3.5', '3.5'], ['3,5', '3.5'], [' 7 % ', '7'], ['100', '100'], ['0', '0']])('%j is %s percent', async (typed, plain) => {
+    expect([await refusals(discountPercent, typed), plainPercent(typed)]).toEqual([[], plain]);
+  });
+  it.each([['101', 'discount.range'], ['-1', 'discount.range'], ['much', 'discount.notANumber'], ['1e308', 'discount.notANumber'], ['', 'discount.required']])('%j is refused: %s', async (typed, code) => {
+    expect(await refusals(discountPercent, typed)).toContain(code);
+  });
+});
+
+describe('requests', () => {
+  const uuid = '00000000-0000-4000-8000-000000000000';
+  it('hold only what they may', async () => {
+    expect(await refusals(changeLineInput, { version: 3, quantity: 2, discount: '5' })).toEqual([]);
+    expect(await refusals(changeLineInput, { version: 3, net: '1.00' })).toEqual(['input.unknownField']);
+    expect(await refusals(newLineInput, { version: 1, sku: 'SILL-12', quantity: 1, cost: '0' })).toEqual(['input.unknownField']);
+    expect(await refusals(decisionsInput, { version: 1, decisions: [{ on: 'mounting', value: 'pit', standing: 'free' }] })).toEqual(['input.unknownField']);
+  });
+  it('name everything that is wrong', async () => {
+    expect((await refusals(newLineInput, { version: 0, quantity: 'x' })).sort()).toEqual(['input.badVersion', 'input.required', 'quantity.notANumber']);
+    expect(await refusals(newQuoteInput, { customerId: 'acme', title: 'x'.repeat(121) })).toEqual(expect.arrayContaining(['input.badId', 'input.tooLong']));
+    expect(await refusals(newQuoteInput, { customerId: uuid })).toEqual([]);
+    expect((await refusals(signInInput, { email: 'mara', password: '' })).sort()).toEqual(['signIn.email', 'signIn.passwordMissing']);
+  });
+  it.each([[{ on: 'a', value: 5 }, 'decision.wrongType'], [{ on: 'a', value: ['x'] }, 'decision.wrongType'], [{ on: 'x'.repeat(91), value: true }, 'input.tooLong'], [{ value: true }, 'input.required'], [{ on: 'a', value: 'x'.repeat(201) }, 'decision.wrongType']])('a decision %j is refused: %s', async (decision, code) => {
+    expect(await refusals(decisionsInput, { version: 1, decisions: [decision] })).toContain(code);
+  });
+  it('may not be endless', async () => {
+    const decisions = Array.from({ length: 2_001 }, (_, index) => ({ on: `a${String(index)}`, value: true }));
+    expect(await refusals(decisionsInput, { version: 1, decisions })).toContain('input.tooMany');
+  });
+});
