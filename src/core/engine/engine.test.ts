@@ -8,7 +8,7 @@ import { allBuilds, modelArb, type Build } from './random-models';
 const context = { date: '2026-06-01', values: {} };
 /** The same models in every run; SEED tries others. */
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
-const runs = { numRuns: 300, verbose: 0 } as const;
+const runs = { numRuns: 450, verbose: 0 } as const;
 
 /** All values a decision can take, as [on, value]. */
 function targets({ document }: CompiledModel): Decision[] {
@@ -125,7 +125,7 @@ describe('promises against brute force', () => {
           for (const part of parts) expect(reachable(parts.filter((other) => other !== part))).toBe(true);
         }
       }),
-      { numRuns: 120 },
+      { numRuns: 250 },
     );
   });
 
@@ -149,7 +149,7 @@ describe('promises against brute force', () => {
           }
         }
       }),
-      { numRuns: 120 },
+      { numRuns: 250 },
     );
   });
 

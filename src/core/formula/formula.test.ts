@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { evaluate as oracle } from '@bpmn-io/feelin';
 import { describe, expect, it } from 'vitest';
 import { Exact } from '../exact';
 import { compileFormula, noUnit, readUnit, type FeelType, type Scope, type Value } from './index';
@@ -43,24 +42,6 @@ function problems(source: string, wanted?: FeelType) {
 }
 
 describe('evaluation', () => {
-  const cases: string[] = [
-    '1 + 2 * 3', '(1 + 2) * 3', '2 ** 3 ** 2', '-2 - -3', '10 / 4', '1 / 0', '7 - null', '"a" + "b"',
-    'ceiling(18.5 / 6)', 'floor(-1.5)', 'round half up(2.5, 0)', 'round up(1.121, 2)', 'round down(-1.129, 2)', 'abs(-3)',
-    'min(3, 1, 2)', 'max([4, 9])', 'sum([1.5, 2])', 'count([1, 2, 3])', 'sum([])', 'string(1.50)',
-    'if 1 > 2 then "x" else "y"', 'if null then 1 else 2', 'true and null', 'false and null', 'true or null', 'false or null', 'not(null)', 'not(false)',
-    '1 = 1.0', 'null = null', 'null != 1', '1 < null', '"a" < "b"', '2 >= 2',
-    '5 in [1..5]', '5 in [1..5)', '1 in (1..5]', '3 in (1, 3)', '3 in (> 2, < 1)', '"a" in ["a", "b"]', '4 between 1 and 4', '3 in >= 3',
-    'list contains(["a"], "a")', 'list contains(["a"], "c")', 'length > 18', 'length / 6', 'mounting = "pit"', '"ramps" in approach',
-    '"barrier" in approach', 'not("barrier" in approach)', 'mounting in ["surface", "pit"]', 'count(approach) = 1', 'guards and length < 20',
-    '2 * (ceiling(length / 6) + 1)', 'length * width', 'if guards then cells else 0',
-  ];
-  it.each(cases)('%s agrees with the independent evaluator', (source) => {
-    const given = Object.fromEntries(Object.entries(values).map(([name, value]) => [name, plain(value)]));
-    const answer = oracle(source, given) as unknown;
-    const expected = answer !== null && typeof answer === 'object' && 'value' in answer ? (answer as { value: unknown }).value : answer;
-    expect(plain(run(source))).toEqual(expected);
-  });
-
   it('is exact where binary floating point is not', () => {
     expect(run('0.1 + 0.2 = 0.3')).toBe(true);
     expect(run('1.15 * 60 = 69')).toBe(true);
