@@ -122,6 +122,23 @@ describe('FEEL', () => {
     });
   }
 
+  it.each([
+    ['12,000 terms', Array(12_000).fill('length').join(' + '), 'formula.tooLong', 0],
+    ['250 terms in one another', Array(250).fill('length').join(' + '), 'formula.tooDeep', 0],
+    ['5,000 brackets', '('.repeat(5_000) + '1' + ')'.repeat(5_000), 'formula.tooDeep', 200],
+    ['20,000 lists not closed', '['.repeat(20_000), 'formula.tooDeep', 200],
+    ['20,000 items', `[${Array(20_000).fill('1').join(',')}]`, 'formula.tooLong', 4_002],
+    ['3,000 choices in one another', 'if true then '.repeat(3_000) + '1' + ' else 2'.repeat(3_000), 'formula.syntax', 12_131],
+  ])('refuses %s with their place', (_, source, code, at) => {
+    const compiled = compileFormula(source, scope);
+    expect(compiled.ok ? null : { code: compiled.problems[0]?.code, at: compiled.problems[0]?.at }).toEqual({ code, at });
+  });
+
+  it('takes a text of 99,000 characters and a list of 2,000 items, brackets in texts not counted', () => {
+    expect(ours(`string length(${JSON.stringify('('.repeat(99_000))})`)).toEqual(new Exact(99_000));
+    expect(ours(`count([${Array(2_000).fill('1').join(', ')}])`)).toEqual(new Exact(2_000));
+  });
+
   it('bounds what a formula may do', () => {
     expect(ours('count(for x in 1..200, y in 1..200 return x)')).toBeNull();
     expect(ours('some x in 1..1000000000 satisfies x > 3')).toBeNull();

@@ -51,6 +51,8 @@ export class SyntaxFailure extends Error {
 
 const longest = 100_000;
 const deepest = 200;
+/** Commas in one formula. */
+const mostItems = 2_000;
 
 /** Parses an expression. Throws SyntaxFailure with a position. */
 export function parse(source: string): Expr {
@@ -60,6 +62,7 @@ export function parse(source: string): Expr {
 
 /** Parses by the grammar, whatever the form. */
 export function parseFully(source: string): Expr {
+  keepWithin(source);
   const top = parser.parse(source).topNode;
   let broken: number | undefined;
   top.cursor().iterate((node) => {
@@ -75,6 +78,24 @@ export function parseFully(source: string): Expr {
 export function parseCell(name: string, cell: string): Expr {
   if (cell.trim() === '-') return { kind: 'literal', value: true, at: 0 };
   return readPlainCell(name, cell) ?? parse(`${name} in (${cell})`);
+}
+
+/** The parser's time grows with the square of brackets and items, so both are bounded before it begins. */
+function keepWithin(source: string): void {
+  let depth = 0;
+  let items = 0;
+  let inText = false;
+  for (let at = 0; at < source.length; at++) {
+    const character = source[at];
+    if (inText) {
+      if (character === '\\') at++;
+      else if (character === '"') inText = false;
+    } else if (character === '"') inText = true;
+    else if (character === '(' || character === '[' || character === '{') {
+      if (++depth > deepest) fail('formula.tooDeep', at, { most: deepest });
+    } else if (character === ')' || character === ']' || character === '}') depth--;
+    else if (character === ',' && ++items > mostItems) fail('formula.tooLong', at, { most: mostItems });
+  }
 }
 
 function fail(code: FormulaProblem['code'], at: number, params: FormulaProblem['params']): never {
