@@ -1,14 +1,13 @@
 /** The best complete build that keeps the decisions: found by ever tighter bounds, proven when no build is below the last. */
 import { exact, Exact } from '../exact';
 import { compileFormula } from '../formula';
-import type { CompiledModel } from '../model';
+import { valueAt, type CompiledModel } from '../model';
 import { always, never, not, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf } from './assumed';
 import { Encoding, type Context } from './encoding';
 import type { Decision, EngineInput } from './index';
 import { summand, SumTheory, type Summand } from './sum';
 import { variablesOf, type Variable } from './variables';
-import { valueAt } from '../model';
 
 /** A formula over the build with its weight; one that gives nothing counts as 0. */
 export interface Term {
@@ -79,6 +78,7 @@ export function bestBuild(model: CompiledModel, context: Context, input: EngineI
     if (least !== undefined) solver.addTheory(new SumTheory(negated, always, exact(least).negated() as Exact, false));
   });
   solver.addTheory(theory);
+  solver.stop = options.stop;
   const variables = variablesOf(encoding);
   const byOn = new Map(variables.map((variable) => [variable.on, variable]));
   const decided = assumedOf(input, encoding, byOn);

@@ -44,7 +44,8 @@ export class StateMaker {
   state(input: EngineInput): State {
     const all = this.assumed(input);
     const { kept, clashes } = this.consistent(all);
-    const base = clashes.length === 0 || kept ? this.reach.base : null;
+    const { base } = this.reach;
+    // Where nothing can be built at all, no decision was kept.
     if (!base || !kept) return this.write(all, clashes, new Map(), null);
     const own = new Map<Variable, readonly Lit[]>(kept.map((each) => [each.variable, each.lits]));
     const free = new Map<Variable, Free>();
