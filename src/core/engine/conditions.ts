@@ -130,7 +130,7 @@ export class Conditions {
 
   /** An expression as something that reads rows. */
   subject(expr: Expr): Subject {
-    return new Subject(this.model, look(expr, this.model.scope), compileExpr(expr, this.model.scope), (slot) => this.lookOf(slot), (slot) => this.fixed(slot), this.rowsRead(expr));
+    return new Subject(this.model, look(expr), compileExpr(expr), (slot) => this.lookOf(slot), (slot) => this.fixed(slot), this.rowsRead(expr));
   }
 
   /** The truth of an expression that is not in the document. */
@@ -138,11 +138,10 @@ export class Conditions {
     return this.truth(expr);
   }
 
-  private rowsRead(expr: Expr, seen = new Set<string>(), found = new Set<Row>()): Row[] {
-    for (const name of namesIn(expr)) {
-      if (seen.has(name)) continue;
-      seen.add(name);
-      const slot = this.model.scope.get(name)?.slot ?? -1;
+  private rowsRead(expr: Expr, seen = new Set<number>(), found = new Set<Row>()): Row[] {
+    for (const slot of namesIn(expr).values()) {
+      if (seen.has(slot)) continue;
+      seen.add(slot);
       const row = this.rowOfSlot.get(slot);
       if (row) found.add(row);
       const entry = this.model.entries[slot];
@@ -155,7 +154,7 @@ export class Conditions {
     const known = this.looks.get(slot);
     if (known) return known;
     const entry = this.model.entries[slot] as Extract<Entry, { kind: 'calculation' }>;
-    const made = look(entry.formula.expr, this.model.scope);
+    const made = look(entry.formula.expr);
     this.looks.set(slot, made);
     return made;
   }
@@ -165,11 +164,11 @@ export class Conditions {
   }
 
   private entry(expr: Expr): Entry | undefined {
-    return expr.kind === 'name' ? this.model.entries[this.model.scope.get(expr.name)?.slot ?? -1] : undefined;
+    return expr.kind === 'name' ? this.model.entries[expr.slot ?? -1] : undefined;
   }
 
   private row(expr: Expr): Row | undefined {
-    return expr.kind === 'name' ? this.rowOfSlot.get(this.model.scope.get(expr.name)?.slot ?? -1) : undefined;
+    return expr.kind === 'name' ? this.rowOfSlot.get(expr.slot ?? -1) : undefined;
   }
 }
 

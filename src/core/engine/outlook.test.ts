@@ -67,7 +67,7 @@ describe('an outlook', () => {
           const lists = values as string[][];
           return { ...lookOfAll([]), list: { must: new Set(['p', 'q'].filter((part) => lists.every((each) => each.includes(part)))), may: new Set(lists.flat()) } };
         });
-        const seen = look(formula.expr, scope)((slot) => sights[slot] as Outlook);
+        const seen = look(formula.expr)((slot) => sights[slot] as Outlook);
         for (const length of left.length) for (const width of left.width) for (const kind of left.kind) for (const guards of left.guards) for (const parts of left.parts) {
           const given: Value[] = [length, width, kind, guards, parts].map(exactly);
           const value = formula.run((slot) => given[slot] as Value);
@@ -86,7 +86,7 @@ describe('an outlook', () => {
       if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
       const [low, high] = [lookOf(new Exact(2)), lookOf(new Exact(5))];
       const between = { ...low, high: high.high };
-      return look(compiled.formula.expr, scope)((slot) => (slot === 0 ? between : slot === 2 ? lookOfAll(['a', 'b']) : lookOfAll([true, false])));
+      return look(compiled.formula.expr)((slot) => (slot === 0 ? between : slot === 2 ? lookOfAll(['a', 'b']) : lookOfAll([true, false])));
     };
     expect(seen('length > 1')).toMatchObject({ yes: true, no: false, none: false });
     expect(seen('length * length > 25')).toMatchObject({ yes: false, no: true, none: false });

@@ -3,15 +3,17 @@
  * Bounds are binary floating point, always widened outwards, so nothing possible is lost; certainty comes from exact evaluation.
  */
 import { Exact } from '../exact';
-import { Day, namesIn, Span, type Arithmetic, type Comparison, type Expr, type Scope, type Test, type Value } from '../formula';
+import { Day, namesIn, Span, type Arithmetic, type Comparison, type Expr, type Test, type Value } from '../formula';
 
-/** A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high. */
+/** A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high; days the interval [from, until]. */
 export interface Outlook {
   readonly none: boolean;
   readonly yes: boolean;
   readonly no: boolean;
   readonly low: number;
   readonly high: number;
+  readonly from: number;
+  readonly until: number;
   readonly texts: readonly string[] | 'any';
   /** Lists of texts: what each surely holds and what it may hold. */
   readonly list: { must: ReadonlySet<string>; may: ReadonlySet<string> } | 'any' | null;
@@ -20,8 +22,8 @@ export interface Outlook {
 export type OutlookEnv = (slot: number) => Outlook;
 export type Look = (env: OutlookEnv) => Outlook;
 
-const nothing: Outlook = { none: false, yes: false, no: false, low: Infinity, high: -Infinity, texts: [], list: null };
-export const anything: Outlook = { none: true, yes: true, no: true, low: -Infinity, high: Infinity, texts: 'any', list: 'any' };
+const nothing: Outlook = { none: false, yes: false, no: false, low: Infinity, high: -Infinity, from: Infinity, until: -Infinity, texts: [], list: null };
+export const anything: Outlook = { none: true, yes: true, no: true, low: -Infinity, high: Infinity, from: -Infinity, until: Infinity, texts: 'any', list: 'any' };
 const anyNumber: Outlook = { ...nothing, none: true, low: -Infinity, high: Infinity };
 const justNone: Outlook = { ...nothing, none: true };
 
@@ -35,8 +37,12 @@ const widen = (value: number, towards: 1 | -1): number => (Number.isInteger(valu
 /** Numbers from low to high; where there is none between them, null alone is left. */
 const number = (low: number, high: number, none: boolean): Outlook => (low <= high && low < Infinity && high > -Infinity ? { ...nothing, none, low: widen(low, -1), high: widen(high, 1) } : justNone);
 const hasNumber = (a: Outlook): boolean => a.low <= a.high;
+const hasDay = (a: Outlook): boolean => a.from <= a.until;
 const hasText = (a: Outlook): boolean => a.texts === 'any' || a.texts.length > 0;
-const onlyNumber = (a: Outlook): boolean => !a.none && !a.yes && !a.no && !hasText(a) && a.list === null;
+const onlyNumber = (a: Outlook): boolean => !a.none && !a.yes && !a.no && !hasDay(a) && !hasText(a) && a.list === null;
+const onlyDay = (a: Outlook): boolean => !a.none && !a.yes && !a.no && !hasNumber(a) && !hasText(a) && a.list === null;
+
+const days = (from: number, until: number, none: boolean): Outlook => (from <= until ? { ...nothing, none, from, until } : justNone);
 
 /** The outlook of one exact value. */
 export function lookOf(value: Value): Outlook {
@@ -48,21 +54,22 @@ export function lookOf(value: Value): Outlook {
     const items = new Set(value);
     return { ...nothing, list: { must: items, may: items } };
   }
-  if (value instanceof Day || value instanceof Span) return anything;
+  if (value instanceof Day) return days(value.number, value.number, false);
+  if (value instanceof Span) return anything;
   const rough = value.toNumber();
   return { ...nothing, low: widen(rough, -1), high: widen(rough, 1) };
 }
 
 /** Compiles an expression to its outlook. */
-export function look(expr: Expr, scope: Scope): Look {
-  const sub = (each: Expr) => look(each, scope);
+export function look(expr: Expr): Look {
+  const sub = look;
   switch (expr.kind) {
     case 'literal': {
       const fixed = lookOf(expr.value);
       return () => fixed;
     }
     case 'name': {
-      const slot = scope.get(expr.name)?.slot ?? -1;
+      const { slot = -1 } = expr;
       return (env) => env(slot);
     }
     case 'negate': {
@@ -74,6 +81,8 @@ export function look(expr: Expr, scope: Scope): Look {
     }
     case 'arithmetic': {
       const [left, right, { op }] = [sub(expr.left), sub(expr.right), expr];
+      const span = expr.right.kind === 'literal' && expr.right.value instanceof Span ? expr.right.value : null;
+      if (span && (op === '+' || op === '-')) return (env) => later(left(env), span, op === '+' ? 1 : -1);
       return (env) => arithmetic(op, left(env), right(env));
     }
     case 'compare': {
@@ -86,7 +95,7 @@ export function look(expr: Expr, scope: Scope): Look {
     }
     case 'in': {
       const value = sub(expr.value);
-      const tests = expr.tests.map((test) => lookTest(test, scope));
+      const tests = expr.tests.map(lookTest);
       return (env) => {
         const a = value(env);
         let sum = truth(false, true, false);
@@ -104,34 +113,91 @@ export function look(expr: Expr, scope: Scope): Look {
     }
     case 'list': {
       const items = expr.items.map(sub);
-      return (env) => {
-        const looks = items.map((item) => item(env));
-        if (!looks.every((each) => each.texts !== 'any' && each.texts.length === 1 && !each.none)) return { ...nothing, list: 'any' };
-        const texts = new Set(looks.map((each) => (each.texts as string[])[0] as string));
-        return { ...nothing, list: { must: texts, may: texts } };
-      };
+      return (env) => listOf(items.map((item) => ({ look: item(env), surely: true })));
+    }
+    case 'pick':
+      return pick(expr.of, expr.cases);
+    case 'gather': {
+      const items = gathered(expr.items);
+      return (env) => listOf(items(env));
     }
     case 'call':
-      return call(expr.name, expr.args, scope);
+      return call(expr.name, expr.args);
     case 'path':
     case 'filter':
     case 'quantified':
     case 'for':
-      return unforeseen(expr, scope);
+      return unforeseen(expr);
   }
 }
 
+/** An item of a list that may or may not be in it. */
+interface Item {
+  look: Outlook;
+  surely: boolean;
+}
+
+/** The outlook of a list: told where every item is one text. */
+function listOf(items: readonly Item[]): Outlook {
+  const must = new Set<string>();
+  const may = new Set<string>();
+  for (const { look: { texts, none, yes, no, low, high, from, until, list }, surely } of items) {
+    if (texts === 'any' || texts.length !== 1 || none || yes || no || low <= high || from <= until || list) return { ...nothing, list: 'any' };
+    const [text = ''] = texts;
+    // Sets do not count what is there twice.
+    if (may.has(text)) return { ...nothing, list: 'any' };
+    may.add(text);
+    if (surely) must.add(text);
+  }
+  return { ...nothing, list: { must, may } };
+}
+
+/** The items of a gathered list, those left out that surely are not in it. */
+function gathered(items: readonly { when: Expr; value: Expr }[]): (env: OutlookEnv) => Item[] {
+  const looks = items.map(({ when, value }) => ({ when: look(when), value: look(value) }));
+  return (env) =>
+    looks.flatMap(({ when, value }) => {
+      const { yes, no, none } = when(env);
+      return yes ? [{ look: value(env), surely: !no && !none }] : [];
+    });
+}
+
+function pick(of: Expr, cases: readonly (readonly [string, Expr])[]): Look {
+  const text = look(of);
+  const values = new Map(cases.map(([name, value]) => [name, look(value)]));
+  const plain = cases.every(([, value]) => value.kind === 'literal');
+  const known = new Map<string, Outlook>();
+  const made = (env: OutlookEnv, texts: readonly string[]): Outlook => texts.map((name) => values.get(name)?.(env) ?? justNone).reduce(union, nothing);
+  return (env) => {
+    const seen = text(env);
+    if (seen.texts === 'any') return [...values.values()].map((value) => value(env)).reduce(union, justNone);
+    const key = seen.texts.join();
+    const found = (plain ? known.get(key) : undefined) ?? made(env, seen.texts);
+    if (plain && known.size < 1_000) known.set(key, found);
+    const other = seen.none || seen.yes || seen.no || hasNumber(seen) || hasDay(seen) || seen.list !== null;
+    return other ? union(found, justNone) : found;
+  };
+}
+
+/** A day moved by a duration; months are 28 to 31 days long. */
+function later(a: Outlook, { unit, amount }: Span, sign: 1 | -1): Outlook {
+  if (!hasDay(a)) return hasNumber(a) || hasText(a) || a.list !== null || a.yes || a.no ? anything : justNone;
+  const moved = (length: number): number => sign * amount * length;
+  const [near, far] = unit === 'seconds' ? [moved(1 / 86_400), moved(1 / 86_400)] : [moved(28), moved(31)];
+  return { ...days(Math.floor(a.from + Math.min(near, far)) - 1, Math.ceil(a.until + Math.max(near, far)) + 1, true), ...(onlyDay(a) ? {} : { none: true }) };
+}
+
 /** Nothing is foretold, but whatever it reads is read. */
-function unforeseen(expr: Expr, scope: Scope): Look {
-  const slots = [...namesIn(expr)].flatMap((name) => scope.get(name)?.slot ?? []);
+function unforeseen(expr: Expr): Look {
+  const slots = [...namesIn(expr).values()];
   return (env) => {
     for (const slot of slots) env(slot);
     return anything;
   };
 }
 
-function call(name: string, args: Expr[], scope: Scope): Look {
-  const looks = args.map((arg) => look(arg, scope));
+function call(name: string, args: readonly Expr[]): Look {
+  const looks = args.map(look);
   const [first = () => anything, second] = looks;
   /** Rounded to whole numbers by `apply`; with places given, at most one unit of the last place away. */
   const rounding = (apply: ((value: number) => number) | null): Look => {
@@ -144,18 +210,25 @@ function call(name: string, args: Expr[], scope: Scope): Look {
       return { ...nothing, none: !onlyNumber(a), low: apply && places === 0 ? apply(a.low) : a.low - unit, high: apply && places === 0 ? apply(a.high) : a.high + unit };
     };
   };
-  const items = args.length === 1 && args[0]?.kind === 'list' ? args[0].items.map((item) => look(item, scope)) : looks;
-  const fold = (apply: (lows: number[]) => number): Look => (env) => {
-    const all = items.map((item) => item(env));
-    if (!all.every((each) => hasNumber(each) || each.none) || all.some((each) => each.list !== null)) return anyNumber;
-    if (!all.every(hasNumber)) return justNone;
-    return number(apply(all.map((each) => each.low)), apply(all.map((each) => each.high)), !all.every(onlyNumber));
+  const only = args.length === 1 ? args[0] : undefined;
+  const given = only?.kind === 'list' ? only.items.map(look) : looks;
+  const items = only?.kind === 'gather' ? gathered(only.items) : (env: OutlookEnv): Item[] => given.map((item) => ({ look: item(env), surely: true }));
+  /** What stands for an item that may be missing, so that the result is no higher, or no lower, by it. */
+  const fold = (apply: (values: number[]) => number, missing: { low: number; high: number }): Look => (env) => {
+    const all = items(env);
+    if (all.length === 0) return justNone;
+    if (!all.every(({ look: each }) => hasNumber(each) || each.none) || all.some(({ look: each }) => each.list !== null)) return anyNumber;
+    if (!all.every(({ look: each, surely }) => hasNumber(each) || !surely)) return justNone;
+    const lows = all.map(({ look: each, surely }) => (surely ? each.low : Math.min(each.low, missing.low)));
+    const highs = all.map(({ look: each, surely }) => (surely ? each.high : Math.max(each.high, missing.high)));
+    const none = !all.every(({ look: each }) => onlyNumber(each)) || !all.some((each) => each.surely);
+    return number(apply(lows), apply(highs), none);
   };
   switch (name) {
     case 'not':
       return (env) => {
         const a = first(env);
-        return truth(a.no, a.yes, a.none || hasNumber(a) || hasText(a) || a.list !== null);
+        return truth(a.no, a.yes, a.none || hasNumber(a) || hasDay(a) || hasText(a) || a.list !== null);
       };
     case 'ceiling':
       return rounding(Math.ceil);
@@ -175,12 +248,18 @@ function call(name: string, args: Expr[], scope: Scope): Look {
         return number(low, Math.max(Math.abs(a.low), Math.abs(a.high)), !onlyNumber(a));
       };
     case 'min':
-      return fold((values) => Math.min(...values));
+      return fold((values) => Math.min(...values), { low: Infinity, high: Infinity });
     case 'max':
-      return fold((values) => Math.max(...values));
+      return fold((values) => Math.max(...values), { low: -Infinity, high: -Infinity });
     case 'sum':
-      return fold((values) => values.reduce((a, b) => a + b, 0));
+      return fold((values) => values.reduce((a, b) => a + b, 0), { low: 0, high: 0 });
     case 'count':
+      if (only?.kind === 'gather') {
+        return (env) => {
+          const all = items(env);
+          return { ...nothing, low: all.filter((each) => each.surely).length, high: all.length };
+        };
+      }
       return (env) => {
         const { list } = first(env);
         return list && list !== 'any' ? { ...nothing, low: list.must.size, high: list.may.size } : anyNumber;
@@ -195,13 +274,13 @@ function call(name: string, args: Expr[], scope: Scope): Look {
   }
 }
 
-function lookTest(test: Test, scope: Scope): (value: Outlook, env: OutlookEnv) => Outlook {
+function lookTest(test: Test): (value: Outlook, env: OutlookEnv) => Outlook {
   if (test.kind === 'interval') {
-    const [low, high] = [look(test.low, scope), look(test.high, scope)];
+    const [low, high] = [look(test.low), look(test.high)];
     return (value, env) =>
       both(compare(test.lowOpen ? '>' : '>=', value, low(env)), () => compare(test.highOpen ? '<' : '<=', value, high(env)));
   }
-  const expr = look(test.expr, scope);
+  const expr = look(test.expr);
   if (test.kind === 'compare') return (value, env) => compare(test.op, value, expr(env));
   return (value, env) => {
     const other = expr(env);
@@ -211,7 +290,7 @@ function lookTest(test: Test, scope: Scope): (value: Outlook, env: OutlookEnv) =
 
 function member(item: Outlook, holder: Outlook): Outlook {
   const { list } = holder;
-  if (list === null || list === 'any' || item.texts === 'any' || hasNumber(item) || item.yes || item.no || item.none) return truth(true, true, true);
+  if (list === null || list === 'any' || item.texts === 'any' || hasNumber(item) || hasDay(item) || item.yes || item.no || item.none) return truth(true, true, true);
   const yes = item.texts.some((text) => list.may.has(text));
   const surely = item.texts.every((text) => list.must.has(text));
   return truth(yes, !surely, holder.none);
@@ -221,7 +300,8 @@ function same(a: Outlook, b: Outlook): Outlook {
   const texts =
     a.texts === 'any' || b.texts === 'any' ? hasText(a) && hasText(b) : a.texts.length === 1 ? b.texts.includes(a.texts[0] as string) : a.texts.some((text) => b.texts.includes(text));
   const numbers = a.low <= b.high && b.low <= a.high;
-  const yes = texts || numbers || (a.yes && b.yes) || (a.no && b.no) || (a.none && b.none) || (a.list !== null && b.list !== null);
+  const dates = a.from <= b.until && b.from <= a.until;
+  const yes = texts || numbers || dates || (a.yes && b.yes) || (a.no && b.no) || (a.none && b.none) || (a.list !== null && b.list !== null);
   const single = size(a) === 1 && size(b) === 1;
   return truth(yes, !(yes && single), !single && mixed(a, b));
 }
@@ -229,13 +309,14 @@ function same(a: Outlook, b: Outlook): Outlook {
 /** How many values are possible: exact for one; anything above is "more". */
 function size(a: Outlook): number {
   const numbers = !hasNumber(a) ? 0 : a.low === a.high ? 1 : 2;
+  const dates = !hasDay(a) ? 0 : a.from === a.until ? 1 : 2;
   const texts = a.texts === 'any' ? 2 : a.texts.length;
-  return numbers + texts + (a.none ? 1 : 0) + (a.yes ? 1 : 0) + (a.no ? 1 : 0) + (a.list === null ? 0 : 2);
+  return numbers + dates + texts + (a.none ? 1 : 0) + (a.yes ? 1 : 0) + (a.no ? 1 : 0) + (a.list === null ? 0 : 2);
 }
 
 /** Whether values of two kinds other than null can meet, which the standard compares as null. */
 function mixed(a: Outlook, b: Outlook): boolean {
-  const kinds = (each: Outlook) => (hasNumber(each) ? 1 : 0) | (hasText(each) ? 2 : 0) | (each.yes || each.no ? 4 : 0) | (each.list === null ? 0 : 8);
+  const kinds = (each: Outlook) => (hasNumber(each) ? 1 : 0) | (hasText(each) ? 2 : 0) | (each.yes || each.no ? 4 : 0) | (each.list === null ? 0 : 8) | (hasDay(each) ? 16 : 0);
   const all = kinds(a) | kinds(b);
   return (all & (all - 1)) !== 0;
 }
@@ -247,14 +328,28 @@ function compare(op: Comparison, a: Outlook, b: Outlook): Outlook {
     return truth(equal.no, equal.yes, equal.none);
   }
   if (hasText(a) || hasText(b)) return truth(true, true, true);
-  if (op === '>' || op === '>=') return compare(op === '>' ? '<' : '<=', b, a);
+  if (hasDay(a) && hasDay(b) && !hasNumber(a) && !hasNumber(b)) return ordered(op, a.from, a.until, b.from, b.until, !onlyDay(a) || !onlyDay(b));
+  if (hasDay(a) || hasDay(b)) return truth(true, true, true);
   const none = !onlyNumber(a) || !onlyNumber(b);
   if (!hasNumber(a) || !hasNumber(b)) return truth(false, false, none);
-  return op === '<' ? truth(a.low < b.high, a.high >= b.low, none) : truth(a.low <= b.high, a.high > b.low, none);
+  return ordered(op, a.low, a.high, b.low, b.high, none);
+}
+
+function ordered(op: Comparison, aLow: number, aHigh: number, bLow: number, bHigh: number, none: boolean): Outlook {
+  switch (op) {
+    case '<':
+      return truth(aLow < bHigh, aHigh >= bLow, none);
+    case '<=':
+      return truth(aLow <= bHigh, aHigh > bLow, none);
+    case '>':
+      return truth(aHigh > bLow, aLow <= bHigh, none);
+    default:
+      return truth(aHigh >= bLow, aLow < bHigh, none);
+  }
 }
 
 function arithmetic(op: Arithmetic, a: Outlook, b: Outlook): Outlook {
-  if (hasText(a) || hasText(b)) return anything;
+  if (hasText(a) || hasText(b) || hasDay(a) || hasDay(b)) return anything;
   const none = !onlyNumber(a) || !onlyNumber(b);
   if (!hasNumber(a) || !hasNumber(b)) return justNone;
   if (op === '+') return number(a.low + b.low, a.high + b.high, none);
@@ -290,6 +385,8 @@ function union(a: Outlook, b: Outlook): Outlook {
     no: a.no || b.no,
     low: Math.min(a.low, b.low),
     high: Math.max(a.high, b.high),
+    from: Math.min(a.from, b.from),
+    until: Math.max(a.until, b.until),
     texts: a.texts === 'any' || b.texts === 'any' ? 'any' : [...new Set([...a.texts, ...b.texts])],
     list,
   };
@@ -299,6 +396,8 @@ function union(a: Outlook, b: Outlook): Outlook {
 export function lookOfAll(values: readonly Value[]): Outlook {
   let low = Infinity;
   let high = -Infinity;
+  let from = Infinity;
+  let until = -Infinity;
   const texts: string[] = [];
   let [none, yes, no] = [false, false, false];
   for (const value of values) {
@@ -306,11 +405,12 @@ export function lookOfAll(values: readonly Value[]): Outlook {
     else if (value === true) yes = true;
     else if (value === false) no = true;
     else if (typeof value === 'string') texts.push(value);
+    else if (value instanceof Day) [from, until] = [Math.min(from, value.number), Math.max(until, value.number)];
     else if (value instanceof Exact) {
       const rough = value.toNumber();
       low = Math.min(low, widen(rough, -1));
       high = Math.max(high, widen(rough, 1));
     }
   }
-  return { ...nothing, none, yes, no, low, high, texts };
+  return { ...nothing, none, yes, no, low, high, from, until, texts };
 }

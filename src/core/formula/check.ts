@@ -3,8 +3,8 @@ import { builtins } from './builtins';
 import type { FormulaProblem } from './problem';
 import type { Expr, Iteration, Test } from './syntax';
 import { Day, Span } from './time';
-import { fits, join, withLocal, type FeelType, type Scope } from './types';
-import { known, product, sameUnit, writeUnit } from './units';
+import { fits, join, withLocal, type FeelType, type Place, type Scope } from './types';
+import { known, noUnit, product, sameUnit, writeUnit } from './units';
 
 const yesno: FeelType = { is: 'yesno' };
 const unknown: FeelType = { is: 'unknown' };
@@ -54,12 +54,20 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
   const iterations = (over: readonly Iteration[]): Scope =>
     over.reduce<Scope>((inner, { name, list, to }) => {
       const type = check(list, inner, problems);
-      if (!to) return withLocal(inner, name, type.is === 'list' ? type.item : type).scope;
+      if (!to) return withLocal(inner, name, itemOf(type)).scope;
       for (const [end, found] of [[list, type], [to, check(to, inner, problems)]] as const) {
         if (found.is !== 'number' && found.is !== 'unknown') report('formula.wrongType', end.at, { wanted: 'number', found: found.is });
       }
       return withLocal(inner, name, type).scope;
     }, scope);
+
+  const field = (type: FeelType, name: string): FeelType | undefined => {
+    if (type.is === 'unknown') return unknown;
+    if (type.is === 'places') return type.places.length === 0 ? unknown : type.places[0]?.fields.get(name)?.type;
+    const { facts } = type.is === 'text' ? type : { facts: undefined };
+    const number = facts?.numbers.get(name);
+    return number ? { is: 'number', unit: number.unit } : (facts?.options.get(name) ?? timeParts(type, name));
+  };
 
   switch (expr.kind) {
     case 'literal': {
@@ -89,14 +97,21 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
     }
     case 'path': {
       const type = of(expr.of);
-      const known: Record<string, readonly string[]> = { date: ['year', 'month', 'day', 'weekday'], duration: ['years', 'months', 'days', 'hours', 'minutes', 'seconds'] };
-      if (type.is !== 'unknown' && !known[type.is]?.includes(expr.name)) return report('formula.unknownName', expr.at, { name: expr.name });
-      return { is: 'number', unit: 'any' };
+      const several = type.is === 'list' || (type.is === 'places' && type.many);
+      const found = field(type.is === 'list' ? type.item : type, expr.name);
+      if (!found) return report('formula.unknownName', expr.at, { name: expr.name });
+      return several && found.is !== 'places' ? { is: 'list', item: found } : found;
     }
     case 'filter': {
       const type = of(expr.list);
-      const item = type.is === 'list' ? type.item : type;
-      const by = check(expr.by, withLocal(scope, 'item', item).scope, problems);
+      const item = itemOf(type);
+      const by = check(expr.by, insideOf(withLocal(scope, 'item', item).scope, item), problems);
+      if (type.is === 'places') {
+        // A position must be known beforehand, since places are told apart when the formula is bound.
+        const position = by.is === 'number' && !(expr.by.kind === 'literal' && expr.list.kind !== 'filter');
+        if (position || !type.many) return report('formula.unsupported', expr.by.at, { what: 'position' });
+        return by.is === 'number' ? item : type;
+      }
       if (by.is === 'number') return item;
       if (by.is !== 'yesno' && by.is !== 'unknown') return report('formula.wrongType', expr.by.at, { wanted: 'yesno', found: by.is });
       return { is: 'list', item };
@@ -125,7 +140,12 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
     }
     case 'list':
       return { is: 'list', item: expr.items.map(of).reduce((all, each) => (fits(all, each) ? join(all, each) : unknown), unknown) };
+    case 'pick':
+    case 'gather':
+      return unknown;
     case 'call': {
+      if (expr.name === 'today' && expr.args.length === 0) return scope.get('today')?.type ?? report('formula.unknownFunction', expr.at, { name: expr.name });
+      if (expr.name === 'count' && expr.args[0] && of(expr.args[0]).is === 'places') return { is: 'number', unit: noUnit };
       const builtin = Object.hasOwn(builtins, expr.name) ? builtins[expr.name] : undefined;
       if (!builtin) return report('formula.unknownFunction', expr.at, { name: expr.name });
       if (expr.args.length < builtin.least || expr.args.length > builtin.most) {
@@ -148,4 +168,19 @@ function timeArithmetic(op: string, a: FeelType, b: FeelType): FeelType | null {
   if (pair === 'duration / duration') return { is: 'number', unit: 'any' };
   if (['date + duration', 'date - duration', 'duration + date'].includes(pair)) return { is: 'date' };
   return ['duration + duration', 'duration - duration', 'duration * number', 'number * duration', 'duration / number'].includes(pair) ? { is: 'duration' } : null;
+}
+
+const timed: Readonly<Record<string, readonly string[]>> = { date: ['year', 'month', 'day', 'weekday'], duration: ['years', 'months', 'days', 'hours', 'minutes', 'seconds'] };
+const timeParts = (type: FeelType, name: string): FeelType | undefined => (timed[type.is]?.includes(name) ? { is: 'number', unit: 'any' } : undefined);
+
+/** The type of one item; of places, the first stands for all. */
+export function itemOf(type: FeelType): FeelType {
+  if (type.is === 'list') return type.item;
+  return type.is === 'places' ? { is: 'places', places: type.places.slice(0, 1), many: false } : type;
+}
+
+/** The scope inside of a filter: the fields of an item may be named by themselves. */
+export function insideOf(scope: Scope, item: FeelType): Scope {
+  const fields = item.is === 'places' ? (item.places[0] as Place | undefined)?.fields : undefined;
+  return fields ? new Map([...scope, ...fields]) : scope;
 }

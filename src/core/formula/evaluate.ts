@@ -3,24 +3,23 @@ import { Exact } from '../exact';
 import { builtins } from './builtins';
 import { asList } from './builtins/builtin';
 import type { Expr, Iteration, Test } from './syntax';
-import { withLocal, type Scope } from './types';
 import { arithmetic, compareValues, equal, partOf, type Value } from './value';
 
 /** Gives the value in a slot. */
 export type Environment = (slot: number) => Value;
 export type Evaluator = (env: Environment) => Value;
 
-/** Compiles a checked expression. Division by zero, wrong kinds and overflow give null, as in the standard. */
-export function compile(expr: Expr, scope: Scope): Evaluator {
-  const sub = (each: Expr) => compile(each, scope);
+/** Compiles a bound expression. Division by zero, wrong kinds and overflow give null, as in the standard. */
+export function compile(expr: Expr): Evaluator {
+  const sub = compile;
   switch (expr.kind) {
     case 'literal': {
       const { value } = expr;
       return () => value;
     }
     case 'name': {
-      const slot = scope.get(expr.name)?.slot;
-      if (slot === undefined) throw new Error(`unchecked name ${expr.name}`);
+      const { slot } = expr;
+      if (slot === undefined) throw new Error(`unbound name ${expr.name}`);
       return (env) => env(slot);
     }
     case 'negate': {
@@ -44,7 +43,7 @@ export function compile(expr: Expr, scope: Scope): Evaluator {
     }
     case 'in': {
       const value = sub(expr.value);
-      const tests = expr.tests.map((test) => compileTest(test, scope));
+      const tests = expr.tests.map(compileTest);
       return (env) => {
         const found = value(env);
         return tests.reduce<Value>((known, test) => or(known, () => test(found, env)), false);
@@ -69,46 +68,54 @@ export function compile(expr: Expr, scope: Scope): Evaluator {
       return (env) => partOf(of(env), name);
     }
     case 'filter':
-      return filter(expr.list, expr.by, scope);
+      return filter(expr.list, expr.by, expr.slot as number);
     case 'quantified': {
       const { every } = expr;
-      return iterated(expr.over, expr.test, scope, (found) => {
+      return iterated(expr.over, expr.test, (found) => {
         if (found.includes(!every)) return !every;
         return found.every((each) => typeof each === 'boolean') ? every : null;
       });
     }
     case 'for':
-      return iterated(expr.over, expr.body, scope, (found) => found);
+      return iterated(expr.over, expr.body, (found) => found);
+    case 'pick': {
+      const of = sub(expr.of);
+      const cases = new Map(expr.cases.map(([name, value]) => [name, sub(value)]));
+      return (env) => {
+        const name = of(env);
+        return (typeof name === 'string' ? cases.get(name)?.(env) : undefined) ?? null;
+      };
+    }
+    case 'gather': {
+      const items = expr.items.map(({ when, value }) => ({ when: sub(when), value: sub(value) }));
+      return (env) => items.flatMap(({ when, value }) => (when(env) === true ? [value(env)] : []));
+    }
   }
 }
 
 /** Rounds that one loop may make, over all its lists; where it would take more it gives null. */
 const mostRounds = 10_000;
 
-function filter(list: Expr, by: Expr, scope: Scope): Evaluator {
-  const items = compile(list, scope);
-  const local = withLocal(scope, 'item', { is: 'unknown' });
-  const test = compile(by, local.scope);
+function filter(list: Expr, by: Expr, own: number): Evaluator {
+  const items = compile(list);
+  const test = compile(by);
   return (env) => {
     const all = asList(items(env)) ?? [];
-    const at = test((slot) => (slot === local.slot ? (all[0] ?? null) : env(slot)));
+    const at = test((slot) => (slot === own ? (all[0] ?? null) : env(slot)));
     // A number is a position: from 1, or from the end below zero.
     if (at instanceof Exact) return at.isInteger() ? (all[at.lt(0) ? all.length + at.toNumber() : at.toNumber() - 1] ?? null) : null;
     if (all.length > mostRounds) return null;
-    return all.filter((item) => test((slot) => (slot === local.slot ? item : env(slot))) === true);
+    return all.filter((item) => test((slot) => (slot === own ? item : env(slot))) === true);
   };
 }
 
 /** Works out a body for every combination of items, the last name changing fastest. */
-function iterated(over: readonly Iteration[], body: Expr, scope: Scope, gather: (found: Value[]) => Value): Evaluator {
-  let inner = scope;
-  const loops = over.map(({ name, list, to }) => {
-    const [from, until] = [compile(list, inner), to && compile(to, inner)];
-    const local = withLocal(inner, name, { is: 'unknown' });
-    inner = local.scope;
-    return { slot: local.slot, items: (env: Environment): Value[] | null => (until ? counted(from(env), until(env)) : asList(from(env))) };
+function iterated(over: readonly Iteration[], body: Expr, gather: (found: Value[]) => Value): Evaluator {
+  const loops = over.map(({ slot, list, to }) => {
+    const [from, until] = [compile(list), to && compile(to)];
+    return { slot, items: (env: Environment): Value[] | null => (until ? counted(from(env), until(env)) : asList(from(env))) };
   });
-  const result = compile(body, inner);
+  const result = compile(body);
   return (env) => {
     const found: Value[] = [];
     const visit = (depth: number, at: Environment): boolean => {
@@ -129,13 +136,13 @@ function counted(from: Value, to: Value): Value[] | null {
   return Array.from({ length: count }, (_, index) => from.plus(step * index) as Exact);
 }
 
-function compileTest(test: Test, scope: Scope): (value: Value, env: Environment) => Value {
+function compileTest(test: Test): (value: Value, env: Environment) => Value {
   if (test.kind === 'interval') {
-    const [low, high] = [compile(test.low, scope), compile(test.high, scope)];
+    const [low, high] = [compile(test.low), compile(test.high)];
     const [above, below] = [test.lowOpen ? '>' : '>=', test.highOpen ? '<' : '<='] as const;
     return (value, env) => and(compareValues(above, value, low(env)), () => compareValues(below, value, high(env)));
   }
-  const expr = compile(test.expr, scope);
+  const expr = compile(test.expr);
   if (test.kind === 'compare') return (value, env) => compareValues(test.op, value, expr(env));
   return (value, env) => {
     const other = expr(env);

@@ -2,6 +2,7 @@
  * Formulas and conditions in FEEL: parsed, type-checked with units, compiled to exact evaluation.
  * A formula is compiled once against a scope of named slots and then run against an environment that fills them.
  */
+import { bind } from './bind';
 import { check } from './check';
 import { compile, type Evaluator } from './evaluate';
 import type { FormulaProblem } from './problem';
@@ -14,15 +15,15 @@ export { Day, Span } from './time';
 export { compareValues, equal, type Value } from './value';
 export type { FormulaProblem } from './problem';
 export type { Arithmetic, Comparison, Expr, Iteration, Test } from './syntax';
-export type { Binding, FeelType, Scope } from './types';
+export type { Binding, Facts, FeelType, Place, Scope } from './types';
 export { compile as compileExpr } from './evaluate';
-export { noUnit, readUnit } from './units';
+export { noUnit, readUnit, type Unit } from './units';
 
 export interface Formula {
   source: string;
   expr: Expr;
   type: FeelType;
-  /** Names used, in order of first use. */
+  /** The expression over slots alone is `expr`; these are the names it reads, in order of first use. */
   names: readonly string[];
   /** Exact value in an environment; null where the standard says null. */
   run: Evaluator;
@@ -55,67 +56,62 @@ function compileParsed(source: string, parsed: () => Expr, scope: Scope, wanted:
     problems.push({ code: 'formula.resultType', at: 0, params });
   }
   if (problems.length > 0) return { ok: false, problems };
-  return { ok: true, formula: { source, expr, type, names: [...namesIn(expr)], run: compile(expr, scope) } };
+  return bound(source, expr, type, scope);
 }
+
+function bound(source: string, checked: Expr, type: FeelType, scope: Scope): Compiled {
+  try {
+    return { ok: true, formula: formulaOf(bind(checked, scope), type, source) };
+  } catch (failure) {
+    if (failure instanceof SyntaxFailure) return { ok: false, problems: [failure.problem] };
+    throw failure;
+  }
+}
+
+/** A formula from a bound expression; for what is put together of others. */
+export const formulaOf = (expr: Expr, type: FeelType, source = ''): Formula => ({ source, expr, type, names: [...namesIn(expr).keys()], run: compile(expr) });
 
 function describeType(type: FeelType): string {
   return type.is === 'number' && type.unit !== 'any' ? `number [${writeUnit(type.unit)}]` : type.is;
 }
 
-/** The names an expression reads. */
-export function namesIn(expr: Expr, found = new Set<string>()): Set<string> {
+/** The parts of an expression. */
+function partsOf(expr: Expr): readonly Expr[] {
   switch (expr.kind) {
     case 'literal':
-      break;
     case 'name':
-      found.add(expr.name);
-      break;
+      return [];
     case 'negate':
-      namesIn(expr.of, found);
-      break;
+    case 'path':
+      return [expr.of];
     case 'arithmetic':
     case 'compare':
     case 'logic':
-      namesIn(expr.left, found);
-      namesIn(expr.right, found);
-      break;
+      return [expr.left, expr.right];
     case 'if':
-      for (const part of [expr.test, expr.then, expr.else]) namesIn(part, found);
-      break;
+      return [expr.test, expr.then, expr.else];
     case 'list':
-      for (const item of expr.items) namesIn(item, found);
-      break;
+      return expr.items;
     case 'call':
-      for (const arg of expr.args) namesIn(arg, found);
-      break;
-    case 'path':
-      namesIn(expr.of, found);
-      break;
+      return expr.args;
     case 'filter':
-      namesIn(expr.list, found);
-      addFree(expr.by, ['item'], found);
-      break;
+      return [expr.list, expr.by];
     case 'quantified':
-    case 'for': {
-      const own: string[] = [];
-      for (const { name, list, to } of expr.over) {
-        addFree(list, own, found);
-        if (to) addFree(to, own, found);
-        own.push(name);
-      }
-      addFree(expr.kind === 'for' ? expr.body : expr.test, own, found);
-      break;
-    }
+    case 'for':
+      return [...expr.over.flatMap(({ list, to }) => (to ? [list, to] : [list])), expr.kind === 'for' ? expr.body : expr.test];
     case 'in':
-      namesIn(expr.value, found);
-      for (const test of expr.tests) {
-        for (const part of test.kind === 'interval' ? [test.low, test.high] : [test.expr]) namesIn(part, found);
-      }
+      return [expr.value, ...expr.tests.flatMap((test) => (test.kind === 'interval' ? [test.low, test.high] : [test.expr]))];
+    case 'pick':
+      return [expr.of, ...expr.cases.map(([, value]) => value)];
+    case 'gather':
+      return expr.items.flatMap(({ when, value }) => [when, value]);
   }
-  return found;
 }
 
-/** Adds the names of a part of an expression, but for those local to it. */
-function addFree(expr: Expr, local: readonly string[], found: Set<string>): void {
-  for (const name of namesIn(expr)) if (!local.includes(name)) found.add(name);
+/** The names a bound expression reads from outside, each with its slot, in order of first use. */
+export function namesIn(expr: Expr, found = new Map<string, number>()): Map<string, number> {
+  if (expr.kind === 'name') {
+    if (expr.slot !== undefined && expr.slot >= 0) found.set(expr.name, expr.slot);
+  } else for (const part of partsOf(expr)) namesIn(part, found);
+  return found;
 }

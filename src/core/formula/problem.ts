@@ -12,6 +12,8 @@ export interface FormulaProblem {
     | 'formula.wrongType'
     | 'formula.unitMismatch'
     | 'formula.unknownOption'
+    /** A condition that depends on what a typed text says. */
+    | 'formula.textContent'
     | 'formula.resultType';
   /** Offset of the first character concerned. */
   at: number;

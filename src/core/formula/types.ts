@@ -1,22 +1,47 @@
+import type { Expr } from './syntax';
 import { known, sameUnit, type Unit } from './units';
 
 /** The type of a formula or of a name in its scope. */
 export type FeelType =
   | { is: 'number'; unit: Unit }
-  /** Text; where the texts are the options of one feature, `of` lists them so that a typing slip is found. */
-  | { is: 'text'; of?: ReadonlySet<string> | undefined }
+  /**
+   * Text; where the texts are the options of one feature, `of` lists them so that a typing slip is found, and `facts` says what can be
+   * read of the option taken.
+   */
+  | { is: 'text'; of?: ReadonlySet<string> | undefined; facts?: Facts | undefined }
   | { is: 'yesno' }
   | { is: 'list'; item: FeelType }
   | { is: 'date' }
   /** Of days and seconds, or of years and months. */
   | { is: 'duration' }
+  /** Things with fields of their own, such as builds inside the build: one, or a list. They stand only where a field is read or they are counted. */
+  | { is: 'places'; places: readonly Place[]; many: boolean }
   /** null, or a value of a type that the formula does not tell. */
   | { is: 'unknown' };
 
-/** What a name in a formula stands for: a numbered slot in the environment it is evaluated in. */
+/** What is known of the options of a feature beside their names. */
+export interface Facts {
+  /** Numbers that each option has, such as the mass of its item, as expressions by option. */
+  numbers: ReadonlyMap<string, { unit: Unit; cases: readonly (readonly [option: string, value: Expr])[] }>;
+  /** What belongs to one option, such as the builds that it brings. */
+  options: ReadonlyMap<string, FeelType>;
+}
+
+/** Something with fields that may or may not be there. */
+export interface Place {
+  when: Expr;
+  fields: Scope;
+}
+
+/** What a name in a formula stands for: a numbered slot in the environment it is evaluated in, or an expression over such slots. */
 export interface Binding {
   slot: number;
   type: FeelType;
+  /** What it is called outside of this scope. */
+  id?: string;
+  expr?: Expr;
+  /** The place has no such field: what would read it is left out. */
+  absent?: boolean;
 }
 
 export type Scope = ReadonlyMap<string, Binding>;
@@ -29,6 +54,7 @@ export const fits = (a: FeelType, b: FeelType): boolean => {
 };
 
 export function join(a: FeelType, b: FeelType): FeelType {
+  if (a === b) return a;
   if (a.is === 'unknown') return b;
   if (a.is === 'number' && b.is === 'number') return { is: 'number', unit: known(a.unit, b.unit) };
   if (a.is === 'text' && b.is === 'text') return a.of && b.of ? { is: 'text', of: new Set([...a.of, ...b.of]) } : { is: 'text' };
