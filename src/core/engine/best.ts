@@ -1,7 +1,7 @@
 /** The best complete build that keeps the decisions: found by ever tighter bounds, proven when no build is below the last. */
 import { exact, Exact } from '../exact';
 import { compileFormula } from '../formula';
-import { valueAt, type CompiledModel } from '../model';
+import { plainAt, type CompiledModel } from '../model';
 import { always, never, not, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf } from './assumed';
 import { Encoding, type Context } from './encoding';
@@ -113,7 +113,11 @@ function decisionsOf(input: EngineInput, variables: readonly Variable[], build: 
   const more = variables.flatMap((variable): Decision[] => {
     const { on, row, codes } = variable;
     if (own.has(on) || !holds(build, row.shown)) return [];
-    if (row.kind === 'number') return [{ on, value: String(valueAt(row.entry.grid, build.codes[row.number] as number)) }];
+    if (row.kind === 'number') {
+      const value = plainAt(row.entry.grid, build.codes[row.number] as number);
+      // What a text says is for a person to type.
+      return value !== null && row.entry.kind === 'length' ? [] : [{ on, value }];
+    }
     const code = codes.find((each) => build.meets(each.wish.lits));
     return code ? [{ on, value: code.value }] : [];
   });

@@ -207,7 +207,7 @@ class Examiner {
     seen.add(name);
     const row = this.encoding.row(name);
     if (row) return [row];
-    const entry = this.model.entries[this.model.scope.get(name)?.slot ?? -1];
+    const entry = this.model.entries[this.model.slots.get(name) ?? -1];
     return entry?.kind === 'calculation' ? entry.formula.names.flatMap((each) => this.rowsBehind(each, seen)) : [];
   }
 

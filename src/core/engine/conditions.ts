@@ -1,8 +1,8 @@
 /** FEEL conditions as literals: what combines options by and, or, not is built of literals; the rest is left to `truth.ts`. */
-import { namesIn, type Expr, type Formula, type Test, type Value } from '../formula';
-import { compileExpr } from '../formula';
+import { compileExpr, Day, namesIn, type Expr, type Formula, type Test, type Value } from '../formula';
 import type { CompiledModel, Entry } from '../model';
 import { always, never, not, type Lit, type Solver } from '../solver';
+import type { Context } from './encoding';
 import { look, type Look } from './outlook';
 import { both, type Row } from './rows';
 import { Subject, truthOf, type ConditionTheory, type Truth } from './truth';
@@ -23,7 +23,7 @@ export class Conditions {
   constructor(
     private readonly model: CompiledModel,
     private readonly rowOfSlot: ReadonlyMap<number, Row>,
-    private readonly context: Readonly<Record<string, string>>,
+    private readonly context: Context,
     private readonly solver: Solver,
   ) {}
 
@@ -118,7 +118,7 @@ export class Conditions {
     const row = this.row(side);
     if (!row || other.kind !== 'literal') return null;
     const { value } = other;
-    if (value === null) return row.kind === 'many' ? no : row.kind === 'choice' ? plainly(not(this.any(row.taken))) : plainly(not(row.shown));
+    if (value === null) return row.kind === 'many' ? no : row.kind === 'choice' ? plainly(not(this.any(row.taken))) : row.kind === 'number' && row.entry.grid.optional ? plainly(this.any([not(row.shown), this.solver.atMost(row.number, 0)])) : plainly(not(row.shown));
     if (row.kind === 'choice' && typeof value === 'string') return plainly(row.taken[row.ids.indexOf(value)] ?? never);
     if (row.kind === 'yesno' && typeof value === 'boolean') return plainly(value ? row.yes : row.no);
     return null;
@@ -160,7 +160,8 @@ export class Conditions {
   }
 
   private fixed(slot: number): Value {
-    return this.context[this.model.entries[slot]?.id ?? ''] ?? null;
+    const id = this.model.entries[slot]?.id ?? '';
+    return id === 'today' ? Day.read(this.context.date) : (this.context.values[id] ?? null);
   }
 
   private entry(expr: Expr): Entry | undefined {

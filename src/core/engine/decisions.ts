@@ -1,12 +1,13 @@
 import { codeOf, type CompiledModel, type Entry } from '../model';
 import type { Exact} from '../exact';
 import { readExact } from '../exact';
+import { Day } from '../formula';
 import type { Decision } from './index';
 
 /** Why a decision cannot even be looked at. `params` fill the sentence. */
 export interface DecisionProblem {
   on: string;
-  code: 'decision.unknown' | 'decision.notAnOption' | 'decision.notANumber' | 'decision.outOfRange' | 'decision.betweenSteps' | 'decision.wrongType' | 'decision.twice';
+  code: 'decision.unknown' | 'decision.notAnOption' | 'decision.notANumber' | 'decision.notADay' | 'decision.outOfRange' | 'decision.betweenSteps' | 'decision.tooLong' | 'decision.wrongType' | 'decision.twice';
   params: Record<string, string>;
 }
 
@@ -23,7 +24,7 @@ export function checkDecisions(model: CompiledModel, decisions: readonly Decisio
 
 function problemOf(model: CompiledModel, { on, value }: Decision): Omit<DecisionProblem, 'on'> | null {
   const [id = '', option, more] = on.split('.');
-  const slot = model.scope.get(id)?.slot;
+  const slot = model.slots.get(id);
   const entry: Entry | undefined = slot === undefined ? undefined : model.entries[slot];
   const unknown = { code: 'decision.unknown' as const, params: { on } };
   const wrongType = { code: 'decision.wrongType' as const, params: { on } };
@@ -31,6 +32,7 @@ function problemOf(model: CompiledModel, { on, value }: Decision): Omit<Decision
   switch (entry.kind) {
     case 'context':
     case 'calculation':
+    case 'length':
       return unknown;
     case 'yesno':
       return option !== undefined ? unknown : typeof value === 'boolean' ? null : wrongType;
@@ -46,6 +48,7 @@ function problemOf(model: CompiledModel, { on, value }: Decision): Omit<Decision
     }
     case 'number': {
       if (option !== undefined) return unknown;
+      if (value === null && entry.grid.optional) return null;
       if (typeof value !== 'string') return wrongType;
       const number = readExact(value);
       const { least, most, step, unit } = entry.parameter;
@@ -54,6 +57,21 @@ function problemOf(model: CompiledModel, { on, value }: Decision): Omit<Decision
       if (codeOf(entry.grid, value) !== null) return null;
       const below = number.minus(least).div(step).floor().times(step).plus(least);
       return { code: 'decision.betweenSteps', params: { value, step, unit, below: below.toString(), above: (below.plus(step) as Exact).toString() } };
+    }
+    case 'date': {
+      if (option !== undefined) return unknown;
+      if (value === null && entry.grid.optional) return null;
+      if (typeof value !== 'string') return wrongType;
+      const { least, most } = entry.parameter;
+      if (!Day.read(value)) return { code: 'decision.notADay', params: { value } };
+      return codeOf(entry.grid, value) === null ? { code: 'decision.outOfRange', params: { value, least, most, unit: '' } } : null;
+    }
+    case 'text': {
+      if (option !== undefined) return unknown;
+      if (value === null) return entry.parameter.optional ? null : wrongType;
+      if (typeof value !== 'string' || value === '') return wrongType;
+      const length = [...value].length;
+      return length > entry.parameter.most ? { code: 'decision.tooLong', params: { length: String(length), most: String(entry.parameter.most) } } : null;
     }
   }
 }

@@ -44,7 +44,7 @@ export class Encoding {
     });
     this.rows = [...rowOfSlot.values()];
     for (const row of this.rows) this.byId.set(row.id, row);
-    this.conditions = new Conditions(model, rowOfSlot, context.values, solver);
+    this.conditions = new Conditions(model, rowOfSlot, context, solver);
     for (const row of this.rows) this.shape(row);
     for (const rule of model.rules) {
       if (rule.severity === 'error' && rule.rule.kind !== 'say' && this.inForce(rule.rule)) this.restrict(rule);
@@ -133,9 +133,11 @@ export class Encoding {
       }
     }
     if (row.shown === always || !entry || entry.kind === 'context' || entry.kind === 'calculation' || !entry.shownWhen) return;
-    const rule = this.model.document.rules.find((each) => each.kind === 'show' && each.of === row.id) as Rule;
-    if (!this.inForce(rule)) {
-      solver.addClause([row.shown]);
+    const place = entry.placeWhen ? this.conditions.of(entry.placeWhen).yes : always;
+    if (place !== always) solver.addClause([not(row.shown), place]);
+    const { shownBy: rule } = entry;
+    if (!rule || !this.inForce(rule)) {
+      solver.addClause([row.shown, not(place)]);
       return;
     }
     const unless = this.unless(`rule:${rule.id}`, { kind: 'rule', rule });

@@ -1,6 +1,6 @@
 /** Why not, and how then: smallest causes and smallest changes, by asking again with parts left out. */
 import type { DecisionValue } from '../model';
-import { codeOf, valueAt } from '../model';
+import { codeOf, plainAt } from '../model';
 import { always, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf, type Assumed } from './assumed';
 import { Encoding, type Part } from './encoding';
@@ -214,13 +214,14 @@ export class Explainer {
       const fitting = variable.codes.filter((code) => code.value !== decision.value && ask(code.wish.lits).is === 'yes');
       return fitting.slice(0, enough).map((code) => code.value);
     }
-    const own = codeOf(row.entry.grid, decision.value as string) as number;
+    const own = codeOf(row.entry.grid, decision.value as string | null) as number;
     const fits = (from: number, to: number): number | null => {
       const answer = from > to ? null : ask([row.shown, ...between(row.number, from, to, encoding.solver)]);
       return answer?.is === 'yes' ? (answer.witness().codes[row.number] as number) : null;
     };
     const nearest = [greatest(0, own - 1, fits), least(own + 1, row.entry.grid.count - 1, fits)];
-    return nearest.flatMap((code) => (code === null ? [] : [String(valueAt(row.entry.grid, code))]));
+    // What a text should say instead nobody can tell; it may be left out.
+    return nearest.flatMap((code) => (code === null || (code > 0 && row.entry.kind === 'length') ? [] : [plainAt(row.entry.grid, code)]));
   }
 }
 

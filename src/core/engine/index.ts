@@ -49,7 +49,7 @@ export interface OptionState {
   changeable: boolean;
 }
 
-/** Allowed numbers from least to most, in the parameter's steps. */
+/** Allowed numbers from least to most, in the parameter's steps; of a date ISO days, of a text its lengths. */
 export interface AllowedRange {
   least: string;
   most: string;
@@ -69,6 +69,8 @@ export interface RowState {
   options?: OptionState[];
   /** Of a number: exactly the values that lead to a complete build. */
   allowed?: AllowedRange[];
+  /** Of an optional number, date or text: whether it may stay without a value. */
+  mayBeEmpty?: boolean;
   /** Of a yes/no parameter. */
   yes?: Standing;
   no?: Standing;

@@ -2,31 +2,42 @@
  * Advice and defaults on top of decisions: each proposal in its priority, taken where its condition surely holds and a complete
  * build remains, and only if every value still free in the rows left to the person stays free. What would take one away waits.
  */
-import type { Proposal } from '../model';
-import { always, not, type Lit, type Witness } from '../solver';
+import { Exact } from '../exact';
+import { Day, type Formula, type Value } from '../formula';
+import type { DecisionValue, Proposal } from '../model';
+import { always, never, not, type Lit, type Witness } from '../solver';
 import type { Encoding } from './encoding';
 import type { Source } from './index';
 import { canDiffer, rangesOf, type NumberRow, type Range } from './ranges';
 import type { Reach, Wish } from './reach';
+import { valueIn, type Subject } from './truth';
 import type { Variable } from './variables';
 
-/** A proposal as literals. */
+/** A proposal. What it offers is known from the start, or by a formula once all that the formula reads is settled. */
 interface Offer {
   /** Place in the priority. */
   rank: number;
   proposal: Proposal;
   variable: Variable;
+  offered: Offered | { subject: Subject; reads: readonly Variable[] };
+  /** Its condition's holding, and not holding; null where there is none. */
+  when: { holds: Wish; fails: Wish } | null;
+}
+
+/** A value as literals. */
+interface Offered {
+  value: DecisionValue;
   lits: readonly Lit[];
   /** The variable's having another value than the one offered; each alone. */
   otherwise: readonly Wish[];
-  /** Its condition's holding, and not holding; null where there is none. */
-  when: { holds: Wish; fails: Wish } | null;
 }
 
 export interface Settled {
   /** A complete build with all that was taken. */
   build: Witness;
   sources: ReadonlyMap<Variable, Source>;
+  /** What advice and defaults gave, by variable. */
+  given: ReadonlyMap<Variable, DecisionValue>;
   /** Variables whose default waits for what a person has still to choose. */
   waits: ReadonlySet<Variable>;
   /** Whether a row surely exists, surely does not, or is open. */
@@ -38,6 +49,7 @@ export interface Settled {
 export class Layers {
   private readonly offers: readonly Offer[];
   private readonly proposed = new Set<Variable>();
+  private readonly made = new Map<string, Offered | null>();
   private readonly memory: AskingMemory = { watched: new Set(), doubtful: new Set(), doubtfulHidden: new Set(), ofHidden: new Map(), victims: new Map() };
 
   constructor(
@@ -50,12 +62,29 @@ export class Layers {
     this.offers = encoding.model.proposals.flatMap((proposal, rank): Offer[] => {
       if (proposal.rule && !encoding.inForce(proposal.rule)) return [];
       const variable = byOn.get(proposal.on);
-      const lits = encoding.decided(proposal.on, proposal.value);
-      if (!variable || !lits) return [];
+      const offered = variable && (isFormula(proposal.value) ? this.byFormula(proposal.value) : this.offer(variable, proposal.value));
+      if (!variable || !offered) return [];
       this.proposed.add(variable);
       const when = proposal.when && encoding.conditions.of(proposal.when).yes;
-      return [{ rank, proposal, variable, lits, otherwise: lits.map((lit) => wish(variable.row.shown, not(lit))), when: when === undefined ? null : { holds: wish(when), fails: wish(not(when)) } }];
+      return [{ rank, proposal, variable, offered, when: when === undefined ? null : { holds: wish(when), fails: wish(not(when)) } }];
     });
+  }
+
+  /** A value that is offered; null where the row has no such value. Made once, so that wishes keep their keys. */
+  private offer(variable: Variable, value: DecisionValue): Offered | null {
+    const key = `${variable.on} = ${JSON.stringify(value)}`;
+    const known = this.made.get(key);
+    if (known !== undefined) return known;
+    const lits = this.encoding.decided(variable.on, value);
+    const wishes = lits?.map((lit, index): Wish => ({ key: this.encoding.newKey(`${key}:${String(index)}`), lits: [variable.row.shown, not(lit)].filter((each) => each !== always) }));
+    const offered = lits && wishes ? { value, lits, otherwise: wishes } : null;
+    this.made.set(key, offered);
+    return offered;
+  }
+
+  private byFormula(formula: Formula): Extract<Offer['offered'], { subject: Subject }> {
+    const subject = this.encoding.conditions.subject(formula.expr);
+    return { subject, reads: this.variables.filter((variable) => subject.rows.includes(variable.row)) };
   }
 
   /** `known` are the variables that decisions and firm rules have settled. */
@@ -65,24 +94,49 @@ export class Layers {
     reach.startFrom(near);
     if (reach.move(assume)) throw new Error('decisions that were kept do not stand together');
     const asking = new Asking(this.variables.filter((variable) => !known.has(variable) && !this.proposed.has(variable)), this.memory, this.encoding, reach);
-    const postponed = this.takeOffers(sources, asking);
+    const given = new Map<Variable, DecisionValue>();
+    const postponed = this.takeOffers(sources, given, asking);
     const build = reach.base as Witness;
-    const existence = ({ hidden, shown }: Variable): 'shown' | 'hidden' | 'open' => (!hidden || !reach.can(hidden) ? 'shown' : reach.can(shown) ? 'open' : 'hidden');
-    const single = (variable: Variable): boolean => {
-      if (variable.row.kind === 'number') return !canDiffer(variable.row, build, this.encoding, reach);
-      const code = variable.codes.find((each) => build.meets(each.wish.lits));
-      return code !== undefined && !reach.can(code.otherwise);
-    };
     const waits = new Set(asking.any() ? [...postponed].filter((variable) => !sources.has(variable)) : []);
-    return { build, sources, waits, existence, single };
+    return { build, sources, given, waits, existence: (variable) => this.existence(variable), single: (variable) => this.single(variable) };
+  }
+
+  private existence({ hidden, shown }: Variable): 'shown' | 'hidden' | 'open' {
+    if (!hidden || !this.reach.can(hidden)) return 'shown';
+    return this.reach.can(shown) ? 'open' : 'hidden';
+  }
+
+  private single(variable: Variable): boolean {
+    const build = this.reach.base as Witness;
+    if (variable.row.kind === 'number') return !canDiffer(variable.row, build, this.encoding, this.reach);
+    const code = variable.codes.find((each) => build.meets(each.wish.lits));
+    return code !== undefined && !this.reach.can(code.otherwise);
+  }
+
+  /** What is offered now; "open" while a formula reads something that is not settled, null where it gives no value of the row. */
+  private offeredNow({ offered, variable }: Offer): Offered | 'open' | null {
+    if (!('subject' in offered)) return offered;
+    const settled = offered.reads.every((each) => {
+      const existence = this.existence(each);
+      return existence === 'hidden' || (existence === 'shown' && this.single(each));
+    });
+    if (!settled) return 'open';
+    const build = this.reach.base as Witness;
+    const values = new Map(offered.subject.rows.map((row) => [row.slot, valueIn(row, { holds: (lit) => lit === always || (lit !== never && build.holds(lit)), code: (number) => build.codes[number] as number })]));
+    const value = plainOf(offered.subject.exact((slot) => values.get(slot) ?? null));
+    return value === undefined ? null : this.offer(variable, value);
   }
 
   /** Takes offers in their priority, adding to the sources; gives the variables of those that never had their turn. */
-  private takeOffers(sources: Map<Variable, Source>, asking: Asking): Set<Variable> {
+  private takeOffers(sources: Map<Variable, Source>, given: Map<Variable, DecisionValue>, asking: Asking): Set<Variable> {
     const { reach } = this;
     const queue = new Queue(this.offers.filter(({ variable }) => !sources.has(variable)));
     const postponed = new Set<Variable>();
-    const certain = ({ when }: Offer): boolean => when === null || !reach.can(when.fails) || !reach.can(when.holds);
+    const applies = ({ when }: Offer): boolean => when === null || reach.can(when.holds);
+    const certain = (offer: Offer): boolean => {
+      const decided = offer.when === null || !reach.can(offer.when.fails) || !reach.can(offer.when.holds);
+      return decided && (!applies(offer) || this.offeredNow(offer) !== 'open');
+    };
     for (;;) {
       const found = queue.next(certain);
       if (!found) {
@@ -92,16 +146,17 @@ export class Layers {
         postponed.add(first.variable);
         continue;
       }
-      const applies = found.when === null || reach.can(found.when.holds);
-      if (!applies || !found.otherwise.some((other) => reach.can(other))) queue.drop(found);
-      else if (asking.surelyRefuses(found)) queue.hold(found);
-      else if (reach.extend(found.lits)) queue.drop(found);
-      else if (asking.allows(found)) {
+      const offered = applies(found) ? this.offeredNow(found) : null;
+      if (offered === null || offered === 'open' || !offered.otherwise.some((other) => reach.can(other))) queue.drop(found);
+      else if (asking.surelyRefuses(offered)) queue.hold(found);
+      else if (reach.extend(offered.lits)) queue.drop(found);
+      else if (asking.allows(offered)) {
         sources.set(found.variable, found.proposal.source);
+        given.set(found.variable, offered.value);
         queue.settle(found.variable);
         asking.refresh();
       } else {
-        reach.retract(found.lits.length);
+        reach.retract(offered.lits.length);
         queue.hold(found);
       }
     }
@@ -229,7 +284,7 @@ class Asking {
   }
 
   /** Whether an offer just assumed leaves everything; what it takes is remembered. */
-  allows(offer: Offer): boolean {
+  allows(offer: Offered): boolean {
     for (const wish of this.doubtful) {
       if (!this.reach.can(wish)) {
         this.memory.victims.set(offer, { wish, core: this.reach.coreOf(wish) ?? [] });
@@ -242,7 +297,7 @@ class Asking {
   }
 
   /** Whether what an offer took before would be taken for the same cause again. */
-  surelyRefuses(offer: Offer): boolean {
+  surelyRefuses(offer: Offered): boolean {
     const victim = this.memory.victims.get(offer);
     return victim !== undefined && this.watched.has(victim.wish) && victim.core.every((lit) => offer.lits.includes(lit) || this.reach.assumes(lit));
   }
@@ -252,6 +307,14 @@ class Asking {
   }
 }
 
+const isFormula = (value: DecisionValue | Formula): value is Formula => value !== null && typeof value === 'object';
+
+/** A formula's result as a decision would say it; undefined where no row can have it. */
+function plainOf(value: Value): DecisionValue | undefined {
+  if (value === null || typeof value === 'boolean' || typeof value === 'string') return value;
+  return value instanceof Exact || value instanceof Day ? String(value) : undefined;
+}
+
 /** What is worth keeping from one state to the next. */
 interface AskingMemory {
   watched: Set<Wish>;
@@ -259,5 +322,5 @@ interface AskingMemory {
   doubtfulHidden: Set<Wish>;
   ofHidden: Map<Wish, Variable>;
   /** What an offer would have taken, and the assumptions by which. */
-  victims: Map<Offer, { wish: Wish; core: readonly Lit[] }>;
+  victims: Map<Offered, { wish: Wish; core: readonly Lit[] }>;
 }

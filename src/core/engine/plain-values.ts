@@ -1,4 +1,4 @@
-import { valueAt, type PlainValue } from '../model';
+import { plainAt, type PlainValue } from '../model';
 import type { Witness } from '../solver';
 import type { Row } from './rows';
 
@@ -12,6 +12,6 @@ export function plainIn(row: Row, build: Witness): PlainValue {
     case 'yesno':
       return build.holds(row.yes) ? true : build.holds(row.no) ? false : null;
     case 'number':
-      return build.holds(row.shown) ? String(valueAt(row.entry.grid, build.codes[row.number] as number)) : null;
+      return build.holds(row.shown) ? plainAt(row.entry.grid, build.codes[row.number] as number) : null;
   }
 }

@@ -67,7 +67,7 @@ function buildOf(model: CompiledModel, context: Context, { decisions, conditions
 }
 
 function rowsBehind(model: CompiledModel, name: string, found: Set<string>): void {
-  const entry = model.entries[model.scope.get(name)?.slot ?? -1];
+  const entry = model.entries[model.slots.get(name) ?? -1];
   if (!entry || found.has(name)) return;
   if (entry.kind === 'calculation') for (const each of entry.formula.names) rowsBehind(model, each, found);
   else if (entry.kind !== 'context') found.add(name);

@@ -20,15 +20,20 @@ export type Row =
   | (RowBase & { kind: 'choice'; ids: readonly string[]; latent: readonly Lit[]; taken: readonly Lit[]; latentNone: Lit; none: Lit })
   | (RowBase & { kind: 'many'; ids: readonly string[]; latent: readonly Lit[]; taken: readonly Lit[] })
   | (RowBase & { kind: 'yesno'; latent: Lit; yes: Lit; no: Lit })
-  | (RowBase & { kind: 'number'; number: number; entry: Extract<Entry, { kind: 'number' }> });
+  | (RowBase & { kind: 'number'; number: number; entry: Gridded });
+
+/** What has values on a grid; of a text, its length. */
+export type Gridded = Extract<Entry, { kind: 'number' | 'date' | 'length' }>;
 
 /** Makes the row of an entry; what shows it and how many options it asks is added by the encoding. */
 export function makeRow(entry: Entry, slot: number, solver: Solver): Row | null {
-  if (entry.kind === 'context' || entry.kind === 'calculation') return null;
+  if (entry.kind === 'context' || entry.kind === 'calculation' || entry.kind === 'text') return null;
   const shown = entry.shownWhen ? solver.add() : always;
-  const base = { id: entry.id, slot, shown };
+  const base = { id: entry.kind === 'length' ? entry.text : entry.id, slot, shown };
   switch (entry.kind) {
     case 'number':
+    case 'date':
+    case 'length':
       return { ...base, kind: 'number', number: solver.addNumber(entry.grid.count), entry };
     case 'yesno': {
       const latent = solver.add();
@@ -75,7 +80,7 @@ export function decided(row: Row, option: string | undefined, value: DecisionVal
     case 'yesno':
       return typeof value === 'boolean' ? [value ? row.latent : not(row.latent)] : null;
     case 'number': {
-      const code = typeof value === 'string' ? codeOf(row.entry.grid, value) : null;
+      const code = typeof value === 'boolean' ? null : codeOf(row.entry.grid, value);
       return code === null ? null : between(row.number, code, code, solver);
     }
   }

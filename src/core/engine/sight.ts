@@ -1,5 +1,4 @@
 /** What formulas see of rows of which only some literals are settled. */
-import type { Exact } from '../exact';
 import type { Value } from '../formula';
 import { valueAt } from '../model';
 import { always, never, not, type Lit } from '../solver';
@@ -63,13 +62,15 @@ export function evidenceOf(row: Row, settled: Settled): Evidence[] {
 }
 
 type NumberRow = Extract<Row, { kind: 'number' }>;
-const numbers = new WeakMap<NumberRow, Map<number, Exact>>();
+const numbers = new WeakMap<NumberRow, Map<number, Value>>();
 
 /** The number of a code; made once, since the same few are asked for again and again. */
-function numberAt(row: NumberRow, code: number): Exact {
-  const known = numbers.get(row) ?? new Map<number, Exact>();
+function numberAt(row: NumberRow, code: number): Value {
+  const known = numbers.get(row) ?? new Map<number, Value>();
   numbers.set(row, known);
-  const found = known.get(code) ?? valueAt(row.entry.grid, code);
+  const before = known.get(code);
+  if (before !== undefined) return before;
+  const found = valueAt(row.entry.grid, code);
   if (known.size < 50_000) known.set(code, found);
   return found;
 }
@@ -90,7 +91,9 @@ function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'
   if (row.kind === 'number') {
     const low = evidence.find((each) => each.low !== undefined)?.low ?? 0;
     const high = evidence.find((each) => each.high !== undefined)?.high ?? row.entry.grid.count - 1;
-    if (!fails(row.shown)) values.push(numberAt(row, low), ...(high > low ? [numberAt(row, high)] : []));
+    // Without a value at one end, the next code is the first that has one.
+    const first = row.entry.grid.optional && low === 0 && high > 0 ? [numberAt(row, 1)] : [];
+    if (!fails(row.shown)) values.push(numberAt(row, low), ...first, ...(high > low ? [numberAt(row, high)] : []));
   } else {
     const options: [Lit, Value][] = row.kind === 'yesno' ? [[row.yes, true], [row.no, false]] : [...row.taken.map((lit, index): [Lit, Value] => [lit, row.ids[index] as string]), [row.none, null]];
     const one = options.find(([lit]) => lit !== always && holds(lit));

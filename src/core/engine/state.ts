@@ -1,5 +1,5 @@
 /** From decisions to a state: which decisions stand together, what is free beside them, what the layers settle. */
-import { valueAt, type CompiledModel, type CompiledRule, type Entry, type PlainValue } from '../model';
+import { plainAt, valueAt, type CompiledModel, type CompiledRule, type PlainValue } from '../model';
 import { always, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf, type Assumed } from './assumed';
 import { Encoding, type Context } from './encoding';
@@ -93,14 +93,14 @@ export class StateMaker {
     const clashing = new Set(clashes.flatMap((clash) => clash.decisions.map((decision) => decision.on)));
     const decided = new Map(all.map((each) => [each.variable, each]));
     const rows: Record<string, RowState> = {};
-    const values: Record<string, PlainValue> = { ...encoding.context.values };
-    for (const { id, slot } of encoding.rows) {
-      const writer = new RowWriter(encoding.model.entries[slot] as Entry, this.ofRow.get(id) ?? [], { free, settled, decided, clashing, standings: this.standings });
+    const values: Record<string, PlainValue> = { today: encoding.context.date, ...encoding.context.values };
+    for (const { id } of encoding.rows) {
+      const writer = new RowWriter(this.ofRow.get(id) ?? [], { free, settled, decided, clashing, standings: this.standings });
       const row = writer.write();
       rows[id] = row;
       if (row.value !== undefined) values[id] = row.value;
     }
-    const sections = encoding.model.document.sections.map((section) => {
+    const sections = encoding.model.sections.map((section) => {
       const own = section.rows.flatMap((id) => rows[id] ?? []).filter((row) => row.shown);
       return { id: section.id, shown: own.length > 0, todo: own.filter((row) => row.todo).length, clashes: own.filter((row) => row.clashing).length };
     });
@@ -134,7 +134,6 @@ class RowWriter {
   private readonly first: Variable;
 
   constructor(
-    private readonly entry: Entry,
     private readonly variables: readonly Variable[],
     private readonly found: Found,
   ) {
@@ -142,9 +141,9 @@ class RowWriter {
   }
 
   write(): RowState {
-    const { entry, first, variables, found } = this;
+    const { first, variables, found } = this;
     const clashing = variables.some((variable) => found.clashing.has(variable.on));
-    const base = { id: entry.id, clashing };
+    const base = { id: first.row.id, clashing };
     const existence = found.settled?.existence(first) ?? (first.row.shown === always ? 'shown' : 'open');
     // A decision that clashes is still shown as it was made.
     const hidden = existence !== 'shown' && !variables.every((variable) => this.clashes(variable));
@@ -159,7 +158,7 @@ class RowWriter {
     const common = { ...shown, source: isOpen ? ('open' as const) : this.source(first), todo: isOpen && !found.settled?.waits.has(first), ...(isOpen ? {} : { value: code }) };
     switch (first.row.kind) {
       case 'number':
-        return { ...common, allowed: this.allowed() };
+        return { ...common, allowed: this.allowed(), ...(first.row.entry.grid.optional ? { mayBeEmpty: (found.free.get(first)?.ranges[0]?.[0] ?? 1) === 0 } : {}) };
       case 'yesno':
         return { ...common, yes: this.standing(first, 0), no: this.standing(first, 1) };
       case 'choice': {
@@ -201,7 +200,10 @@ class RowWriter {
     const known = settled.sources.has(variable);
     if (!known && !settled.single(variable)) return undefined;
     const { row } = variable;
-    if (row.kind === 'number') return String(valueAt(row.entry.grid, settled.build.codes[row.number] as number));
+    if (row.kind === 'number') {
+      const value = plainAt(row.entry.grid, settled.build.codes[row.number] as number);
+      return row.entry.kind !== 'length' || value === null ? value : (decided.get(variable)?.decision.value ?? settled.given.get(variable) ?? undefined);
+    }
     return valueIn(variable, settled.build);
   }
 
@@ -217,8 +219,10 @@ class RowWriter {
   private allowed(): AllowedRange[] {
     const { row } = this.first;
     if (row.kind !== 'number') return [];
-    const plain = (code: number): string => String(valueAt(row.entry.grid, code));
-    return (this.found.free.get(this.first)?.ranges ?? []).map(([from, to]) => ({ least: plain(from), most: plain(to) }));
+    const { grid } = row.entry;
+    const plain = (code: number): string => String(valueAt(grid, code));
+    const first = Number(grid.optional);
+    return (this.found.free.get(this.first)?.ranges ?? []).flatMap(([from, to]) => (to < first ? [] : [{ least: plain(Math.max(from, first)), most: plain(to) }]));
   }
 }
 

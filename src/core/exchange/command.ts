@@ -164,7 +164,7 @@ class Command {
   /** "row=value"; of a yes/no or an option of a multiple choice "true" or "false", nothing after "=" for none. */
   private valueOf(model: CompiledModel, text: string): Decision {
     const [, on = '', written = ''] = /^([^=]+)=(.*)$/.exec(text) ?? fail(`"${text}" is not ROW=VALUE`);
-    const kind = model.entries[model.scope.get(on)?.slot ?? -1]?.kind;
+    const kind = model.entries[model.slots.get(on) ?? -1]?.kind;
     const truth = kind === 'yesno' || on.includes('.');
     const value: DecisionValue = truth && (written === 'true' || written === 'false') ? written === 'true' : written === '' ? null : written;
     return { on, value };

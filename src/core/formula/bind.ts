@@ -27,8 +27,9 @@ class Binder {
         return this.named(expr, scope);
       case 'negate':
         return { ...expr, of: of(expr.of) };
-      case 'arithmetic':
       case 'compare':
+        return this.ofNothing(expr, scope) ?? { ...expr, left: of(expr.left), right: of(expr.right) };
+      case 'arithmetic':
       case 'logic':
         return { ...expr, left: of(expr.left), right: of(expr.right) };
       case 'in':
@@ -69,6 +70,19 @@ class Binder {
     return binding.expr ?? { kind: 'name', name: binding.id ?? expr.name, slot: binding.slot, at: expr.at };
   }
 
+  /** The length of what is typed under a name; null where the name is something else. */
+  private lengthOf(expr: Expr | undefined, scope: Scope): Expr | null {
+    const type = expr?.kind === 'name' ? scope.get(expr.name)?.type : undefined;
+    return type?.is === 'text' ? (type.length ?? null) : null;
+  }
+
+  /** A typed text compared with nothing: its length is, too. */
+  private ofNothing(expr: Extract<Expr, { kind: 'compare' }>, scope: Scope): Expr | null {
+    const isNothing = (each: Expr) => each.kind === 'literal' && each.value === null;
+    const length = isNothing(expr.right) ? this.lengthOf(expr.left, scope) : isNothing(expr.left) ? this.lengthOf(expr.right, scope) : null;
+    return length && { ...expr, left: length, right: nothing(expr.at) };
+  }
+
   private test(test: Test, scope: Scope): Test {
     return test.kind === 'interval' ? { ...test, low: this.expr(test.low, scope), high: this.expr(test.high, scope) } : { ...test, expr: this.expr(test.expr, scope) };
   }
@@ -76,6 +90,8 @@ class Binder {
   private call(expr: Extract<Expr, { kind: 'call' }>, scope: Scope): Expr {
     const { name, args, at } = expr;
     if (name === 'today' && args.length === 0) return this.named({ kind: 'name', name, at }, scope);
+    const length = name === 'string length' ? this.lengthOf(args[0], scope) : null;
+    if (length) return length;
     const places = name === 'count' && args[0] ? this.places(args[0], scope) : null;
     if (!places) return { ...expr, args: args.map((arg) => this.expr(arg, scope)) };
     const one: Expr = { kind: 'literal', value: true, at };

@@ -6,9 +6,9 @@ export type FeelType =
   | { is: 'number'; unit: Unit }
   /**
    * Text; where the texts are the options of one feature, `of` lists them so that a typing slip is found, and `facts` says what can be
-   * read of the option taken.
+   * read of the option taken. Of a typed text `length` is its length, the only thing that conditions may read.
    */
-  | { is: 'text'; of?: ReadonlySet<string> | undefined; facts?: Facts | undefined }
+  | { is: 'text'; of?: ReadonlySet<string> | undefined; facts?: Facts | undefined; length?: Expr }
   | { is: 'yesno' }
   | { is: 'list'; item: FeelType }
   | { is: 'date' }

@@ -1,66 +1,17 @@
-/** From a document to a compiled model: names bound to slots, formulas compiled, references checked. */
+/** From a document to a compiled model: places declared, formulas compiled, references checked. */
 import { ValidationError } from 'yup';
-import { exact, Exact } from '../exact';
-import { compileCell, compileFormula, readUnit, type FeelType, type Formula, type FormulaProblem, type Scope } from '../formula';
-import type { Calculation, DecisionValue, Feature, ModelDocument, NumberParameter, Option, Rule, Severity, Texts, YesNoParameter } from './document';
+import { compileCell, compileFormula, formulaOf, type Expr, type FeelType, type Formula, type FormulaProblem } from '../formula';
+import type { DecisionValue, ModelDocument, Proposed, Rule, Texts } from './document';
+import type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal } from './entries';
+import { all, compared, holds, literalOf, named, negated } from './expressions';
+import { codeOf } from './grid';
+import { withClasses } from './library';
+import { anyNumber, Declaration, yesno, type Home } from './places';
 import type { ModelProblem } from './problem';
 import { documentSchema } from './schema';
-
-/** One thing a formula may name. Slots are indices into `CompiledModel.entries`. */
-export type Entry =
-  | { kind: 'context'; id: string; values: readonly string[] }
-  | { kind: 'feature'; id: string; feature: Feature; many: boolean; shownWhen?: Formula }
-  | { kind: 'number'; id: string; parameter: NumberParameter; grid: Grid; shownWhen?: Formula }
-  | { kind: 'yesno'; id: string; parameter: YesNoParameter; shownWhen?: Formula }
-  | { kind: 'calculation'; id: string; calculation: Calculation; formula: Formula };
-
-/** The values of a number parameter: least, least + step, ..., `count` of them. */
-export interface Grid {
-  least: Exact;
-  step: Exact;
-  count: number;
-}
-
-/** A rule as conditions: broken when `when` holds (or is absent) and `must` does not. */
-export interface CompiledRule {
-  rule: Rule;
-  severity: Severity;
-  when?: Formula;
-  must: Formula[];
-  /** For tables: a condition per row. */
-  rows?: Formula[][];
-  /** For `exclude`: broken when all hold. */
-  all?: Formula[];
-  /** For limits. */
-  least?: Formula;
-  most?: Formula;
-}
-
-/** A default or an advice: what it proposes, and under which condition. In order of priority. */
-export interface Proposal {
-  rule?: Rule;
-  source: 'advised' | 'usual';
-  when?: Formula;
-  /** "feature", "feature.option" or "parameter". */
-  on: string;
-  value: DecisionValue;
-}
-
-export interface CompiledModel {
-  document: ModelDocument;
-  entries: readonly Entry[];
-  scope: Scope;
-  /** Rules that restrict, warn or speak; `set` firm among them. */
-  rules: readonly CompiledRule[];
-  proposals: readonly Proposal[];
-  /** Compiled formulas of prices, surcharges, materials, operations and numbering, by their path in the document. */
-  formulas: ReadonlyMap<string, Formula>;
-}
+import { untypedOnly } from './typed';
 
 export type ModelResult = { ok: true; model: CompiledModel } | { ok: false; problems: ModelProblem[] };
-
-const yesno: FeelType = { is: 'yesno' };
-const anyNumber: FeelType = { is: 'number', unit: 'any' };
 
 /** Reads and compiles a document from outside. Every problem found is listed with its path; nothing throws. */
 export function compileModel(given: unknown): ModelResult {
@@ -71,65 +22,79 @@ export function compileModel(given: unknown): ModelResult {
     const errors = failure.inner.length > 0 ? failure.inner : [failure];
     return { ok: false, problems: errors.map((each) => ({ path: each.path ?? '', code: 'model.shape', params: { what: each.message } })) };
   }
-  return new Compiler(given as ModelDocument).run();
+  return new Compiler(given as ModelDocument, new Map(), []).run();
 }
+
+/** Entries at most, those of the builds inside among them. */
+const mostEntries = 100_000;
 
 class Compiler {
   private readonly problems: ModelProblem[] = [];
-  private readonly entries: Entry[] = [];
-  private readonly types = new Map<string, FeelType>();
-  private readonly scope = new Map<string, { slot: number; type: FeelType }>();
+  private readonly document: ModelDocument;
+  private readonly declaration: Declaration;
   private readonly formulas = new Map<string, Formula>();
+  private readonly shown = new Map<string, { rule: Rule; when: Formula }>();
 
-  constructor(private readonly document: ModelDocument) {}
+  constructor(
+    given: ModelDocument,
+    /** Models that stand inside, compiled by themselves; null while they are, or where they are not sound. */
+    private readonly inner: Map<string, CompiledModel | null>,
+    private readonly within: readonly string[],
+  ) {
+    this.document = withClasses(given);
+    for (const id of given.classes ?? []) if (!given.library?.classes?.some((each) => each.id === id)) this.report('classes', 'model.unknownClass', { id });
+    this.declaration = new Declaration(
+      (path, code, params) => this.report(path, code, params),
+      (id) => this.modelOf(id)?.document ?? null,
+    );
+  }
 
   run(): ModelResult {
     const { document } = this;
     this.texts(document, '');
-    this.declare();
-    this.calculations();
-    this.sections();
-    const shown = this.shown();
-    const rules = document.rules.flatMap((rule) => this.rule(rule));
-    const proposals = this.proposals();
-    this.parts();
+    this.ruleIds();
+    const home = this.declaration.top(document);
+    if (this.declaration.drafts.length > mostEntries) this.report('', 'model.tooLarge', { most: mostEntries });
+    else this.sections();
+    if (this.problems.some((problem) => problem.code === 'model.tooLarge')) return { ok: false, problems: this.problems };
+    const homes = everyHome(home);
+    for (const each of homes) {
+      this.calculations(each);
+      this.shows(each);
+    }
+    const rules = homes.flatMap((each) => each.document.rules.flatMap((rule) => this.rule(each, rule)));
+    const proposals = this.proposals(homes);
+    this.parts(home);
+    if (this.problems.length === 0) this.cycles();
+    if (this.problems.length === 0) untypedOnly(this.declaration.drafts.map((draft) => draft.entry), this.conditions(rules, proposals), (path) => this.report(path, 'formula.textContent'));
     if (this.problems.length > 0) return { ok: false, problems: this.problems };
-    const entries = this.entries.map((entry) => {
-      const shownWhen = shown.get(entry.id);
-      return shownWhen ? ({ ...entry, shownWhen } as Entry) : entry;
-    });
-    return { ok: true, model: { document, entries, scope: this.scope, rules, proposals, formulas: this.formulas } };
+    const entries = this.declaration.drafts.map((_, slot) => this.entryOf(slot));
+    return { ok: true, model: { document, entries, scope: home.scope, slots: this.declaration.slots, rules, proposals, picks: this.picks(), sections: sectionsOf(home), formulas: this.formulas } };
   }
 
   private report(path: string, code: ModelProblem['code'], params: ModelProblem['params'] = {}, at?: number): void {
     this.problems.push({ path, code, params, at });
   }
 
-  private add(entry: Entry, type: FeelType): void {
-    if (this.scope.has(entry.id)) this.report(entry.id, 'model.duplicateId', { id: entry.id });
-    this.scope.set(entry.id, { slot: this.entries.length, type });
-    this.types.set(entry.id, type);
-    this.entries.push(entry);
+  /** A model of the library, compiled by itself once. What is wrong with it is told at its place in the library. */
+  private modelOf(id: string): CompiledModel | null {
+    const known = this.inner.get(id);
+    if (known !== undefined) return known;
+    const given = this.document.library?.models?.find((each) => each.id === id);
+    if (!given || this.within.includes(id)) return null;
+    const { library } = this.document;
+    const result = new Compiler(library ? { ...given, library } : given, this.inner, [...this.within, this.document.id]).run();
+    this.inner.set(id, result.ok ? result.model : null);
+    if (!result.ok) for (const problem of result.problems) this.problems.push({ ...problem, path: `library.models.${id}.${problem.path}` });
+    return result.ok ? result.model : null;
   }
 
-  private declare(): void {
-    const { document } = this;
-    for (const input of document.context) {
-      const values = input.values.map((value) => value.id);
-      this.add({ kind: 'context', id: input.id, values }, { is: 'text', of: new Set(values) });
-    }
-    for (const feature of document.features) this.feature(feature);
-    for (const parameter of document.parameters) {
-      if (parameter.type === 'yesno') {
-        this.add({ kind: 'yesno', id: parameter.id, parameter }, yesno);
-      } else {
-        this.add({ kind: 'number', id: parameter.id, parameter, grid: this.grid(parameter) }, { is: 'number', unit: readUnit(parameter.unit) });
-      }
-    }
+  private ruleIds(): void {
+    const { context, rules } = this.document;
     const ruleIds = new Set<string>();
-    for (const rule of document.rules) {
+    for (const rule of rules) {
       for (const [input, values] of Object.entries(rule.where ?? {})) {
-        const known = document.context.find((each) => each.id === input)?.values.map((each) => each.id);
+        const known = context.find((each) => each.id === input)?.values.map((each) => each.id);
         const wrong = known ? values.find((value) => !known.includes(value)) : input;
         if (wrong !== undefined) this.report(`rules.${rule.id}.where`, 'model.unknownTarget', { id: wrong });
       }
@@ -138,56 +103,30 @@ class Compiler {
     }
   }
 
-  private feature(feature: Feature): void {
-    const ids = feature.options.map((option: Option) => option.id);
-    const path = `features.${feature.id}`;
-    const twice = ids.find((id, index) => ids.indexOf(id) !== index);
-    if (twice) this.report(path, 'model.duplicateId', { id: twice });
-    if (feature.least > feature.most || feature.least > ids.length) this.report(path, 'model.cardinality', { least: feature.least, options: ids.length });
-    for (const usual of feature.usual ?? []) if (!ids.includes(usual)) this.report(path, 'model.badTargetValue', { value: usual });
-    const options: FeelType = { is: 'text', of: new Set(ids) };
-    const many = feature.most > 1;
-    this.add({ kind: 'feature', id: feature.id, feature, many }, many ? { is: 'list', item: options } : options);
+  /** The slot of a row or calculation by the id that a place calls it. */
+  private slotOf({ scope, prefix }: Home, id: string): number | undefined {
+    return this.declaration.slots.get(scope.get(id)?.id ?? prefix + id);
   }
 
-  private grid(parameter: NumberParameter): Grid {
-    const [least, most, step] = [exact(parameter.least), exact(parameter.most), exact(parameter.step)];
-    if (step.lte(0) || most.lt(least)) {
-      this.report(`parameters.${parameter.id}`, 'model.badRange', { least: parameter.least, most: parameter.most, step: parameter.step });
-      return { least, step: exact(1), count: 1 };
-    }
-    return { least, step, count: most.minus(least).div(step).floor().toNumber() + 1 };
+  private entry(home: Home, id: string): Entry | undefined {
+    const slot = this.slotOf(home, id);
+    return slot === undefined ? undefined : this.declaration.drafts[slot]?.entry;
   }
 
-  /** Calculations may name each other in any order; they are bound in the order of their dependencies. */
-  private calculations(): void {
-    const byId = new Map(this.document.calculations.map((each) => [each.id, each]));
-    const state = new Map<string, 'begun' | 'done'>();
-    const visit = (each: Calculation): void => {
-      if (state.get(each.id) === 'done') return;
-      if (state.get(each.id) === 'begun') {
-        this.report(`calculations.${each.id}`, 'model.cycle', { id: each.id });
-        return;
-      }
-      state.set(each.id, 'begun');
-      for (const word of new Set(each.formula.match(/[A-Za-z][A-Za-z0-9]*/g) ?? [])) {
-        const other = byId.get(word);
-        if (other) visit(other);
-      }
-      state.set(each.id, 'done');
-      const wanted: FeelType =
-        each.type === 'number' ? { is: 'number', unit: readUnit(each.unit ?? '') } : each.type === 'text' ? { is: 'text' } : yesno;
-      const formula = this.formula(`calculations.${each.id}`, each.formula, wanted);
-      if (formula) this.add({ kind: 'calculation', id: each.id, calculation: each, formula }, wanted);
-    };
-    for (const each of this.document.calculations) visit(each);
+  private typeAt(home: Home, id: string): FeelType | undefined {
+    return this.declaration.drafts[this.slotOf(home, id) ?? -1]?.type;
+  }
+
+  private nameOf(home: Home, id: string): Expr {
+    const slot = this.slotOf(home, id) as number;
+    return named((this.declaration.drafts[slot]?.entry as Entry).id, slot);
   }
 
   private sections(): void {
     const placed = new Set<string>();
     for (const section of this.document.sections) {
       for (const row of section.rows) {
-        const kind = this.entry(row)?.kind;
+        const kind = this.declaration.drafts[this.declaration.slots.get(row) ?? -1]?.entry.kind;
         if (kind === undefined || kind === 'context' || kind === 'calculation') this.report(`sections.${section.id}`, 'model.unknownRow', { id: row });
         if (placed.has(row)) this.report(`sections.${section.id}`, 'model.rowTwice', { id: row });
         placed.add(row);
@@ -195,13 +134,38 @@ class Compiler {
     }
   }
 
-  private entry(id: string): Entry | undefined {
-    const slot = this.scope.get(id)?.slot;
-    return slot === undefined ? undefined : this.entries[slot];
+  private calculations(home: Home): void {
+    for (const draft of this.declaration.drafts) {
+      const { entry, type } = draft;
+      if (draft.home !== home || entry.kind !== 'calculation') continue;
+      const { quantityOf, calculation } = entry;
+      const path = quantityOf ? (quantityOf.option === '' ? `parameters.${quantityOf.feature}.quantity` : `features.${quantityOf.feature}.${quantityOf.option}.quantity`) : `calculations.${entry.id}`;
+      const formula = this.formula(home, path, calculation.formula, type);
+      if (formula) draft.entry = { ...entry, formula };
+      if (formula && quantityOf && home.prefix === '') this.formulas.set(path, formula);
+    }
   }
 
-  private formula(path: string, source: string, wanted: FeelType): Formula | undefined {
-    const compiled = compileFormula(source, this.scope, wanted);
+  /** No calculation may lead back to itself. */
+  private cycles(): void {
+    const { drafts, slots } = this.declaration;
+    const state = new Map<number, 'begun' | 'done'>();
+    const visit = (slot: number): void => {
+      const entry = drafts[slot]?.entry;
+      if (entry?.kind !== 'calculation' || state.get(slot) === 'done') return;
+      if (state.get(slot) === 'begun') {
+        this.report(`calculations.${entry.id}`, 'model.cycle', { id: entry.id });
+        return;
+      }
+      state.set(slot, 'begun');
+      for (const name of entry.formula.names) visit(slots.get(name) as number);
+      state.set(slot, 'done');
+    };
+    drafts.forEach((_, slot) => visit(slot));
+  }
+
+  private formula({ scope }: Home, path: string, source: string, wanted: FeelType): Formula | undefined {
+    const compiled = compileFormula(source, scope, wanted);
     if (compiled.ok) return compiled.formula;
     this.formulaProblems(path, compiled.problems);
     return undefined;
@@ -211,67 +175,93 @@ class Compiler {
     for (const { code, at, params } of problems) this.report(path, code, params, at);
   }
 
-  private condition(path: string, source: string | undefined): Formula | undefined {
-    return source === undefined ? undefined : this.formula(path, source, yesno);
+  private condition(home: Home, path: string, source: string | undefined): Formula | undefined {
+    return source === undefined ? undefined : this.formula(home, path, source, yesno);
   }
 
-  private shown(): Map<string, Formula> {
-    const shown = new Map<string, Formula>();
-    for (const rule of this.document.rules) {
+  private shows(home: Home): void {
+    for (const rule of home.document.rules) {
       if (rule.kind !== 'show') continue;
-      const target = this.entry(rule.of);
-      if (!target || target.kind === 'context' || target.kind === 'calculation') this.report(`rules.${rule.id}`, 'model.unknownTarget', { id: rule.of });
-      const when = this.condition(`rules.${rule.id}.when`, rule.when);
-      if (when) shown.set(rule.of, when);
+      const path = `rules.${home.prefix}${rule.id}`;
+      const target = this.entry(home, rule.of);
+      if (!target || target.kind === 'context' || target.kind === 'calculation') {
+        this.report(path, 'model.unknownTarget', { id: rule.of });
+        continue;
+      }
+      const when = this.condition(home, `${path}.when`, rule.when);
+      // A row from further out is shown by its own place alone.
+      if (when && target.id.startsWith(home.prefix)) {
+        const at = target.kind === 'text' ? `${target.id}/length` : target.id;
+        this.shown.set(at, { rule: this.placed(home, { ...rule, of: at }), when });
+      }
     }
-    return shown;
   }
 
-  private rule(rule: Rule): CompiledRule[] {
+  /** A rule under the way to its place. */
+  private placed<T extends Rule>(home: Home, rule: T): T {
+    return home.prefix === '' ? rule : { ...rule, id: home.prefix + rule.id };
+  }
+
+  private entryOf(slot: number): Entry {
+    const { entry, home, under } = this.declaration.drafts[slot] as (typeof this.declaration.drafts)[number];
+    if (entry.kind === 'context' || entry.kind === 'calculation' || entry.kind === 'text') return entry;
+    const place = all(home.when, under);
+    const show = this.shown.get(entry.id);
+    const shownWhen = all(place, show?.when.expr);
+    return {
+      ...entry,
+      ...(shownWhen ? { shownWhen: formulaOf(shownWhen, yesno) } : {}),
+      ...(place ? { placeWhen: formulaOf(place, yesno) } : {}),
+      ...(show ? { shownBy: show.rule } : {}),
+    };
+  }
+
+  private rule(home: Home, given: Rule): CompiledRule[] {
+    const rule = this.placed(home, given);
     const path = `rules.${rule.id}`;
     const severity = 'severity' in rule && rule.severity ? rule.severity : 'error';
-    const when = 'when' in rule ? this.condition(`${path}.when`, rule.when) : undefined;
+    const own = 'when' in rule && rule.kind !== 'show' && rule.kind !== 'usual' ? this.condition(home, `${path}.when`, rule.when) : undefined;
+    const guarded = all(home.when, own?.expr);
+    const when = home.when && guarded ? formulaOf(guarded, yesno, own?.source) : own;
     const base = { rule, severity, ...(when ? { when } : {}) };
     switch (rule.kind) {
       case 'require': {
-        const must = this.condition(`${path}.must`, rule.must);
+        const must = this.condition(home, `${path}.must`, rule.must);
         return must ? [{ ...base, must: [must] }] : [];
       }
       case 'exclude': {
-        const all = rule.all.map((each, index) => this.condition(`${path}.all.${index}`, each));
-        return [{ ...base, must: [], all: all.filter((each) => each !== undefined) }];
+        const every = rule.all.map((each, index) => this.condition(home, `${path}.all.${String(index)}`, each));
+        return [{ ...base, must: [], all: every.filter((each) => each !== undefined) }];
       }
       case 'limit': {
-        const type = this.types.get(rule.of);
-        if (type?.is !== 'number') {
+        const type = this.typeAt(home, rule.of);
+        if (type?.is !== 'number' && type?.is !== 'date') {
           this.report(path, 'model.unknownTarget', { id: rule.of });
           return [];
         }
-        const bound = (name: 'least' | 'most') => (rule[name] === undefined ? undefined : this.formula(`${path}.${name}`, rule[name], type));
-        const must = (['least', 'most'] as const).flatMap((name) => {
-          if (!bound(name)) return [];
-          const text = `${rule.of} ${name === 'least' ? '>=' : '<='} (${rule[name] ?? ''})`;
-          return this.condition(`${path}.${name}`, text) ?? [];
-        });
+        const bound = (name: 'least' | 'most') => (rule[name] === undefined ? undefined : this.formula(home, `${path}.${name}`, rule[name], type));
         const [least, most] = [bound('least'), bound('most')];
+        const of = this.nameOf(home, rule.of);
+        const must = [...(least ? [formulaOf(compared(of, '>=', least.expr), yesno)] : []), ...(most ? [formulaOf(compared(of, '<=', most.expr), yesno)] : [])];
         return [{ ...base, must, ...(least ? { least } : {}), ...(most ? { most } : {}) }];
       }
       case 'table': {
         const rows = rule.rows.map((row, index) => {
-          if (row.length !== rule.of.length) this.report(`${path}.rows.${index}`, 'model.rowWidth', { cells: row.length, wanted: rule.of.length });
+          if (row.length !== rule.of.length) this.report(`${path}.rows.${String(index)}`, 'model.rowWidth', { cells: row.length, wanted: rule.of.length });
           return row.flatMap((cell, column) => {
-            const compiled = compileCell(rule.of[column] ?? '', cell, this.scope);
+            const compiled = compileCell(rule.of[column] ?? '', cell, home.scope);
             if (compiled.ok) return [compiled.formula];
-            this.formulaProblems(`${path}.rows.${index}.${column}`, compiled.problems);
+            this.formulaProblems(`${path}.rows.${String(index)}.${String(column)}`, compiled.problems);
             return [];
           });
         });
-        return [{ ...base, must: [], rows }];
+        const of = home.prefix === '' ? rule.of : rule.of.map((each) => home.scope.get(each)?.id ?? each);
+        return [{ ...base, rule: { ...rule, of }, must: [], rows }];
       }
       case 'set': {
-        if (!this.target(path, rule.of, rule.value) || !rule.firm) return [];
-        const must = this.condition(`${path}.value`, equation(rule.of, rule.value));
-        return must ? [{ ...base, must: [must] }] : [];
+        const value = this.target(home, path, rule.of, rule.value, rule.firm);
+        if (value === undefined || !rule.firm) return [];
+        return [{ ...base, must: [formulaOf(this.equation(home, rule.of, value), yesno)] }];
       }
       case 'say':
         return [{ ...base, severity: rule.severity, must: [] }];
@@ -281,50 +271,124 @@ class Compiler {
     }
   }
 
-  /** Whether "feature", "feature.option" or "parameter" can have the value. */
-  private target(path: string, on: string, value: DecisionValue): boolean {
+  /** The value "feature", "feature.option" or "parameter" is proposed; undefined where it cannot have it. */
+  private target(home: Home, path: string, on: string, value: Proposed, firm: boolean): DecisionValue | Formula | undefined {
     const [id = '', option] = on.split('.');
-    const entry = this.entry(id);
-    const fine =
-      entry?.kind === 'feature'
-        ? entry.many
-          ? option !== undefined && entry.feature.options.some((each) => each.id === option) && typeof value === 'boolean'
-          : option === undefined && (value === null || entry.feature.options.some((each) => each.id === value))
-        : entry?.kind === 'number'
-          ? typeof value === 'string' && codeOf(entry.grid, value) !== null
-          : entry?.kind === 'yesno' && typeof value === 'boolean';
-    if (!entry || entry.kind === 'context' || entry.kind === 'calculation') this.report(path, 'model.unknownTarget', { id: on });
-    else if (!fine) this.report(path, 'model.badTargetValue', { value: String(value) });
-    return fine;
+    const entry = this.entry(home, id);
+    if (!entry || entry.kind === 'context' || entry.kind === 'calculation') {
+      this.report(path, 'model.unknownTarget', { id: on });
+      return undefined;
+    }
+    if (value !== null && typeof value === 'object') {
+      const type = this.typeAt(home, id) as FeelType;
+      const one = type.is !== 'list' && option === undefined && entry.kind !== 'text';
+      if (!one) this.report(path, 'model.badTargetValue', { value: value.formula });
+      return one ? this.formula(home, `${path}.value`, value.formula, type) : undefined;
+    }
+    const fine = isValue(entry, option, value) && !(firm && entry.kind === 'text');
+    if (!fine) this.report(path, 'model.badTargetValue', { value: String(value) });
+    return fine ? value : undefined;
   }
 
-  /** Advice before defaults; rules before what stands at the feature itself; else the order of the document. */
-  private proposals(): Proposal[] {
+  private equation(home: Home, on: string, value: DecisionValue | Formula): Expr {
+    const [id = '', option] = on.split('.');
+    const of = this.nameOf(home, id);
+    if (option !== undefined) return value === true ? holds(of, option) : negated(holds(of, option));
+    if (value !== null && typeof value === 'object') return compared(of, '=', value.expr);
+    const kind = this.entry(home, id)?.kind;
+    return compared(of, '=', literalOf(kind === 'number' || kind === 'date' ? kind : 'other', value));
+  }
+
+  /** Advice before defaults; rules before what stands at the feature itself; else the order of the document, the outer place first. */
+  private proposals(homes: readonly Home[]): Proposal[] {
     const advised: Proposal[] = [];
     const usual: Proposal[] = [];
-    for (const rule of this.document.rules) {
-      if (rule.kind !== 'usual' && !(rule.kind === 'set' && !rule.firm)) continue;
-      if (rule.kind === 'usual' && !this.target(`rules.${rule.id}`, rule.of, rule.value)) continue;
-      const when = this.condition(`rules.${rule.id}.when`, rule.when);
-      (rule.kind === 'set' ? advised : usual).push({
-        rule, source: rule.kind === 'set' ? 'advised' : 'usual', on: rule.of, value: rule.value, ...(when ? { when } : {}),
-      });
+    for (const home of homes) {
+      const full = (on: string): string => {
+        const [id = '', option] = on.split('.');
+        const own = home.scope.get(id)?.id ?? home.prefix + id;
+        return option === undefined ? own : `${own}.${option}`;
+      };
+      for (const rule of home.document.rules) {
+        if (rule.kind !== 'usual' && !(rule.kind === 'set' && !rule.firm)) continue;
+        const path = `rules.${home.prefix}${rule.id}`;
+        const value = this.target(home, path, rule.of, rule.value, false);
+        const own = this.condition(home, `${path}.when`, rule.when);
+        const expr = all(home.when, own?.expr);
+        if (value === undefined) continue;
+        (rule.kind === 'set' ? advised : usual).push({
+          rule: this.placed(home, rule), source: rule.kind === 'set' ? 'advised' : 'usual', on: full(rule.of), value, ...(expr ? { when: formulaOf(expr, yesno) } : {}),
+        });
+      }
     }
-    for (const { id, usual: options = [], most, options: all } of this.document.features) {
-      if (most > 1) for (const option of all) usual.push({ source: 'usual', on: `${id}.${option.id}`, value: options.includes(option.id) });
-      else for (const option of options) usual.push({ source: 'usual', on: id, value: option });
-    }
-    for (const parameter of this.document.parameters) {
-      if (parameter.usual !== undefined) usual.push({ source: 'usual', on: parameter.id, value: parameter.usual });
-    }
+    for (const home of homes) usual.push(...this.defaults(home));
     return [...advised, ...usual];
   }
 
-  private parts(): void {
+  /** What stands at features, parameters and quantities themselves. */
+  private defaults(home: Home): Proposal[] {
+    const { document, prefix } = home;
+    const found: Proposal[] = [];
+    const add = (id: string, value: DecisionValue | Formula): void => void found.push({ source: 'usual', on: prefix + id, value });
+    const own = (id: string): boolean => (home.scope.get(id)?.id ?? prefix + id) === prefix + id;
+    for (const { id, usual: options = [], most, options: every } of document.features) {
+      if (!own(id)) continue;
+      if (most > 1) for (const option of every) add(`${id}.${option.id}`, options.includes(option.id));
+      else for (const option of options) add(id, option);
+      for (const { id: option, quantity } of every) {
+        if (typeof quantity !== 'object' || quantity.fixed) continue;
+        const formula = this.formula(home, `features.${prefix}${id}.${option}.quantity.usual`, quantity.usual, anyNumber);
+        if (formula) add(`${id}/${option}/quantity`, formula.expr.kind === 'literal' ? String(formula.expr.value as unknown as object) : formula);
+      }
+    }
+    for (const parameter of document.parameters) {
+      const { id, type, usual } = parameter;
+      if (!own(id)) continue;
+      if (type === 'yesno' && typeof parameter.quantity === 'object' && !parameter.quantity.fixed) {
+        const formula = this.formula(home, `parameters.${prefix}${id}.quantity.usual`, parameter.quantity.usual, anyNumber);
+        if (formula) add(`${id}/quantity`, formula);
+      }
+      if (usual !== undefined) {
+        const value = this.target(home, `parameters.${prefix}${id}`, id, usual, false);
+        if (value !== undefined) add(id, value);
+      }
+      if (type !== 'yesno' && parameter.optional) add(id, null);
+    }
+    return found;
+  }
+
+  private *conditions(rules: readonly CompiledRule[], proposals: readonly Proposal[]): Generator<[path: string, formula: Formula]> {
+    for (const { rule, when, must, all: every, rows } of rules) {
+      for (const formula of [...(when ? [when] : []), ...must, ...(every ?? []), ...(rows?.flat() ?? [])]) yield [`rules.${rule.id}`, formula];
+    }
+    for (const { rule, when } of this.shown.values()) yield [`rules.${rule.id}`, when];
+    for (const { rule, on, when, value } of proposals) {
+      if (when) yield [`rules.${rule?.id ?? on}`, when];
+      if (value !== null && typeof value === 'object') yield [rule ? `rules.${rule.id}` : on, value];
+    }
+    for (const [path, formula] of this.formulas) if (path.startsWith('numbering.')) yield [path, formula];
+    for (const { entry } of this.declaration.drafts) if (entry.kind === 'calculation' && entry.quantityOf) yield [entry.id, entry.formula];
+  }
+
+  private picks(): Pick[] {
+    const { picks } = this.declaration;
+    return picks.map(({ home, ...pick }) => ({ ...pick, builds: home.inside.filter((each) => each.on === pick.on).map(({ home: inner, index }) => this.build(inner, index)) }));
+  }
+
+  private build({ prefix, document, scope, when }: Home, index: number): NestedBuild {
+    const ids = [...document.features, ...document.parameters, ...document.context].map((each) => each.id);
+    const names = new Map(ids.flatMap((id): [string, string][] => {
+      const binding = scope.get(id);
+      return binding?.id === undefined ? [] : [[id, binding.id]];
+    }));
+    return { place: prefix.slice(0, -1), index, model: this.modelOf(document.id) as CompiledModel, names, when: formulaOf(when as Expr, yesno) };
+  }
+
+  private parts(home: Home): void {
     const { document } = this;
     const keep = (path: string, source: string | undefined, wanted: FeelType): void => {
       if (source === undefined) return;
-      const formula = this.formula(path, source, wanted);
+      const formula = this.formula(home, path, source, wanted);
       if (formula) this.formulas.set(path, formula);
     };
     for (const part of document.prices) {
@@ -335,12 +399,6 @@ class Compiler {
       keep(`surcharges.${part.id}.rate`, part.rate, anyNumber);
       keep(`surcharges.${part.id}.when`, part.when, yesno);
       for (const of of part.of) if (!document.prices.some((price) => price.id === of)) this.report(`surcharges.${part.id}`, 'model.unknownPart', { id: of });
-    }
-    for (const feature of document.features) {
-      for (const option of feature.options) keep(`features.${feature.id}.${option.id}.quantity`, option.quantity, anyNumber);
-    }
-    for (const parameter of document.parameters) {
-      if (parameter.type === 'yesno') keep(`parameters.${parameter.id}.quantity`, parameter.quantity, anyNumber);
     }
     for (const row of document.materials) {
       keep(`materials.${row.id}.quantity`, row.quantity, anyNumber);
@@ -356,10 +414,10 @@ class Compiler {
     document.numbering.forEach((segment, index) => {
       keep(`numbering.${index}.when`, segment.when, yesno);
       const named = segment.kind === 'text' || segment.kind === 'check' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];
-      for (const id of named) if (!this.entry(id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
+      for (const id of named) if (!this.entry(home, id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
     });
     for (const id of [document.figures.mass, document.figures.installation, ...document.figures.more]) {
-      if (id !== undefined && this.entry(id)?.kind !== 'calculation') this.report('figures', 'model.unknownTarget', { id });
+      if (id !== undefined && this.entry(home, id)?.kind !== 'calculation') this.report('figures', 'model.unknownTarget', { id });
     }
   }
 
@@ -382,19 +440,40 @@ class Compiler {
 const textFields = new Set(['name', 'short', 'help', 'reason', 'text']);
 const join = (path: string, part: string) => (path ? `${path}.${part}` : part);
 
-/** "feature.option = true" as FEEL over the feature's list; everything else is plain equality. */
-function equation(on: string, value: DecisionValue): string {
-  const [id = '', option] = on.split('.');
-  if (option !== undefined) return value === true ? `"${option}" in ${id}` : `not("${option}" in ${id})`;
-  if (value === null || typeof value === 'boolean') return `${id} = ${String(value)}`;
-  return /^-?\d/.test(value) ? `${id} = ${value}` : `${id} = "${value}"`;
+/** Every place of a model, the outer ones first. */
+const everyHome = (home: Home): Home[] => [home, ...home.inside.flatMap((each) => everyHome(each.home))];
+
+/** Sections in the order of the sheet, those of a build inside behind the one its option is in. */
+function sectionsOf({ document, prefix, inside, scope }: Home): PlacedSection[] {
+  const own = document.sections.map((section): PlacedSection => ({
+    ...section,
+    rows: section.rows.flatMap((row) => [scope.get(row)?.id ?? prefix + row, ...quantitiesOf(document, row).map((id) => prefix + id)]).filter((id) => id.startsWith(prefix)),
+    ...(prefix === '' ? {} : { place: prefix.slice(0, -1) }),
+  }));
+  return own.flatMap((section) => [section, ...inside.filter(({ on }) => section.rows.includes(on.split('.')[0] as string)).flatMap((each) => sectionsOf(each.home))]);
 }
 
-/** Position of a decimal on a grid; null where it is out of range or between two steps. */
-export function codeOf(grid: Grid, written: string): number | null {
-  const value = new Exact(written);
-  const code = value.minus(grid.least).div(grid.step);
-  return code.isInteger() && code.gte(0) && code.lt(grid.count) ? code.toNumber() : null;
+/** Quantities that a person may change, of the options of a feature or of a yes/no parameter. */
+function quantitiesOf({ features, parameters }: ModelDocument, row: string): string[] {
+  const things = features.find((each) => each.id === row)?.options.map((option) => ({ id: `${row}/${option.id}/quantity`, quantity: option.quantity }));
+  const parameter = parameters.find((each) => each.id === row);
+  const own = things ?? (parameter?.type === 'yesno' ? [{ id: `${row}/quantity`, quantity: parameter.quantity }] : []);
+  return own.flatMap(({ id, quantity }) => (typeof quantity === 'object' && !quantity.fixed ? [id] : []));
 }
 
-export const valueAt = (grid: Grid, code: number): Exact => grid.least.plus(grid.step.times(code)) as Exact;
+function isValue(entry: Exclude<Entry, { kind: 'context' | 'calculation' }>, option: string | undefined, value: DecisionValue): boolean {
+  switch (entry.kind) {
+    case 'feature':
+      if (entry.many) return option !== undefined && entry.feature.options.some((each) => each.id === option) && typeof value === 'boolean';
+      return option === undefined && (value === null || entry.feature.options.some((each) => each.id === value));
+    case 'number':
+    case 'date':
+      return option === undefined && typeof value !== 'boolean' && codeOf(entry.grid, value) !== null;
+    case 'yesno':
+      return option === undefined && typeof value === 'boolean';
+    case 'text':
+      return option === undefined && (value === null ? entry.parameter.optional === true : typeof value === 'string' && value !== '' && [...value].length <= entry.parameter.most);
+    case 'length':
+      return false;
+  }
+}

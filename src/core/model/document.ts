@@ -9,6 +9,9 @@ export type Texts = Readonly<Record<string, string>>;
 /** A FEEL expression. */
 export type Feel = string;
 
+/** A value, or a formula that gives it. */
+export type Proposed = DecisionValue | { formula: Feel };
+
 export interface ModelDocument {
   /** Version of this format; always the first field. */
   format: 1;
@@ -34,6 +37,37 @@ export interface ModelDocument {
   figures: Figures;
   /** What must come out of given decisions; run by the check-up. */
   tests?: ModelTest[];
+  /** Classes whose parameters, features, calculations and rules are part of this model, by id. */
+  classes?: string[];
+  /** Numbers that formulas may read of items, such as mass or rating. */
+  properties?: Property[];
+  /** These numbers, by item and property. They travel with the document, so that an old build stays what it was. */
+  items?: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** Every model and class that this one, or one of these, names. */
+  library?: Library;
+}
+
+export interface Property {
+  id: string;
+  name: Texts;
+  unit: string;
+}
+
+export interface Library {
+  models?: ModelDocument[];
+  classes?: ModelClass[];
+}
+
+/** What several models of a family have in common, written once. */
+export interface ModelClass {
+  id: string;
+  name: Texts;
+  /** Rows of a section that the model has too stand behind the model's own. */
+  sections?: Section[];
+  features?: Feature[];
+  parameters?: Parameter[];
+  calculations?: Calculation[];
+  rules?: Rule[];
 }
 
 /** Decisions, and what the state must then be. */
@@ -79,6 +113,8 @@ export interface Feature {
   least: number;
   most: number;
   options: Option[];
+  /** Models inside that have a feature of this id take its value. */
+  reachesDown?: boolean;
   /** What is taken where nothing else speaks: of one choice the first listed that fits, of a multiple choice all listed that fit. */
   usual?: string[];
 }
@@ -90,17 +126,61 @@ export interface Option {
   name: Texts;
   /** Priced and made as this item. */
   item?: string;
-  /** How many of the item; 1 where not given. */
-  quantity?: Feel;
+  /** A build of this model comes with the option; as many builds as the quantity says, each with choices of its own. */
+  model?: string;
+  /** How many; 1 where not given. A formula alone is not for a person to change. */
+  quantity?: Feel | Quantity;
 }
 
-export type Parameter = NumberParameter | YesNoParameter;
+export interface Quantity {
+  /** The default; with `fixed` the quantity itself. */
+  usual: Feel;
+  /** Decimals; from 1 in steps of 1 where not given. */
+  least?: string;
+  most: string;
+  step?: string;
+  fixed?: boolean;
+  grows?: Growth;
+}
+
+/** How a quantity grows with that of the line: with each piece, not at all because one will do, or as it is typed there. */
+export type Growth = 'perParent' | 'once' | 'own';
+
+export type Parameter = NumberParameter | YesNoParameter | ChoiceParameter | TextParameter | DateParameter;
 
 interface ParameterBase {
   id: string;
   name: Texts;
   short?: Texts;
   help?: Texts;
+  /** Models inside that have a parameter of this id take its value. */
+  reachesDown?: boolean;
+}
+
+/** One of a few values that are no items. */
+export interface ChoiceParameter extends ParameterBase {
+  type: 'choice';
+  options: { id: string; code?: string; name: Texts }[];
+  optional?: boolean;
+  usual?: string;
+}
+
+/** Words to engrave or print. Rules may ask for its being there and its length, not for what it says. */
+export interface TextParameter extends ParameterBase {
+  type: 'text';
+  /** Characters. */
+  most: number;
+  optional?: boolean;
+  usual?: string;
+}
+
+/** ISO days. */
+export interface DateParameter extends ParameterBase {
+  type: 'date';
+  least: string;
+  most: string;
+  optional?: boolean;
+  usual?: Exclude<Proposed, boolean | null>;
 }
 
 export interface NumberParameter extends ParameterBase {
@@ -109,7 +189,9 @@ export interface NumberParameter extends ParameterBase {
   least: string;
   most: string;
   step: string;
-  usual?: string;
+  /** May stay without a value. */
+  optional?: boolean;
+  usual?: Exclude<Proposed, boolean | null>;
 }
 
 export interface YesNoParameter extends ParameterBase {
@@ -117,7 +199,7 @@ export interface YesNoParameter extends ParameterBase {
   usual?: boolean;
   /** Priced and made as this item when yes. */
   item?: string;
-  quantity?: Feel;
+  quantity?: Feel | Quantity;
 }
 
 export interface Calculation {
@@ -135,6 +217,8 @@ export type Severity = 'error' | 'warning' | 'note';
 interface RuleBase {
   id: string;
   reason: Texts;
+  /** Where to read more: a path of the help, or an address. */
+  help?: string;
   /** ISO dates; inclusive. */
   from?: string;
   until?: string;
@@ -152,9 +236,9 @@ export type Rule =
   /** Only the listed combinations are allowed, or none of them. Cells are FEEL unary tests; "-" is anything. */
   | (RuleBase & { kind: 'table'; of: string[]; rows: string[][]; listed: 'allowed' | 'forbidden'; severity?: Severity })
   /** When `when` holds the value is `value`: firmly, or as advice that a person may change. */
-  | (RuleBase & { kind: 'set'; of: string; when?: Feel; value: DecisionValue; firm: boolean })
+  | (RuleBase & { kind: 'set'; of: string; when?: Feel; value: Proposed; firm: boolean })
   /** The default under a condition. */
-  | (RuleBase & { kind: 'usual'; of: string; when?: Feel; value: DecisionValue })
+  | (RuleBase & { kind: 'usual'; of: string; when?: Feel; value: Proposed })
   /** The feature or parameter exists only when `when` holds. */
   | (RuleBase & { kind: 'show'; of: string; when: Feel })
   /** A warning or note while `when` holds. */
@@ -162,7 +246,8 @@ export type Rule =
 
 /**
  * The value of a decision: an option id or null for none (feature with most = 1), taken or not (one option of a multiple choice,
- * addressed as "feature.option", or a yes/no parameter), a decimal written out (number parameter).
+ * addressed as "feature.option", or a yes/no parameter), a decimal written out (number parameter), an ISO day, a text; null also where an
+ * optional parameter has none.
  */
 export type DecisionValue = string | boolean | null;
 

@@ -5,5 +5,8 @@
 export type * from './document';
 export type { ModelProblem } from './problem';
 export { documentSchema } from './schema';
-export { codeOf, compileModel, valueAt, type CompiledModel, type CompiledRule, type Entry, type Grid, type ModelResult, type Proposal } from './compile';
+export { compileModel, type ModelResult } from './compile';
+export type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal } from './entries';
+export { codeOf, plainAt, valueAt, type Grid } from './grid';
+export { withLibrary } from './library';
 export { open, Reading, type Open, type PlainValue, type Values } from './reading';

@@ -16,6 +16,12 @@ export interface ModelProblem {
     | 'model.cycle'
     | 'model.rowWidth'
     | 'model.missingText'
+    | 'model.tooLarge'
+    | 'model.unknownModel'
+    | 'model.unknownClass'
+    | 'model.unknownContext'
+    /** A row that reaches down meets one of the same id with another type or range. */
+    | 'model.reachesOther'
     | 'model.unknownPart';
   /** Offset in the formula, where the problem lies in one. */
   at?: number | undefined;

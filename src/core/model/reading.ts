@@ -1,9 +1,9 @@
 /** Reading formulas over the values of a build that may still have open places. */
 import { exact, Exact } from '../exact';
-import type { Formula, Value } from '../formula';
-import type { CompiledModel } from './compile';
+import { Day, type Formula, type Value } from '../formula';
+import type { CompiledModel } from './entries';
 
-/** A value as it travels: option id, list of option ids, decimal written out, yes/no; null where there is none. */
+/** A value as it travels: option id, list of option ids, decimal written out, ISO day, text, yes/no; null where there is none. */
 export type PlainValue = string | boolean | null | readonly string[];
 
 /** Values by id of feature, parameter or context input; an id that is absent is still open. */
@@ -56,8 +56,9 @@ export class Reading {
     return value === undefined ? true : value === open ? open : value === true;
   }
 
+  /** The value of a row, calculation or context input; null where the model has none of this name. */
   named(id: string): Value | Open {
-    const slot = this.model.scope.get(id)?.slot;
+    const slot = this.model.slots.get(id);
     return slot === undefined ? null : this.slot(slot);
   }
 
@@ -73,9 +74,13 @@ export class Reading {
     const entry = this.model.entries[slot];
     if (!entry) return null;
     if (entry.kind === 'calculation') return this.run(entry.formula);
-    const value = this.values[entry.id];
+    const value = this.values[entry.kind === 'length' ? entry.text : entry.id];
     if (value === undefined) return open;
-    if (entry.kind === 'number' && typeof value === 'string') return exact(value);
+    if (typeof value === 'string') {
+      if (entry.kind === 'number') return exact(value);
+      if (entry.kind === 'length') return exact([...value].length);
+      if (entry.kind === 'date' || (entry.kind === 'context' && entry.type.is === 'date')) return Day.read(value);
+    }
     return Array.isArray(value) ? [...(value as string[])] : (value as string | boolean | null);
   }
 }

@@ -1,8 +1,10 @@
 /** The Yup door of the model document: shape and sizes. What the parts mean to each other is checked by the compiler. */
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
-import type { ModelDocument, Rule, Segment } from './document';
+import type { ModelDocument, Parameter, Rule, Segment } from './document';
 
 const id = string().strict().matches(/^[a-z][A-Za-z0-9]{0,39}$/, 'model.badId').required();
+/** An id, or the way to a row inside an option: "approach/walkways/quantity". */
+const way = string().strict().matches(/^[a-z][A-Za-z0-9]{0,39}(\/[a-z0-9][A-Za-z0-9]{0,39}){0,12}$/, 'model.badId').required();
 const sku = string().strict().matches(/^[A-Z0-9][A-Z0-9.-]{0,39}$/, 'model.badSku');
 const feel = string().strict().max(100_000);
 const decimal = string().strict().matches(/^-?\d{1,15}(\.\d{1,12})?$/, 'model.badDecimal');
@@ -17,25 +19,7 @@ const optionalTexts = mixed().test('texts', 'model.noText', (value) => value ===
 const shape = (fields: Record<string, unknown>) => object(fields as Record<string, Schema>).strict().noUnknown('model.unknownField');
 const list = (of: unknown, most: number) => array().strict().of(of as Schema).max(most).required();
 
-const decisionValue = mixed().test('value', 'model.badValue', (value) => value === null || typeof value === 'string' || typeof value === 'boolean').defined();
-
-const option = shape({ id, code: string().strict().max(8), name: texts, item: sku, quantity: feel });
-const feature = shape({
-  id,
-  name: texts,
-  short: optionalTexts,
-  help: optionalTexts,
-  least: number().strict().integer().min(0).required(),
-  most: number().strict().integer().min(1).required(),
-  options: list(option, 20_000).min(1),
-  usual: array().strict().of(id),
-});
-
-const numberParameter = shape({
-  id, type: string().required(), name: texts, short: optionalTexts, help: optionalTexts,
-  unit: string().strict().defined(), least: decimal.required(), most: decimal.required(), step: decimal.required(), usual: decimal,
-});
-const yesNoParameter = shape({ id, type: string().required(), name: texts, short: optionalTexts, help: optionalTexts, usual: boolean().strict(), item: sku, quantity: feel });
+const proposed = mixed().test('value', 'model.badValue', (value) => value === null || typeof value === 'string' || typeof value === 'boolean' || isFormula(value)).defined();
 
 /** Picks the schema by a discriminating field; an unknown value of the field is itself the problem. */
 function byField<T extends string>(field: string, schemas: Record<T, Schema>): unknown {
@@ -49,21 +33,54 @@ function byField<T extends string>(field: string, schemas: Record<T, Schema>): u
 /** A record with any keys, each value checked by itself. */
 const record = (fits: (value: unknown) => boolean) =>
   mixed().test('record', 'model.badValue', (value) => value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value) && Object.values(value).every(fits)));
+const quantityShape = shape({
+  usual: feel.required(), least: decimal, most: decimal.required(), step: decimal, fixed: boolean().strict(),
+  grows: string().strict().oneOf(['perParent', 'once', 'own']),
+});
+/** A formula alone, or a quantity with its limits. */
+const quantity = lazy((value: unknown) => (typeof value === 'object' && value !== null ? quantityShape : feel));
+const option = shape({ id, code: string().strict().max(8), name: texts, item: sku, model: id.notRequired(), quantity });
+const feature = shape({
+  id,
+  name: texts,
+  short: optionalTexts,
+  help: optionalTexts,
+  least: number().strict().integer().min(0).required(),
+  most: number().strict().integer().min(1).required(),
+  options: list(option, 20_000).min(1),
+  usual: array().strict().of(id),
+  reachesDown: boolean().strict(),
+});
+
+const isFormula = (value: unknown): boolean =>
+  typeof value === 'object' && value !== null && Object.keys(value).join() === 'formula' && typeof (value as { formula: unknown }).formula === 'string';
+/** A value written as text, or a formula for it. */
+const usualText = mixed().test('usual', 'model.badValue', (value) => value === undefined || typeof value === 'string' || isFormula(value));
+const parameterBase = { id, type: string().required(), name: texts, short: optionalTexts, help: optionalTexts, reachesDown: boolean().strict() };
+const optional = boolean().strict();
+const parameter = byField<Parameter['type']>('type', {
+  number: shape({ ...parameterBase, unit: string().strict().defined(), least: decimal.required(), most: decimal.required(), step: decimal.required(), optional, usual: usualText }),
+  yesno: shape({ ...parameterBase, usual: boolean().strict(), item: sku, quantity }),
+  choice: shape({ ...parameterBase, options: list(shape({ id, code: string().strict().max(8), name: texts }), 5_000).min(1), optional, usual: id.notRequired() }),
+  text: shape({ ...parameterBase, most: number().strict().integer().min(1).max(2_000).required(), optional, usual: string().strict().max(2_000) }),
+  date: shape({ ...parameterBase, least: day.required(), most: day.required(), optional, usual: usualText }),
+});
+
 const isTextList = (value: unknown): boolean => Array.isArray(value) && value.every((each) => typeof each === 'string');
 const isPlain = (value: unknown): boolean => value === null || typeof value === 'string' || typeof value === 'boolean';
 
-const ruleBase = { id, kind: string().required(), reason: texts, from: day, until: day, where: record(isTextList) };
+const ruleBase = { id, kind: string().required(), reason: texts, help: string().strict().max(300), from: day, until: day, where: record(isTextList) };
 const rule = byField<Rule['kind']>('kind', {
   require: shape({ ...ruleBase, when: feel, must: feel.required(), severity }),
   exclude: shape({ ...ruleBase, all: list(feel.required(), 20).min(1), severity }),
-  limit: shape({ ...ruleBase, of: id, when: feel, least: feel, most: feel, severity }),
+  limit: shape({ ...ruleBase, of: way, when: feel, least: feel, most: feel, severity }),
   table: shape({
     ...ruleBase, of: list(id, 12).min(1), rows: list(array().strict().of(feel.required()).required(), 10_000),
     listed: string().strict().oneOf(['allowed', 'forbidden']).required(), severity,
   }),
-  set: shape({ ...ruleBase, of: string().strict().required(), when: feel, value: decisionValue, firm: boolean().strict().required() }),
-  usual: shape({ ...ruleBase, of: string().strict().required(), when: feel, value: decisionValue }),
-  show: shape({ ...ruleBase, of: id, when: feel.required() }),
+  set: shape({ ...ruleBase, of: string().strict().required(), when: feel, value: proposed, firm: boolean().strict().required() }),
+  usual: shape({ ...ruleBase, of: string().strict().required(), when: feel, value: proposed }),
+  show: shape({ ...ruleBase, of: way, when: feel.required() }),
   say: shape({ ...ruleBase, when: feel.required(), severity: string().strict().oneOf(['warning', 'note']).required() }),
 });
 
@@ -80,22 +97,26 @@ const segment = byField<Segment['kind']>('kind', {
 
 const choice = shape({ id: string().strict().matches(/^[A-Za-z][A-Za-z0-9]{0,39}$/, 'model.badId').required(), name: texts });
 
+const section = shape({ id, name: texts, rows: list(id, 500) });
+const calculation = shape({
+  id, name: texts, type: string().strict().oneOf(['number', 'text', 'yesno']).required(), unit: string().strict(),
+  decimals: number().strict().integer().min(0).max(6), formula: feel.required(),
+});
+const few = (of: unknown, most: number) => array().strict().of(of as Schema).max(most);
+const modelClass = shape({ id, name: texts, sections: few(section, 200), features: few(feature, 1_000), parameters: few(parameter, 1_000), calculations: few(calculation, 1_000), rules: few(rule, 5_000) });
+const isNumbers = (value: unknown): boolean =>
+  typeof value === 'object' && value !== null && Object.values(value).every((each) => typeof each === 'string' && /^-?\d{1,15}(\.\d{1,12})?$/.test(each));
+
 export const documentSchema = shape({
   format: number().strict().oneOf([1], 'model.otherFormat').required(),
   id,
   name: texts,
   languages: list(string().strict().matches(/^[a-z]{2}$/, 'model.badLanguage').required(), 20).min(1),
   context: list(shape({ id, name: texts, values: list(choice, 500).min(1) }), 50),
-  sections: list(shape({ id, name: texts, rows: list(id, 500) }), 200),
+  sections: list(section, 200),
   features: list(feature, 5_000),
-  parameters: list(byField('type', { number: numberParameter, yesno: yesNoParameter }), 5_000),
-  calculations: list(
-    shape({
-      id, name: texts, type: string().strict().oneOf(['number', 'text', 'yesno']).required(), unit: string().strict(),
-      decimals: number().strict().integer().min(0).max(6), formula: feel.required(),
-    }),
-    5_000,
-  ),
+  parameters: list(parameter, 5_000),
+  calculations: list(calculation, 5_000),
   rules: list(rule, 20_000),
   numbering: list(segment, 60),
   prices: list(shape({ id, name: texts, item: sku.required(), quantity: feel.required(), when: feel }), 5_000),
@@ -119,4 +140,8 @@ export const documentSchema = shape({
       }),
     ),
   figures: shape({ mass: id.notRequired(), installation: id.notRequired(), more: list(id, 20) }),
+  classes: few(id, 50),
+  properties: few(shape({ id, name: texts, unit: string().strict().defined() }), 50),
+  items: record(isNumbers),
+  library: lazy((value: unknown) => (value === undefined ? mixed() : shape({ models: few(documentSchema, 100), classes: few(modelClass, 100) }))),
 }).required() as unknown as Schema<ModelDocument>;
