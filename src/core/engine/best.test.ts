@@ -6,7 +6,7 @@ import { compileFormula } from '../formula';
 import { compileModel, Reading, type CompiledModel, type PlainValue } from '../model';
 import { generatedModel } from './generated-models';
 import { createEngine, type BestQuestion, type Decision, type Term } from './index';
-import { allBuilds, modelArb, type Build } from './random-models';
+import { allBuilds, plainModelArb, type Build } from './random-models';
 
 const context = { date: '2026-06-01', values: {} };
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
@@ -40,7 +40,7 @@ function summer(model: CompiledModel, terms: readonly Term[]): (values: Record<s
   };
 }
 
-const questionArb = modelArb.chain((model) =>
+const questionArb = plainModelArb.chain((model) =>
   fc.record({
     model: fc.constant(model),
     minimize: termsArb(model),

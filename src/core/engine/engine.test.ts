@@ -1,26 +1,15 @@
 /** The engine's promises, checked literally against every complete valid build of small random models. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { CompiledModel, PlainValue } from '../model';
-import { createEngine, type Decision, type Engine } from './index';
-import { allBuilds, modelArb, type Build } from './random-models';
+import type { DecisionValue, PlainValue } from '../model';
+import { createEngine, type Decision, type Engine, type RowState } from './index';
+import { Reading } from '../model';
+import { allBuilds, breaks, modelArb, targetsOf as targets, valuesOf, type Build } from './random-models';
 
 const context = { date: '2026-06-01', values: {} };
 /** The same models in every run; SEED tries others. */
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
 const runs = { numRuns: 450, verbose: 0 } as const;
-
-/** All values a decision can take, as [on, value]. */
-function targets({ document }: CompiledModel): Decision[] {
-  return [
-    ...document.features.flatMap((feature) =>
-      feature.options.flatMap((option): Decision[] => (feature.most > 1 ? [true, false].map((value) => ({ on: `${feature.id}.${option.id}`, value })) : [{ on: feature.id, value: option.id }])),
-    ),
-    ...document.parameters.flatMap((parameter): Decision[] =>
-      parameter.type === 'number' ? ['1', '1.5', '2', '2.5', '3'].filter((value) => Number(value) <= Number(parameter.most)).map((value) => ({ on: parameter.id, value })) : [true, false].map((value) => ({ on: parameter.id, value })),
-    ),
-  ];
-}
 
 /** Whether a build has the value; a decision on what does not exist is at rest. */
 function has(build: Build, { on, value }: Decision, atRest: boolean): boolean {
@@ -35,10 +24,18 @@ const withDecisions = modelArb.chain((model) =>
   fc.tuple(fc.constant(model), fc.uniqueArray(fc.constantFrom(...targets(model)), { maxLength: 3, selector: (decision) => decision.on })),
 );
 
+/** Whether the ranges of a number, a date or a text's length hold a value. */
+function allows({ allowed = [], mayBeEmpty }: RowState, value: DecisionValue): boolean {
+  if (value === null) return mayBeEmpty === true;
+  const text = String(value);
+  const size = /^·+$/.test(text) ? text.length : /^\d{4}-/.test(text) ? text : Number(text);
+  return allowed.some(({ least, most }) => (typeof size === 'string' ? least <= size && size <= most : Number(least) <= size && size <= Number(most)));
+}
+
 function standingOf(engine: Engine, decisions: Decision[], { on, value }: Decision): string {
   const [id = '', option] = on.split('.');
   const row = engine.state({ decisions }).rows[id];
-  if (row?.allowed) return row.allowed.some(({ least, most }) => Number(least) <= Number(value) && Number(value) <= Number(most)) ? 'free' : 'not';
+  if (row?.allowed) return allows(row, value) ? 'free' : 'not';
   if (row?.yes) return (value === true ? row.yes : row.no) as string;
   return row?.options?.find((each) => each.id === (option ?? value))?.standing ?? 'absent';
 }
@@ -150,6 +147,20 @@ describe('promises against brute force', () => {
         }
       }),
       { numRuns: 250 },
+    );
+  });
+
+  it('warnings and notes speak exactly where their rule is broken', () => {
+    fc.assert(
+      fc.property(withDecisions, ([model, decisions]) => {
+        const state = createEngine(model, context).state({ decisions });
+        if (!state.complete) return;
+        const build: Build = Object.fromEntries(Object.values(state.rows).map((row) => [row.id, row.shown ? (row.value as PlainValue) : 'hidden']));
+        const reading = new Reading(model, valuesOf(model, build));
+        const broken = model.rules.filter((each) => (each.severity !== 'error' || each.rule.kind === 'say') && breaks(reading, each)).map((each) => each.rule.id);
+        expect(state.messages.map((message) => message.rule).sort()).toEqual(broken.sort());
+      }),
+      runs,
     );
   });
 
