@@ -1,6 +1,6 @@
 /** The check-up of a model: what can never be taken, never fires, repeats, contradicts, crashes, overlaps, or is named twice. */
 import type { Expr, Formula } from '../formula';
-import type { CompiledModel, CompiledRule, PlainValue } from '../model';
+import { featureAt, readsTyped, type CompiledModel, type CompiledRule, type PlainValue } from '../model';
 import { always, not, type Lit, type Witness } from '../solver';
 import { countBuilds, type Count } from './count';
 import { Encoding, type Context } from './encoding';
@@ -81,13 +81,16 @@ class Examiner {
   /** In force whatever becomes of the rules: shapes, and what shows rows. */
   private readonly frame: readonly Lit[];
   private readonly rules: readonly CompiledRule[];
+  private readonly typed: (formula: Formula) => boolean;
 
   constructor(
     private readonly model: CompiledModel,
     context: Context,
   ) {
     this.encoding = new Encoding(model, context, true);
-    this.rules = model.rules.filter(({ rule, severity }) => severity === 'error' && rule.kind !== 'say' && this.encoding.inForce(rule));
+    this.typed = readsTyped(model.entries);
+    // The rules of builds inside are examined with their own model.
+    this.rules = model.rules.filter(({ rule, severity }) => severity === 'error' && rule.kind !== 'say' && !rule.id.includes('/') && this.encoding.inForce(rule));
     // Literals first, so that all are there before the first witness.
     for (const rule of this.rules) this.encoding.meaning(rule);
     for (const [, nothing] of this.formulas()) this.nothingOf(nothing.formula);
@@ -189,6 +192,8 @@ class Examiner {
     });
     const said = new Set(numbering.flatMap((segment) => ('of' in segment ? (Array.isArray(segment.of) ? segment.of : [segment.of]) : [])).flatMap((name) => this.rowsBehind(name as string)));
     for (const { on, row, codes } of this.variables) {
+      // A build inside has a number of its own.
+      if (row.id.includes('/')) continue;
       if (row.kind !== 'number' && said.has(row) && !this.sharesCode(row)) continue;
       for (const { wish, otherwise } of codes) {
         if (!this.reach.can(wish)) continue;
@@ -212,7 +217,7 @@ class Examiner {
   }
 
   private codes(row: Row): string[] {
-    return (this.model.document.features.find((each) => each.id === row.id)?.options ?? []).map((option) => option.code ?? option.id);
+    return (featureAt(this.model, row.id)?.options ?? []).map((option) => option.code ?? option.id);
   }
 
   private sharesCode(row: Row): boolean {
@@ -252,11 +257,12 @@ class Examiner {
     const { document, entries, formulas } = this.model;
     const { conditions } = this.encoding;
     const found = new Map<string, { formula: Formula; used: Lit }>();
-    for (const entry of entries) if (entry.kind === 'calculation') found.set(`calculations.${entry.id}`, { formula: entry.formula, used: always });
+    // Those of builds inside are looked at with their own model.
+    for (const entry of entries) if (entry.kind === 'calculation' && !entry.quantityOf && !entry.id.includes('/') && !this.typed(entry.formula)) found.set(`calculations.${entry.id}`, { formula: entry.formula, used: always });
     const add = (path: string, under: string | undefined, used: Lit = always): void => {
       const formula = formulas.get(path);
       const when = under === undefined ? undefined : formulas.get(under);
-      if (formula) found.set(path, { formula, used: when ? conditions.all([used, conditions.of(when).yes]) : used });
+      if (formula && !this.typed(formula)) found.set(path, { formula, used: when ? conditions.all([used, conditions.of(when).yes]) : used });
     };
     for (const { id } of document.prices) add(`prices.${id}.quantity`, `prices.${id}.when`);
     for (const { id } of document.surcharges) add(`surcharges.${id}.rate`, `surcharges.${id}.when`);

@@ -1,5 +1,5 @@
 /** The tests of a model document: decisions, and what must come of them. */
-import { Reading, type CompiledModel, type ModelTest, type PlainValue } from '../model';
+import { featureAt, Reading, type CompiledModel, type ModelTest, type PlainValue } from '../model';
 import { partNumber } from '../numbering';
 import type { Decision, Engine, State } from './index';
 
@@ -40,9 +40,9 @@ function valueOf(model: CompiledModel, { values }: State, name: string): PlainVa
 }
 
 /** "feature.option", or "parameter = value". */
-function targetOf({ document }: CompiledModel, written: string): Decision {
+function targetOf(model: CompiledModel, written: string): Decision {
   const [on = '', value] = written.split(' = ');
   if (value !== undefined) return { on, value: value === 'true' || value === 'false' ? value === 'true' : value };
   const [id = '', option = ''] = on.split('.');
-  return (document.features.find((each) => each.id === id)?.most ?? 1) > 1 ? { on, value: true } : { on: id, value: option };
+  return (featureAt(model, id)?.most ?? 1) > 1 ? { on, value: true } : { on: id, value: option };
 }

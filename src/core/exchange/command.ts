@@ -3,7 +3,7 @@
  * A command gives a JSON value (or DIMACS text) and a code: 0 for yes, 1 for an answer of no, 2 where the question itself is wrong.
  */
 import { checkDecisions, checkUp, cnfOf, createEngine, readNumber, runModelTest, writeDimacs, type BestQuestion, type Context, type Decision, type Engine, type Target, type Term, type TestResult } from '../engine';
-import { compileModel, type CompiledModel, type DecisionValue } from '../model';
+import { compileModel, featureAt, withLibrary, type CompiledModel, type DecisionValue } from '../model';
 import { partNumber } from '../numbering';
 
 export interface Surroundings {
@@ -73,7 +73,7 @@ class Command {
   run(): Answer {
     const known = ['check', 'state', 'why', 'ways', 'best', 'count', 'read', 'cnf'];
     if (!known.includes(this.name)) throw new Wrong({ usage });
-    const compiled = compileModel(this.json(this.plain[0] ?? fail('a model file is missing')));
+    const compiled = compileModel(this.document(this.plain[0] ?? fail('a model file is missing')));
     if (!compiled.ok) return { code: this.name === 'check' ? 1 : 2, out: { problems: compiled.problems } };
     const { model } = compiled;
     const context = this.context(model);
@@ -135,6 +135,20 @@ class Command {
     return { code: causes.length === 0 ? 0 : 1, out: { free: causes.length === 0, causes, second: causes.length === 0 ? [] : engine.secondReason(input, target) } };
   }
 
+  /** A document with the models and classes it names; those that it does not carry are looked for beside its file. */
+  private document(path: string): unknown {
+    const given = this.json(path);
+    const folder = path.includes('/') ? path.slice(0, path.lastIndexOf('/') + 1) : '';
+    return withLibrary(given, (id) => {
+      try {
+        return this.json(`${folder}${id}.json`);
+      } catch (thrown) {
+        if (thrown instanceof Wrong) return undefined;
+        throw thrown;
+      }
+    });
+  }
+
   private json(path: string): unknown {
     try {
       return JSON.parse(this.surroundings.read(path));
@@ -175,7 +189,7 @@ class Command {
     const [value] = this.options.get('value') ?? [];
     if (option === undefined) return value === undefined ? undefined : this.checked(model, this.valueOf(model, value));
     const [id = '', chosen = ''] = option.split('.');
-    const many = (model.document.features.find((each) => each.id === id)?.most ?? 1) > 1;
+    const many = (featureAt(model, id)?.most ?? 1) > 1;
     return this.checked(model, many ? { on: option, value: true } : { on: id, value: chosen });
   }
 

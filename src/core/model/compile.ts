@@ -9,7 +9,7 @@ import { withClasses } from './library';
 import { anyNumber, Declaration, yesno, type Home } from './places';
 import type { ModelProblem } from './problem';
 import { documentSchema } from './schema';
-import { untypedOnly } from './typed';
+import { readsTyped } from './typed';
 
 export type ModelResult = { ok: true; model: CompiledModel } | { ok: false; problems: ModelProblem[] };
 
@@ -66,7 +66,7 @@ class Compiler {
     const proposals = this.proposals(homes);
     this.parts(home);
     if (this.problems.length === 0) this.cycles();
-    if (this.problems.length === 0) untypedOnly(this.declaration.drafts.map((draft) => draft.entry), this.conditions(rules, proposals), (path) => this.report(path, 'formula.textContent'));
+    if (this.problems.length === 0) this.typedContent(rules, proposals);
     if (this.problems.length > 0) return { ok: false, problems: this.problems };
     const entries = this.declaration.drafts.map((_, slot) => this.entryOf(slot));
     return { ok: true, model: { document, entries, scope: home.scope, slots: this.declaration.slots, rules, proposals, picks: this.picks(), sections: sectionsOf(home), formulas: this.formulas } };
@@ -357,6 +357,17 @@ class Compiler {
     return found;
   }
 
+  private typedContent(rules: readonly CompiledRule[], proposals: readonly Proposal[]): void {
+    const reads = readsTyped(this.declaration.drafts.map((draft) => draft.entry));
+    const told = new Set<string>();
+    for (const [path, formula] of this.conditions(rules, proposals)) {
+      if (told.has(path) || !reads(formula)) continue;
+      told.add(path);
+      this.report(path, 'formula.textContent');
+    }
+  }
+
+  /** What decides over builds, with its path. */
   private *conditions(rules: readonly CompiledRule[], proposals: readonly Proposal[]): Generator<[path: string, formula: Formula]> {
     for (const { rule, when, must, all: every, rows } of rules) {
       for (const formula of [...(when ? [when] : []), ...must, ...(every ?? []), ...(rows?.flat() ?? [])]) yield [`rules.${rule.id}`, formula];
@@ -372,7 +383,7 @@ class Compiler {
 
   private picks(): Pick[] {
     const { picks } = this.declaration;
-    return picks.map(({ home, ...pick }) => ({ ...pick, builds: home.inside.filter((each) => each.on === pick.on).map(({ home: inner, index }) => this.build(inner, index)) }));
+    return picks.filter(({ home }) => home.prefix === '').map(({ home, ...pick }) => ({ ...pick, builds: home.inside.filter((each) => each.on === pick.on).map(({ home: inner, index }) => this.build(inner, index)) }));
   }
 
   private build({ prefix, document, scope, when }: Home, index: number): NestedBuild {

@@ -94,6 +94,7 @@ export interface CompiledModel {
   /** Rules that restrict, warn or speak; `set` firm among them. */
   rules: readonly CompiledRule[];
   proposals: readonly Proposal[];
+  /** Of this model itself; those of the builds inside are with their models. */
   picks: readonly Pick[];
   sections: readonly PlacedSection[];
   /** Compiled formulas of prices, surcharges, materials, operations and numbering, by their path in the document. */

@@ -8,5 +8,7 @@ export { documentSchema } from './schema';
 export { compileModel, type ModelResult } from './compile';
 export type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal } from './entries';
 export { codeOf, plainAt, valueAt, type Grid } from './grid';
+export { buildsInside, featureAt, insideValues, nameOfBuild, outlineOf, type Inside, type Outline } from './inside';
 export { withLibrary } from './library';
+export { readsTyped } from './typed';
 export { open, Reading, type Open, type PlainValue, type Values } from './reading';

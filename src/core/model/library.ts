@@ -7,19 +7,24 @@ export function namedIn({ features, classes = [], library }: ModelDocument): { m
   return { models: [...new Set([...features, ...own].flatMap((feature) => feature.options.flatMap((option) => option.model ?? [])))], classes };
 }
 
+/** Enough of a model to look for what it names; whether it is one is for the compiler to say. */
+const isModel = (value: unknown): value is ModelDocument => typeof value === 'object' && value !== null && Array.isArray((value as ModelDocument).features) && (value as ModelDocument).features.every((each) => Array.isArray((each as { options?: unknown } | null)?.options));
+
 /** A document with everything it names in its library, found by `find`; what is not found is left for the compiler to report. */
-export function withLibrary(document: ModelDocument, find: (id: string) => unknown): ModelDocument {
+export function withLibrary(given: unknown, find: (id: string) => unknown): unknown {
+  if (!isModel(given)) return given;
+  const document = given;
   const models = new Map((document.library?.models ?? []).map((each) => [each.id, each]));
   const classes = new Map((document.library?.classes ?? []).map((each) => [each.id, each]));
   const add = (each: ModelDocument): void => {
     const named = namedIn({ ...each, library: { classes: [...classes.values()] } });
     for (const id of named.classes) {
-      const found = classes.has(id) ? undefined : (find(id) as ModelClass | undefined);
-      if (found) classes.set(id, found);
+      const found = classes.has(id) ? undefined : find(id);
+      if (typeof found === 'object' && found !== null) classes.set(id, found as ModelClass);
     }
     for (const id of namedIn({ ...each, library: { classes: [...classes.values()] } }).models) {
-      const found = models.has(id) || id === document.id ? undefined : (find(id) as ModelDocument | undefined);
-      if (!found) continue;
+      const found = models.has(id) || id === document.id ? undefined : find(id);
+      if (!isModel(found)) continue;
       models.set(id, found);
       add(found);
     }

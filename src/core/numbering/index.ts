@@ -1,7 +1,7 @@
 /** Part numbers: built live from a scheme of segments, cell by cell, and read back. */
 import { Exact } from '../exact';
 import { checkCharacter } from './check';
-import { open, Reading, type CompiledModel, type Segment, type Values } from '../model';
+import { buildsInside, featureAt, nameOfBuild, open, Reading, type CompiledModel, type Segment, type Texts, type Values } from '../model';
 
 export { checkCharacter } from './check';
 export { candidates, type Candidate, type Misread } from './read';
@@ -44,6 +44,15 @@ export function partNumber(model: CompiledModel, values: Values, sequence?: numb
   return { cells, text, complete: cells.every((cell) => cell.text !== null) };
 }
 
+/** The part numbers of the builds inside, which are parts of their own. */
+export function numbersInside(model: CompiledModel, values: Values): { place: string; name: Texts; number: PartNumber }[] {
+  return buildsInside(model, values).flatMap((inside) => {
+    const { place, model: own } = inside.build;
+    const deeper = numbersInside(own, inside.values).map((each) => ({ ...each, place: `${place}/${each.place}` }));
+    return [{ place, name: nameOfBuild(inside), number: partNumber(own, inside.values) }, ...deeper];
+  });
+}
+
 /** What a registered number stands for: the values that the codes do not say; null where the scheme needs none for this build. */
 export function sequenceKey(model: CompiledModel, values: Values): string | null {
   const reading = new Reading(model, values);
@@ -81,7 +90,7 @@ function cellOf(model: CompiledModel, reading: Reading, segment: Exclude<Segment
       return { text: sequence === undefined ? null : String(sequence).padStart(segment.width, '0'), width: segment.width, registered: true };
     case 'code':
     case 'letters': {
-      const feature = model.document.features.find((each) => each.id === segment.of);
+      const feature = featureAt(model, segment.of);
       const value = reading.named(segment.of);
       const width = Math.max(1, ...(feature?.options.map((option) => option.code?.length ?? 0) ?? []));
       if (value === open) return { text: null, width, row: segment.of };

@@ -1,5 +1,5 @@
 /** Reading a part number back: what each segment says, in every way the text can be cut; whether it can be built is the engine's to say. */
-import type { CompiledModel, DecisionValue, Segment } from '../model';
+import { featureAt, type CompiledModel, type DecisionValue, type Segment } from '../model';
 import { checkCharacter } from './check';
 
 /** One way to read a number: decisions it says, figures it says of calculations, and the registered number in it. */
@@ -113,7 +113,7 @@ class Reader {
   }
 
   private options(feature: string): { id: string; code: string }[] {
-    return (this.model.document.features.find((each) => each.id === feature)?.options ?? []).map(({ id, code }) => ({ id, code: code ?? '' }));
+    return (featureAt(this.model, feature)?.options ?? []).map(({ id, code }) => ({ id, code: code ?? '' }));
   }
 
   private with(so: Candidate, decisions: Candidate['decisions']): Candidate {

@@ -1,6 +1,5 @@
-import type { Exact} from '../exact';
-import { exact, zero } from '../exact';
-import { open, Reading, type CompiledModel, type Open, type Texts, type Values } from '../model';
+import { exact, Exact, zero } from '../exact';
+import { buildsInside, featureAt, nameOfBuild, open, Reading, type CompiledModel, type Growth, type Open, type Texts, type Values } from '../model';
 import type { BuildPrice, Tariff, PricedPart } from './index';
 
 /** The list price of a build as parts: what the model prices, its options, then surcharges on parts. */
@@ -11,7 +10,7 @@ export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff)
   const waiting: string[] = [];
   const unpriced = new Set<string>();
 
-  const add = (id: string, kind: 'part' | 'option', name: PricedPart['name'], item: string, quantity: Exact | Open | null | undefined): void => {
+  const add = (id: string, kind: 'part' | 'option', name: PricedPart['name'], item: string, quantity: Exact | Open | null | undefined, grows: Growth = 'perParent'): void => {
     if (quantity === open || quantity === null) {
       waiting.push(id);
       return;
@@ -20,7 +19,7 @@ export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff)
     if (amount.isZero()) return;
     const price = tariff.prices[item];
     if (price === undefined) unpriced.add(item);
-    else parts.push({ id, kind, name, item, quantity: amount.toString(), unitPrice: price, amount: amount.times(price).toString() });
+    else parts.push({ id, kind, name, item, quantity: amount.toString(), unitPrice: price, amount: amount.times(price).toString(), ...(grows === 'perParent' ? {} : { grows }) });
   };
 
   for (const part of document.prices) {
@@ -28,18 +27,20 @@ export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff)
     if (holds === open) waiting.push(part.id);
     else if (holds) add(part.id, 'part', part.name, part.item, reading.numberAt(`prices.${part.id}.quantity`));
   }
-  for (const feature of document.features) {
-    const value = values[feature.id];
-    if (value === undefined && feature.options.some((option) => option.item)) waiting.push(feature.id);
-    for (const option of feature.options) {
-      const taken = Array.isArray(value) ? value.includes(option.id) : value === option.id;
-      if (taken && option.item) add(`${feature.id}.${option.id}`, 'option', named(feature.name, option.name), option.item, reading.numberAt(`features.${feature.id}.${option.id}.quantity`));
-    }
+  for (const pick of model.picks) {
+    const taken = takenOf(values, pick);
+    if (taken === undefined && (pick.item !== undefined || pick.builds.length > 0)) waiting.push(pick.row);
+    if (!taken || pick.item === undefined) continue;
+    const feature = featureAt(model, pick.row);
+    add(pick.on, 'option', feature && pick.option !== undefined ? named(feature.name, pick.name) : pick.name, pick.item, pick.quantity === undefined ? undefined : numberOf(reading, pick.quantity), pick.grows);
   }
-  for (const parameter of document.parameters) {
-    if (parameter.type === 'yesno' && parameter.item && values[parameter.id] === true) {
-      add(parameter.id, 'option', parameter.name, parameter.item, reading.numberAt(`parameters.${parameter.id}.quantity`));
-    }
+  for (const inside of buildsInside(model, values, (place) => waiting.push(place))) {
+    const { place } = inside.build;
+    const price = priceBuild(inside.build.model, inside.values, tariff);
+    const name = nameOfBuild(inside);
+    parts.push(...price.parts.map((part) => ({ ...part, id: `${place}/${part.id}`, name: named(name, part.name), place: part.place === undefined ? place : `${place}/${part.place}` })));
+    waiting.push(...price.open.map((id) => `${place}/${id}`));
+    for (const item of price.unpriced) unpriced.add(item);
   }
   for (const surcharge of document.surcharges) {
     const holds = reading.holdsAt(`surcharges.${surcharge.id}.when`);
@@ -52,7 +53,19 @@ export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff)
     }
   }
   const list = parts.reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
-  return { parts, list: list.toString(), open: waiting, unpriced: [...unpriced] };
+  return { parts, list: list.toString(), open: [...new Set(waiting)], unpriced: [...unpriced] };
+}
+
+/** Whether an option, or a yes/no parameter, is taken; undefined while open. */
+function takenOf(values: Values, { row, option }: CompiledModel['picks'][number]): boolean | undefined {
+  const value = values[row];
+  if (value === undefined) return undefined;
+  return option === undefined ? value === true : Array.isArray(value) ? value.includes(option) : value === option;
+}
+
+function numberOf(reading: Reading, id: string): Exact | Open | null {
+  const value = reading.named(id);
+  return value === open || value instanceof Exact ? value : null;
 }
 
 /** "Capacity: 60 t": an option's own name says too little on a price walk. */
@@ -71,21 +84,24 @@ export function priceDifferences(model: CompiledModel, values: Values, tariff: T
     const alike = price.open.length === base.open.length && price.open.every((part) => base.open.includes(part));
     if (alike) found[key] = exact(price.list).minus(base.list).toString();
   };
-  for (const feature of model.document.features) {
-    const value = values[feature.id];
+  for (const entry of model.entries) {
+    if (entry.kind === 'yesno') {
+      const value = values[entry.id];
+      if (typeof value === 'boolean') add(entry.id, { ...values, [entry.id]: !value });
+    }
+    if (entry.kind !== 'feature') continue;
+    const { id, feature } = entry;
+    const value = values[id];
+    // What a build inside costs depends on choices that are not there yet.
     for (const option of feature.options) {
       if (Array.isArray(value)) {
         const list = value as readonly string[];
-        const other = list.includes(option.id) ? list.filter((id) => id !== option.id) : [...list, option.id];
-        add(`${feature.id}.${option.id}`, { ...values, [feature.id]: other });
-      } else if (value !== option.id && value !== undefined) {
-        add(`${feature.id}.${option.id}`, { ...values, [feature.id]: option.id });
+        const other = list.includes(option.id) ? list.filter((each) => each !== option.id) : [...list, option.id];
+        add(`${id}.${option.id}`, { ...values, [id]: other });
+      } else if (value !== option.id && value !== undefined && option.model === undefined) {
+        add(`${id}.${option.id}`, { ...values, [id]: option.id });
       }
     }
-  }
-  for (const parameter of model.document.parameters) {
-    const value = values[parameter.id];
-    if (parameter.type === 'yesno' && typeof value === 'boolean') add(parameter.id, { ...values, [parameter.id]: !value });
   }
   return found;
 }

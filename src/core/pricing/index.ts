@@ -5,7 +5,7 @@
  * currency's minor unit and then multiplied by the quantity.
  */
 import type { ExactText } from '../exact';
-import type { Texts } from '../model';
+import type { Growth, Texts } from '../model';
 
 export { priceBuild, priceDifferences } from './build-price';
 export { costOf } from './cost';
@@ -38,6 +38,10 @@ export interface PricedPart {
   /** Of a surcharge: 0.06 is 6 %. */
   rate?: ExactText;
   amount: ExactText;
+  /** Of what does not grow with the quantity of the line. */
+  grows?: Growth;
+  /** The build inside that it belongs to. */
+  place?: string;
 }
 
 export interface BuildPrice {

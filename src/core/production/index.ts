@@ -1,9 +1,11 @@
 /** Production: what a build is made of, how it is made, and when it can be there. */
 import { exact, Exact, zero } from '../exact';
-import { open, Reading, type CompiledModel, type Open, type Texts, type Values } from '../model';
+import { buildsInside, featureAt, open, Reading, type CompiledModel, type Open, type Texts, type Values } from '../model';
 
 export interface MaterialNeed {
+  /** With the way to its build in front, where it is part of a build inside. */
   row: string;
+  place?: string;
   item: string;
   /** With scrap. */
   quantity: string;
@@ -13,6 +15,7 @@ export interface MaterialNeed {
 
 export interface OperationStep {
   row: string;
+  place?: string;
   name: Texts;
   centre: string;
   setUp: string;
@@ -30,7 +33,7 @@ export interface Making {
   open: string[];
 }
 
-/** Materials and operations of one build, in the order of the document; quantities for one unit. */
+/** Materials and operations of one build, in the order of the document, then of the builds inside, each its own sub-assembly; quantities for one unit. */
 export function making(model: CompiledModel, values: Values): Making {
   const reading = new Reading(model, values);
   const waiting: string[] = [];
@@ -63,16 +66,24 @@ export function making(model: CompiledModel, values: Values): Making {
       return { row: row.id, name: row.name, centre: row.centre, setUp: begin.toString(), run: each.toString(), hours: begin.plus(each).toString(), text };
     }),
   );
+  for (const { build, values: own } of buildsInside(model, values, (place) => waiting.push(place))) {
+    const made = making(build.model, own);
+    const placed = <T extends { row: string; place?: string }>(each: T): T => ({ ...each, row: `${build.place}/${each.row}`, place: each.place === undefined ? build.place : `${build.place}/${each.place}` });
+    materials.push(...made.materials.map(placed));
+    operations.push(...made.operations.map(placed));
+    waiting.push(...made.open.map((id) => `${build.place}/${id}`));
+  }
   return { materials, operations, open: waiting };
 }
 
-/** Working days until a build can be there: its slowest item, plus what the model adds. Open while that is open. */
+/** Working days until a build can be there: its slowest item or build inside, plus what the model adds. Open while that is open. */
 export function leadDays(model: CompiledModel, values: Values, items: Readonly<Record<string, { leadDays: number }>>): number | null {
   const extra = new Reading(model, values).numberAt('extraDays');
   if (extra === open) return null;
   const made = making(model, values);
   if (made.open.length > 0) return null;
-  const longest = made.materials.reduce((most, need) => Math.max(most, items[need.item]?.leadDays ?? 0), 0);
+  const inside = buildsInside(model, values).map(({ build, values: own }) => leadDays(build.model, own, items) ?? 0);
+  const longest = made.materials.reduce((most, need) => Math.max(most, items[need.item]?.leadDays ?? 0), Math.max(0, ...inside));
   return longest + (extra ? extra.toNumber() : 0);
 }
 
@@ -81,7 +92,7 @@ function filled(reading: Reading, texts: Texts): Texts | Open {
   const result: Record<string, string> = {};
   for (const [language, text] of Object.entries(texts)) {
     let unsettled = false;
-    result[language] = text.replace(/\{([A-Za-z][A-Za-z0-9]*)\}/g, (_, name: string) => {
+    result[language] = text.replace(/\{([A-Za-z][A-Za-z0-9/]*)\}/g, (_, name: string) => {
       const value = reading.named(name);
       if (value === open) unsettled = true;
       return value === open || value === null ? '–' : written(reading, name, value, language);
@@ -92,7 +103,7 @@ function filled(reading: Reading, texts: Texts): Texts | Open {
 }
 
 function written(reading: Reading, name: string, value: Exclude<ReturnType<Reading['named']>, Open | null>, language: string): string {
-  const feature = reading.model.document.features.find((each) => each.id === name);
+  const feature = featureAt(reading.model, name);
   const option = (id: unknown) => feature?.options.find((each) => each.id === id)?.name[language] ?? String(id);
   if (value instanceof Exact) return value.toString().replace('.', language === 'de' ? ',' : '.');
   if (Array.isArray(value)) return value.map(option).join(', ') || '–';
