@@ -1,4 +1,5 @@
 /** A compiled model in one context as clauses: rows, shapes, rules. */
+import type { Formula } from '../formula';
 import type { CompiledModel, CompiledRule, DecisionValue, Rule } from '../model';
 import { always, never, not, Solver, type Lit } from '../solver';
 import { Conditions } from './conditions';
@@ -38,8 +39,9 @@ export class Encoding {
   ) {
     const { solver } = this;
     const rowOfSlot = new Map<number, Row>();
+    const existing = new Map<Formula, Lit>();
     model.entries.forEach((entry, slot) => {
-      const row = makeRow(entry, slot, solver);
+      const row = makeRow(entry, slot, solver, existing);
       if (row) rowOfSlot.set(slot, row);
     });
     this.rows = [...rowOfSlot.values()];

@@ -4,6 +4,7 @@
  * Each row has a latent value, which it keeps while it is hidden, and literals for what formulas see of it: "shown and this option".
  * A decision fixes the latent value, so that a decision on what does not exist now is at rest and comes back with its row.
  */
+import type { Formula } from '../formula';
 import type { DecisionValue, Entry } from '../model';
 import { codeOf } from '../model';
 import { always, never, not, type Lit, type Solver } from '../solver';
@@ -25,10 +26,14 @@ export type Row =
 /** What has values on a grid; of a text, its length. */
 export type Gridded = Extract<Entry, { kind: 'number' | 'date' | 'length' }>;
 
-/** Makes the row of an entry; what shows it and how many options it asks is added by the encoding. */
-export function makeRow(entry: Entry, slot: number, solver: Solver): Row | null {
+/**
+ * Makes the row of an entry; what shows it and how many options it asks is added by the encoding. Rows that exist by the same formula
+ * and nothing else share the literal for it.
+ */
+export function makeRow(entry: Entry, slot: number, solver: Solver, existing: Map<Formula, Lit>): Row | null {
   if (entry.kind === 'context' || entry.kind === 'calculation' || entry.kind === 'text') return null;
-  const shown = entry.shownWhen ? solver.add() : always;
+  const shown = entry.shownWhen ? ((entry.shownBy ? undefined : existing.get(entry.shownWhen)) ?? solver.add()) : always;
+  if (entry.shownWhen && !entry.shownBy) existing.set(entry.shownWhen, shown);
   const base = { id: entry.kind === 'length' ? entry.text : entry.id, slot, shown };
   switch (entry.kind) {
     case 'number':

@@ -82,7 +82,7 @@ function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'
   const holds = (lit: Lit): boolean => lit === always || evidence.some((each) => each.lit === lit);
   const fails = (lit: Lit): boolean => lit === never || evidence.some((each) => each.lit === not(lit));
   if (row.kind === 'many') {
-    const may = new Set(row.ids.filter((_, index) => !fails(row.taken[index] as Lit)));
+    const may = new Set(fails(row.shown) ? [] : row.ids.filter((_, index) => !fails(row.taken[index] as Lit)));
     const must = new Set(row.ids.filter((_, index) => holds(row.taken[index] as Lit)));
     return { outlook: { ...lookOfAll([]), list: { must, may } }, value: may.size === must.size ? [...must] : undefined };
   }

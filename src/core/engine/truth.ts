@@ -140,14 +140,24 @@ function grow(subject: Subject, solver: Solver): Leaf[] | null {
     const row = next(unsettled, paths);
     if (!row) return false;
     const before = paths.get(row) as Evidence[];
-    const sight = sights.get(row.slot) as Sight;
-    const fine = branches(row, before, solver).every((evidence) => {
-      paths.set(row, evidence);
-      sights.set(row.slot, sightOf(row, evidence));
-      return visit();
-    });
-    paths.set(row, before);
-    sights.set(row.slot, sight);
+    if (row.shown !== always && before.length === 0) {
+      // Whether it exists comes first, for all rows that exist with it.
+      const together = subject.rows.filter((each) => each.shown === row.shown);
+      return [not(row.shown), row.shown].every((lit) => within(together, () => [{ lit }]));
+    }
+    return branches(row, before, solver).every((evidence) => within([row], () => evidence));
+  };
+  const within = (rows: readonly Row[], evidence: () => Evidence[]): boolean => {
+    const before = rows.map((row) => ({ row, path: paths.get(row) as Evidence[], sight: sights.get(row.slot) as Sight }));
+    for (const row of rows) {
+      paths.set(row, evidence());
+      sights.set(row.slot, sightOf(row, evidence()));
+    }
+    const fine = visit();
+    for (const { row, path, sight } of before) {
+      paths.set(row, path);
+      sights.set(row.slot, sight);
+    }
     return fine;
   };
   return visit() ? leaves : null;
@@ -165,14 +175,13 @@ function width(row: Row, paths: ReadonlyMap<Row, Evidence[]>): number {
   return ((path.find((each) => each.high !== undefined)?.high ?? row.entry.grid.count - 1) - (path.find((each) => each.low !== undefined)?.low ?? 0)) / row.entry.grid.count;
 }
 
-/** The cases a row falls into next, each as all that is then known of it. */
+/** The cases that a row which exists falls into next, each as all that is then known of it. */
 function branches(row: Row, before: readonly Evidence[], solver: Solver): Evidence[][] {
-  const hidden: Evidence[][] = row.shown === always ? [] : [[{ lit: not(row.shown) }]];
   switch (row.kind) {
     case 'choice':
-      return [...[...row.taken, row.none].filter((lit) => lit !== never).map((lit) => [{ lit }]), ...hidden];
+      return [...row.taken, row.none].filter((lit) => lit !== never).map((lit) => [{ lit }]);
     case 'yesno':
-      return [[{ lit: row.yes }], [{ lit: row.no }], ...hidden];
+      return [[{ lit: row.yes }], [{ lit: row.no }]];
     case 'many': {
       const open = row.taken.find((lit) => !before.some((each) => variableOf(each.lit) === variableOf(lit))) as Lit;
       return [[...before, { lit: open }], [...before, { lit: not(open) }]];
@@ -181,7 +190,6 @@ function branches(row: Row, before: readonly Evidence[], solver: Solver): Eviden
       const shown: Evidence[] = row.shown === always ? [] : [{ lit: row.shown }];
       const low = before.find((each) => each.low !== undefined)?.low ?? 0;
       const high = before.find((each) => each.high !== undefined)?.high ?? row.entry.grid.count - 1;
-      if (before.length === 0 && shown.length > 0) return [hidden[0] as Evidence[], shown];
       const middle = (low + high) >> 1;
       const range = (from: number, to: number): Evidence[] => {
         const [above, below] = [solver.atMost(row.number, from - 1), solver.atMost(row.number, to)];

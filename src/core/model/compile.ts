@@ -33,6 +33,7 @@ class Compiler {
   private readonly document: ModelDocument;
   private readonly declaration: Declaration;
   private readonly formulas = new Map<string, Formula>();
+  private readonly places = new Map<Home, Formula>();
   private readonly shown = new Map<string, { rule: Rule; when: Formula }>();
 
   constructor(
@@ -202,16 +203,24 @@ class Compiler {
     return home.prefix === '' ? rule : { ...rule, id: home.prefix + rule.id };
   }
 
+  /** The one formula by which everything in a place exists. */
+  private placeOf(home: Home): Formula | undefined {
+    if (!home.when) return undefined;
+    const known = this.places.get(home) ?? formulaOf(home.when, yesno);
+    this.places.set(home, known);
+    return known;
+  }
+
   private entryOf(slot: number): Entry {
     const { entry, home, under } = this.declaration.drafts[slot] as (typeof this.declaration.drafts)[number];
     if (entry.kind === 'context' || entry.kind === 'calculation' || entry.kind === 'text') return entry;
-    const place = all(home.when, under);
+    const place = under ? formulaOf(all(home.when, under) as Expr, yesno) : this.placeOf(home);
     const show = this.shown.get(entry.id);
-    const shownWhen = all(place, show?.when.expr);
+    const shownWhen = show && place ? formulaOf(all(place.expr, show.when.expr) as Expr, yesno) : (show?.when ?? place);
     return {
       ...entry,
-      ...(shownWhen ? { shownWhen: formulaOf(shownWhen, yesno) } : {}),
-      ...(place ? { placeWhen: formulaOf(place, yesno) } : {}),
+      ...(shownWhen ? { shownWhen } : {}),
+      ...(place ? { placeWhen: place } : {}),
       ...(show ? { shownBy: show.rule } : {}),
     };
   }
