@@ -3,12 +3,12 @@
  * in a web worker of headless Chromium, and from click to painted state on the Bench.
  * `npm run bench [ridgeback|large|huge|peers|worker|painted ...]`; the last needs a demo running (BASE_URL where it is not at port 4600).
  */
-import { readFileSync } from 'node:fs';
 import { buildSync } from 'esbuild';
 import { chromium, type Browser } from 'playwright-core';
 import { cnfOf, createEngine, type Decision, type Engine, type State, type Target } from '../src/core/engine';
 import { generatedModel, huge, large, randomFrom, type Size } from '../src/core/engine/generated-models';
 import { compileModel, type CompiledModel } from '../src/core/model';
+import { demoDocument } from './demo-documents';
 import { askLogicSolver, askMinisat } from './peers';
 
 const parts = process.argv.slice(2);
@@ -72,7 +72,7 @@ function compiled(given: unknown, times: number[], runs: number): CompiledModel 
 
 if (wanted('ridgeback')) {
   const compile: number[] = [];
-  const model = compiled(JSON.parse(readFileSync('demo/models/ridgeback.json', 'utf8')), compile, 10);
+  const model = compiled(demoDocument('ridgeback'), compile, 10);
   const times: Times = { states: [], reasons: [], ways: [] };
   const [first, full, best]: [number[], number[], number[]] = [[], [], []];
   const random = randomFrom(20261124);

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { checkDecisions, type Context, type Decision, type State } from '../core/engine';
-import type { CompiledModel } from '../core/model';
+import { outlineOf, type ModelDocument, type CompiledModel } from '../core/model';
 import { partNumber, sequenceKey } from '../core/numbering';
 import { priceBuild } from '../core/pricing';
 import { pictureOf, type BenchView, type DecisionsInput, type NewBuildInput, type PutOnQuoteInput, type QuoteView } from '../core/quoting';
@@ -54,6 +54,11 @@ async function findBuild(actor: Actor, id: string, transaction: Transaction | nu
   return done({ build, state: revision?.state ?? 'draft' });
 }
 
+/** Items that a model, or one inside it, can be made of. */
+function materialsOf({ materials, library }: ModelDocument): Set<string> {
+  return new Set([...materials, ...(library?.models ?? []).flatMap((inner) => inner.materials)].map((row) => row.item));
+}
+
 /** Everything the Bench needs, without costs for those who may not see them. */
 export async function openBench(actor: Actor, id: string): Promise<Result<BenchView>> {
   const found = await findBuild(actor, id);
@@ -65,17 +70,19 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const revision = await revisions.findOne({ where: { quoteId: build.quoteId }, order: [['number', 'DESC']] });
   if (!quote || !revision) throw new Error('a build without a quote');
   const [line, tariff, facts] = [await lines.findOne({ where: { buildId: id } }), await tariffFor(actor, revision.priceList), await itemFacts()];
-  const model = await connected().records.models.findByPk(version.modelId);
-  const head = await items.findByPk(model?.sku ?? '');
+  const listed = await connected().records.models.findByPk(version.modelId);
+  const head = await items.findByPk(listed?.sku ?? '');
   const agreement = (await agreementsOf(revision.customer.class, today()))(head?.family ?? '');
   const names = await items.findAll({ attributes: ['sku', 'name'], raw: true });
-  const used = new Set(version.document.materials.map((row) => row.item));
+  const model = compiledVersion(version);
+  const used = materialsOf(version.document);
   const sequence = await registered(compiledVersion(version), build.outcome, null);
   const terms = { quantity: line?.quantity ?? 1, discount: line?.discount ?? '0', ...(agreement ? { agreement } : {}) };
   const engine = engineOf(version, build.context);
   return done({
     build: { id, version: build.version, decisions: build.decisions },
     document: version.document,
+    outline: outlineOf(model),
     context: build.context,
     tariff,
     terms,

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Texts } from '../core/model';
+import { withLibrary, type ModelDocument, type Texts } from '../core/model';
 import { connected, type CustomerClass, type ItemRow, type Role, type UserRow } from '../data';
 import type { Actor } from './actor';
 import { beginBuild, putOnQuote, saveDecisions } from './builds';
@@ -49,7 +49,9 @@ async function loadCatalogue(read: Read): Promise<void> {
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
     const granted = await read<{ class: CustomerClass; family: string; rate: string; from: string }[]>('agreements.json');
     await agreements.bulkCreate(granted.map(({ from, ...row }) => ({ id: randomUUID(), ...row, validFrom: from })), { transaction });
-    const { problems } = await publish(await read('models/ridgeback.json'), 'RIDGEBACK', null, transaction);
+    const models = new Map<string, unknown>();
+    for (const id of ['ridgeback', 'beacon']) models.set(id, await read(`models/${id}.json`));
+    const { problems } = await publish(withLibrary(models.get('ridgeback'), (id) => models.get(id)) as ModelDocument, 'RIDGEBACK', null, transaction);
     if (problems.length > 0) throw new Error(`the demo model does not compile: ${JSON.stringify(problems)}`);
   });
 }

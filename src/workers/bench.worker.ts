@@ -79,15 +79,16 @@ const bench = {
       if (barred) found[key] = { kind: 'barred', causes: engine.reason({ decisions }, target) };
       else found[key] = { kind: 'swap', changes: engine.changesNeeded({ decisions }, target) };
     };
-    for (const feature of engine.model.document.features) {
-      const row = rows[feature.id];
+    for (const entry of engine.model.entries) {
+      if (entry.kind !== 'feature') continue;
+      const { id, many } = entry;
+      const row = rows[id];
       for (const option of row?.shown ? (row.options ?? []) : []) {
         if (option.standing === 'free' || option.taken) continue;
-        const many = feature.most > 1;
         await pause();
         // A newer decision will ask again.
         if (latest && latest.decisions !== key) return found;
-        remark(many ? `${feature.id}.${option.id}` : feature.id, many ? true : option.id, `${feature.id}.${option.id}`, option.standing === 'barred');
+        remark(many ? `${id}.${option.id}` : id, many ? true : option.id, `${id}.${option.id}`, option.standing === 'barred');
       }
     }
     return found;

@@ -1,15 +1,9 @@
 /** The demo's other models: their own tests pass, their check-up is clean, and every rule is shown to fire. */
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { compileModel, type CompiledModel } from '../model';
+import { demoModel as demo } from '../../../scripts/demo-documents';
 import { checkUp, createEngine, runModelTest } from './index';
 
 const date = '2026-06-01';
-function demo(name: string): CompiledModel {
-  const result = compileModel(JSON.parse(readFileSync(new URL(`../../../demo/models/${name}.json`, import.meta.url), 'utf8')));
-  if (!result.ok) throw new Error(JSON.stringify(result.problems));
-  return result.model;
-}
 
 describe.each(['beacon', 'plumb'])('%s', (name) => {
   const model = demo(name);

@@ -249,4 +249,4 @@ function least(from: number, to: number, fits: (from: number, to: number) => num
 const both: readonly Order[] = ['rules first', 'decisions first'];
 
 const causeOf = (piece: Piece): Cause =>
-  'decision' in piece ? { kind: 'decision', decision: piece.decision } : piece.part.kind === 'rule' ? { kind: 'rule', rule: piece.part.rule.id, reason: piece.part.rule.reason } : { kind: 'shape', row: piece.part.row };
+  'decision' in piece ? { kind: 'decision', decision: piece.decision } : piece.part.kind === 'rule' ? { kind: 'rule', rule: piece.part.rule.id, reason: piece.part.rule.reason, ...(piece.part.rule.help === undefined ? {} : { help: piece.part.rule.help }) } : { kind: 'shape', row: piece.part.row };

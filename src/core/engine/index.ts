@@ -79,7 +79,8 @@ export interface RowState {
 /** One thing that takes part in a "no". */
 export type Cause =
   | { kind: 'decision'; decision: Decision }
-  | { kind: 'rule'; rule: string; reason: Texts }
+  /** `help`: where to read more. */
+  | { kind: 'rule'; rule: string; reason: Texts; help?: string }
   /** What a feature itself asks, such as a least number of options. */
   | { kind: 'shape'; row: string };
 
@@ -92,6 +93,8 @@ export interface Message {
   rule: string;
   severity: Exclude<Severity, 'error'>;
   text: Texts;
+  /** Where to read more. */
+  help?: string;
 }
 
 export interface State {

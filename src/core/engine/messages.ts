@@ -18,6 +18,6 @@ export function messagesOf(model: CompiledModel, rules: readonly CompiledRule[],
         : rule.kind === 'table' ? !unsettledRow && listed === (rule.listed === 'forbidden')
           : all ? all.every((each) => is(each) === true)
             : must.some((each) => is(each) !== true && is(each) !== open);
-    return applies && broken ? [{ rule: rule.id, severity: severity as Message['severity'], text: rule.reason }] : [];
+    return applies && broken ? [{ rule: rule.id, severity: severity as Message['severity'], text: rule.reason, ...(rule.help === undefined ? {} : { help: rule.help }) }] : [];
   });
 }

@@ -11,7 +11,7 @@ const files: Record<string, string> = {
 };
 const run = (command: string, ...more: string[]) =>
   runCommand([...command.split(' '), ...more], {
-    read: (path) => files[path] ?? readFileSync(new URL(`../../../demo/models/${path}.json`, import.meta.url), 'utf8'),
+    read: (path) => files[path] ?? readFileSync(new URL(`../../../demo/models/${path.replace(/\.json$/, '')}.json`, import.meta.url), 'utf8'),
     today: '2026-06-01',
     now: () => performance.now(),
   });

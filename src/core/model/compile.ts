@@ -3,7 +3,7 @@ import { ValidationError } from 'yup';
 import { compileCell, compileFormula, formulaOf, type Expr, type FeelType, type Formula, type FormulaProblem } from '../formula';
 import type { DecisionValue, ModelDocument, Proposed, Rule, Texts } from './document';
 import type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal } from './entries';
-import { all, compared, holds, literalOf, named, negated } from './expressions';
+import { all, compared, either, holds, literal, literalOf, named, negated } from './expressions';
 import { codeOf } from './grid';
 import { withClasses } from './library';
 import { anyNumber, Declaration, yesno, type Home } from './places';
@@ -251,7 +251,10 @@ class Compiler {
         const bound = (name: 'least' | 'most') => (rule[name] === undefined ? undefined : this.formula(home, `${path}.${name}`, rule[name], type));
         const [least, most] = [bound('least'), bound('most')];
         const of = this.nameOf(home, rule.of);
-        const must = [...(least ? [formulaOf(compared(of, '>=', least.expr), yesno)] : []), ...(most ? [formulaOf(compared(of, '<=', most.expr), yesno)] : [])];
+        const target = this.entry(home, rule.of);
+        // A row that is not there has no number to keep within anything; a calculation must come to one.
+        const unlessNothing = (test: Expr): Expr => (target?.kind === 'calculation' || !this.mayBeNothing(home, rule.of) ? test : either(compared(of, '=', literal(null)), test));
+        const must = [...(least ? [formulaOf(unlessNothing(compared(of, '>=', least.expr)), yesno)] : []), ...(most ? [formulaOf(unlessNothing(compared(of, '<=', most.expr)), yesno)] : [])];
         return [{ ...base, must, ...(least ? { least } : {}), ...(most ? { most } : {}) }];
       }
       case 'table': {
@@ -278,6 +281,14 @@ class Compiler {
       case 'show':
         return [];
     }
+  }
+
+  /** Whether a number or date may have no value, because it may not be there or is optional. */
+  private mayBeNothing(home: Home, id: string): boolean {
+    const draft = this.declaration.drafts[this.slotOf(home, id) ?? -1];
+    if (!draft) return false;
+    const { entry, under } = draft;
+    return under !== undefined || draft.home.when !== undefined || this.shown.has(entry.id) || ('grid' in entry && entry.grid.optional);
   }
 
   /** The value "feature", "feature.option" or "parameter" is proposed; undefined where it cannot have it. */

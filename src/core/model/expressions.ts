@@ -11,6 +11,8 @@ export const holds = (list: Expr, text: string): Expr => ({ kind: 'call', name: 
 export const negated = (of: Expr): Expr => ({ kind: 'call', name: 'not', args: [of], at: 0 });
 export const all = (first: Expr | undefined, second: Expr | undefined): Expr | undefined => (first && second ? { kind: 'logic', op: 'and', left: first, right: second, at: 0 } : (first ?? second));
 
+export const either = (left: Expr, right: Expr): Expr => ({ kind: 'logic', op: 'or', left, right, at: 0 });
+
 /** A value as it travels, as a literal of the kind that a row of this kind has. */
 export function literalOf(kind: 'number' | 'date' | 'other', value: string | boolean | null): Expr {
   if (typeof value !== 'string') return literal(value);

@@ -1,5 +1,6 @@
 /** The values of a number, a date or the length of a text as codes 0, 1, 2, ... */
-import { exact, Exact, readExact } from '../exact';
+import type { Exact} from '../exact';
+import { exact, readExact } from '../exact';
 import { Day, type Value } from '../formula';
 
 export interface Grid {

@@ -2,11 +2,12 @@
 import { readFileSync } from 'node:fs';
 import Ajv from 'ajv';
 import { describe, expect, it } from 'vitest';
+import { demoDocument } from '../../../scripts/demo-documents';
 import { compileModel, documentSchema, type ModelDocument } from './index';
 
 const read = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../../${name}`, import.meta.url), 'utf8'));
 const published = new Ajv({ strict: false }).compile(read('docs/model.schema.json') as object);
-const ridgeback = (): ModelDocument => read('demo/models/ridgeback.json') as ModelDocument;
+const ridgeback = (): ModelDocument => structuredClone(demoDocument('ridgeback'));
 
 /** The demo's model with one thing changed. */
 function changed(change: (document: Record<string, never> & ModelDocument) => void): unknown {
@@ -40,6 +41,12 @@ describe('the published JSON Schema and the check at run time', () => {
     ['a language name', (d) => set(d, 'languages', ['english'])],
     ['a bad day', (d) => set(at(d.rules), 'from', '1 May')],
     ['a bad item number', (d) => set(at(d.prices), 'item', 'deck plate')],
+    ['an option of an unknown field', (d) => set(at(at(d.features).options), 'quantity', { usual: '1' })],
+    ['a quantity that grows otherwise', (d) => set(at(at(d.features).options), 'quantity', { usual: '1', most: '2', grows: 'wild' })],
+    ['a text parameter without room', (d) => set(at(d.parameters), 'type', 'text')],
+    ['a formula that is no text', (d) => set(at(d.rules.filter((rule) => rule.kind === 'set')), 'value', { formula: 3 })],
+    ['an item with a word for a number', (d) => set(d, 'items', { 'RB-HUB': { channels: 'many' } })],
+    ['a model inside of another format', (d) => set(at(d.library?.models ?? []), 'format', 2)],
     ['a text that is no text', (d) => set(at(d.sections), 'name', { en: 5 })],
   ];
 

@@ -1,12 +1,11 @@
 /** The demo's Ridgeback as a model: every rule fires, every figure is worked out by hand. */
-import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { createEngine, type Decision, type Engine, type State } from '../engine';
 import { making, leadDays } from '../production';
 import { partNumber, sequenceKey } from '../numbering';
-import { compileModel, type CompiledModel, type DecisionValue, Reading } from './index';
+import { demoModel } from '../../../scripts/demo-documents';
+import { type CompiledModel, type DecisionValue, Reading } from './index';
 
-const read = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8'));
 let model: CompiledModel;
 const engines = new Map<string, Engine>();
 const engineIn = (region: string): Engine => {
@@ -16,9 +15,7 @@ const engineIn = (region: string): Engine => {
 };
 
 beforeAll(() => {
-  const result = compileModel(read('models/ridgeback.json'));
-  if (!result.ok) throw new Error(JSON.stringify(result.problems));
-  model = result.model;
+  model = demoModel('ridgeback');
 });
 
 const decide = (values: Record<string, DecisionValue>): Decision[] => Object.entries(values).map(([on, value]) => ({ on, value }));
@@ -49,8 +46,11 @@ describe('every restricting rule fires, with itself as the reason', () => {
     ['boosterAdded', { cellKind: 'analogue', cable: '85' }, 'booster', false],
     ['zone21Cells', { dust: 'zone21' }, 'cellKind', 'analogue'],
     ['zone21Camera', { dust: 'zone21' }, 'approachParts.plateCamera', true],
-    ['zoneTerminal', { dust: 'zone22' }, 'terminalHousing', 'desk'],
-    ['zoneTerminal', { dust: 'zone21' }, 'terminalHousing', 'ip66'],
+    ['zone22Terminal', { dust: 'zone22' }, 'terminals/beacon/1/housing', 'desk'],
+    ['zone21Terminal', { dust: 'zone21', 'terminals/beacon/quantity': '2' }, 'terminals/beacon/2/housing', 'ip66'],
+    ['approvalTerminal', { approval: 'oiml' }, 'terminals/beacon/1/tradeApproval', false],
+    ['docketTerminal', { docket: 'site', 'terminals/beacon/quantity': '1' }, 'terminals/beacon/1/interfaces.ethernet', false],
+    ['licenceStart', { docket: 'site' }, 'startDate', '2026-05-31'],
     ['miningCapacity', { vehicle: 'mining' }, 'capacity', 'c80'],
     ['miningWidth', { vehicle: 'mining' }, 'width', 'w32'],
     ['miningGuards', { vehicle: 'mining' }, 'guards', false],
@@ -189,7 +189,7 @@ describe('calculations, numbers, materials', () => {
     expect(of('RM-PLATE')?.quantity).toBe('61.056');
     expect(of('RB-CELL-D')?.quantity).toBe('8');
     expect(of('RM-PAN')).toBeUndefined();
-    expect(operations.map((step) => step.row)).toEqual(['cutting', 'welding', 'finishing', 'wiring', 'adjusting', 'packing']);
+    expect(operations.map((step) => step.row)).toEqual(['cutting', 'welding', 'finishing', 'wiring', 'adjusting', 'packing', 'terminals/beacon/1/assembly', 'terminals/beacon/1/test']);
     expect(operations[1]).toMatchObject({ setUp: '1', run: '13.512', hours: '14.512', text: { en: 'Weld 3 modules to drawing, surface Checker plate, capacity 60 t.' } });
     expect(operations[1]?.text.de).toBe('3 Module nach Zeichnung schweißen, Oberfläche Tränenblech, Höchstlast 60 t.');
   });

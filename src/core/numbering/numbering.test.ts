@@ -1,13 +1,13 @@
 /** Part numbers there and back, and what a wrong one is told. */
 import fc from 'fast-check';
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { demoDocument } from '../../../scripts/demo-documents';
 import { createEngine, readNumber, type Decision, type Engine } from '../engine';
 import { compileModel, type ModelDocument } from '../model';
 import { checkCharacter, partNumber } from './index';
 
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
-const document = JSON.parse(readFileSync(new URL('../../../demo/models/ridgeback.json', import.meta.url), 'utf8')) as ModelDocument;
+const document = demoDocument('ridgeback');
 function engineOf(given: ModelDocument, region = 'uk'): Engine {
   const compiled = compileModel(given);
   if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));

@@ -56,6 +56,15 @@ export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff)
   return { parts, list: list.toString(), open: [...new Set(waiting)], unpriced: [...unpriced] };
 }
 
+/** The values with the usual quantity of what is taken by a change, where it has none yet. */
+function withQuantity(model: CompiledModel, on: string, values: Values): Values {
+  const pick = model.picks.find((each) => each.on === on && each.quantity !== undefined);
+  if (!pick?.quantity || typeof values[pick.quantity] === 'string' || takenOf(values, pick) !== true) return values;
+  const usual = model.proposals.find((each) => each.on === pick.quantity && !each.when)?.value;
+  const value = usual !== null && typeof usual === 'object' ? new Reading(model, values).run(usual) : usual;
+  return typeof value === 'string' || value instanceof Exact ? { ...values, [pick.quantity]: String(value) } : values;
+}
+
 /** Whether an option, or a yes/no parameter, is taken; undefined while open. */
 function takenOf(values: Values, { row, option }: CompiledModel['picks'][number]): boolean | undefined {
   const value = values[row];
@@ -78,7 +87,8 @@ const named = (feature: Texts, option: Texts): Texts => Object.fromEntries(Objec
 export function priceDifferences(model: CompiledModel, values: Values, tariff: Tariff): Record<string, string> {
   const base = priceBuild(model, values, tariff);
   const found: Record<string, string> = {};
-  const add = (key: string, changed: Values): void => {
+  const add = (key: string, to: Values): void => {
+    const changed = withQuantity(model, key, to);
     const price = priceBuild(model, changed, tariff);
     // Where the change opens or settles a part of the price, there is no difference to tell.
     const alike = price.open.length === base.open.length && price.open.every((part) => base.open.includes(part));

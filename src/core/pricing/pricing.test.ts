@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { createEngine } from '../engine';
-import { compileModel, type DecisionValue } from '../model';
+import { demoModel } from '../../../scripts/demo-documents';
+import type { DecisionValue } from '../model';
 import { making } from '../production';
 import { costOf, priceBuild, priceDifferences, sumLines, walk, type Tariff, type PricedPart } from './index';
 
@@ -74,9 +75,7 @@ describe('totals', () => {
 
 describe('a build of the demo', () => {
   const read = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8'));
-  const compiled = compileModel(read('models/ridgeback.json'));
-  if (!compiled.ok) throw new Error('does not compile');
-  const { model } = compiled;
+  const model = demoModel('ridgeback');
   const [euro] = read('price-lists.json') as { code: string; entries: Record<string, string> }[];
   const items = read('items.json') as { sku: string; cost: string }[];
   const tariff: Tariff = {
@@ -96,10 +95,11 @@ describe('a build of the demo', () => {
       'capacity.c60': '2580', // 2 modules x 1,290.00
       'approval.oiml': '980',
       'junctionBox.hub': '420',
-      'terminalHousing.desk': '980',
+      'terminals/beacon/1/housing.desk': '980',
+      'terminals/beacon/1/alibi': '190', // a scale approved for trade
       commissioning: '890',
     });
-    expect(price).toMatchObject({ list: '20028', open: [], unpriced: [] });
+    expect(price).toMatchObject({ list: '20218', open: [], unpriced: [] });
   });
 
   it('adds 6 % of the deck for each custom size', () => {

@@ -1,7 +1,7 @@
 /** Quotes as they travel between server and page: shapes, and what input is acceptable. */
 import type { Context, Decision } from '../engine';
 import type { ExactText } from '../exact';
-import type { ModelDocument, Texts } from '../model';
+import type { ModelDocument, Outline, Texts } from '../model';
 import type { BuildPrice, LinePrice, LineTerms, Tariff, Totals } from '../pricing';
 import type { BenchPicture } from './picture';
 
@@ -85,6 +85,8 @@ export interface QuoteView {
 export interface BenchView {
   build: { id: string; version: number; decisions: Decision[] };
   document: ModelDocument;
+  /** Its rows in words, those of the builds inside among them. */
+  outline: Outline;
   context: Context;
   tariff: Tariff;
   terms: LineTerms;

@@ -51,8 +51,8 @@ export const newBuildInput = exactly<NewBuildInput>({ quoteId: id, modelId: stri
 export interface NewBuildInput { quoteId: string; modelId: string }
 
 const decision = exactly<{ on: string; value: unknown }>({
-  on: string().strict().max(90, 'input.tooLong').required('input.required'),
-  value: mixed().test('value', 'decision.wrongType', (value) => value === null || typeof value === 'boolean' || (typeof value === 'string' && value.length <= 200)).defined('input.required'),
+  on: string().strict().max(400, 'input.tooLong').required('input.required'),
+  value: mixed().test('value', 'decision.wrongType', (value) => value === null || typeof value === 'boolean' || (typeof value === 'string' && value.length <= 2_000)).defined('input.required'),
 });
 export const decisionsInput = exactly<DecisionsInput>({ version, decisions: array().strict().of(decision).max(2_000, 'input.tooMany').required('input.required') });
 export interface DecisionsInput { version: number; decisions: { on: string; value: string | boolean | null }[] }

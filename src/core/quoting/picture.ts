@@ -1,7 +1,7 @@
 /** All that the Bench shows of a build at once: one function for the page's worker and for the server. */
 import type { Decision, Engine, State } from '../engine';
 import { exact } from '../exact';
-import { partNumber, type PartNumber } from '../numbering';
+import { numbersInside, partNumber, type PartNumber } from '../numbering';
 import { costOf, priceBuild, priceDifferences, walk, type BuildPrice, type LinePrice, type LineTerms, type Tariff } from '../pricing';
 import { leadDays, making, type Making } from '../production';
 import { open, Reading } from '../model';
@@ -18,6 +18,8 @@ export interface BenchMeans {
 export interface BenchPicture {
   state: State;
   number: PartNumber;
+  /** Part numbers of the builds inside, by place. */
+  inside: Record<string, string>;
   price: BuildPrice;
   line: LinePrice;
   /** By "feature.option" or yes/no parameter: what taking (or leaving) it does to the list price. */
@@ -45,6 +47,7 @@ export function pictureOf({ engine, tariff, terms, facts, sequence }: BenchMeans
   return {
     state,
     number: partNumber(model, values, sequence),
+    inside: Object.fromEntries(numbersInside(model, values).map((each) => [each.place, each.number.text])),
     price,
     line: walk(price.parts, terms, tariff.decimals, cost),
     differences: priceDifferences(model, values, tariff),

@@ -18,6 +18,8 @@ import { Words } from './words';
 
 interface Props { language: string; view: BenchView }
 
+const sectionKey = ({ id, place = '' }: BenchView['outline']['sections'][number]): string => `${place}/${id}`;
+
 export default function BenchPage(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
@@ -26,8 +28,8 @@ function Page({ view }: Props) {
   const { t, language } = useSpeech();
   const bench = useBench(view);
   const { picture, moved, remarks } = bench;
-  const { document, quote, tariff } = view;
-  const words = useMemo(() => new Words(document, t, language), [document, t, language]);
+  const { document, outline, quote, tariff } = view;
+  const words = useMemo(() => new Words(outline, t, language), [outline, t, language]);
   const [asked, setAsked] = useState<{ target: Target; why: Why } | null>(null);
   const [clash, setClash] = useState<Why | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
@@ -88,7 +90,7 @@ function Page({ view }: Props) {
   };
 
   const { rows } = picture.state;
-  const shownRows = document.sections.flatMap((section) => section.rows).filter((id) => rows[id]?.shown);
+  const shownRows = outline.sections.flatMap((section) => section.rows).filter((id) => rows[id]?.shown);
   const todo = shownRows.filter((id) => rows[id]?.todo || rows[id]?.clashing);
   const step = (direction: 1 | -1) => {
     const here = sheet.current?.ownerDocument.activeElement?.closest<HTMLElement>('[data-row]')?.dataset.row;
@@ -131,7 +133,7 @@ function Page({ view }: Props) {
     <div className={css.page}>
       <header className={css.rail}>
         <div className={css.about}><h1>{own(document.name, language)} · {quote.customer}</h1><span className={css.aboutQuote}><a href={`/quotes/${quote.id}`}>{quote.number}</a></span></div>
-        <CodeRail number={picture.number} document={document} onGo={go} />
+        <CodeRail number={picture.number} outline={outline} onGo={go} />
         <div className={css.acts}>
           <span className={classes(css.saved, (bench.save === 'offline' || bench.save === 'refused') && css.bad)} role="status" title={bench.save === 'offline' ? t('bench.offline') : undefined}>{saveText}</span>
           <Button look="plain" onClick={() => void copy()} aria-label={t('bench.copy')} title={t('bench.copy')}><ClipboardCopy size={15} aria-hidden /></Button>
@@ -144,12 +146,13 @@ function Page({ view }: Props) {
       </header>
 
       <nav className={css.contents} aria-label={t('bench.contents')}>
-        {picture.state.sections.filter((section) => section.shown).map((section) => {
-          const first = document.sections.find((each) => each.id === section.id);
+        {picture.state.sections.map((section, index) => {
+          const first = outline.sections[index];
           const firstRow = first?.rows.find((id) => rows[id]?.shown);
+          if (!section.shown || !first) return null;
           return (
-            <button key={section.id} type="button" className={css.section} onClick={() => firstRow && go(first?.rows.find((id) => rows[id]?.todo) ?? firstRow)}>
-              {own(first?.name, language)}
+            <button key={sectionKey(first)} type="button" className={classes(css.section, first.place !== undefined && css.sectionInside)} onClick={() => firstRow && go(first.rows.find((id) => rows[id]?.todo) ?? firstRow)}>
+              {words.section(first)}
               <span className={classes(css.count, section.todo > 0 && css.todo, section.clashes > 0 && css.bad)}>{section.clashes > 0 ? t('bench.clash', { count: section.clashes }) : section.todo > 0 ? t('bench.todo', { count: section.todo }) : ''}</span>
             </button>
           );
@@ -159,18 +162,18 @@ function Page({ view }: Props) {
       <div className={css.sheet} ref={sheet} role="region" aria-label={t('bench.sheet')} tabIndex={-1}>
         {frozen && <p className={css.note}><TriangleAlert size={13} aria-hidden />{t('bench.settledQuote')}</p>}
         {clash && <WhyPanel clash title={t('bench.clashTitle')} why={clash} words={words} decimals={tariff.decimals} onTake={(way) => void bench.take(way.decisions)} />}
-        {document.sections.filter((section) => section.rows.some((id) => rows[id]?.shown)).map((section) => (
-          <section key={section.id} aria-label={own(section.name, language)}>
-            <h2 className={css.sectionTitle}>{own(section.name, language)}</h2>
+        {outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown)).map((section) => (
+          <section key={sectionKey(section)} aria-label={words.section(section)} className={classes(section.place !== undefined && css.inside)}>
+            <h2 className={css.sectionTitle}>{words.section(section)}{section.place !== undefined && <span className={css.insideNumber}>{picture.inside[section.place]}</span>}</h2>
             {section.rows.map((id) => {
               const state = rows[id];
               if (!state?.shown) return null;
-              const feature = document.features.find((each) => each.id === id);
-              const parameter = document.parameters.find((each) => each.id === id);
+              const feature = outline.features.find((each) => each.id === id);
+              const parameter = outline.parameters.find((each) => each.id === id);
               const help = own((feature ?? parameter)?.help, language);
               return (
                 <div key={id} className={classes(css.row, movedRows.has(id) && css.moved)} data-row={id}>
-                  <div><p className={css.rowName}>{words.row(id)}</p>{help && state.todo && <p className={css.rowHelp}>{help}</p>}</div>
+                  <div><p className={css.rowName}>{words.label(id)}</p>{help && state.todo && <p className={css.rowHelp}>{help}</p>}</div>
                   <RowControl feature={feature} parameter={parameter} state={state} words={words} differences={picture.differences} remarks={remarks} decimals={tariff.decimals} frozen={frozen} {...acts} />
                   {asked && asked.target.on.split('.')[0] === id && (
                     <WhyPanel title={whyTitle} why={asked.why} words={words} decimals={tariff.decimals} onClose={closeWhy} onTake={(way) => { setAsked(null); void bench.take(way.decisions).then(() => go(id)); }} />

@@ -1,19 +1,19 @@
 import type { PartNumber } from '../../core/numbering';
-import type { ModelDocument } from '../../core/model';
+import type { Outline } from '../../core/model';
 import { own } from '../../i18n';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './bench.module.css';
 
 /** The part number, a cell per segment with the feature's short name beneath; each cell is a door to its feature. */
-export function CodeRail({ number, document, onGo }: { number: PartNumber; document: ModelDocument; onGo: (row: string) => void }) {
+export function CodeRail({ number, outline, onGo }: { number: PartNumber; outline: Outline; onGo: (row: string) => void }) {
   const { t, language } = useSpeech();
   const shortName = (row: string | undefined): string => {
-    const found = [...document.features, ...document.parameters].find((each) => each.id === row);
-    return own(found && 'short' in found && found.short ? found.short : found?.name, language) || own(document.calculations.find((each) => each.id === row)?.name, language);
+    const found = [...outline.features, ...outline.parameters].find((each) => each.id === row);
+    return own(found && 'short' in found && found.short ? found.short : found?.name, language) || own(outline.calculations.find((each) => each.id === row)?.name, language);
   };
   // A calculation is decided where its first feature stands: the length in decimetres belongs to the row Length.
-  const door = (row: string): string => (document.sections.some((section) => section.rows.includes(row)) ? row : (document.sections.flatMap((section) => section.rows).find((each) => row.toLowerCase().includes(each.toLowerCase())) ?? row));
+  const door = (row: string): string => (outline.sections.some((section) => section.rows.includes(row)) ? row : (outline.sections.flatMap((section) => section.rows).find((each) => row.toLowerCase().includes(each.toLowerCase())) ?? row));
   return (
     <div className={css.cells} role="group" aria-label={`${t('work.partNumber')} ${number.text}`}>
       {number.cells.map((cell, index) => {

@@ -9,10 +9,12 @@ import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './bench.module.css';
 import { Gauge } from './Gauge';
+import { Mortise } from './Mortise';
+import { DateRow, TextRow } from './TypedRows';
 import { readTyped } from './typed';
 import type { Words } from './words';
 
-interface RowProps {
+export interface RowProps {
   state: RowState;
   words: Words;
   differences: Readonly<Record<string, string>>;
@@ -30,7 +32,9 @@ type ControlProps = RowProps & { feature: Feature | undefined; parameter: Parame
 export const RowControl = memo(function RowControl({ feature, parameter, ...props }: ControlProps) {
   if (feature) return <FeatureRow feature={feature} {...props} />;
   if (parameter?.type === 'number') return <NumberRow parameter={parameter} {...props} />;
-  return parameter ? <YesNoRow parameter={parameter} {...props} /> : null;
+  if (parameter?.type === 'yesno') return <YesNoRow parameter={parameter} {...props} />;
+  if (parameter?.type === 'date') return <DateRow parameter={parameter} {...props} />;
+  return parameter?.type === 'text' ? <TextRow parameter={parameter} {...props} /> : null;
 }, looksAlike);
 
 function looksAlike(before: ControlProps, after: ControlProps): boolean {
@@ -141,11 +145,6 @@ function TabRow({ state, tabs, many, words, decimals, frozen, onDecide, onReleas
       )}
     </div>
   );
-}
-
-/** The empty notch of what is still open. */
-function Mortise() {
-  return <svg className={css.mortise} viewBox="0 0 26 9" aria-hidden><path d="M0,0.6 h7 l-3,7.8 h18 l-3,-7.8 h7" /></svg>;
 }
 
 function NumberRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy }: RowProps & { parameter: NumberParameter }) {

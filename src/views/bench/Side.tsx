@@ -10,12 +10,12 @@ import type { Words } from './words';
 /** Money first, then mass, time and the rest, then how the price comes about. */
 export function Side({ picture, view, words }: { picture: BenchPicture; view: BenchView; words: Words }) {
   const { t, language } = useSpeech();
-  const { tariff, terms, document } = view;
+  const { tariff, terms, outline } = view;
   const { line, price, state, leadDays, figures } = picture;
   const soFar = price.open.length > 0 ? ` ${t('bench.soFar')}` : '';
   const figure = (id: string, value: string | null): string => {
     if (value === null) return '·';
-    const calculation = document.calculations.find((each) => each.id === id);
+    const calculation = outline.calculations.find((each) => each.id === id);
     if (calculation?.type !== 'number') return value;
     const unit = calculation.unit ?? '';
     return `${number(value, language, calculation.decimals ?? 2)}${unit ? ` ${unit}` : ''}`;

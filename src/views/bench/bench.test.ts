@@ -1,7 +1,7 @@
 /** Typed numbers in the units people say, and the words of a model. */
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import type { ModelDocument } from '../../core/model';
+import { demoModel } from '../../../scripts/demo-documents';
+import { outlineOf } from '../../core/model';
 import { translator } from '../../i18n';
 import { readTyped } from './typed';
 import { Words } from './words';
@@ -18,7 +18,7 @@ describe('typed numbers', () => {
 });
 
 describe('words', () => {
-  const document = JSON.parse(readFileSync(new URL('../../../demo/models/ridgeback.json', import.meta.url), 'utf8')) as ModelDocument;
+  const document = outlineOf(demoModel('ridgeback'));
   const [english, german] = [new Words(document, translator('en'), 'en'), new Words(document, translator('de'), 'de')];
 
   it('name rows, options and what a decision is about', () => {

@@ -1,22 +1,36 @@
 /** Rows, options and values of a model in the person's words. */
 import type { Cause, Decision } from '../../core/engine';
-import type { ModelDocument, PlainValue } from '../../core/model';
-import { own, type Translate } from '../../i18n';
+import type { Outline, PlainValue } from '../../core/model';
+import { date, own, type Translate } from '../../i18n';
 
 export class Words {
   constructor(
-    private readonly document: ModelDocument,
+    private readonly outline: Outline,
     private readonly t: Translate,
     readonly language: string,
   ) {}
 
+  /** A row by itself, as on the sheet, where its place is said above it. */
+  label(id: string): string {
+    const { features, parameters, calculations } = this.outline;
+    const name = own([...features, ...parameters, ...calculations].find((each) => each.id === id)?.name, this.language) || id;
+    return id.endsWith('/quantity') ? this.t('bench.howMany', { what: name }) : name;
+  }
+
+  /** A row with the build inside that it belongs to. */
   row(id: string): string {
-    const { features, parameters, calculations } = this.document;
-    return own([...features, ...parameters, ...calculations].find((each) => each.id === id)?.name, this.language) || id;
+    const place = own(this.outline.places[id.slice(0, id.lastIndexOf('/'))], this.language);
+    return place ? `${place}, ${this.label(id)}` : this.label(id);
+  }
+
+  /** A section with the build inside that it belongs to. */
+  section({ name, place }: Outline['sections'][number]): string {
+    const of = place === undefined ? '' : own(this.outline.places[place], this.language);
+    return of ? `${of} · ${own(name, this.language)}` : own(name, this.language);
   }
 
   option(row: string, id: string): string {
-    const option = this.document.features.find((each) => each.id === row)?.options.find((each) => each.id === id);
+    const option = this.outline.features.find((each) => each.id === row)?.options.find((each) => each.id === id);
     return own(option?.name, this.language) || id;
   }
 
@@ -32,8 +46,10 @@ export class Words {
     if (value === null) return this.t('bench.nothing');
     if (typeof value === 'boolean') return this.t(value ? 'bench.yes' : 'bench.no');
     if (Array.isArray(value)) return value.map((each: string) => this.option(row, each)).join(', ') || this.t('bench.nothing');
-    const parameter = this.document.parameters.find((each) => each.id === row);
+    const parameter = this.outline.parameters.find((each) => each.id === row);
     if (parameter?.type === 'number') return this.number(String(value), parameter.unit);
+    if (parameter?.type === 'date') return date(String(value), this.language);
+    if (parameter?.type === 'text') return String(value);
     return this.option(row, String(value));
   }
 

@@ -1,0 +1,91 @@
+import { useState } from 'react';
+import { RotateCcw } from 'lucide-react';
+import type { DateParameter, TextParameter } from '../../core/model';
+import { date } from '../../i18n';
+import { useSpeech } from '../speech';
+import css from './bench.module.css';
+import { Mortise } from './Mortise';
+import type { RowProps } from './Row';
+
+/** Where a value comes from, and the way back from a decision. */
+function Origin({ state, words, frozen, onRelease }: Pick<RowProps, 'state' | 'words' | 'frozen' | 'onRelease'>) {
+  const { t } = useSpeech();
+  return (
+    <span className={css.quiet}>
+      {state.todo ? <span className={css.openHere}><Mortise /><span className={css.openWord}>{t('bench.required')}</span></span> : <span className={css.source}>{t(`source.${state.source}`)}</span>}
+      {state.source === 'yours' && !frozen && <button type="button" className={css.release} aria-label={t('bench.release', { what: words.row(state.id) })} onClick={() => onRelease(state.id)}><RotateCcw size={13} aria-hidden /></button>}
+    </span>
+  );
+}
+
+/** A day. The field is the platform's own; what it may be stands beside it. */
+export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy }: RowProps & { parameter: DateParameter }) {
+  const { t, language } = useSpeech();
+  const { id, optional } = parameter;
+  const [typed, setTyped] = useState<string>();
+  const value = typeof state.value === 'string' ? state.value : '';
+  const allowed = state.allowed ?? [];
+  const decide = (day: string): void => {
+    setTyped(undefined);
+    if (day === value && state.source === 'yours') return;
+    if (day === '') {
+      if (optional) onDecide({ on: id, value: null });
+      return;
+    }
+    if (allowed.some((range) => range.least <= day && day <= range.most)) onDecide({ on: id, value: day });
+    else onWhy({ on: id, value: day });
+  };
+  const ranges = allowed.map((range) => (range.least === range.most ? date(range.least, language) : `${date(range.least, language)} – ${date(range.most, language)}`)).join(', ');
+  return (
+    <div className={css.typed}>
+      <input
+        type="date" className={css.dateInput} data-tab={id} aria-label={words.row(id)} disabled={frozen} min={parameter.least} max={parameter.most} value={typed ?? value}
+        onChange={(event) => setTyped(event.target.value)} onBlur={() => { if (typed !== undefined) decide(typed); }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(typed ?? value);
+          if (event.key === 'Escape') setTyped(undefined);
+        }}
+      />
+      <span className={css.quiet}>{ranges || t('bench.nothing')}</span>
+      <Origin state={state} words={words} frozen={frozen} onRelease={onRelease} />
+    </div>
+  );
+}
+
+/** Words to engrave or print, with the room that is left. */
+export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy }: RowProps & { parameter: TextParameter }) {
+  const { t } = useSpeech();
+  const { id, most, optional } = parameter;
+  const [typed, setTyped] = useState<string>();
+  const value = typeof state.value === 'string' ? state.value : '';
+  const shown = typed ?? value;
+  const length = [...shown].length;
+  const room = Math.max(0, ...(state.allowed ?? []).map((range) => Number(range.most)));
+  const decide = (text: string): void => {
+    setTyped(undefined);
+    const written = text.trim();
+    if (written === value && state.source !== 'open') return;
+    if (written === '') {
+      if (optional) onDecide({ on: id, value: null });
+      return;
+    }
+    const size = [...written].length;
+    const fits = (state.allowed ?? []).some((range) => Number(range.least) <= size && size <= Number(range.most));
+    if (fits) onDecide({ on: id, value: written });
+    else onWhy({ on: id, value: written });
+  };
+  return (
+    <div className={css.typed}>
+      <input
+        type="text" className={css.textInput} data-tab={id} aria-label={words.row(id)} disabled={frozen} maxLength={most} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
+        onChange={(event) => setTyped(event.target.value)} onBlur={() => { if (typed !== undefined) decide(typed); }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(shown);
+          if (event.key === 'Escape') setTyped(undefined);
+        }}
+      />
+      <span className={css.quiet}>{t('bench.characters', { count: length, most: room || most })}</span>
+      <Origin state={state} words={words} frozen={frozen} onRelease={onRelease} />
+    </div>
+  );
+}
