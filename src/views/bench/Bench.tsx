@@ -151,8 +151,8 @@ function Page({ view }: Props) {
           const firstRow = first?.rows.find((id) => rows[id]?.shown);
           if (!section.shown || !first) return null;
           return (
-            <button key={sectionKey(first)} type="button" className={classes(css.section, first.place !== undefined && css.sectionInside)} onClick={() => firstRow && go(first.rows.find((id) => rows[id]?.todo) ?? firstRow)}>
-              {words.section(first)}
+            <button key={sectionKey(first)} type="button" aria-label={first.place === undefined ? undefined : words.section(first)} className={classes(css.section, first.place !== undefined && css.sectionInside)} data-place={first.place === outline.sections[index - 1]?.place ? undefined : words.place(first.place)} onClick={() => firstRow && go(first.rows.find((id) => rows[id]?.todo) ?? firstRow)}>
+              {own(first.name, language)}
               <span className={classes(css.count, section.todo > 0 && css.todo, section.clashes > 0 && css.bad)}>{section.clashes > 0 ? t('bench.clash', { count: section.clashes }) : section.todo > 0 ? t('bench.todo', { count: section.todo }) : ''}</span>
             </button>
           );
@@ -162,9 +162,12 @@ function Page({ view }: Props) {
       <div className={css.sheet} ref={sheet} role="region" aria-label={t('bench.sheet')} tabIndex={-1}>
         {frozen && <p className={css.note}><TriangleAlert size={13} aria-hidden />{t('bench.settledQuote')}</p>}
         {clash && <WhyPanel clash title={t('bench.clashTitle')} why={clash} words={words} decimals={tariff.decimals} onTake={(way) => void bench.take(way.decisions)} />}
-        {outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown)).map((section) => (
+        {outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown)).map((section, index, shown) => {
+          // A build inside says its part number once.
+          const first = section.place !== shown[index - 1]?.place;
+          return (
           <section key={sectionKey(section)} aria-label={words.section(section)} className={classes(section.place !== undefined && css.inside)}>
-            <h2 className={css.sectionTitle}>{words.section(section)}{section.place !== undefined && <span className={css.insideNumber}>{picture.inside[section.place]}</span>}</h2>
+            <h2 className={css.sectionTitle}>{words.section(section)}{section.place !== undefined && first && <span className={css.insideNumber}>{picture.inside[section.place]}</span>}</h2>
             {section.rows.map((id) => {
               const state = rows[id];
               if (!state?.shown) return null;
@@ -182,7 +185,8 @@ function Page({ view }: Props) {
               );
             })}
           </section>
-        ))}
+          );
+        })}
       </div>
 
       <Side picture={picture} view={view} words={words} />

@@ -29,6 +29,8 @@ export function Gauge({ least, most, step, allowed, value, label, onPick }: Prop
     const nearest = Exact.max(least, Exact.min(most, exact(least).plus(exact(step).times(steps))));
     onPick(nearest.toString());
   };
+  // A tick between two steps would mark what cannot be had.
+  const ticks = x.ticks(7).filter((tick) => Number.isInteger(Number(((tick - Number(least)) / Number(step)).toFixed(6))));
   const half = (Number(step) / 2) * ((width - 2 * inset) / Math.max(Number(step), Number(most) - Number(least)));
   return (
     <svg
@@ -37,8 +39,8 @@ export function Gauge({ least, most, step, allowed, value, label, onPick }: Prop
       onPointerMove={(event) => { if (event.buttons === 1) pick(event); }}
     >
       <line className={css.gaugeLine} x1={inset} x2={width - inset} y1={14} y2={14} />
-      {x.ticks(7).map((tick) => <line key={tick} className={css.gaugeLine} x1={x(tick)} x2={x(tick)} y1={14} y2={19} />)}
-      {x.ticks(7).map((tick) => <text key={tick} x={x(tick)} y={31}>{tick}</text>)}
+      {ticks.map((tick) => <line key={tick} className={css.gaugeLine} x1={x(tick)} x2={x(tick)} y1={14} y2={19} />)}
+      {ticks.map((tick) => <text key={tick} x={x(tick)} y={31}>{tick}</text>)}
       {allowed.map((range) => <line key={range.least} className={css.gaugeAllowed} x1={x(Number(range.least)) - Math.min(2, half)} x2={x(Number(range.most)) + Math.min(2, half)} y1={14} y2={14} />)}
       {value !== undefined && <path className={css.gaugeMark} d={`M${String(x(Number(value)) - 6)},1 h12 l-3,13 h-6 Z`} />}
     </svg>

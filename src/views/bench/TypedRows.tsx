@@ -46,7 +46,7 @@ export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, 
           if (event.key === 'Escape') setTyped(undefined);
         }}
       />
-      <span className={css.quiet}>{ranges || t('bench.nothing')}</span>
+      <span className={css.quiet}>{value && <b className={css.dateSaid}>{date(value, language)}</b>} {ranges && t('bench.allowedDays', { ranges })}</span>
       <Origin state={state} words={words} frozen={frozen} onRelease={onRelease} />
     </div>
   );

@@ -23,9 +23,14 @@ export class Words {
     return place ? `${place}, ${this.label(id)}` : this.label(id);
   }
 
+  /** What a build inside is called; undefined at the top. */
+  place(place: string | undefined): string | undefined {
+    return place === undefined ? undefined : own(this.outline.places[place], this.language);
+  }
+
   /** A section with the build inside that it belongs to. */
   section({ name, place }: Outline['sections'][number]): string {
-    const of = place === undefined ? '' : own(this.outline.places[place], this.language);
+    const of = this.place(place);
     return of ? `${of} · ${own(name, this.language)}` : own(name, this.language);
   }
 
