@@ -3,7 +3,7 @@
  * Bounds are binary floating point, always widened outwards, so nothing possible is lost; certainty comes from exact evaluation.
  */
 import { Exact } from '../exact';
-import { Day, namesIn, Span, type Arithmetic, type Comparison, type Expr, type Test, type Value } from '../formula';
+import { arithmetic as exactly, compareValues, Day, namesIn, Span, type Arithmetic, type Comparison, type Expr, type Test, type Value } from '../formula';
 
 /** A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high; days the interval [from, until]. */
 export interface Outlook {
@@ -12,6 +12,8 @@ export interface Outlook {
   readonly no: boolean;
   readonly low: number;
   readonly high: number;
+  /** The exact number, where there is but one; worked out only where the bounds leave a comparison open. */
+  readonly exact: (() => Exact | null) | null;
   readonly from: number;
   readonly until: number;
   readonly texts: readonly string[] | 'any';
@@ -22,8 +24,9 @@ export interface Outlook {
 export type OutlookEnv = (slot: number) => Outlook;
 export type Look = (env: OutlookEnv) => Outlook;
 
-const nothing: Outlook = { none: false, yes: false, no: false, low: Infinity, high: -Infinity, from: Infinity, until: -Infinity, texts: [], list: null };
-export const anything: Outlook = { none: true, yes: true, no: true, low: -Infinity, high: Infinity, from: -Infinity, until: Infinity, texts: 'any', list: 'any' };
+const noTexts: readonly string[] = [];
+const nothing: Outlook = { none: false, yes: false, no: false, low: Infinity, high: -Infinity, exact: null, from: Infinity, until: -Infinity, texts: [], list: null };
+export const anything: Outlook = { none: true, yes: true, no: true, low: -Infinity, high: Infinity, exact: null, from: -Infinity, until: Infinity, texts: 'any', list: 'any' };
 const anyNumber: Outlook = { ...nothing, none: true, low: -Infinity, high: Infinity };
 const justNone: Outlook = { ...nothing, none: true };
 
@@ -35,7 +38,10 @@ const truth = (yes: boolean, no: boolean, none: boolean): Outlook => truths[(yes
 
 const widen = (value: number, towards: 1 | -1): number => (Number.isInteger(value) && Math.abs(value) < 1e9 ? value : value + towards * (Math.abs(value) * 1e-12 + 1e-15));
 /** Numbers from low to high; where there is none between them, null alone is left. */
-const number = (low: number, high: number, none: boolean): Outlook => (low <= high && low < Infinity && high > -Infinity ? { ...nothing, none, low: widen(low, -1), high: widen(high, 1) } : justNone);
+const number = (low: number, high: number, none: boolean, exact: Outlook['exact'] = null): Outlook =>
+  low <= high && low < Infinity && high > -Infinity
+    ? { none, yes: false, no: false, low: widen(low, -1), high: widen(high, 1), exact, from: Infinity, until: -Infinity, texts: noTexts, list: null }
+    : justNone;
 const hasNumber = (a: Outlook): boolean => a.low <= a.high;
 const hasDay = (a: Outlook): boolean => a.from <= a.until;
 const hasText = (a: Outlook): boolean => a.texts === 'any' || a.texts.length > 0;
@@ -57,7 +63,7 @@ export function lookOf(value: Value): Outlook {
   if (value instanceof Day) return days(value.number, value.number, false);
   if (value instanceof Span) return anything;
   const rough = value.toNumber();
-  return { ...nothing, low: widen(rough, -1), high: widen(rough, 1) };
+  return { ...nothing, low: widen(rough, -1), high: widen(rough, 1), exact: () => value };
 }
 
 /** Compiles an expression to its outlook. */
@@ -76,7 +82,8 @@ export function look(expr: Expr): Look {
       const of = sub(expr.of);
       return (env) => {
         const a = of(env);
-        return number(-a.high, -a.low, !onlyNumber(a));
+        const { exact } = a;
+        return number(-a.high, -a.low, !onlyNumber(a), exact && (() => (exact()?.negated() ?? null) as Exact | null));
       };
     }
     case 'arithmetic': {
@@ -303,6 +310,10 @@ function same(a: Outlook, b: Outlook): Outlook {
   const dates = a.from <= b.until && b.from <= a.until;
   const yes = texts || numbers || dates || (a.yes && b.yes) || (a.no && b.no) || (a.none && b.none) || (a.list !== null && b.list !== null);
   const single = size(a) === 1 && size(b) === 1;
+  if (numbers && !single) {
+    const found = decided('=', a, b);
+    if (found) return found;
+  }
   return truth(yes, !(yes && single), !single && mixed(a, b));
 }
 
@@ -332,7 +343,16 @@ function compare(op: Comparison, a: Outlook, b: Outlook): Outlook {
   if (hasDay(a) || hasDay(b)) return truth(true, true, true);
   const none = !onlyNumber(a) || !onlyNumber(b);
   if (!hasNumber(a) || !hasNumber(b)) return truth(false, false, none);
-  return ordered(op, a.low, a.high, b.low, b.high, none);
+  const rough = ordered(op, a.low, a.high, b.low, b.high, none);
+  return rough.yes && rough.no ? (decided(op, a, b) ?? rough) : rough;
+}
+
+/** A comparison of two numbers that are one each; undefined where they are more. */
+function decided(op: Comparison, a: Outlook, b: Outlook): Outlook | undefined {
+  if (!a.exact || !b.exact || !onlyNumber(a) || !onlyNumber(b)) return undefined;
+  const [left, right] = [a.exact(), b.exact()];
+  const holds = left && right ? compareValues(op, left, right) : null;
+  return holds === null ? undefined : truth(holds, !holds, false);
 }
 
 function ordered(op: Comparison, aLow: number, aHigh: number, bLow: number, bHigh: number, none: boolean): Outlook {
@@ -349,18 +369,32 @@ function ordered(op: Comparison, aLow: number, aHigh: number, bLow: number, bHig
 }
 
 function arithmetic(op: Arithmetic, a: Outlook, b: Outlook): Outlook {
+  const exact = exactOf(op, a, b);
   if (hasText(a) || hasText(b) || hasDay(a) || hasDay(b)) return anything;
   const none = !onlyNumber(a) || !onlyNumber(b);
   if (!hasNumber(a) || !hasNumber(b)) return justNone;
-  if (op === '+') return number(a.low + b.low, a.high + b.high, none);
-  if (op === '-') return number(a.low - b.high, a.high - b.low, none);
+  if (op === '+') return number(a.low + b.low, a.high + b.high, none, exact);
+  if (op === '-') return number(a.low - b.high, a.high - b.low, none, exact);
   if (op === '**' || (op === '/' && b.low <= 0 && b.high >= 0)) return anyNumber;
   const at = (x: number, y: number) => {
     const result = op === '*' ? x * y : x / y;
     return Number.isNaN(result) ? 0 : result;
   };
   const corners = [at(a.low, b.low), at(a.low, b.high), at(a.high, b.low), at(a.high, b.high)];
-  return number(Math.min(...corners), Math.max(...corners), none);
+  return number(Math.min(...corners), Math.max(...corners), none, exact);
+}
+
+/** The exact result where both sides are one number each, or one side is zero and nothing can come of it but zero. */
+function exactOf(op: Arithmetic, a: Outlook, b: Outlook): Outlook['exact'] {
+  const [left, right] = [a.exact, b.exact];
+  if ((op === '*' || op === '/') && left && a.low === 0 && a.high === 0) return left;
+  if (op === '*' && right && b.low === 0 && b.high === 0) return right;
+  if (!left || !right) return null;
+  return () => {
+    const [x, y] = [left(), right()];
+    const value = x && y ? exactly(op, x, y) : null;
+    return value instanceof Exact ? value : null;
+  };
 }
 
 function both(a: Outlook, right: () => Outlook): Outlook {
@@ -376,6 +410,8 @@ function either(a: Outlook, right: () => Outlook): Outlook {
 }
 
 function union(a: Outlook, b: Outlook): Outlook {
+  if (a === nothing) return b;
+  if (b === nothing) return a;
   const list =
     a.list === null ? b.list : b.list === null ? a.list : a.list === 'any' || b.list === 'any' ? 'any'
       : { must: new Set([...a.list.must].filter((text) => (b.list as { must: ReadonlySet<string> }).must.has(text))), may: new Set([...a.list.may, ...b.list.may]) };
@@ -385,6 +421,7 @@ function union(a: Outlook, b: Outlook): Outlook {
     no: a.no || b.no,
     low: Math.min(a.low, b.low),
     high: Math.max(a.high, b.high),
+    exact: null,
     from: Math.min(a.from, b.from),
     until: Math.max(a.until, b.until),
     texts: a.texts === 'any' || b.texts === 'any' ? 'any' : [...new Set([...a.texts, ...b.texts])],
@@ -412,5 +449,6 @@ export function lookOfAll(values: readonly Value[]): Outlook {
       high = Math.max(high, widen(rough, 1));
     }
   }
-  return { ...nothing, none, yes, no, low, high, from, until, texts };
+  const only = values.length === 1 ? values[0] : undefined;
+  return { ...nothing, none, yes, no, low, high, from, until, texts, exact: only instanceof Exact ? () => only : null };
 }

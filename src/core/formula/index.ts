@@ -12,7 +12,7 @@ import { writeUnit } from './units';
 
 export type { Environment, Evaluator } from './evaluate';
 export { Day, Span } from './time';
-export { compareValues, equal, type Value } from './value';
+export { arithmetic, compareValues, equal, type Value } from './value';
 export type { FormulaProblem } from './problem';
 export type { Arithmetic, Comparison, Expr, Iteration, Test } from './syntax';
 export type { Binding, Facts, FeelType, Place, Scope } from './types';

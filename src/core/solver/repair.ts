@@ -94,6 +94,27 @@ export class Repair {
     return stands;
   }
 
+  /**
+   * How many groups of literals can be changed in a witness, one after the other and all kept, before a clause or cardinality breaks.
+   * What theories have to say is not looked at. The changes must be consistent with codes of the witness's numbers.
+   */
+  stepsThatStand(base: Witness, groups: readonly (readonly Lit[])[]): number {
+    const { value, level } = this.trail;
+    if (this.flipped.length < level.length) this.flipped = new Uint8Array(level.length);
+    const { flipped } = this;
+    const holds = (lit: Lit) => (flipped[variableOf(lit)]! === 1) !== base.holds(lit);
+    let steps = 0;
+    for (const group of groups) {
+      for (const lit of group) flipped[variableOf(lit)] = 1;
+      // A clause that only an earlier change touches was looked at with that change.
+      const stands = group.every((lit) => !(value[lit]! < 0 && level[variableOf(lit)]! === 0) && this.clausesStand(lit, holds) && this.cardinalitiesStand(lit, holds));
+      if (!stands) break;
+      steps++;
+    }
+    for (const group of groups) for (const lit of group) flipped[variableOf(lit)] = 0;
+    return steps;
+  }
+
   private clausesStand(lit: Lit, holds: (lit: Lit) => boolean): boolean {
     const { memory, given } = this.clauses;
     const touched = given[not(lit)]!;

@@ -219,6 +219,11 @@ export class Solver {
     return this.repair.stands(base, changed);
   }
 
+  /** How many groups of literals can be changed in a witness one after the other; see `Repair`. */
+  stepsThatStand(base: Witness, groups: readonly (readonly Lit[])[]): number {
+    return this.repair.stepsThatStand(base, groups);
+  }
+
   /** Tells every variable that shares something given with one of the literals. */
   neighbours(changed: readonly Lit[], tell: (variable: number) => void): void {
     this.repair.neighbours(changed, tell);
