@@ -144,6 +144,7 @@ export class Repair {
   /** Tells every variable that shares something given with one of the literals. */
   neighbours(changed: readonly Lit[], tell: (variable: number) => void): void {
     const { memory, given } = this.clauses;
+    const reading = new Set<number>();
     for (const lit of changed) {
       tell(variableOf(lit));
       for (const side of [lit, not(lit)]) {
@@ -160,7 +161,8 @@ export class Repair {
           }
         }
       }
-      if (this.theories.list.length > 0) for (const index of this.theories.reading(variableOf(lit))) this.theories.variablesOf(index).forEach(tell);
+      if (this.theories.list.length > 0) for (const index of this.theories.reading(variableOf(lit))) reading.add(index);
     }
+    for (const index of reading) this.theories.tellVariables(index, tell);
   }
 }

@@ -51,10 +51,11 @@ export class Theories {
     return number < 0 ? own : own.length === 0 ? this.ofNumber[number]! : [...own, ...this.ofNumber[number]!];
   }
 
-  /** Variables that a theory reads, the bounds of its numbers among them. */
-  variablesOf(index: number): number[] {
+  /** Tells every variable that a theory reads, the bounds of its numbers among them. */
+  tellVariables(index: number, tell: (variable: number) => void): void {
     const { lits, numbers } = this.list[index]!;
-    return [...lits, ...numbers.flatMap((number) => this.numbers.literals(number))].map(variableOf);
+    for (const lit of lits) tell(variableOf(lit));
+    for (const number of numbers) for (const lit of this.numbers.literals(number)) tell(variableOf(lit));
   }
 
   wakeBy(lit: Lit): void {
