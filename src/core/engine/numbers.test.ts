@@ -122,6 +122,40 @@ describe('numbers under formulas', () => {
     }
   });
 
+  it('stay exact where several numbers are open in several wide conditions, beside rules that cut them', () => {
+    const [wide, deep, high] = [40, 50, 60];
+    const numbers = (id: string, most: number) => ({ id, type: 'number', name: t(id), unit: '', least: '1', most: String(most), step: '1' }) as const;
+    const three = fc.record({ sum: fc.integer({ min: 60, max: 2_000 }), square: fc.integer({ min: 2, max: 60 }), rest: fc.integer({ min: 20, max: 2_500 }), cut: fc.integer({ min: 2, max: 38 }), given: fc.option(fc.tuple(fc.constantFrom('a', 'b', 'c'), fc.integer({ min: 1, max: 40 }))) });
+    let several = 0;
+    fc.assert(
+      fc.property(three, ({ sum, square, rest, cut, given }) => {
+        const rules = [`a * b + c <= ${String(sum)}`, `a * a > ${String(square)} * c / b`, `b * c - a >= ${String(rest)}`, `a <= ${String(cut)} or c > 20`].map((must, index): Rule => ({ id: `r${String(index)}`, reason: t('rule'), kind: 'require', must }));
+        const compiled = compileModel({ ...modelOf([]).document, rules, sections: [], features: [], parameters: [numbers('a', wide), numbers('b', deep), numbers('c', high)], calculations: [], figures: { more: [] } });
+        if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
+        const found = { a: new Set<number>(), b: new Set<number>(), c: new Set<number>() };
+        for (let a = 1; a <= wide; a++) {
+          for (let b = 1; b <= deep; b++) {
+            for (let c = 1; c <= high; c++) {
+              if (a * b + c > sum || a * a * b <= square * c || b * c - a < rest || (a > cut && c <= 20)) continue;
+              const values = { a, b, c };
+              // A row's own decision is what choosing there replaces.
+              for (const row of ['a', 'b', 'c'] as const) if (!given || given[0] === row || values[given[0] as 'a'] === given[1]) found[row].add(values[row]);
+            }
+          }
+        }
+        const state = createEngine(compiled.model, context).state({ decisions: given ? [{ on: given[0], value: String(given[1]) }] : [] });
+        if (state.clashes.length > 0) return;
+        for (const row of ['a', 'b', 'c'] as const) {
+          const told = (state.rows[row]?.allowed ?? []).flatMap(({ least, most }) => Array.from({ length: Number(most) - Number(least) + 1 }, (_, index) => Number(least) + index));
+          if (told.length > 1) several++;
+          expect([row, told]).toEqual([row, [...found[row]].sort((one, other) => one - other)]);
+        }
+      }),
+      { numRuns: 40 },
+    );
+    expect(several).toBeGreaterThan(20);
+  });
+
   it('of a million steps cost no more than the cuts that rules make', () => {
     const document = modelOf([{ id: 'r', reason: t('rule'), kind: 'require', when: 'kind = "clay"', must: 'length * 2 <= 777777.7' }]).document;
     const [length, width] = document.parameters as [Extract<ModelDocument['parameters'][number], { type: 'number' }>, ModelDocument['parameters'][number]];
