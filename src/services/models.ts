@@ -1,7 +1,7 @@
 /** Published model versions, compiled once per server. */
 import { createHash, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import { createEngine, type Context, type Engine } from '../core/engine';
+import { createEngine, usualLimits, type Context, type Engine } from '../core/engine';
 import { compileModel, type CompiledModel, type ModelDocument, type ModelProblem } from '../core/model';
 import { connected, type ModelVersionRow } from '../data';
 
@@ -32,7 +32,7 @@ export function compiledVersion(version: ModelVersionRow): CompiledModel {
 /** The engine of a version in a context; engines in use stay warm. */
 export function engineOf(version: ModelVersionRow, context: Context): Engine {
   const key = `${version.id} ${JSON.stringify(context)}`;
-  const engine = engines.get(key) ?? createEngine(compiledVersion(version), context);
+  const engine = engines.get(key) ?? createEngine(compiledVersion(version), context, usualLimits);
   engines.delete(key);
   engines.set(key, engine);
   if (engines.size > mostEngines) engines.delete(engines.keys().next().value as string);

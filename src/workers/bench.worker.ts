@@ -1,6 +1,6 @@
 /** The Bench's computation, off the page's thread. */
 import { expose } from 'comlink';
-import { createEngine, differences, type Cause, type Decision, type Difference, type Target, type WayOut } from '../core/engine';
+import { createEngine, differences, usualLimits, type Cause, type Decision, type Difference, type Target, type WayOut } from '../core/engine';
 import { compileModel } from '../core/model';
 import { effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type Effect } from '../core/quoting';
 
@@ -36,7 +36,7 @@ const bench = {
   open({ document, context, tariff, terms, facts, sequence }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence'>): void {
     const compiled = compileModel(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
-    const engine = createEngine(compiled.model, context);
+    const engine = createEngine(compiled.model, context, usualLimits);
     // What the context alone allows is worked out before the first decision needs it.
     engine.state({ decisions: [] });
     means = { engine, tariff, terms, facts, sequence };

@@ -7,7 +7,7 @@ import { Encoding, type Part } from './encoding';
 import type { Cause, Decision, EngineInput, Target, WayOut } from './index';
 import { OutOfBudget } from './reach';
 import { between } from './rows';
-import type { StateMaker } from './state';
+import type { Limits, StateMaker } from './state';
 
 /** Ways out to offer. */
 const enough = 4;
@@ -25,12 +25,14 @@ export class Explainer {
   private apart: Encoding | undefined;
   /** A build of it with all parts in force, to search from. */
   private near: Witness | null = null;
+  private limits: Limits = {};
 
   constructor(private readonly maker: StateMaker) {}
 
   private get parts(): Encoding {
     if (this.apart) return this.apart;
     this.apart = new Encoding(this.maker.encoding.model, this.maker.encoding.context, true);
+    this.limit(this.apart);
     const answer = this.apart.solver.ask({ assume: [...this.apart.parts.keys()] });
     if (answer.is === 'yes') this.near = answer.witness();
     return this.apart;
@@ -56,6 +58,17 @@ export class Explainer {
       if (second) return second.map(causeOf);
     }
     return [];
+  }
+
+  /** Lets questions about causes take what a whole question may. */
+  allow({ budget = Infinity, stop }: Limits): void {
+    this.limits = { budget, ...(stop ? { stop } : {}) };
+    if (this.apart) this.limit(this.apart);
+  }
+
+  private limit({ solver }: Encoding): void {
+    solver.allowance = this.limits.budget ?? Infinity;
+    solver.stop = this.limits.stop;
   }
 
   /** The causes of a clash of one decision with others: no decision among them can be left out, whatever the rules. */
@@ -97,12 +110,23 @@ export class Explainer {
       if (rules && order === 'decisions first') left = this.core(left, wish) ?? left;
       for (const piece of guilty.filter((each) => isRule(each) === rules)) {
         if (!left.includes(piece)) continue;
-        const fewer = this.core(left.filter((each) => each !== piece), wish);
+        const fewer = this.fewer(left.filter((each) => each !== piece), wish);
+        if (fewer === 'unknown') return left;
         // The refusal may do without more than was left out; of the other kind nothing is given up before its turn.
         if (fewer) left = left.filter((each) => each !== piece && (fewer.includes(each) || isRule(each) !== rules));
       }
     }
     return left;
+  }
+
+  /** As `core`; where the budget ends, what is known already has to do: a cause, if not a smallest one. */
+  private fewer(pieces: readonly Piece[], wish: readonly Lit[]): Piece[] | null | 'unknown' {
+    try {
+      return this.core(pieces, wish);
+    } catch (thrown) {
+      if (thrown instanceof OutOfBudget) return 'unknown';
+      throw thrown;
+    }
   }
 
   /** Pieces that cannot stand together with the wish; null where all can. */

@@ -10,7 +10,7 @@
 import type { CompiledModel, DecisionValue, PlainValue, Severity, Texts, Values } from '../model';
 import { bestBuild, type BestAnswer, type BestOptions, type BestQuestion } from './best';
 import type { Context } from './encoding';
-import { StateMaker } from './state';
+import { StateMaker, type Limits } from './state';
 
 export type { Context } from './encoding';
 export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from './best';
@@ -20,6 +20,7 @@ export { cnfOf, writeDimacs, type Cnf } from './dimacs';
 export { runModelTest, type TestResult } from './model-tests';
 export { readNumber, type ReadBack } from './read';
 export { OutOfBudget } from './reach';
+export type { Limits } from './state';
 export { checkDecisions, type DecisionProblem } from './decisions';
 export { differences, type Difference } from './differences';
 
@@ -47,6 +48,8 @@ export interface OptionState {
   source: Source;
   /** Whether a person may still change it: false where a rule forces it. */
   changeable: boolean;
+  /** The budget ended before it was known whether it is free: it is shown as if it were not. */
+  unproven?: true;
 }
 
 /** Allowed numbers from least to most, in the parameter's steps; of a date ISO days, of a text its lengths. */
@@ -74,6 +77,8 @@ export interface RowState {
   /** Of a yes/no parameter. */
   yes?: Standing;
   no?: Standing;
+  /** Of a number or a yes/no parameter: the budget ended before all of its values were decided. */
+  unproven?: true;
 }
 
 /** One thing that takes part in a "no". */
@@ -106,6 +111,8 @@ export interface State {
   sections: { id: string; shown: boolean; todo: number; clashes: number }[];
   /** Nothing to do and no clash: the build can be sold and made. */
   complete: boolean;
+  /** The budget ended somewhere: what is claimed is true, but something that could be had may be missing. */
+  unproven?: true;
 }
 
 export interface Target {
@@ -137,17 +144,27 @@ export interface Engine {
   changesNeeded(input: EngineInput, target: Target): number | null;
 }
 
-/** `budget`: conflicts that one question may take; a question that takes more throws `OutOfBudget` and claims nothing. */
-export function createEngine(model: CompiledModel, context: Context, budget?: number): Engine {
-  const maker = new StateMaker(model, context, budget);
+/** Conflicts that a question of a person may take: far more than any that was ever needed, and still an end. */
+export const usualLimits: Limits = { budget: 200_000 };
+
+/**
+ * `limits` hold for each question. A state that reaches them says of what it is not proven; a cause is then one that forbids, if not a
+ * smallest; where not even that is known, `OutOfBudget` is thrown and nothing is claimed.
+ */
+export function createEngine(model: CompiledModel, context: Context, limits: Limits = {}): Engine {
+  const maker = new StateMaker(model, context, limits);
+  const begun = (): StateMaker => {
+    maker.begin();
+    return maker;
+  };
   return {
     model,
     context,
-    state: (input) => maker.state(input),
-    reason: (input, target) => maker.explainer.reason(input, target),
-    secondReason: (input, target) => maker.explainer.secondReason(input, target),
-    waysOut: (input, target) => maker.explainer.waysOut(input, target),
+    state: (input) => begun().state(input),
+    reason: (input, target) => begun().explainer.reason(input, target),
+    secondReason: (input, target) => begun().explainer.secondReason(input, target),
+    waysOut: (input, target) => begun().explainer.waysOut(input, target),
     best: (input, question, options) => bestBuild(model, context, input, question, options),
-    changesNeeded: (input, target) => maker.explainer.changesNeeded(input, target),
+    changesNeeded: (input, target) => begun().explainer.changesNeeded(input, target),
   };
 }

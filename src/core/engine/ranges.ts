@@ -13,7 +13,7 @@ export type NumberRow = Extract<Row, { kind: 'number' }>;
  * Every code that some complete build beside the assumptions has; none of these may be about the number itself. Between two cuts no clause tells codes apart, so one question
  * answers for all of them, except where a wide condition reads the number: there each build counts for as far as it stands with the number moved alone.
  */
-export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifted?: readonly Lit[]): Range[] {
+export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifted?: readonly Lit[], unsure: () => void = outOfBudget): Range[] {
   const { conditions } = encoding;
   const wide = conditions.wide.filter((theory) => theory.numbers.includes(row.number));
   const found: Range[] = [];
@@ -24,12 +24,12 @@ export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifte
   };
   const last = row.entry.grid.count - 1;
   if (wide.length > 0) {
-    for (const range of steadyParts(row, [0, last], wide, encoding, reach, lifted)) add(...range);
+    for (const range of steadyParts(row, [0, last], { wide, encoding, reach, lifted, unsure })) add(...range);
     return found;
   }
   let from = 0;
   for (const to of [...encoding.cutsOf(row.number), last]) {
-    if (reach.can(wishFor(row, from, to, encoding), lifted)) add(from, to);
+    if (possible(() => reach.can(wishFor(row, from, to, encoding), lifted), unsure)) add(from, to);
     from = to + 1;
   }
   return found;
@@ -65,11 +65,36 @@ function wishesFor({ number }: NumberRow, from: number, to: number, side: Side, 
   return places.map((place) => (side === 'low' ? solver.atMost(number, from + place) : not(solver.atMost(number, to - place - 1))));
 }
 
+interface Means {
+  wide: readonly ConditionTheory[];
+  encoding: Encoding;
+  reach: Reach;
+  lifted: readonly Lit[] | undefined;
+  /** Told where a part could not be decided in the budget; such parts are left out. */
+  unsure: () => void;
+}
+
+const outOfBudget = (): never => {
+  throw new OutOfBudget();
+};
+
+/** The answer to a question, or no where it could not be had in the budget, which is told. */
+export function possible(question: () => boolean, unsure: () => void): boolean {
+  try {
+    return question();
+  } catch (thrown) {
+    if (!(thrown instanceof OutOfBudget)) throw thrown;
+    unsure();
+    return false;
+  }
+}
+
 /** The allowed parts of a stretch, where wide conditions read the number. */
-function steadyParts(row: NumberRow, [from, to]: Range, wide: readonly ConditionTheory[], encoding: Encoding, reach: Reach, lifted: readonly Lit[] | undefined, towards?: Side): Range[] {
+function steadyParts(row: NumberRow, [from, to]: Range, means: Means, towards?: Side): Range[] {
   if (from > to) return [];
+  const { wide, encoding, reach, lifted, unsure } = means;
   const kept = lifted ? reach.assumptions.filter((lit) => !lifted.includes(lit)) : reach.assumptions;
-  const rest = (range: Range, side?: Side): Range[] => steadyParts(row, range, wide, encoding, reach, lifted, side);
+  const rest = (range: Range, side?: Side): Range[] => steadyParts(row, range, means, side);
   const stretches = stretchesOf(row, reach);
   const known = stretches.find((each) => each.from <= to && each.to >= from && ('build' in each ? each.build.meets(kept) : each.core.every((lit) => kept.includes(lit))));
   if (known) {
@@ -78,7 +103,10 @@ function steadyParts(row: NumberRow, [from, to]: Range, wide: readonly Condition
   }
   const { lits } = wishFor(row, from, to, encoding);
   const answer = encoding.solver.ask({ assume: [...kept, ...lits], base: reach.base, met: kept.length, wishes: towards ? wishesFor(row, from, to, towards, encoding) : [] });
-  if (answer.is === 'stopped') throw new OutOfBudget();
+  if (answer.is === 'stopped') {
+    unsure();
+    return [];
+  }
   const keep = (stretch: Stretch): void => {
     stretches.unshift(stretch);
     if (stretches.length > mostStretches) stretches.pop();
@@ -120,7 +148,6 @@ function withRoom(row: NumberRow, { build }: { build: Witness }, piece: Range, k
     }),
   );
   const answer = solver.ask({ assume: [...kept, ...wishFor(row, code, code, encoding).lits], base: build, wishes: wishes.filter((lit) => lit !== always && lit !== never) });
-  if (answer.is === 'stopped') throw new OutOfBudget();
   return answer.is === 'yes' ? stretchOf(row, answer.witness(), piece, wide, encoding) : null;
 }
 

@@ -7,7 +7,7 @@
  */
 import { not, variableOf, type Lit, type Solver, type Witness } from '../solver';
 
-/** Thrown where a question took more than the budget: nothing is claimed then. */
+/** Thrown where a question was stopped or took more than the budget: nothing is claimed then. */
 export class OutOfBudget extends Error {}
 
 type Known =
@@ -34,10 +34,7 @@ export class Reach {
   private readonly watchers: (Set<Watch> | undefined)[] = [];
   private readonly watched = new Map<number, Watch>();
 
-  constructor(
-    private readonly solver: Solver,
-    private readonly budget = Infinity,
-  ) {}
+  constructor(private readonly solver: Solver) {}
 
   get assumptions(): readonly Lit[] {
     return this.assume;
@@ -86,7 +83,7 @@ export class Reach {
   /** Makes the base meet assumptions. */
   private rest(assume: readonly Lit[]): readonly Lit[] | null {
     if (this.base?.meets(assume)) return null;
-    const answer = this.solver.ask({ assume, base: this.base, budget: this.budget });
+    const answer = this.solver.ask({ assume, base: this.base });
     if (answer.is === 'stopped') throw new OutOfBudget();
     if (answer.is === 'no') return answer.core;
     this.fit();
@@ -117,7 +114,7 @@ export class Reach {
     const known = this.known[wish.key];
     if (known && this.stillHolds(known, wish, lifted)) return known.can;
     const kept = lifted ? this.assume.filter((lit) => !lifted.includes(lit)) : this.assume;
-    const answer = this.solver.ask({ assume: [...kept, ...wish.lits], base, met: kept.length, budget: this.budget });
+    const answer = this.solver.ask({ assume: [...kept, ...wish.lits], base, met: kept.length });
     if (answer.is === 'stopped') throw new OutOfBudget();
     this.known[wish.key] = answer.is === 'yes' ? { can: true, changed: answer.changed, seen: this.moves } : { can: false, core: answer.core.filter((lit) => !wish.lits.includes(lit)) };
     this.hang(wish);

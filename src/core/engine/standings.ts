@@ -34,8 +34,9 @@ export class Standings {
     return this.inContext(code) ? 'swap' : 'barred';
   }
 
-  ranges(variable: Variable, own?: readonly Lit[]): Range[] {
-    return variable.row.kind === 'number' ? rangesOf(variable.row, this.encoding, this.reach, own) : [];
+  /** What could not be decided in the budget is left out, and told. */
+  ranges(variable: Variable, own: readonly Lit[] | undefined, unsure: () => void): Range[] {
+    return variable.row.kind === 'number' ? rangesOf(variable.row, this.encoding, this.reach, own, unsure) : [];
   }
 
   private inContext(code: Code): boolean {

@@ -7,10 +7,48 @@ import { Explainer } from './explain';
 import type { AllowedRange, Clash, EngineInput, OptionState, RowState, Source, Standing, State } from './index';
 import { Layers, type Settled } from './layers';
 import { messagesOf, speakingRules } from './messages';
-import type { Range } from './ranges';
-import { Reach } from './reach';
+import { possible, type Range } from './ranges';
+import { OutOfBudget, Reach } from './reach';
 import { Standings } from './standings';
 import { variablesOf, type Code, type Variable } from './variables';
+
+/** What one engine may take for one question. */
+export interface Limits {
+  /** Conflicts of the search; how far one gets with them does not depend on the machine. */
+  budget?: number;
+  /** Asked now and then; true ends the question. */
+  stop?: () => boolean;
+}
+
+/** What could not be decided in the budget. */
+class Doubts {
+  private readonly list = new Set<Variable | Code>();
+  any = false;
+
+  has(what: Variable | Code): boolean {
+    return this.list.has(what);
+  }
+
+  add(what: Variable | Code): void {
+    this.list.add(what);
+    this.any = true;
+  }
+
+  /** The answer to a question about something; no, and a doubt, where it could not be had. */
+  about(what: Code, question: () => boolean): boolean {
+    return possible(question, () => this.add(what));
+  }
+
+  within<T>(question: () => T, otherwise: T): T {
+    try {
+      return question();
+    } catch (thrown) {
+      if (!(thrown instanceof OutOfBudget)) throw thrown;
+      this.any = true;
+      return otherwise;
+    }
+  }
+}
 
 export class StateMaker {
   readonly encoding: Encoding;
@@ -24,15 +62,19 @@ export class StateMaker {
   private readonly speaking: readonly CompiledRule[];
   private readonly ofRow = new Map<string, Variable[]>();
 
-  constructor(model: CompiledModel, context: Context, budget?: number) {
+  constructor(
+    model: CompiledModel,
+    context: Context,
+    private readonly limits: Limits = {},
+  ) {
     this.encoding = new Encoding(model, context);
     this.variables = variablesOf(this.encoding);
     this.byOn = new Map(this.variables.map((variable) => [variable.on, variable]));
     for (const variable of this.variables) this.ofRow.set(variable.row.id, [...(this.ofRow.get(variable.row.id) ?? []), variable]);
     const { solver } = this.encoding;
-    this.reach = new Reach(solver, budget);
-    this.standings = new Standings(this.encoding, this.reach, new Reach(solver, budget));
-    this.layers = new Layers(this.encoding, this.variables, new Reach(solver, budget));
+    this.reach = new Reach(solver);
+    this.standings = new Standings(this.encoding, this.reach, new Reach(solver));
+    this.layers = new Layers(this.encoding, this.variables, new Reach(solver));
     this.explainer = new Explainer(this);
     this.speaking = speakingRules(this.encoding);
   }
@@ -41,33 +83,48 @@ export class StateMaker {
     return assumedOf(input, this.encoding, this.byOn);
   }
 
+  /** Begins a question that may take the whole budget. */
+  begin(): void {
+    this.explainer.allow(this.limits);
+    this.encoding.solver.allowance = this.limits.budget ?? Infinity;
+    this.encoding.solver.stop = this.limits.stop;
+  }
+
   state(input: EngineInput): State {
     const all = this.assumed(input);
-    const { kept, clashes } = this.consistent(all);
+    const doubts = new Doubts();
+    const found = doubts.within(() => this.consistent(all), null);
+    // Not even a build that keeps the decisions was found in the budget, nor that there is none.
+    if (!found) {
+      for (const variable of this.variables) for (const what of [variable, ...variable.codes]) doubts.add(what);
+      return this.write(all, [], new Map(), null, doubts);
+    }
+    const { kept, clashes } = found;
     const { base } = this.reach;
     // Where nothing can be built at all, no decision was kept.
-    if (!base || !kept) return this.write(all, clashes, new Map(), null);
+    if (!base || !kept) return this.write(all, clashes, new Map(), null, doubts);
     const own = new Map<Variable, readonly Lit[]>(kept.map((each) => [each.variable, each.lits]));
     const free = new Map<Variable, Free>();
     const sources = new Map<Variable, Source>(kept.map((each) => [each.variable, each.source]));
     for (const variable of this.variables) {
-      const found = this.freeOf(variable, own.get(variable));
+      const found = this.freeOf(variable, own.get(variable), doubts);
       free.set(variable, found);
-      if (!own.has(variable) && this.count(variable, found) === 1) sources.set(variable, 'follows');
+      if (!own.has(variable) && this.count(variable, found, doubts) === 1) sources.set(variable, 'follows');
     }
-    const settled = this.layers.settle(litsOf(kept), base, sources);
-    return this.write(all, clashes, free, settled);
+    const settled = doubts.within<Settled>(() => this.layers.settle(litsOf(kept), base, sources), { build: base, sources, given: new Map(), waits: new Set(), existence: ({ row }) => (row.shown === always ? 'shown' : 'open'), single: () => false });
+    return this.write(all, clashes, free, settled, doubts);
   }
 
-  private freeOf(variable: Variable, own: readonly Lit[] | undefined): Free {
-    const codes = variable.codes.map((code) => this.standings.free(code, own));
-    return { codes, count: codes.reduce((sum, free) => sum + Number(free), 0), ranges: this.standings.ranges(variable, own) };
+  private freeOf(variable: Variable, own: readonly Lit[] | undefined, doubts: Doubts): Free {
+    const codes = variable.codes.map((code) => doubts.about(code, () => this.standings.free(code, own)));
+    return { codes, count: codes.reduce((sum, free) => sum + Number(free), 0), ranges: this.standings.ranges(variable, own, () => doubts.add(variable)) };
   }
 
   /** Values a variable can have, its not existing among them; two stands for more. */
-  private count(variable: Variable, { count, ranges }: Free): number {
+  private count(variable: Variable, { count, ranges }: Free, doubts: Doubts): number {
     const numbers = ranges.reduce((sum, [from, to]) => sum + Math.min(2, to - from + 1), 0);
-    return count + numbers + (this.standings.canHide(variable) ? 1 : 0);
+    const unsure = doubts.has(variable) || variable.codes.some((code) => doubts.has(code));
+    return count + numbers + (unsure || !doubts.within(() => !this.standings.canHide(variable), false) ? 1 : 0);
   }
 
   /** Keeps as many decisions as fit together, in the model's order; each one left out gives a clash with its smallest cause. */
@@ -88,14 +145,14 @@ export class StateMaker {
     return { kept, clashes };
   }
 
-  private write(all: Assumed[], clashes: Clash[], free: ReadonlyMap<Variable, Free>, settled: Settled | null): State {
+  private write(all: Assumed[], clashes: Clash[], free: ReadonlyMap<Variable, Free>, settled: Settled | null, doubts: Doubts): State {
     const { encoding } = this;
     const clashing = new Set(clashes.flatMap((clash) => clash.decisions.map((decision) => decision.on)));
     const decided = new Map(all.map((each) => [each.variable, each]));
     const rows: Record<string, RowState> = {};
     const values: Record<string, PlainValue> = { today: encoding.context.date, ...encoding.context.values };
     for (const { id } of encoding.rows) {
-      const writer = new RowWriter(this.ofRow.get(id) ?? [], { free, settled, decided, clashing, standings: this.standings });
+      const writer = new RowWriter(this.ofRow.get(id) ?? [], { free, settled, decided, clashing, standings: this.standings, doubts });
       const row = writer.write();
       rows[id] = row;
       if (row.value !== undefined) values[id] = row.value;
@@ -105,7 +162,7 @@ export class StateMaker {
       return { id: section.id, shown: own.length > 0, todo: own.filter((row) => row.todo).length, clashes: own.filter((row) => row.clashing).length };
     });
     const complete = clashes.length === 0 && Object.values(rows).every((row) => row.value !== undefined);
-    return { rows, values, clashes, messages: messagesOf(encoding.model, this.speaking, values), sections, complete };
+    return { rows, values, clashes, messages: messagesOf(encoding.model, this.speaking, values), sections, complete, ...(doubts.any ? { unproven: true } : {}) };
   }
 }
 
@@ -124,6 +181,7 @@ interface Found {
   decided: ReadonlyMap<Variable, Assumed>;
   clashing: ReadonlySet<string>;
   standings: Standings;
+  doubts: Doubts;
 }
 
 /** Places of the two codes of an option of a multiple choice. */
@@ -144,7 +202,7 @@ class RowWriter {
     const { first, variables, found } = this;
     const clashing = variables.some((variable) => found.clashing.has(variable.on));
     const base = { id: first.row.id, clashing };
-    const existence = found.settled?.existence(first) ?? (first.row.shown === always ? 'shown' : 'open');
+    const existence = (found.settled && found.doubts.within(() => found.settled?.existence(first) ?? null, null)) ?? (first.row.shown === always ? 'shown' : 'open');
     // A decision that clashes is still shown as it was made.
     const hidden = existence !== 'shown' && !variables.every((variable) => this.clashes(variable));
     if (hidden) {
@@ -158,9 +216,9 @@ class RowWriter {
     const common = { ...shown, source: isOpen ? ('open' as const) : this.source(first), todo: isOpen && !found.settled?.waits.has(first), ...(isOpen ? {} : { value: code }) };
     switch (first.row.kind) {
       case 'number':
-        return { ...common, allowed: this.allowed(), ...(first.row.entry.grid.optional ? { mayBeEmpty: (found.free.get(first)?.ranges[0]?.[0] ?? 1) === 0 } : {}) };
+        return { ...common, ...(found.doubts.has(first) ? { unproven: true } : {}), allowed: this.allowed(), ...(first.row.entry.grid.optional ? { mayBeEmpty: (found.free.get(first)?.ranges[0]?.[0] ?? 1) === 0 } : {}) };
       case 'yesno':
-        return { ...common, yes: this.standing(first, 0), no: this.standing(first, 1) };
+        return { ...common, ...(first.codes.some((code) => found.doubts.has(code)) ? { unproven: true } : {}), yes: this.standing(first, 0), no: this.standing(first, 1) };
       case 'choice': {
         const several = (found.free.get(first)?.count ?? 0) > 1;
         const options: OptionState[] = [];
@@ -168,7 +226,7 @@ class RowWriter {
           if (typeof value !== 'string') return;
           const standing = this.standing(first, index);
           const taken = value === code;
-          options.push({ id: value, standing, taken, source: taken ? common.source : 'open', changeable: taken ? several : standing === 'free' });
+          options.push({ id: value, standing, taken, source: taken ? common.source : 'open', changeable: taken ? several : standing === 'free', ...this.doubt(index) });
         });
         return { ...common, options };
       }
@@ -180,7 +238,7 @@ class RowWriter {
     const options = variables.map((variable): OptionState => {
       const taken = this.value(variable) === true;
       const id = variable.on.slice(variable.row.id.length + 1);
-      return { id, standing: this.standing(variable, take), taken, source: this.source(variable), changeable: this.standing(variable, taken ? leave : take) === 'free' };
+      return { id, standing: this.standing(variable, take), taken, source: this.source(variable), changeable: this.standing(variable, taken ? leave : take) === 'free', ...this.doubt(take, variable) };
     });
     const open = variables.filter((variable) => this.value(variable) === undefined);
     const strongest = order.find((each) => options.some((option) => option.source === each && (option.taken || each === 'yours'))) ?? 'usual';
@@ -198,7 +256,7 @@ class RowWriter {
     if (this.clashes(variable)) return (decided.get(variable) as Assumed).decision.value;
     if (!settled) return undefined;
     const known = settled.sources.has(variable);
-    if (!known && !settled.single(variable)) return undefined;
+    if (!known && !this.found.doubts.within(() => settled.single(variable), false)) return undefined;
     const { row } = variable;
     if (row.kind === 'number') {
       const value = plainAt(row.entry.grid, settled.build.codes[row.number] as number);
@@ -211,9 +269,15 @@ class RowWriter {
     return this.found.decided.get(variable)?.source ?? this.found.settled?.sources.get(variable) ?? (this.value(variable) === undefined ? 'open' : 'follows');
   }
 
-  private standing(variable: Variable, code: number): Standing {
-    const { free, standings } = this.found;
-    return free.get(variable)?.codes[code] ? 'free' : standings.refused(variable.codes[code] as Code);
+  private standing(variable: Variable, at: number): Standing {
+    const { free, standings, doubts } = this.found;
+    const code = variable.codes[at] as Code;
+    if (free.get(variable)?.codes[at]) return 'free';
+    return doubts.about(code, () => standings.refused(code) === 'barred') ? 'barred' : 'swap';
+  }
+
+  private doubt(at: number, variable = this.first): { unproven?: true } {
+    return this.found.doubts.has(variable.codes[at] as Code) ? { unproven: true } : {};
   }
 
   private allowed(): AllowedRange[] {

@@ -32,6 +32,14 @@ describe('the command line', () => {
     expect(run(`why ridgeback ${base} --option finish.duplex`)).toEqual({ code: 0, out: { free: true, causes: [], second: [] } });
   });
 
+  it('ends in time, and says what is not proven', () => {
+    let clock = 0;
+    const hurried = (command: string) => runCommand(command.split(' '), { read: (path) => files[path] ?? readFileSync(new URL(`../../../demo/models/${path.replace(/\.json$/, '')}.json`, import.meta.url), 'utf8'), today: '2026-06-01', now: () => (clock += 200) });
+    expect(hurried('state plumb --seconds 1')).toMatchObject({ out: { complete: false, unproven: true } });
+    expect(hurried('ways plumb --set cell=c500 --option mount.large --seconds 0.2')).toEqual({ code: 1, out: { unproven: true } });
+    expect(hurried('state plumb --seconds soon').code).toBe(2);
+  });
+
   it('lists ways out', () => {
     const { code, out } = run(`ways ridgeback ${base} --set mounting=pit --option approachParts.steelRamps`);
     expect([code, (out as { changes: { to: string }[] }[]).map((way) => way.changes[0]?.to)]).toEqual([0, ['surface', 'frame']]);

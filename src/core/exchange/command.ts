@@ -2,7 +2,7 @@
  * The command line of a model: `check`, `state`, `why`, `ways`, `best`, `count`, `read` and `cnf`.
  * A command gives a JSON value (or DIMACS text) and a code: 0 for yes, 1 for an answer of no, 2 where the question itself is wrong.
  */
-import { checkDecisions, checkUp, cnfOf, createEngine, readNumber, runModelTest, writeDimacs, type BestQuestion, type Context, type Decision, type Engine, type Target, type Term, type TestResult } from '../engine';
+import { checkDecisions, checkUp, cnfOf, createEngine, OutOfBudget, readNumber, runModelTest, writeDimacs, type BestQuestion, type Context, type Decision, type Engine, type Target, type Term, type TestResult } from '../engine';
 import { compileModel, featureAt, withLibrary, type CompiledModel, type DecisionValue } from '../model';
 import { partNumber } from '../numbering';
 
@@ -21,6 +21,8 @@ export interface Answer {
   out: unknown;
 }
 
+/** Seconds that a question may take, where not told otherwise. */
+const usualSeconds = 60;
 /** Time that counting builds may take. */
 const countingMilliseconds = 1_000;
 const usage = [
@@ -28,8 +30,8 @@ const usage = [
   'state FILE [--set ROW=VALUE ...]',
   'why FILE [--set ...] --option FEATURE.OPTION | --value PARAMETER=VALUE',
   'ways FILE [--set ...] [--option FEATURE.OPTION | --value PARAMETER=VALUE]',
-  'best FILE [--set ...] --minimize "FORMULA" [--weight N] [--bound "FORMULA<=N" | --bound "FORMULA>=N"] [--seconds N]',
-  'all with [--context FILE]: {"date": "2026-06-01", "values": {"region": "eu"}}',
+  'best FILE [--set ...] --minimize "FORMULA" [--weight N] [--bound "FORMULA<=N" | --bound "FORMULA>=N"]',
+  'all with [--seconds N] and [--context FILE]: {"date": "2026-06-01", "values": {"region": "eu"}}',
 ];
 
 class Wrong extends Error {
@@ -51,6 +53,8 @@ class Command {
   private readonly name: string;
   private readonly plain: string[] = [];
   private readonly options = new Map<string, string[]>();
+  /** Whether the time that the command may take is over. */
+  private readonly stop: () => boolean;
 
   constructor(
     args: readonly string[],
@@ -68,6 +72,10 @@ class Command {
       if (value === undefined) throw new Wrong(`${word} wants a value`);
       this.options.set(word.slice(2), [...(this.options.get(word.slice(2)) ?? []), value]);
     }
+    const seconds = Number(this.options.get('seconds')?.[0] ?? usualSeconds);
+    if (!(seconds > 0)) throw new Wrong('--seconds is not a number above zero');
+    const end = surroundings.now() + 1000 * seconds;
+    this.stop = () => surroundings.now() > end;
   }
 
   run(): Answer {
@@ -94,11 +102,16 @@ class Command {
         return cnf ? { code: 0, out: writeDimacs(cnf) } : { code: 1, out: { error: 'a rule of this model needs arithmetic' } };
       }
       case 'read': {
-        const read = readNumber(createEngine(model, context), this.plain[1] ?? fail('a part number is missing'));
+        const read = readNumber(createEngine(model, context, { stop: this.stop }), this.plain[1] ?? fail('a part number is missing'));
         return { code: read.is === 'build' ? 0 : 1, out: read };
       }
     }
-    return this.configure(createEngine(model, context));
+    try {
+      return this.configure(createEngine(model, context, { stop: this.stop }));
+    } catch (thrown) {
+      if (thrown instanceof OutOfBudget) return { code: 1, out: { unproven: true } };
+      throw thrown;
+    }
   }
 
   private tests(model: CompiledModel, { date, values }: Context): TestResult[] {
@@ -120,8 +133,7 @@ class Command {
       return { code: state.clashes.length === 0 ? 0 : 1, out: { ...state, partNumber: partNumber(engine.model, state.values).text } };
     }
     if (this.name === 'best') {
-      const end = this.surroundings.now() + 1000 * Number(this.options.get('seconds')?.[0] ?? 10);
-      const answer = engine.best(input, this.question(), { stop: () => this.surroundings.now() > end });
+      const answer = engine.best(input, this.question(), { stop: this.stop });
       if (answer.is === 'unreadable') throw new Wrong(answer);
       return { code: answer.is === 'found' ? 0 : 1, out: answer };
     }

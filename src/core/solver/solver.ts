@@ -43,8 +43,10 @@ export class Solver {
   readonly numbers: Numbers;
   /** Conflicts met so far. */
   conflicts = 0;
-  /** Asked now and then during a search; true gives the question up. */
+  /** Asked at the start of a question and now and then during its search; true gives it up. */
   stop: (() => boolean) | undefined;
+  /** Conflicts that all questions together may still take. */
+  allowance = Infinity;
 
   private count = 0;
   private readonly trail = new Trail();
@@ -170,14 +172,19 @@ export class Solver {
     let byRepair = base !== null;
     let spent = 0;
     let untilRestart = restartUnit;
+    let rounds = 0;
+    if (this.allowance <= 0 || this.stop?.()) return { is: 'stopped' };
     for (;;) {
+      // Theories may take long without a conflict.
+      if ((++rounds & 63) === 0 && this.stop?.()) return { is: 'stopped' };
       if (!this.possible) return { is: 'no', core: [] };
       const conflict = this.propagate();
       if (conflict !== none) {
         spent++;
+        this.allowance--;
         if (!this.learnFrom(conflict)) return { is: 'no', core: [] };
         at = (trail.depth >= assume.length && began[trail.depth]) || { wish: 0, scan: -1 };
-        if (spent >= budget || ((spent & 63) === 0 && this.stop?.())) return { is: 'stopped' };
+        if (spent >= budget || this.allowance <= 0) return { is: 'stopped' };
         if (spent > repairPatience) byRepair = false;
         if (!byRepair && --untilRestart <= 0) {
           untilRestart = restartUnit * luby(Math.floor(spent / restartUnit) + 1);
