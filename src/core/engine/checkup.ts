@@ -100,7 +100,7 @@ class Examiner {
     for (const [lit, part] of parts) if (part.kind === 'rule') this.guardOf.set(part.rule.id, lit);
     this.frame = parts.flatMap(([lit, part]) => (part.kind === 'shape' || part.rule.kind === 'show' ? [lit] : []));
     this.variables = variablesOf(this.encoding);
-    this.reach = new Reach(this.encoding.solver);
+    this.reach = new Reach(this.encoding.solver, this.encoding.preferred);
   }
 
   /** What must hold in every context to be a finding. */

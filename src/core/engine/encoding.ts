@@ -81,6 +81,27 @@ export class Encoding {
     return this.byId.get(id);
   }
 
+  /**
+   * Of each choice what is usual or stands first, of several nothing but what is usual: most models have a build near it, and a
+   * search that begins there meets a tenth of the conflicts.
+   */
+  get preferred(): Lit[] {
+    return this.rows.flatMap((row): Lit[] => {
+      const entry = this.model.entries[row.slot];
+      const usual = entry?.kind === 'feature' ? new Set(entry.feature.usual) : new Set<string>();
+      switch (row.kind) {
+        case 'choice':
+          return [row.latent[Math.max(0, row.ids.findIndex((id) => usual.has(id)))] as Lit];
+        case 'many':
+          return row.latent.map((lit, index) => (usual.has(row.ids[index] as string) ? lit : not(lit)));
+        case 'yesno':
+          return [not(row.latent)];
+        case 'number':
+          return [];
+      }
+    });
+  }
+
   /** What a decision fixes; null where the model has no such value. */
   decided(on: string, value: DecisionValue): Lit[] | null {
     const [row, option] = this.place(on);

@@ -33,7 +33,7 @@ export class Explainer {
     if (this.apart) return this.apart;
     this.apart = new Encoding(this.maker.encoding.model, this.maker.encoding.context, true);
     this.limit(this.apart);
-    const answer = this.apart.solver.ask({ assume: [...this.apart.parts.keys()] });
+    const answer = this.apart.solver.ask({ assume: [...this.apart.parts.keys()], wishes: this.apart.preferred });
     if (answer.is === 'yes') this.near = answer.witness();
     return this.apart;
   }

@@ -34,7 +34,11 @@ export class Reach {
   private readonly watchers: (Set<Watch> | undefined)[] = [];
   private readonly watched = new Map<number, Watch>();
 
-  constructor(private readonly solver: Solver) {}
+  constructor(
+    private readonly solver: Solver,
+    /** What the first witness is to have where that costs no conflict. */
+    private readonly preferred: readonly Lit[],
+  ) {}
 
   get assumptions(): readonly Lit[] {
     return this.assume;
@@ -83,7 +87,7 @@ export class Reach {
   /** Makes the base meet assumptions. */
   private rest(assume: readonly Lit[]): readonly Lit[] | null {
     if (this.base?.meets(assume)) return null;
-    const answer = this.solver.ask({ assume, base: this.base });
+    const answer = this.solver.ask({ assume, base: this.base, wishes: this.base ? [] : this.preferred });
     if (answer.is === 'stopped') throw new OutOfBudget();
     if (answer.is === 'no') return answer.core;
     this.fit();

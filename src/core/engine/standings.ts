@@ -34,6 +34,12 @@ export class Standings {
     return this.inContext(code) ? 'swap' : 'barred';
   }
 
+  /** The same where it is known already. */
+  known({ wish }: Code): Standing | undefined {
+    const possible = this.possible[wish.key];
+    return possible === undefined ? undefined : possible ? 'swap' : 'barred';
+  }
+
   /** What could not be decided in the budget is left out, and told. */
   ranges(variable: Variable, own: readonly Lit[] | undefined, unsure: () => void): Range[] {
     return variable.row.kind === 'number' ? rangesOf(variable.row, this.encoding, this.reach, own, unsure) : [];

@@ -71,10 +71,10 @@ export class StateMaker {
     this.variables = variablesOf(this.encoding);
     this.byOn = new Map(this.variables.map((variable) => [variable.on, variable]));
     for (const variable of this.variables) this.ofRow.set(variable.row.id, [...(this.ofRow.get(variable.row.id) ?? []), variable]);
-    const { solver } = this.encoding;
-    this.reach = new Reach(solver);
-    this.standings = new Standings(this.encoding, this.reach, new Reach(solver));
-    this.layers = new Layers(this.encoding, this.variables, new Reach(solver));
+    const { solver, preferred } = this.encoding;
+    this.reach = new Reach(solver, preferred);
+    this.standings = new Standings(this.encoding, this.reach, new Reach(solver, preferred));
+    this.layers = new Layers(this.encoding, this.variables, new Reach(solver, preferred));
     this.explainer = new Explainer(this);
     this.speaking = speakingRules(this.encoding);
   }
@@ -116,15 +116,16 @@ export class StateMaker {
   }
 
   private freeOf(variable: Variable, own: readonly Lit[] | undefined, doubts: Doubts): Free {
-    const codes = variable.codes.map((code) => doubts.about(code, () => this.standings.free(code, own)));
+    const codes = doubts.within(() => variable.codes.map((code) => this.standings.free(code, own)), null) ?? variable.codes.map((code) => doubts.about(code, () => this.standings.free(code, own)));
     return { codes, count: codes.reduce((sum, free) => sum + Number(free), 0), ranges: this.standings.ranges(variable, own, () => doubts.add(variable)) };
   }
 
   /** Values a variable can have, its not existing among them; two stands for more. */
   private count(variable: Variable, { count, ranges }: Free, doubts: Doubts): number {
     const numbers = ranges.reduce((sum, [from, to]) => sum + Math.min(2, to - from + 1), 0);
-    const unsure = doubts.has(variable) || variable.codes.some((code) => doubts.has(code));
-    return count + numbers + (unsure || !doubts.within(() => !this.standings.canHide(variable), false) ? 1 : 0);
+    const unsure = doubts.any && (doubts.has(variable) || variable.codes.some((code) => doubts.has(code)));
+    const mayHide = variable.hidden !== null && !doubts.within(() => !this.standings.canHide(variable), false);
+    return count + numbers + (unsure || mayHide ? 1 : 0);
   }
 
   /** Keeps as many decisions as fit together, in the model's order; each one left out gives a clash with its smallest cause. */
@@ -202,7 +203,7 @@ class RowWriter {
     const { first, variables, found } = this;
     const clashing = variables.some((variable) => found.clashing.has(variable.on));
     const base = { id: first.row.id, clashing };
-    const existence = (found.settled && found.doubts.within(() => found.settled?.existence(first) ?? null, null)) ?? (first.row.shown === always ? 'shown' : 'open');
+    const existence = first.row.shown === always ? 'shown' : (found.settled && found.doubts.within(() => found.settled?.existence(first) ?? null, null)) ?? 'open';
     // A decision that clashes is still shown as it was made.
     const hidden = existence !== 'shown' && !variables.every((variable) => this.clashes(variable));
     if (hidden) {
@@ -226,7 +227,7 @@ class RowWriter {
           if (typeof value !== 'string') return;
           const standing = this.standing(first, index);
           const taken = value === code;
-          options.push({ id: value, standing, taken, source: taken ? common.source : 'open', changeable: taken ? several : standing === 'free', ...this.doubt(index) });
+          options.push(this.marked({ id: value, standing, taken, source: taken ? common.source : 'open', changeable: taken ? several : standing === 'free' }, first, index));
         });
         return { ...common, options };
       }
@@ -238,7 +239,7 @@ class RowWriter {
     const options = variables.map((variable): OptionState => {
       const taken = this.value(variable) === true;
       const id = variable.on.slice(variable.row.id.length + 1);
-      return { id, standing: this.standing(variable, take), taken, source: this.source(variable), changeable: this.standing(variable, taken ? leave : take) === 'free', ...this.doubt(take, variable) };
+      return this.marked({ id, standing: this.standing(variable, take), taken, source: this.source(variable), changeable: this.standing(variable, taken ? leave : take) === 'free' }, variable, take);
     });
     const open = variables.filter((variable) => this.value(variable) === undefined);
     const strongest = order.find((each) => options.some((option) => option.source === each && (option.taken || each === 'yours'))) ?? 'usual';
@@ -273,11 +274,12 @@ class RowWriter {
     const { free, standings, doubts } = this.found;
     const code = variable.codes[at] as Code;
     if (free.get(variable)?.codes[at]) return 'free';
-    return doubts.about(code, () => standings.refused(code) === 'barred') ? 'barred' : 'swap';
+    return standings.known(code) ?? (doubts.about(code, () => standings.refused(code) === 'barred') ? 'barred' : 'swap');
   }
 
-  private doubt(at: number, variable = this.first): { unproven?: true } {
-    return this.found.doubts.has(variable.codes[at] as Code) ? { unproven: true } : {};
+  private marked(option: OptionState, variable: Variable, at: number): OptionState {
+    const { doubts } = this.found;
+    return doubts.any && doubts.has(variable.codes[at] as Code) ? { ...option, unproven: true } : option;
   }
 
   private allowed(): AllowedRange[] {

@@ -378,7 +378,9 @@ class Compiler {
   }
 
   private typedContent(rules: readonly CompiledRule[], proposals: readonly Proposal[]): void {
-    const reads = readsTyped(this.declaration.drafts.map((draft) => draft.entry));
+    const { drafts } = this.declaration;
+    if (!drafts.some((draft) => draft.entry.kind === 'text')) return;
+    const reads = readsTyped(drafts.map((draft) => draft.entry));
     const told = new Set<string>();
     for (const [path, formula] of this.conditions(rules, proposals)) {
       if (told.has(path) || !reads(formula)) continue;
@@ -476,20 +478,24 @@ const everyHome = (home: Home): Home[] => [home, ...home.inside.flatMap((each) =
 
 /** Sections in the order of the sheet, those of a build inside behind the one its option is in. */
 function sectionsOf({ document, prefix, inside, scope }: Home): PlacedSection[] {
+  const quantities = quantitiesOf(document);
   const own = document.sections.map((section): PlacedSection => ({
     ...section,
-    rows: section.rows.flatMap((row) => [scope.get(row)?.id ?? prefix + row, ...quantitiesOf(document, row).map((id) => prefix + id)]).filter((id) => id.startsWith(prefix)),
+    rows: section.rows.flatMap((row) => [scope.get(row)?.id ?? prefix + row, ...(quantities.get(row) ?? []).map((id) => prefix + id)]).filter((id) => id.startsWith(prefix)),
     ...(prefix === '' ? {} : { place: prefix.slice(0, -1) }),
   }));
   return own.flatMap((section) => [section, ...inside.filter(({ on }) => section.rows.includes(on.split('.')[0] as string)).flatMap((each) => sectionsOf(each.home))]);
 }
 
-/** Quantities that a person may change, of the options of a feature or of a yes/no parameter. */
-function quantitiesOf({ features, parameters }: ModelDocument, row: string): string[] {
-  const things = features.find((each) => each.id === row)?.options.map((option) => ({ id: `${row}/${option.id}/quantity`, quantity: option.quantity }));
-  const parameter = parameters.find((each) => each.id === row);
-  const own = things ?? (parameter?.type === 'yesno' ? [{ id: `${row}/quantity`, quantity: parameter.quantity }] : []);
-  return own.flatMap(({ id, quantity }) => (typeof quantity === 'object' && !quantity.fixed ? [id] : []));
+/** Quantities that a person may change, by feature or yes/no parameter. */
+function quantitiesOf({ features, parameters }: ModelDocument): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  const add = (row: string, id: string, quantity: unknown): void => {
+    if (typeof quantity === 'object' && !(quantity as { fixed?: boolean }).fixed) found.set(row, [...(found.get(row) ?? []), id]);
+  };
+  for (const { id, options } of features) for (const option of options) if (option.quantity !== undefined) add(id, `${id}/${option.id}/quantity`, option.quantity);
+  for (const parameter of parameters) if (parameter.type === 'yesno' && parameter.quantity !== undefined) add(parameter.id, `${parameter.id}/quantity`, parameter.quantity);
+  return found;
 }
 
 function isValue(entry: Exclude<Entry, { kind: 'context' | 'calculation' }>, option: string | undefined, value: DecisionValue): boolean {

@@ -37,9 +37,35 @@ const quantityShape = shape({
   usual: feel.required(), least: decimal, most: decimal.required(), step: decimal, fixed: boolean().strict(),
   grows: string().strict().oneOf(['perParent', 'once', 'own']),
 });
-/** A formula alone, or a quantity with its limits. */
 const quantity = lazy((value: unknown) => (typeof value === 'object' && value !== null ? quantityShape : feel));
-const option = shape({ id, code: string().strict().max(8), name: texts, item: sku, model: id.notRequired(), quantity });
+const isId = (value: unknown): boolean => typeof value === 'string' && /^[a-z][A-Za-z0-9]{0,39}$/.test(value);
+const isSku = (value: unknown): boolean => typeof value === 'string' && /^[A-Z0-9][A-Z0-9.-]{0,39}$/.test(value);
+const optionFields: Readonly<Record<string, { fits: (value: unknown) => boolean; needed?: true }>> = {
+  id: { fits: isId, needed: true },
+  code: { fits: (value) => typeof value === 'string' && value.length <= 8 },
+  name: { fits: isTexts, needed: true },
+  item: { fits: isSku },
+  model: { fits: isId },
+  quantity: { fits: (value) => (typeof value === 'string' ? value !== '' && value.length <= 100_000 : quantityShape.isValidSync(value)) },
+};
+
+/** What is wrong with an option, as the field and the code; null where nothing is. A schema of its own for each of 20,000 options would take seconds. */
+function optionProblem(option: unknown): [field: string, code: string] | null {
+  if (typeof option !== 'object' || option === null || Array.isArray(option)) return ['', 'model.badValue'];
+  const given = option as Record<string, unknown>;
+  for (const name of Object.keys(given)) if (!Object.hasOwn(optionFields, name)) return [name, 'model.unknownField'];
+  for (const [name, { fits, needed }] of Object.entries(optionFields)) {
+    if (given[name] === undefined ? needed : !fits(given[name])) return [name, 'model.badValue'];
+  }
+  return null;
+}
+const options = array().strict().min(1).max(20_000).required().test('options', 'model.badValue', function (list: unknown[]) {
+  for (const [index, option] of list.entries()) {
+    const problem = optionProblem(option);
+    if (problem) return this.createError({ path: `${this.path}[${String(index)}]${problem[0] && '.'}${problem[0]}`, message: problem[1] });
+  }
+  return true;
+});
 const feature = shape({
   id,
   name: texts,
@@ -47,7 +73,7 @@ const feature = shape({
   help: optionalTexts,
   least: number().strict().integer().min(0).required(),
   most: number().strict().integer().min(1).required(),
-  options: list(option, 20_000).min(1),
+  options,
   usual: array().strict().of(id),
   reachesDown: boolean().strict(),
 });
