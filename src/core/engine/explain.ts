@@ -243,9 +243,10 @@ export class Explainer {
       const answer = from > to ? null : ask([row.shown, ...between(row.number, from, to, encoding.solver)]);
       return answer?.is === 'yes' ? (answer.witness().codes[row.number] as number) : null;
     };
-    const nearest = [greatest(0, own - 1, fits), least(own + 1, row.entry.grid.count - 1, fits)];
     // What a text should say instead nobody can tell; it may be left out.
-    return nearest.flatMap((code) => (code === null || (code > 0 && row.entry.kind === 'length') ? [] : [plainAt(row.entry.grid, code)]));
+    if (row.entry.kind === 'length') return row.entry.grid.optional && own > 0 && fits(0, 0) !== null ? [null] : [];
+    const nearest = [greatest(0, own - 1, fits), least(own + 1, row.entry.grid.count - 1, fits)];
+    return nearest.flatMap((code) => (code === null ? [] : [plainAt(row.entry.grid, code)]));
   }
 }
 

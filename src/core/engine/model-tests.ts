@@ -42,7 +42,7 @@ function valueOf(model: CompiledModel, { values }: State, name: string): PlainVa
 /** "feature.option", or "parameter = value". */
 function targetOf(model: CompiledModel, written: string): Decision {
   const [on = '', value] = written.split(' = ');
-  if (value !== undefined) return { on, value: value === 'true' || value === 'false' ? value === 'true' : value };
+  if (value !== undefined) return { on, value: value === 'null' ? null : value === 'true' || value === 'false' ? value === 'true' : value };
   const [id = '', option = ''] = on.split('.');
   return (featureAt(model, id)?.most ?? 1) > 1 ? { on, value: true } : { on: id, value: option };
 }

@@ -64,6 +64,8 @@ export class Declaration {
   readonly drafts: Draft[] = [];
   readonly slots = new Map<string, number>();
   readonly picks: (Omit<Pick, 'builds'> & { home: Home })[] = [];
+  /** Builds that wait until every row beside them is declared. */
+  private later: (() => void)[] = [];
 
   constructor(
     private readonly report: Report,
@@ -95,6 +97,7 @@ export class Declaration {
     const { document, prefix, above } = home;
     for (const feature of document.features) if (!above.has(feature.id) || !this.fromAbove(home, feature.id, choiceType(feature))) this.feature(home, feature, within);
     for (const parameter of document.parameters) if (!above.has(parameter.id) || !this.fromAbove(home, parameter.id, this.typeOf(parameter))) this.parameter(home, parameter);
+    for (const build of this.later.splice(0)) build();
     for (const calculation of document.calculations) {
       const type: FeelType = calculation.type === 'number' ? { is: 'number', unit: readUnit(calculation.unit ?? '') } : calculation.type === 'text' ? { is: 'text' } : yesno;
       this.add(home, calculation.id, { kind: 'calculation', id: prefix + calculation.id, calculation, formula: undefined as never }, type);
@@ -206,8 +209,12 @@ export class Declaration {
       const when = many ? holds(own, option.id) : compared(own, '=', literal(option.id));
       const quantity = option.item !== undefined || option.quantity !== undefined || option.model !== undefined ? this.bring(home, { on: `${id}.${option.id}`, row: id, option: option.id, name: option.name, when, thing: option, place: `${feature.id}/${option.id}/` }) : literal(exact(1));
       quantities.push([option.id, quantity]);
-      const places = option.model === undefined ? [] : this.builds(home, option, `${feature.id}/${option.id}`, when, quantity, within);
-      if (option.model !== undefined) options.set(option.id, { is: 'places', places, many: mostOf(option) > 1 });
+      if (option.model !== undefined) {
+        const places: Place[] = [];
+        options.set(option.id, { is: 'places', places, many: mostOf(option) > 1 });
+        // What reaches down must be there first.
+        this.later.push(() => places.push(...this.builds(home, option, `${feature.id}/${option.id}`, when, quantity, within)));
+      }
       else if (many && (numbers.size > 0 || option.quantity !== undefined)) options.set(option.id, { is: 'places', places: [placeOfOption(option, when, quantity, numbers)], many: false });
     }
     if (telling.some((option) => option.quantity !== undefined)) numbers.set('quantity', { unit: readUnit(''), cases: quantities });
@@ -246,17 +253,18 @@ export class Declaration {
   /** The builds that an option brings, as places; the second exists where two are taken, and so on. */
   private builds(home: Home, option: Option, way: string, taken: Expr, quantity: Expr, within: readonly string[]): Place[] {
     const id = option.model as string;
+    const place = `features.${home.prefix}${way.replace('/', '.')}`;
     if (within.includes(id) || id === home.document.id || within.length >= deepest) {
-      this.report(`features.${home.prefix}${way.replace('/', '.')}`, 'model.cycle', { id });
+      this.report(place, within.length >= deepest ? 'model.tooDeep' : 'model.cycle', { id });
       return [];
     }
     const document = this.modelOf(id);
     if (!document) {
-      this.report(`features.${home.prefix}${way.replace('/', '.')}`, 'model.unknownModel', { id });
+      this.report(place, 'model.unknownModel', { id });
       return [];
     }
     const most = mostOf(option);
-    if (most > mostBuilds) this.report(`features.${home.prefix}${way.replace('/', '.')}`, 'model.badRange', { least: '1', most: String(most), step: '1' });
+    if (most > mostBuilds) this.report(place, 'model.badRange', { least: '1', most: String(most), step: '1' });
     return Array.from({ length: Math.min(most, mostBuilds) }, (_, at): Place => {
       const exists = all(home.when, all(taken, option.quantity === undefined ? undefined : compared(quantity, '>=', literal(exact(at + 1))))) as Expr;
       const inner: Home = { prefix: `${home.prefix}${way}/${String(at + 1)}/`, document, scope: new Map(), when: exists, above: this.reachingDown(home), inside: [], brought: [] };

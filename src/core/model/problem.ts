@@ -17,6 +17,8 @@ export interface ModelProblem {
     | 'model.rowWidth'
     | 'model.missingText'
     | 'model.tooLarge'
+    /** Models inside models beyond the depth that is kept. */
+    | 'model.tooDeep'
     | 'model.unknownModel'
     | 'model.unknownClass'
     | 'model.unknownContext'
