@@ -30,10 +30,10 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
 
   // Price, number and list of materials move with each choice; the difference is told before.
   const net = page.getByTestId('net');
-  await expect(net).toHaveText('23,772.80');
+  await expect(net).toHaveText('23,935.80');
   await expect(option(page, 'finish', /Hot-dip galvanised/)).toContainText('+2,700.00');
   await option(page, 'finish', /Hot-dip galvanised/).click();
-  await expect(net).toHaveText('26,472.80');
+  await expect(net).toHaveText('26,635.80');
   await expect(number(page)).toHaveAccessibleName('Part number RB-060-180-A-P-S-D-0-G-O');
   await expect(page.getByRole('row', { name: /RM-ZINC/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /RM-BEAM Main beam, 300 mm 6 m 74.88/ })).toBeVisible();

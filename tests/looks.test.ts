@@ -51,7 +51,7 @@ for (const theme of ['light', 'dark'] as const) {
     await page.waitForURL(/\/quotes\/./);
     await ready(page);
     await page.getByRole('button', { name: 'Price walk of line 1' }).click();
-    await expect(page.getByRole('complementary', { name: 'Price walk of line 1' })).toContainText('30,326.66');
+    await expect(page.getByRole('complementary', { name: 'Price walk of line 1' })).toContainText('30,508.05');
     await look('ledger');
     await page.getByRole('link', { name: /^RB-060/ }).click();
     await page.waitForURL(/\/bench\//);

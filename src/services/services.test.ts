@@ -130,7 +130,8 @@ describe('an accepted quote', () => {
     expect(order.address.street).toBe('Recycling Centre, Foss Road');
     const [work] = order.workOrderList;
     expect(work?.materials.find((need) => need.item === 'RB-CELL-D')?.quantity).toBe('18');
-    expect(work?.operations).toHaveLength(6);
+    // Six of the deck, two of the terminal.
+    expect(work?.operations).toHaveLength(8);
     expect(work?.decisions).toContainEqual({ name: { en: 'Mounting', de: 'Einbau' }, value: { en: 'Pit', de: 'Grube' } });
   });
 });

@@ -28,6 +28,7 @@ interface Offer {
 interface Offered {
   value: DecisionValue;
   lits: readonly Lit[];
+  itself: Wish;
   /** The variable's having another value than the one offered; each alone. */
   otherwise: readonly Wish[];
 }
@@ -77,7 +78,7 @@ export class Layers {
     if (known !== undefined) return known;
     const lits = this.encoding.decided(variable.on, value);
     const wishes = lits?.map((lit, index): Wish => ({ key: this.encoding.newKey(`${key}:${String(index)}`), lits: [variable.row.shown, not(lit)].filter((each) => each !== always) }));
-    const offered = lits && wishes ? { value, lits, otherwise: wishes } : null;
+    const offered = lits && wishes ? { value, lits, itself: { key: this.encoding.newKey(key), lits: lits.filter((each) => each !== always) }, otherwise: wishes } : null;
     this.made.set(key, offered);
     return offered;
   }
@@ -148,7 +149,11 @@ export class Layers {
       }
       const offered = applies(found) ? this.offeredNow(found) : null;
       if (offered === null || offered === 'open' || !offered.otherwise.some((other) => reach.can(other))) queue.drop(found);
-      else if (asking.surelyRefuses(offered)) queue.hold(found);
+      else if (asking.surelyRefuses(offered)) {
+        // What cannot be had at all takes nothing from anybody.
+        if (reach.can(offered.itself)) queue.hold(found);
+        else queue.drop(found);
+      }
       else if (reach.extend(offered.lits)) queue.drop(found);
       else if (asking.allows(offered)) {
         sources.set(found.variable, found.proposal.source);

@@ -47,7 +47,7 @@ describe('requests', () => {
     expect(await refusals(newQuoteInput, { customerId: uuid })).toEqual([]);
     expect((await refusals(signInInput, { email: 'mara', password: '' })).sort()).toEqual(['signIn.email', 'signIn.passwordMissing']);
   });
-  it.each([[{ on: 'a', value: 5 }, 'decision.wrongType'], [{ on: 'a', value: ['x'] }, 'decision.wrongType'], [{ on: 'x'.repeat(91), value: true }, 'input.tooLong'], [{ value: true }, 'input.required'], [{ on: 'a', value: 'x'.repeat(201) }, 'decision.wrongType']])('a decision %j is refused: %s', async (decision, code) => {
+  it.each([[{ on: 'a', value: 5 }, 'decision.wrongType'], [{ on: 'a', value: ['x'] }, 'decision.wrongType'], [{ on: 'x'.repeat(401), value: true }, 'input.tooLong'], [{ value: true }, 'input.required'], [{ on: 'a', value: 'x'.repeat(2_001) }, 'decision.wrongType']])('a decision %j is refused: %s', async (decision, code) => {
     expect(await refusals(decisionsInput, { version: 1, decisions: [decision] })).toContain(code);
   });
   it('may not be endless', async () => {
