@@ -35,6 +35,8 @@ await page.getByRole('link', { name: /^RB-060/ }).click();
 await page.waitForURL(/bench/);
 await still();
 await shoot('bench');
+await page.locator('[data-row="terminals"]').evaluate((row) => row.scrollIntoView());
+await shoot('bench-inside');
 await page.locator('[data-row="mounting"]').getByRole('radio', { name: /^Pit/ }).click();
 await shoot('bench-why-and-how');
 await page.keyboard.press('Escape');

@@ -170,6 +170,11 @@ function NumberRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy
   };
   const isAllowed = (written: string): boolean => allowed.some((range) => exact(written).gte(range.least) && exact(written).lte(range.most));
   const decide = (text: string): void => {
+    if (parameter.optional && text.trim() === '') {
+      setTyped(undefined);
+      if (value !== undefined) onDecide({ on: id, value: null });
+      return;
+    }
     const written = readTyped(text, unit);
     const problem = wrong(written, text);
     if (problem !== null || written === null) {
@@ -193,9 +198,9 @@ function NumberRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy
         <span className={css.numberField}>
           <input
             className={css.numberInput} data-tab={id} inputMode="decimal" aria-label={`${words.row(id)}${unit ? `, ${unit}` : ''}`} aria-invalid={error !== undefined} aria-describedby={error ? `${id}-error` : undefined}
-            value={typed ?? (value === undefined ? '' : plain(value))} placeholder={t('bench.type')} disabled={frozen}
+            value={typed ?? (value === undefined ? '' : plain(value))} placeholder={parameter.optional ? t('bench.leaveOut') : t('bench.type')} disabled={frozen}
             onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(undefined); }}
-            onBlur={() => { if (typed !== undefined && typed.trim() !== '') decide(typed); }}
+            onBlur={() => { if (typed !== undefined && (typed.trim() !== '' || parameter.optional)) decide(typed); }}
             onKeyDown={(event) => {
               if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(typed ?? value ?? '');
               if (event.key === 'Escape') { setTyped(undefined); setError(undefined); }
