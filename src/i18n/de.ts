@@ -30,7 +30,7 @@ export const de: Locale = {
     acceptTitle: '{{number}} annehmen?', acceptText: 'Das Angebot wird ein Auftrag über {{net}} und kann nicht mehr geändert werden. Es entstehen {{count}} Werkauftrag/-aufträge.', acceptGo: 'Annehmen und bestellen', cancel: 'Abbrechen', saved: 'Gespeichert', saving: 'Speichert', undone: 'Die Änderung wurde nicht gemacht.', removed: 'Position entfernt.', notReady: 'Noch nicht annehmbar', customer: 'Kunde', contact: 'Kontakt', delivery: 'Lieferung', invoice: 'Rechnung', totals: 'Summen',
     stale: '{{who}} hat dieses Angebot um {{at}} geändert. Ihre Änderung wurde nicht gespeichert; Sie sehen nun den anderen Stand.', warnings: 'Warnungen', priceParts: 'So entsteht der Listenpreis', decisionsNote: 'Wie konfiguriert',
   },
-  walk: { list: 'Listenpreis', surcharge: 'Zuschlag {{name}}', agreement: 'Vereinbarung, Klasse {{name}}', discount: 'Rabatt', rounding: 'Rundung auf die kleinste Einheit', net: 'Netto', times: 'mal {{quantity}}', total: 'Netto der Position', cost: 'Kosten', margin: 'Marge' },
+  walk: { once: 'Einmal je Zeile, netto', list: 'Listenpreis', surcharge: 'Zuschlag {{name}}', agreement: 'Vereinbarung, Klasse {{name}}', discount: 'Rabatt', rounding: 'Rundung auf die kleinste Einheit', net: 'Netto', times: 'mal {{quantity}}', total: 'Netto der Position', cost: 'Kosten', margin: 'Marge' },
   class: { direct: 'direkt', key: 'Großkunde', dealer: 'Händler', public: 'öffentlich' },
   bench: {
     allowedDays: '({{ranges}})', howMany: '{{what}}: Anzahl', characters: '{{count}} von {{most}}', leaveOut: 'nichts',

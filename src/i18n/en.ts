@@ -28,7 +28,7 @@ export const en = {
     acceptTitle: 'Accept {{number}}?', acceptText: 'The quote becomes an order over {{net}} and cannot be changed any more. {{count}} work order(s) will be made.', acceptGo: 'Accept and order', cancel: 'Cancel', saved: 'Saved', saving: 'Saving', undone: 'The change was not made.', removed: 'Line removed.', notReady: 'Not ready to accept', customer: 'Customer', contact: 'Contact', delivery: 'Delivery', invoice: 'Invoice', totals: 'Totals',
     stale: '{{who}} changed this quote at {{at}}. Your change was not saved; you see their version now.', warnings: 'Warnings', priceParts: 'How the list price comes about', decisionsNote: 'As configured',
   },
-  walk: { list: 'List price', surcharge: 'Surcharge {{name}}', agreement: 'Agreement, class {{name}}', discount: 'Discount', rounding: 'Rounding to the minor unit', net: 'Net', times: 'times {{quantity}}', total: 'Line net', cost: 'Cost', margin: 'Margin' },
+  walk: { once: 'Once a line, net', list: 'List price', surcharge: 'Surcharge {{name}}', agreement: 'Agreement, class {{name}}', discount: 'Discount', rounding: 'Rounding to the minor unit', net: 'Net', times: 'times {{quantity}}', total: 'Line net', cost: 'Cost', margin: 'Margin' },
   class: { direct: 'direct', key: 'key account', dealer: 'dealer', public: 'public' },
   bench: {
     allowedDays: '({{ranges}})', howMany: '{{what}}: how many', characters: '{{count}} of {{most}}', leaveOut: 'nothing',

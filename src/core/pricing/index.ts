@@ -82,6 +82,8 @@ export interface LinePrice {
   unitNet: ExactText;
   list: ExactText;
   net: ExactText;
+  /** What of these is there once, whatever the quantity; absent where nothing is. */
+  once?: { list: ExactText; net: ExactText };
   /** Only where costs are known. */
   unitCost?: ExactText;
   cost?: ExactText;

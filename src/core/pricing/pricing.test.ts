@@ -62,6 +62,17 @@ describe('the price walk', () => {
   });
 });
 
+describe('what does not grow with the quantity', () => {
+  it('is on the line once, on the same terms', () => {
+    const once: PricedPart = { ...part('40'), grows: 'once' };
+    const price = walk([part('100'), once], { ...terms(3), discount: '0.1' }, 2, '50');
+    // 3 x 90.00 and 36.00 once; (306 - 150) / 306
+    expect(price).toMatchObject({ unitNet: '90', list: '340', net: '306', once: { list: '40', net: '36' }, cost: '150' });
+    expect(Number(price.margin)).toBeCloseTo(156 / 306, 12);
+    expect(walk([part('100')], terms(3), 2).once).toBeUndefined();
+  });
+});
+
 describe('totals', () => {
   it('are sums of rounded lines', () => {
     const lines = [walk([part('1033.333')], terms(3), 2, '400'), walk([part('0.005')], terms(1), 2, '0')];

@@ -32,7 +32,8 @@ export function Walk({ price, parts, quantity, currency, decimals }: Props) {
           </tr>
         ))}
         <tr className={css.net}><td>{t('walk.net')}</td><td>{amount(price.unitNet)}</td></tr>
-        {quantity !== 1 && <tr className={css.net}><td>{t('walk.total')} <span className={css.rate}>{t('walk.times', { quantity })}</span></td><td>{amount(price.net)}</td></tr>}
+        {price.once && <tr className={css.net}><td>{t('walk.once')}</td><td>{amount(price.once.net)}</td></tr>}
+        {(quantity !== 1 || price.once) && <tr className={css.net}><td>{t('walk.total')} <span className={css.rate}>{t('walk.times', { quantity })}</span></td><td>{amount(price.net)}</td></tr>}
         {price.cost !== undefined && <tr><td>{t('walk.cost')}</td><td>{amount(price.cost)}</td></tr>}
         {price.margin !== undefined && <tr><td>{t('walk.margin')}</td><td>{percent(price.margin, language, 1)}</td></tr>}
       </tbody>
