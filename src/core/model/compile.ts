@@ -1,13 +1,14 @@
 /** From a document to a compiled model: places declared, formulas compiled, references checked. */
 import { ValidationError } from 'yup';
-import { compileCell, compileFormula, formulaOf, type Expr, type FeelType, type Formula, type FormulaProblem } from '../formula';
-import type { DecisionValue, ModelDocument, Proposed, Rule, Texts } from './document';
+import { formulaOf, type Expr, type FeelType, type Formula } from '../formula';
+import type { ModelDocument, Rule, Texts } from './document';
 import type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal } from './entries';
-import { all, compared, either, holds, literal, literalOf, named, negated } from './expressions';
-import { codeOf } from './grid';
+import { all } from './expressions';
 import { withClasses } from './library';
+import { Names } from './names';
 import { anyNumber, Declaration, yesno, type Home } from './places';
 import type { ModelProblem } from './problem';
+import { placed, Rules } from './rules';
 import { documentSchema } from './schema';
 import { readsTyped } from './typed';
 
@@ -32,6 +33,8 @@ class Compiler {
   private readonly problems: ModelProblem[] = [];
   private readonly document: ModelDocument;
   private readonly declaration: Declaration;
+  private readonly names: Names;
+  private readonly rules: Rules;
   private readonly formulas = new Map<string, Formula>();
   private readonly places = new Map<Home, Formula>();
   private readonly shown = new Map<string, { rule: Rule; when: Formula }>();
@@ -48,6 +51,8 @@ class Compiler {
       (path, code, params) => this.report(path, code, params),
       (id) => this.modelOf(id)?.document ?? null,
     );
+    this.names = new Names(this.declaration, (path, code, params, at) => this.report(path, code, params, at));
+    this.rules = new Rules(this.names, (id) => this.shown.has(id));
   }
 
   run(): ModelResult {
@@ -63,8 +68,8 @@ class Compiler {
       this.calculations(each);
       this.shows(each);
     }
-    const rules = homes.flatMap((each) => each.document.rules.flatMap((rule) => this.rule(each, rule)));
-    const proposals = this.proposals(homes);
+    const rules = homes.flatMap((each) => each.document.rules.flatMap((rule) => this.rules.rule(each, rule)));
+    const proposals = this.rules.proposals(homes);
     this.parts(home);
     if (this.problems.length === 0) this.cycles();
     if (this.problems.length === 0) this.typedContent(rules, proposals);
@@ -104,25 +109,6 @@ class Compiler {
     }
   }
 
-  /** The slot of a row or calculation by the id that a place calls it. */
-  private slotOf({ scope, prefix }: Home, id: string): number | undefined {
-    return this.declaration.slots.get(scope.get(id)?.id ?? prefix + id);
-  }
-
-  private entry(home: Home, id: string): Entry | undefined {
-    const slot = this.slotOf(home, id);
-    return slot === undefined ? undefined : this.declaration.drafts[slot]?.entry;
-  }
-
-  private typeAt(home: Home, id: string): FeelType | undefined {
-    return this.declaration.drafts[this.slotOf(home, id) ?? -1]?.type;
-  }
-
-  private nameOf(home: Home, id: string): Expr {
-    const slot = this.slotOf(home, id) as number;
-    return named((this.declaration.drafts[slot]?.entry as Entry).id, slot);
-  }
-
   private sections(): void {
     const placed = new Set<string>();
     for (const section of this.document.sections) {
@@ -141,7 +127,7 @@ class Compiler {
       if (draft.home !== home || entry.kind !== 'calculation') continue;
       const { quantityOf, calculation } = entry;
       const path = quantityOf ? (quantityOf.option === '' ? `parameters.${quantityOf.feature}.quantity` : `features.${quantityOf.feature}.${quantityOf.option}.quantity`) : `calculations.${entry.id}`;
-      const formula = this.formula(home, path, calculation.formula, type);
+      const formula = this.names.formula(home, path, calculation.formula, type);
       if (formula) draft.entry = { ...entry, formula };
       if (formula && quantityOf && home.prefix === '') this.formulas.set(path, formula);
     }
@@ -165,42 +151,22 @@ class Compiler {
     drafts.forEach((_, slot) => visit(slot));
   }
 
-  private formula({ scope }: Home, path: string, source: string, wanted: FeelType): Formula | undefined {
-    const compiled = compileFormula(source, scope, wanted);
-    if (compiled.ok) return compiled.formula;
-    this.formulaProblems(path, compiled.problems);
-    return undefined;
-  }
-
-  private formulaProblems(path: string, problems: FormulaProblem[]): void {
-    for (const { code, at, params } of problems) this.report(path, code, params, at);
-  }
-
-  private condition(home: Home, path: string, source: string | undefined): Formula | undefined {
-    return source === undefined ? undefined : this.formula(home, path, source, yesno);
-  }
-
   private shows(home: Home): void {
     for (const rule of home.document.rules) {
       if (rule.kind !== 'show') continue;
       const path = `rules.${home.prefix}${rule.id}`;
-      const target = this.entry(home, rule.of);
+      const target = this.names.entry(home, rule.of);
       if (!target || target.kind === 'context' || target.kind === 'calculation') {
         this.report(path, 'model.unknownTarget', { id: rule.of });
         continue;
       }
-      const when = this.condition(home, `${path}.when`, rule.when);
+      const when = this.names.condition(home, `${path}.when`, rule.when);
       // A row from further out is shown by its own place alone.
       if (when && target.id.startsWith(home.prefix)) {
         const at = target.kind === 'text' ? `${target.id}/length` : target.id;
-        this.shown.set(at, { rule: this.placed(home, { ...rule, of: at }), when });
+        this.shown.set(at, { rule: placed(home, { ...rule, of: at }), when });
       }
     }
-  }
-
-  /** A rule under the way to its place. */
-  private placed<T extends Rule>(home: Home, rule: T): T {
-    return home.prefix === '' ? rule : { ...rule, id: home.prefix + rule.id };
   }
 
   /** The one formula by which everything in a place exists. */
@@ -223,158 +189,6 @@ class Compiler {
       ...(place ? { placeWhen: place } : {}),
       ...(show ? { shownBy: show.rule } : {}),
     };
-  }
-
-  private rule(home: Home, given: Rule): CompiledRule[] {
-    const rule = this.placed(home, given);
-    const path = `rules.${rule.id}`;
-    const severity = 'severity' in rule && rule.severity ? rule.severity : 'error';
-    const own = 'when' in rule && rule.kind !== 'show' && rule.kind !== 'usual' ? this.condition(home, `${path}.when`, rule.when) : undefined;
-    const guarded = all(home.when, own?.expr);
-    const when = home.when && guarded ? formulaOf(guarded, yesno, own?.source) : own;
-    const base = { rule, severity, ...(when ? { when } : {}) };
-    switch (rule.kind) {
-      case 'require': {
-        const must = this.condition(home, `${path}.must`, rule.must);
-        return must ? [{ ...base, must: [must] }] : [];
-      }
-      case 'exclude': {
-        const every = rule.all.map((each, index) => this.condition(home, `${path}.all.${String(index)}`, each));
-        return [{ ...base, must: [], all: every.filter((each) => each !== undefined) }];
-      }
-      case 'limit': {
-        const type = this.typeAt(home, rule.of);
-        if (type?.is !== 'number' && type?.is !== 'date') {
-          this.report(path, 'model.unknownTarget', { id: rule.of });
-          return [];
-        }
-        const bound = (name: 'least' | 'most') => (rule[name] === undefined ? undefined : this.formula(home, `${path}.${name}`, rule[name], type));
-        const [least, most] = [bound('least'), bound('most')];
-        const of = this.nameOf(home, rule.of);
-        const target = this.entry(home, rule.of);
-        // A row that is not there has no number to keep within anything; a calculation must come to one.
-        const unlessNothing = (test: Expr): Expr => (target?.kind === 'calculation' || !this.mayBeNothing(home, rule.of) ? test : either(compared(of, '=', literal(null)), test));
-        const must = [...(least ? [formulaOf(unlessNothing(compared(of, '>=', least.expr)), yesno)] : []), ...(most ? [formulaOf(unlessNothing(compared(of, '<=', most.expr)), yesno)] : [])];
-        return [{ ...base, must, ...(least ? { least } : {}), ...(most ? { most } : {}) }];
-      }
-      case 'table': {
-        const rows = rule.rows.map((row, index) => {
-          if (row.length !== rule.of.length) this.report(`${path}.rows.${String(index)}`, 'model.rowWidth', { cells: row.length, wanted: rule.of.length });
-          return row.flatMap((cell, column) => {
-            const compiled = compileCell(rule.of[column] ?? '', cell, home.scope);
-            if (compiled.ok) return [compiled.formula];
-            this.formulaProblems(`${path}.rows.${String(index)}.${String(column)}`, compiled.problems);
-            return [];
-          });
-        });
-        const of = home.prefix === '' ? rule.of : rule.of.map((each) => home.scope.get(each)?.id ?? each);
-        return [{ ...base, rule: { ...rule, of }, must: [], rows }];
-      }
-      case 'set': {
-        const value = this.target(home, path, rule.of, rule.value, rule.firm);
-        if (value === undefined || !rule.firm) return [];
-        return [{ ...base, must: [formulaOf(this.equation(home, rule.of, value), yesno)] }];
-      }
-      case 'say':
-        return [{ ...base, severity: rule.severity, must: [] }];
-      case 'usual':
-      case 'show':
-        return [];
-    }
-  }
-
-  /** Whether a number or date may have no value, because it may not be there or is optional. */
-  private mayBeNothing(home: Home, id: string): boolean {
-    const draft = this.declaration.drafts[this.slotOf(home, id) ?? -1];
-    if (!draft) return false;
-    const { entry, under } = draft;
-    return under !== undefined || draft.home.when !== undefined || this.shown.has(entry.id) || ('grid' in entry && entry.grid.optional);
-  }
-
-  /** The value "feature", "feature.option" or "parameter" is proposed; undefined where it cannot have it. */
-  private target(home: Home, path: string, on: string, value: Proposed, firm: boolean): DecisionValue | Formula | undefined {
-    const [id = '', option] = on.split('.');
-    const entry = this.entry(home, id);
-    if (!entry || entry.kind === 'context' || entry.kind === 'calculation') {
-      this.report(path, 'model.unknownTarget', { id: on });
-      return undefined;
-    }
-    if (value !== null && typeof value === 'object') {
-      const type = this.typeAt(home, id) as FeelType;
-      const one = type.is !== 'list' && option === undefined && entry.kind !== 'text';
-      if (!one) this.report(path, 'model.badTargetValue', { value: value.formula });
-      return one ? this.formula(home, `${path}.value`, value.formula, type) : undefined;
-    }
-    const fine = isValue(entry, option, value) && !(firm && entry.kind === 'text');
-    if (!fine) this.report(path, 'model.badTargetValue', { value: String(value) });
-    return fine ? value : undefined;
-  }
-
-  private equation(home: Home, on: string, value: DecisionValue | Formula): Expr {
-    const [id = '', option] = on.split('.');
-    const of = this.nameOf(home, id);
-    if (option !== undefined) return value === true ? holds(of, option) : negated(holds(of, option));
-    if (value !== null && typeof value === 'object') return compared(of, '=', value.expr);
-    const kind = this.entry(home, id)?.kind;
-    return compared(of, '=', literalOf(kind === 'number' || kind === 'date' ? kind : 'other', value));
-  }
-
-  /** Advice before defaults; rules before what stands at the feature itself; else the order of the document, the outer place first. */
-  private proposals(homes: readonly Home[]): Proposal[] {
-    const advised: Proposal[] = [];
-    const usual: Proposal[] = [];
-    for (const home of homes) {
-      const full = (on: string): string => {
-        const [id = '', option] = on.split('.');
-        const own = home.scope.get(id)?.id ?? home.prefix + id;
-        return option === undefined ? own : `${own}.${option}`;
-      };
-      for (const rule of home.document.rules) {
-        if (rule.kind !== 'usual' && !(rule.kind === 'set' && !rule.firm)) continue;
-        const path = `rules.${home.prefix}${rule.id}`;
-        const value = this.target(home, path, rule.of, rule.value, false);
-        const own = this.condition(home, `${path}.when`, rule.when);
-        const expr = all(home.when, own?.expr);
-        if (value === undefined) continue;
-        (rule.kind === 'set' ? advised : usual).push({
-          rule: this.placed(home, rule), source: rule.kind === 'set' ? 'advised' : 'usual', on: full(rule.of), value, ...(expr ? { when: formulaOf(expr, yesno) } : {}),
-        });
-      }
-    }
-    for (const home of homes) usual.push(...this.defaults(home));
-    return [...advised, ...usual];
-  }
-
-  /** What stands at features, parameters and quantities themselves. */
-  private defaults(home: Home): Proposal[] {
-    const { document, prefix } = home;
-    const found: Proposal[] = [];
-    const add = (id: string, value: DecisionValue | Formula): void => void found.push({ source: 'usual', on: prefix + id, value });
-    const own = (id: string): boolean => (home.scope.get(id)?.id ?? prefix + id) === prefix + id;
-    for (const { id, usual: options = [], most, options: every } of document.features) {
-      if (!own(id)) continue;
-      if (most > 1) for (const option of every) add(`${id}.${option.id}`, options.includes(option.id));
-      else for (const option of options) add(id, option);
-      for (const { id: option, quantity } of every) {
-        if (typeof quantity !== 'object' || quantity.fixed) continue;
-        const formula = this.formula(home, `features.${prefix}${id}.${option}.quantity.usual`, quantity.usual, anyNumber);
-        if (formula) add(`${id}/${option}/quantity`, formula.expr.kind === 'literal' ? String(formula.expr.value as unknown as object) : formula);
-      }
-    }
-    for (const parameter of document.parameters) {
-      const { id, type, usual } = parameter;
-      if (!own(id)) continue;
-      if (type === 'yesno' && typeof parameter.quantity === 'object' && !parameter.quantity.fixed) {
-        const formula = this.formula(home, `parameters.${prefix}${id}.quantity.usual`, parameter.quantity.usual, anyNumber);
-        if (formula) add(`${id}/quantity`, formula);
-      }
-      if (usual !== undefined) {
-        const value = this.target(home, `parameters.${prefix}${id}`, id, usual, false);
-        if (value !== undefined) add(id, value);
-      }
-      if (type !== 'yesno' && parameter.optional) add(id, null);
-    }
-    return found;
   }
 
   private typedContent(rules: readonly CompiledRule[], proposals: readonly Proposal[]): void {
@@ -421,7 +235,7 @@ class Compiler {
     const { document } = this;
     const keep = (path: string, source: string | undefined, wanted: FeelType): void => {
       if (source === undefined) return;
-      const formula = this.formula(home, path, source, wanted);
+      const formula = this.names.formula(home, path, source, wanted);
       if (formula) this.formulas.set(path, formula);
     };
     for (const part of document.prices) {
@@ -447,10 +261,10 @@ class Compiler {
     document.numbering.forEach((segment, index) => {
       keep(`numbering.${index}.when`, segment.when, yesno);
       const named = segment.kind === 'text' || segment.kind === 'check' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];
-      for (const id of named) if (!this.entry(home, id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
+      for (const id of named) if (!this.names.entry(home, id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
     });
     for (const id of [document.figures.mass, document.figures.installation, ...document.figures.more]) {
-      if (id !== undefined && this.entry(home, id)?.kind !== 'calculation') this.report('figures', 'model.unknownTarget', { id });
+      if (id !== undefined && this.names.entry(home, id)?.kind !== 'calculation') this.report('figures', 'model.unknownTarget', { id });
     }
   }
 
@@ -496,21 +310,4 @@ function quantitiesOf({ features, parameters }: ModelDocument): Map<string, stri
   for (const { id, options } of features) for (const option of options) if (option.quantity !== undefined) add(id, `${id}/${option.id}/quantity`, option.quantity);
   for (const parameter of parameters) if (parameter.type === 'yesno' && parameter.quantity !== undefined) add(parameter.id, `${parameter.id}/quantity`, parameter.quantity);
   return found;
-}
-
-function isValue(entry: Exclude<Entry, { kind: 'context' | 'calculation' }>, option: string | undefined, value: DecisionValue): boolean {
-  switch (entry.kind) {
-    case 'feature':
-      if (entry.many) return option !== undefined && entry.feature.options.some((each) => each.id === option) && typeof value === 'boolean';
-      return option === undefined && (value === null || entry.feature.options.some((each) => each.id === value));
-    case 'number':
-    case 'date':
-      return option === undefined && typeof value !== 'boolean' && codeOf(entry.grid, value) !== null;
-    case 'yesno':
-      return option === undefined && typeof value === 'boolean';
-    case 'text':
-      return option === undefined && (value === null ? entry.parameter.optional === true : typeof value === 'string' && value !== '' && [...value].length <= entry.parameter.most);
-    case 'length':
-      return false;
-  }
 }
