@@ -88,7 +88,8 @@ class Compiler {
     if (known !== undefined) return known;
     const given = this.document.library?.models?.find((each) => each.id === id);
     if (!given || this.within.includes(id)) return null;
-    const { library } = this.document;
+    const { library, languages } = this.document;
+    for (const language of languages) if (!given.languages.includes(language)) this.report(`library.models.${id}`, 'model.missingText', { language });
     const result = new Compiler(library ? { ...given, library } : given, this.inner, [...this.within, this.document.id]).run();
     this.inner.set(id, result.ok ? result.model : null);
     if (!result.ok) for (const problem of result.problems) this.problems.push({ ...problem, path: `library.models.${id}.${problem.path}` });

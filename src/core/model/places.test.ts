@@ -72,6 +72,7 @@ describe('what does not compile', () => {
     ['a model inside itself', within({ features: [...lamp.features, { id: 'more', name: t('More'), least: 0, most: 1, options: [{ id: 'lamp', name: t('Lamp'), model: 'lamp' }] }] }), 'library.models.lamp.features.more.lamp model.cycle'],
     ['models inside one another', within({ features: [...lamp.features, { id: 'more', name: t('More'), least: 0, most: 1, options: [{ id: 'post', name: t('Post'), model: 'post' }] }] }), 'library.models.lamp.features.more.post model.unknownModel'],
     ['something wrong inside, with its place', within({ rules: [rule('odd', { kind: 'require', must: 'housing = "wood"' })] }), 'library.models.lamp.rules.odd.must formula.unknownOption'],
+    ['a model inside that does not speak the language', outside({ languages: ['en', 'de'] }), 'library.models.lamp model.missingText'],
     ['a class that is not there', outside({ classes: ['outdoor'] }), 'classes model.unknownClass'],
     ['a context that only the inner model has', within({ context: [{ id: 'region', name: t('Region'), values: [{ id: 'eu', name: t('EU') }] }] }), 'lamps/lamp/1/region model.unknownContext'],
     ['a row reaching down to one of other options', within({ features: [lamp.features[0] as never, { id: 'colour', name: t('Colour'), least: 1, most: 1, options: [{ id: 'red', name: t('Red') }] }], rules: [] }), 'lamps/lamp/1/colour model.reachesOther'],
