@@ -11,4 +11,4 @@ export { codeOf, plainAt, valueAt, type Grid } from './grid';
 export { buildsInside, featureAt, insideValues, nameOfBuild, outlineOf, type Inside, type Outline } from './inside';
 export { withLibrary } from './library';
 export { readsTyped } from './typed';
-export { open, Reading, type Open, type PlainValue, type Values } from './reading';
+export { open, Reading, rowsRead, type Open, type PlainValue, type Values } from './reading';

@@ -1,33 +1,40 @@
 /** Builds inside a build: which there are, and what their own model sees of them. */
 import type { Feature, Texts } from './document';
 import type { CompiledModel, NestedBuild, Pick as Picked } from './entries';
-import { open, Reading, type Values } from './reading';
+import { open, type PlainValue, type Reading, type Values } from './reading';
 
 /** The values of an inner build by the ids of its own model. */
 export function insideValues({ place, names }: NestedBuild, values: Values): Values {
   const within = `${place}/`;
   const found: Record<string, Values[string]> = {};
   if (values.today !== undefined) found.today = values.today;
-  for (const [id, value] of Object.entries(values)) if (id.startsWith(within)) found[id.slice(within.length)] = value;
+  // Values may stand on others that they change: both are theirs.
+  for (const id in values) if (id.startsWith(within)) found[id.slice(within.length)] = values[id] as PlainValue;
   for (const [own, full] of names) if (values[full] !== undefined) found[own] = values[full];
   return found;
 }
 
-export interface Inside {
-  pick: Picked;
-  build: NestedBuild;
-  values: Values;
+/** A build that is there. */
+export class Inside {
+  constructor(
+    readonly pick: Picked,
+    readonly build: NestedBuild,
+    private readonly outer: Values,
+  ) {}
+
+  /** By the ids of its own model; found when asked for. */
+  get values(): Values {
+    return insideValues(this.build, this.outer);
+  }
 }
 
-/** The builds that surely are there, in the order of the model; `open` tells of each whose being there is not settled. */
-export function buildsInside(model: CompiledModel, values: Values, tellOpen: (place: string) => void = () => undefined): Inside[] {
-  if (model.picks.every((pick) => pick.builds.length === 0)) return [];
-  const reading = new Reading(model, values);
-  return model.picks.flatMap((pick) =>
+/** The builds that surely are there, in the order of the model; each whose being there is not settled is told. */
+export function buildsInside(reading: Reading, tellOpen: (place: string) => void = () => undefined): Inside[] {
+  return reading.model.picks.flatMap((pick) =>
     pick.builds.flatMap((build): Inside[] => {
       const exists = reading.run(build.when);
       if (exists === open) tellOpen(build.place);
-      return exists === true ? [{ pick, build, values: insideValues(build, values) }] : [];
+      return exists === true ? [new Inside(pick, build, reading.values)] : [];
     }),
   );
 }

@@ -123,7 +123,7 @@ describe('builds inside a build', () => {
 
   it('take what reaches down, and say it on their own', () => {
     const { values } = engine.state({ decisions: [...two, ...decide({ from: '2026-11-02' })] });
-    const inside = buildsInside(model, values);
+    const inside = buildsInside(new Reading(model, values));
     expect(inside.map(({ build }) => build.place)).toEqual(['lamps/lamp/1', 'lamps/lamp/2']);
     expect(inside[0]?.values).toMatchObject({ housing: 'glass', colour: 'grey', from: '2026-11-02', today: '2026-06-01' });
     expect(partNumber(inside[0]?.build.model as CompiledModel, inside[0]?.values ?? {}).text).toBe('LG');

@@ -24,6 +24,14 @@ export class Reading {
     readonly values: Values,
   ) {}
 
+  /** The same but for the values of some rows; what does not depend on them is not worked out again. */
+  changed(values: Values, ids: readonly string[]): Reading {
+    const next = new Reading(this.model, values);
+    const stale = new Set(ids.flatMap((id) => [...dependentsOf(this.model, id)]));
+    for (const [slot, value] of this.known) if (!stale.has(slot)) next.known.set(slot, value);
+    return next;
+  }
+
   /** The exact value of a formula, or `open` where it read something unsettled. */
   run(formula: Formula): Value | Open {
     try {
@@ -83,4 +91,39 @@ export class Reading {
     }
     return Array.isArray(value) ? [...(value as string[])] : (value as string | boolean | null);
   }
+}
+
+const dependents = new WeakMap<CompiledModel, Map<string, ReadonlySet<number>>>();
+
+/** Slots whose value may be another when a row has another: its own, and the calculations that read it, directly or not. */
+function dependentsOf(model: CompiledModel, id: string): ReadonlySet<number> {
+  const known = dependents.get(model) ?? readers(model);
+  dependents.set(model, known);
+  return known.get(id) ?? new Set();
+}
+
+/** The rows that formulas read, directly or through calculations. */
+export function rowsRead(model: CompiledModel, formulas: readonly Formula[]): Set<string> {
+  const slots = new Set(formulas.flatMap((formula) => formula.names.map((name) => model.slots.get(name) ?? -1)));
+  const all = dependents.get(model) ?? readers(model);
+  dependents.set(model, all);
+  return new Set([...all].flatMap(([row, reading]) => ([...reading].some((slot) => slots.has(slot)) ? [row] : [])));
+}
+
+function readers(model: CompiledModel): Map<string, Set<number>> {
+  const found = new Map<string, Set<number>>();
+  const readBy = new Map<number, ReadonlySet<string>>();
+  const rowsOf = (slot: number): ReadonlySet<string> => {
+    const before = readBy.get(slot);
+    if (before) return before;
+    const entry = model.entries[slot];
+    const rows = new Set<string>(entry?.kind === 'length' ? [entry.text] : entry && entry.kind !== 'calculation' ? [entry.id] : []);
+    readBy.set(slot, rows);
+    if (entry?.kind === 'calculation') for (const name of entry.formula.names) for (const row of rowsOf(model.slots.get(name) ?? -1)) rows.add(row);
+    return rows;
+  };
+  model.entries.forEach((_, slot) => {
+    for (const row of rowsOf(slot)) found.set(row, (found.get(row) ?? new Set()).add(slot));
+  });
+  return found;
 }

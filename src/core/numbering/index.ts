@@ -46,7 +46,7 @@ export function partNumber(model: CompiledModel, values: Values, sequence?: numb
 
 /** The part numbers of the builds inside, which are parts of their own. */
 export function numbersInside(model: CompiledModel, values: Values): { place: string; name: Texts; number: PartNumber }[] {
-  return buildsInside(model, values).flatMap((inside) => {
+  return buildsInside(new Reading(model, values)).flatMap((inside) => {
     const { place, model: own } = inside.build;
     const deeper = numbersInside(own, inside.values).map((each) => ({ ...each, place: `${place}/${each.place}` }));
     return [{ place, name: nameOfBuild(inside), number: partNumber(own, inside.values) }, ...deeper];

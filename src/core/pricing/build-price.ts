@@ -1,11 +1,13 @@
 import { exact, Exact, zero } from '../exact';
-import { buildsInside, featureAt, nameOfBuild, open, Reading, type CompiledModel, type Growth, type Open, type Texts, type Values } from '../model';
+import { buildsInside, featureAt, insideValues, nameOfBuild, open, Reading, rowsRead, type CompiledModel, type Growth, type Inside, type Open, type PlainValue, type Texts, type Values } from '../model';
 import type { BuildPrice, Tariff, PricedPart } from './index';
 
-/** The list price of a build as parts: what the model prices, its options, then surcharges on parts. */
-export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff): BuildPrice {
+/** The list price of a build as parts: what the model prices, its options, what builds inside list at, then surcharges on parts. */
+export const priceBuild = (model: CompiledModel, values: Values, tariff: Tariff): BuildPrice => priced(new Reading(model, values), tariff, (inside) => priceBuild(inside.build.model, inside.values, tariff));
+
+function priced(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => BuildPrice): BuildPrice {
+  const { model, values } = reading;
   const { document } = model;
-  const reading = new Reading(model, values);
   const parts: PricedPart[] = [];
   const waiting: string[] = [];
   const unpriced = new Set<string>();
@@ -34,9 +36,9 @@ export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff)
     const feature = featureAt(model, pick.row);
     add(pick.on, 'option', feature && pick.option !== undefined ? named(feature.name, pick.name) : pick.name, pick.item, pick.quantity === undefined ? undefined : numberOf(reading, pick.quantity), pick.grows);
   }
-  for (const inside of buildsInside(model, values, (place) => waiting.push(place))) {
+  for (const inside of buildsInside(reading, (place) => waiting.push(place))) {
     const { place } = inside.build;
-    const price = priceBuild(inside.build.model, inside.values, tariff);
+    const price = priceOf(inside);
     const name = nameOfBuild(inside);
     parts.push(...price.parts.map((part) => ({ ...part, id: `${place}/${part.id}`, name: named(name, part.name), place: part.place === undefined ? place : `${place}/${part.place}` })));
     waiting.push(...price.open.map((id) => `${place}/${id}`));
@@ -56,13 +58,37 @@ export function priceBuild(model: CompiledModel, values: Values, tariff: Tariff)
   return { parts, list: list.toString(), open: [...new Set(waiting)], unpriced: [...unpriced] };
 }
 
-/** The values with the usual quantity of what is taken by a change, where it has none yet. */
-function withQuantity(model: CompiledModel, on: string, values: Values): Values {
+const sameOpen = (a: BuildPrice, b: BuildPrice): boolean => a.open.length === b.open.length && a.open.every((part) => b.open.includes(part));
+
+/** Rows on which what this model itself prices depends: by its formulas, by an item, or because they reach down or bring a build. */
+const decisiveOf = new WeakMap<CompiledModel, ReadonlySet<string>>();
+function decisiveRows(model: CompiledModel): ReadonlySet<string> {
+  const known = decisiveOf.get(model);
+  if (known) return known;
+  const formulas = [...model.formulas].flatMap(([path, formula]) => (/^(prices|surcharges|features|parameters)\./.test(path) ? [formula] : []));
+  const builds = model.picks.flatMap((pick) => pick.builds);
+  const rows = new Set([
+    ...rowsRead(model, [...formulas, ...builds.map((build) => build.when)]),
+    ...model.picks.flatMap((pick) => [pick.row, ...(pick.quantity === undefined ? [] : [pick.quantity])]),
+    ...builds.flatMap((build) => [...build.names.values()].filter((id) => !id.startsWith(`${build.place}/`))),
+  ]);
+  decisiveOf.set(model, rows);
+  return rows;
+}
+
+/**
+ * The values with one row changed, and the usual quantity of what is taken by it where it has none yet. They stand on the old ones:
+ * to copy them all for each of a hundred options takes longer than to price.
+ */
+function changedBy(model: CompiledModel, on: string, values: Values, row: string, to: PlainValue): Values {
+  const changed = Object.create(values) as Record<string, PlainValue>;
+  changed[row] = to;
   const pick = model.picks.find((each) => each.on === on && each.quantity !== undefined);
-  if (!pick?.quantity || typeof values[pick.quantity] === 'string' || takenOf(values, pick) !== true) return values;
+  if (!pick?.quantity || typeof values[pick.quantity] === 'string' || takenOf(changed, pick) !== true) return changed;
   const usual = model.proposals.find((each) => each.on === pick.quantity && !each.when)?.value;
-  const value = usual !== null && typeof usual === 'object' ? new Reading(model, values).run(usual) : usual;
-  return typeof value === 'string' || value instanceof Exact ? { ...values, [pick.quantity]: String(value) } : values;
+  const value = usual !== null && typeof usual === 'object' ? new Reading(model, changed).run(usual) : usual;
+  if (typeof value === 'string' || value instanceof Exact) changed[pick.quantity] = String(value);
+  return changed;
 }
 
 /** Whether an option, or a yes/no parameter, is taken; undefined while open. */
@@ -85,19 +111,47 @@ const named = (feature: Texts, option: Texts): Texts => Object.fromEntries(Objec
  * for an option taken of a multiple choice, what leaving it would do. Effects through rules show once the option is taken.
  */
 export function priceDifferences(model: CompiledModel, values: Values, tariff: Tariff): Record<string, string> {
-  const base = priceBuild(model, values, tariff);
+  const reading = new Reading(model, values);
+  const known = new Map<string, BuildPrice>();
+  const base = priced(reading, tariff, (inside) => {
+    const price = priceBuild(inside.build.model, inside.values, tariff);
+    known.set(inside.build.place, price);
+    return price;
+  });
   const found: Record<string, string> = {};
-  const add = (key: string, to: Values): void => {
-    const changed = withQuantity(model, key, to);
-    const price = priceBuild(model, changed, tariff);
+  const decisive = decisiveRows(model);
+  const builds = model.picks.flatMap((pick) => pick.builds);
+  /** The difference where only a build inside can make one; null where it opens or settles something, undefined where it is not so. */
+  const differenceInside = (changed: Values, row: string): string | null | undefined => {
+    const build = builds.find(({ place }) => row.startsWith(`${place}/`));
+    if (!build) return '0';
+    const before = known.get(build.place);
+    if (!before) return undefined;
+    const after = priceBuild(build.model, insideValues(build, changed), tariff);
+    return sameOpen(before, after) ? exact(after.list).minus(before.list).toString() : null;
+  };
+  const add = (key: string, row: string, to: PlainValue): void => {
+    const changed = changedBy(model, key, values, row, to);
+    const rows = Object.keys(changed);
+    const alone = rows.every((id) => !decisive.has(id)) ? differenceInside(changed, row) : undefined;
+    if (alone !== undefined) {
+      if (alone !== null) found[key] = alone;
+      return;
+    }
+    // A build inside that none of the rows belongs to, or reaches, lists at what it did.
+    const price = priced(reading.changed(changed, rows), tariff, (inside) => {
+      const { place, names } = inside.build;
+      const before = known.get(place);
+      const touched = rows.some((id) => id.startsWith(`${place}/`)) || [...names.values()].some((id) => rows.includes(id));
+      return before && !touched ? before : priceBuild(inside.build.model, inside.values, tariff);
+    });
     // Where the change opens or settles a part of the price, there is no difference to tell.
-    const alike = price.open.length === base.open.length && price.open.every((part) => base.open.includes(part));
-    if (alike) found[key] = exact(price.list).minus(base.list).toString();
+    if (sameOpen(base, price)) found[key] = exact(price.list).minus(base.list).toString();
   };
   for (const entry of model.entries) {
     if (entry.kind === 'yesno') {
       const value = values[entry.id];
-      if (typeof value === 'boolean') add(entry.id, { ...values, [entry.id]: !value });
+      if (typeof value === 'boolean') add(entry.id, entry.id, !value);
     }
     if (entry.kind !== 'feature') continue;
     const { id, feature } = entry;
@@ -106,10 +160,9 @@ export function priceDifferences(model: CompiledModel, values: Values, tariff: T
     for (const option of feature.options) {
       if (Array.isArray(value)) {
         const list = value as readonly string[];
-        const other = list.includes(option.id) ? list.filter((each) => each !== option.id) : [...list, option.id];
-        add(`${id}.${option.id}`, { ...values, [id]: other });
+        add(`${id}.${option.id}`, id, list.includes(option.id) ? list.filter((each) => each !== option.id) : [...list, option.id]);
       } else if (value !== option.id && value !== undefined && option.model === undefined) {
-        add(`${id}.${option.id}`, { ...values, [id]: option.id });
+        add(`${id}.${option.id}`, id, option.id);
       }
     }
   }

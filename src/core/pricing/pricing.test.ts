@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { createEngine } from '../engine';
 import { demoModel } from '../../../scripts/demo-documents';
 import type { DecisionValue } from '../model';
+import { exact } from '../exact';
 import { making } from '../production';
 import { costOf, priceBuild, priceDifferences, sumLines, walk, type Tariff, type PricedPart } from './index';
 
@@ -134,6 +135,21 @@ describe('a build of the demo', () => {
     expect(differences).toMatchObject({ 'capacity.c80': '580', 'approachParts.steelRamps': '2460', 'approachParts.walkways': '2440', 'surface.concrete': '-936', guards: '504' });
     // A custom length has no price before it is typed.
     expect(differences['length.custom']).toBeUndefined();
+  });
+
+  it('tells the difference that pricing everything anew would tell', () => {
+    for (const more of [{}, { docket: 'site' }, { 'terminals/beacon/quantity': '2', 'terminals/beacon/2/housing': 'ip66' }, { terminals: null }] as Record<string, DecisionValue>[]) {
+      const settled = values({ vehicle: 'articulated', length: 'm12', ...more });
+      const base = priceBuild(model, settled, tariff);
+      for (const [key, difference] of Object.entries(priceDifferences(model, settled, tariff))) {
+        const [row = '', option] = key.split('.');
+        const value = settled[row];
+        const to = option === undefined ? value !== true : Array.isArray(value) ? (value.includes(option) ? (value as string[]).filter((each) => each !== option) : [...(value as string[]), option]) : option;
+        const walkways: Record<string, string> = key === 'approachParts.walkways' && Array.isArray(to) && to.includes('walkways') ? { 'approachParts/walkways/quantity': '4' } : {};
+        const anew = priceBuild(model, { ...settled, ...walkways, [row]: to }, tariff);
+        expect([key, difference]).toEqual([key, exact(anew.list).minus(base.list).toString()]);
+      }
+    }
   });
 
   it('costs material and time, and tells nothing without costs', () => {

@@ -66,7 +66,7 @@ export function making(model: CompiledModel, values: Values): Making {
       return { row: row.id, name: row.name, centre: row.centre, setUp: begin.toString(), run: each.toString(), hours: begin.plus(each).toString(), text };
     }),
   );
-  for (const { build, values: own } of buildsInside(model, values, (place) => waiting.push(place))) {
+  for (const { build, values: own } of buildsInside(reading, (place) => waiting.push(place))) {
     const made = making(build.model, own);
     const placed = <T extends { row: string; place?: string }>(each: T): T => ({ ...each, row: `${build.place}/${each.row}`, place: each.place === undefined ? build.place : `${build.place}/${each.place}` });
     materials.push(...made.materials.map(placed));
@@ -78,11 +78,12 @@ export function making(model: CompiledModel, values: Values): Making {
 
 /** Working days until a build can be there: its slowest item or build inside, plus what the model adds. Open while that is open. */
 export function leadDays(model: CompiledModel, values: Values, items: Readonly<Record<string, { leadDays: number }>>): number | null {
-  const extra = new Reading(model, values).numberAt('extraDays');
+  const reading = new Reading(model, values);
+  const extra = reading.numberAt('extraDays');
   if (extra === open) return null;
   const made = making(model, values);
   if (made.open.length > 0) return null;
-  const inside = buildsInside(model, values).map(({ build, values: own }) => leadDays(build.model, own, items) ?? 0);
+  const inside = buildsInside(reading).map(({ build, values: own }) => leadDays(build.model, own, items) ?? 0);
   const longest = made.materials.reduce((most, need) => Math.max(most, items[need.item]?.leadDays ?? 0), Math.max(0, ...inside));
   return longest + (extra ? extra.toNumber() : 0);
 }
