@@ -1,6 +1,8 @@
 /** Figures as people read them, and locales that leave nothing out. */
 import fc from 'fast-check';
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { sentence } from './sentence';
 import { de } from './de';
 import { en } from './en';
 import { date, hasText, money, moneyDifference, moneyIn, number, own, percent, shift, translator } from './index';
@@ -8,6 +10,21 @@ import { date, hasText, money, moneyDifference, moneyIn, number, own, percent, s
 type Tree = { [key: string]: string | Tree };
 const leaves = (tree: Tree, path = ''): [string, string][] => Object.entries(tree).flatMap(([key, value]) => (typeof value === 'string' ? [[`${path}${key}`, value] as [string, string]] : leaves(value, `${path}${key}.`)));
 const placeholders = (text: string): string[] => [...text.matchAll(/\{\{(\w+)\}\}/g)].map(([, name = '']) => name).sort();
+
+describe('what is wrong with a model or a formula', () => {
+  const source = (path: string): string => readFileSync(new URL(`../core/${path}`, import.meta.url), 'utf8');
+  const codes = [...new Set(['model/problem.ts', 'formula/problem.ts', 'model/schema.ts', 'formula/syntax.ts', 'formula/check.ts'].flatMap((path) => [...source(path).matchAll(/'((?:model|formula)\.\w+)'/g)].map(([, code = '']) => code)))];
+
+  it.each(codes)('%s has its sentence in each language', (code) => {
+    for (const language of ['en', 'de']) expect(sentence(language, code)).not.toBe(sentence(language, 'nothing like it'));
+  });
+
+  it('is told with its details', () => {
+    expect(codes.length).toBeGreaterThan(35);
+    expect(sentence('en', 'formula.unknownName', { name: 'hight' })).toBe('Nothing is called "hight" here.');
+    expect(sentence('de', 'model.shape', { what: 'model.badDay' })).toBe('Ein Tag wird wie 2026-06-01 geschrieben.');
+  });
+});
 
 describe('figures', () => {
   it.each([
