@@ -115,7 +115,7 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   // Two pieces: twice 4 x 18 m of beam with 4 % scrap.
   await expect(page.getByRole('row', { name: 'RM-BEAM Main beam, 300 mm 6 m 149.76 m' })).toBeVisible();
   await expect(page.getByRole('row', { name: /Weld 3 modules to drawing, surface Checker plate, capacity 60 t\./ })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Operations' }).getByRole('row')).toHaveCount(7);
+  await expect(page.getByRole('region', { name: 'Operations' }).getByRole('row')).toHaveCount(9);
 
   await page.goto(quoteUrl);
   await ready(page);
