@@ -6,6 +6,7 @@ import { useSpeech } from '../speech';
 import css from './bench.module.css';
 import { Mortise } from './Mortise';
 import type { RowProps } from './Row';
+import own from './typed-rows.module.css';
 
 /** Where a value comes from, and the way back from a decision. */
 function Origin({ state, words, frozen, onRelease }: Pick<RowProps, 'state' | 'words' | 'frozen' | 'onRelease'>) {
@@ -37,16 +38,16 @@ export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, 
   };
   const ranges = allowed.map((range) => (range.least === range.most ? date(range.least, language) : `${date(range.least, language)} – ${date(range.most, language)}`)).join(', ');
   return (
-    <div className={css.typed}>
+    <div className={own.typed}>
       <input
-        type="date" className={css.dateInput} data-tab={id} aria-label={words.row(id)} disabled={frozen} min={parameter.least} max={parameter.most} value={typed ?? value}
+        type="date" className={own.dateInput} data-tab={id} aria-label={words.row(id)} disabled={frozen} min={parameter.least} max={parameter.most} value={typed ?? value}
         onChange={(event) => setTyped(event.target.value)} onBlur={() => { if (typed !== undefined) decide(typed); }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(typed ?? value);
           if (event.key === 'Escape') setTyped(undefined);
         }}
       />
-      <span className={css.quiet}>{value && <b className={css.dateSaid}>{date(value, language)}</b>} {ranges && t('bench.allowedDays', { ranges })}</span>
+      <span className={css.quiet}>{value && <b className={own.dateSaid}>{date(value, language)}</b>} {ranges && t('bench.allowedDays', { ranges })}</span>
       <Origin state={state} words={words} frozen={frozen} onRelease={onRelease} />
     </div>
   );
@@ -75,9 +76,9 @@ export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, 
     else onWhy({ on: id, value: written });
   };
   return (
-    <div className={css.typed}>
+    <div className={own.typed}>
       <input
-        type="text" className={css.textInput} data-tab={id} aria-label={words.row(id)} disabled={frozen} maxLength={most} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
+        type="text" className={own.textInput} data-tab={id} aria-label={words.row(id)} disabled={frozen} maxLength={most} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
         onChange={(event) => setTyped(event.target.value)} onBlur={() => { if (typed !== undefined) decide(typed); }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(shown);
