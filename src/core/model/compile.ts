@@ -2,6 +2,7 @@
 import { ValidationError } from 'yup';
 import { formulaOf, type Expr, type FeelType, type Formula } from '../formula';
 import type { ModelDocument, Rule, Texts } from './document';
+import { beforeRepeated, drawnFormulas, repeats, type Drawing } from './drawing';
 import type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal } from './entries';
 import { all } from './expressions';
 import { withClasses } from './library';
@@ -264,8 +265,30 @@ class Compiler {
       const named = segment.kind === 'text' || segment.kind === 'check' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];
       for (const id of named) if (!this.names.entry(home, id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
     });
+    if (document.drawing) this.drawing(home, document.drawing);
     for (const id of [document.figures.mass, document.figures.installation, ...document.figures.more]) {
       if (id !== undefined && this.names.entry(home, id)?.kind !== 'calculation') this.report('figures', 'model.unknownTarget', { id });
+    }
+  }
+
+  private drawing(home: Home, drawing: Drawing): void {
+    const [views, layers] = [new Set([...drawing.views.map((view) => view.id), 'space']), new Set(drawing.layers.map((layer) => layer.id))];
+    const ids = new Set<string>();
+    for (const { id, of, ...drawn } of [...drawing.shapes, ...drawing.dimensions]) {
+      const path = `drawing.${id}`;
+      if (ids.has(id)) this.report(path, 'model.duplicateId', { id });
+      ids.add(id);
+      if (of !== undefined && !this.names.entry(home, of)) this.report(path, 'model.unknownTarget', { id: of });
+      if ('layer' in drawn && !layers.has(drawn.layer)) this.report(`${path}.layer`, 'model.unknownTarget', { id: drawn.layer });
+      for (const view of 'view' in drawn ? [drawn.view] : (drawn.views ?? [])) if (!views.has(view)) this.report(`${path}.views`, 'model.unknownTarget', { id: view });
+      if ('pick' in drawn && !this.declaration.picks.some((pick) => pick.home === home && pick.on === drawn.pick)) this.report(`${path}.pick`, 'model.unknownTarget', { id: drawn.pick });
+    }
+    const times = new Map(drawing.shapes.map((shape) => [`drawing.${shape.id}`, repeats(shape)]));
+    for (const { path, source, wanted, repeated } of drawnFormulas(drawing)) {
+      const type = wanted === 'number' ? anyNumber : yesno;
+      const before = repeated ? beforeRepeated(times.get(path.split('.').slice(0, 2).join('.')) ?? '1') : '';
+      const formula = this.names.formula(home, path, repeated ? `${before}${source})` : source, repeated ? { is: 'list', item: type } : type, before.length);
+      if (formula) this.formulas.set(path, formula);
     }
   }
 

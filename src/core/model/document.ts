@@ -3,6 +3,8 @@
  * exported and compared. docs/model.schema.json is its published schema; `schema.ts` guards the door at run time.
  */
 
+import type { Drawing } from './drawing';
+
 /** A text in every language of the document, by language code. */
 export type Texts = Readonly<Record<string, string>>;
 
@@ -33,6 +35,8 @@ export interface ModelDocument {
   operations: OperationRow[];
   /** Working days added to the longest lead time of the materials. */
   extraDays?: Feel;
+  /** What the build looks like. */
+  drawing?: Drawing;
   /** Calculations shown beside the build while it is made. */
   figures: Figures;
   /** What must come out of given decisions; run by the check-up. */

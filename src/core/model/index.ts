@@ -3,6 +3,7 @@
  * and made without further checks; one that does not gives a list of problems, each with a path and a sentence code.
  */
 export type * from './document';
+export type { Axis, Coordinates, Dimension, Drawing, DrawingLayer, Looks, Shape, Viewpoint } from './drawing';
 export type { ModelProblem } from './problem';
 export { documentSchema } from './schema';
 export { compileModel, type ModelResult } from './compile';

@@ -33,10 +33,11 @@ export class Names {
     return named((this.declaration.drafts[slot]?.entry as Entry).id, slot);
   }
 
-  formula({ scope }: Home, path: string, source: string, wanted: FeelType): Formula | undefined {
+  /** `before`: characters of the source that the modeller did not write. */
+  formula({ scope }: Home, path: string, source: string, wanted: FeelType, before = 0): Formula | undefined {
     const compiled = compileFormula(source, scope, wanted);
     if (compiled.ok) return compiled.formula;
-    this.formulaProblems(path, compiled.problems);
+    this.formulaProblems(path, before === 0 ? compiled.problems : compiled.problems.map((problem) => ({ ...problem, at: Math.max(0, problem.at - before) })));
     return undefined;
   }
 

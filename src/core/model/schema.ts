@@ -1,6 +1,7 @@
 /** The Yup door of the model document: shape and sizes. What the parts mean to each other is checked by the compiler. */
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
 import type { ModelDocument, Parameter, Rule, Segment } from './document';
+import type { Shape } from './drawing';
 
 const id = string().strict().matches(/^[a-z][A-Za-z0-9]{0,39}$/, 'model.badId').required();
 /** An id, or the way to a row inside an option: "approach/walkways/quantity". */
@@ -129,6 +130,22 @@ const calculation = shape({
   decimals: number().strict().integer().min(0).max(6), formula: feel.required(),
 });
 const few = (of: unknown, most: number) => array().strict().of(of as Schema).max(most);
+const point = list(feel.required(), 3).length(3);
+const shapeBase = { id, kind: string().required(), layer: string().strict().required(), when: feel, repeat: feel, of: way.notRequired(), views: few(id, 20) };
+const axis = string().strict().oneOf(['x', 'y', 'z']).required();
+const drawn = byField<Shape['kind']>('kind', {
+  box: shape({ ...shapeBase, at: point, size: point }),
+  cylinder: shape({ ...shapeBase, along: axis, at: point, radius: feel.required(), radiusTo: feel, length: feel.required() }),
+  prism: shape({ ...shapeBase, along: axis, outline: list(list(feel.required(), 2).length(2), 100).min(3), from: feel.required(), length: feel.required() }),
+  label: shape({ ...shapeBase, at: point, height: feel.required(), text: texts }),
+  build: shape({ ...shapeBase, pick: string().strict().required(), at: point }),
+});
+const drawing = shape({
+  views: list(shape({ id, name: texts, from: string().strict().oneOf(['front', 'back', 'above', 'end']).required() }), 20).min(1),
+  layers: list(shape({ id: string().strict().matches(/^[A-Z][A-Z0-9]{0,29}$/, 'model.badId').required(), name: texts, looks: string().strict().oneOf(['steel', 'dark', 'concrete', 'ground', 'vehicle', 'glass', 'accent', 'paper']).required() }), 50).min(1),
+  shapes: list(drawn, 1_000),
+  dimensions: list(shape({ id, view: id, along: axis, from: point, to: point, offset: feel.required(), of: way.notRequired(), when: feel }), 200),
+});
 const modelClass = shape({ id, name: texts, sections: few(section, 200), features: few(feature, 1_000), parameters: few(parameter, 1_000), calculations: few(calculation, 1_000), rules: few(rule, 5_000) });
 const isNumbers = (value: unknown): boolean =>
   typeof value === 'object' && value !== null && Object.values(value).every((each) => typeof each === 'string' && /^-?\d{1,15}(\.\d{1,12})?$/.test(each));
@@ -153,6 +170,7 @@ export const documentSchema = shape({
     1_000,
   ),
   extraDays: feel,
+  drawing: lazy((value: unknown) => (value === undefined ? mixed() : drawing)),
   tests: array()
     .strict()
     .max(2_000)
