@@ -33,8 +33,9 @@ export async function openQuote(page: Page, part: string, customer: string): Pro
 }
 
 /** From a quote to the Bench. */
-export async function configure(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Configure Ridgeback' }).click();
+export async function configure(page: Page, model = 'Ridgeback'): Promise<void> {
+  await page.getByRole('button', { name: 'Configure', exact: true }).click();
+  await page.getByRole('region', { name: 'A product or bundle' }).getByRole('button', { name: model, exact: true }).click();
   await page.waitForURL(/\/bench\//);
   await ready(page);
 }

@@ -3,6 +3,7 @@ import { DataTypes, type DataType, type Model, type ModelAttributeColumnOptions,
 import type { Decision } from '../core/engine';
 import type { ModelDocument, Texts, Values } from '../core/model';
 import type { BuildPrice, LinePrice } from '../core/pricing';
+import type { PassedWarning, SpecialPart, WarningView } from '../core/quoting';
 import type { MaterialNeed, OperationStep } from '../core/production';
 
 export type Role = 'engineer' | 'manager' | 'modeller' | 'dealer';
@@ -18,7 +19,10 @@ export interface AddressRow { id: string; customerId: string; kind: 'invoice' | 
 export interface UserRow { id: string; email: string; name: string; language: string; role: Role; passwordHash: string; dealerId: string | null;
   /** Net sales expected in a year, in EUR. */
   quota: string | null;
+  preferences: Preferences;
 }
+/** How a person likes to see things. */
+export interface Preferences { foldBarred?: boolean; units?: 'metric' | 'imperial' }
 export interface SessionRow { tokenHash: string; userId: string; expiresAt: Date }
 export interface AttemptRow { email: string; at?: Date }
 export interface FamilyRow { code: string; name: Texts; position: number }
@@ -33,10 +37,18 @@ export interface QuoteRow {
   id: string; number: string; title: string; customerId: string; ownerId: string; version: number; createdAt?: Date; updatedAt: Date; updatedBy: string;
 }
 /** What the server worked out when the build was last saved. */
-export interface BuildOutcome { values: Values; partNumber: string; complete: boolean; todo: number; clashes: number; warnings: Texts[] }
+export interface BuildOutcome { values: Values; partNumber: string; complete: boolean; todo: number; clashes: number; warnings: WarningView[];
+  /** The number registered for its special parts. */
+  specialNumber?: number }
 export interface BuildRow {
   id: string; modelVersionId: string; quoteId: string; context: { date: string; values: Record<string, string> }; decisions: Decision[]; outcome: BuildOutcome; version: number;
+  /** Variants of one talk have the talk and their letters. */
+  talkId: string; letter: string;
+  passed: PassedWarning[]; special: SpecialPart[];
 }
+/** A build kept under a name, to start others from. */
+export interface SavedBuildRow { id: string; ownerId: string; name: string; shared: boolean; modelId: string; partNumber: string; decisions: Decision[]; savedAt?: Date }
+export interface StarRow { userId: string; savedId: string }
 /** The customer as copied to a revision, so that a later change of address does not change a quote. */
 export interface CustomerCopy {
   number: string; name: string; class: CustomerClass; language: string; region: string; contactName: string; contactEmail: string;
@@ -46,11 +58,14 @@ export type RevisionState = 'draft' | 'accepted';
 export interface RevisionRow { id: string; quoteId: string; number: number; state: RevisionState; priceList: string; customer: CustomerCopy; validUntil: string }
 /** Prices as they stood when the revision was accepted. */
 export interface FrozenLine { price: LinePrice; build?: BuildPrice }
-export interface LineRow { id: string; revisionId: string; position: number; buildId: string | null; sku: string; quantity: number; discount: string; frozen: FrozenLine | null }
+export interface LineRow { id: string; revisionId: string; position: number; buildId: string | null; sku: string; quantity: number; discount: string; frozen: FrozenLine | null;
+  /** Instead of another line: shown, and left out of the totals. */
+  alternative: boolean }
 export interface OrderRow { id: string; number: string; quoteId: string; revisionId: string; currency: string; net: string; promised: string; createdAt?: Date; createdBy: string }
 export interface WorkOrderRow {
   id: string; number: string; orderId: string; lineId: string; title: Texts; partNumber: string; quantity: number; decisions: { name: Texts; value: Texts }[];
-  materials: MaterialNeed[]; operations: OperationStep[]; due: string;
+  /** `special`: what takes the place of the item, in words. */
+  materials: (MaterialNeed & { special?: string })[]; operations: OperationStep[]; due: string;
 }
 export interface AuditRow { id?: number; at?: Date; userId: string | null; action: string; subject: string; details: Record<string, unknown> }
 
@@ -74,7 +89,7 @@ export function defineRecords(sequelize: Sequelize) {
       id: key(ref), number: text, name: text, class: text, priceList: text, language: text, region: text, dealerId: ref, contactName: text, contactEmail: text,
     }),
     addresses: table<AddressRow>('addresses', { id: key(ref), customerId: ref, kind: text, street: text, town: text, postcode: text, country: text }),
-    users: table<UserRow>('users', { id: key(ref), email: text, name: text, language: text, role: text, passwordHash: text, dealerId: ref, quota: money }),
+    users: table<UserRow>('users', { id: key(ref), email: text, name: text, language: text, role: text, passwordHash: text, dealerId: ref, quota: money, preferences: jsonb }),
     sessions: table<SessionRow>('sessions', { tokenHash: key(text), userId: ref, expiresAt: instant }),
     attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),
     families: table<FamilyRow>('families', { code: key(text), name: jsonb, position: int }),
@@ -86,9 +101,11 @@ export function defineRecords(sequelize: Sequelize) {
     modelVersions: table<ModelVersionRow>('model_versions', { id: key(ref), modelId: text, number: int, document: json, hash: text, publishedAt: now(), publishedBy: ref }),
     registeredNumbers: table<RegisteredNumberRow>('registered_numbers', { modelId: key(text), key: key(text), number: int }),
     quotes: table<QuoteRow>('quotes', { id: key(ref), number: text, title: text, customerId: ref, ownerId: ref, version: int, createdAt: now(), updatedAt: now(), updatedBy: ref }),
-    builds: table<BuildRow>('builds', { id: key(ref), modelVersionId: ref, quoteId: ref, context: jsonb, decisions: jsonb, outcome: jsonb, version: int }),
+    builds: table<BuildRow>('builds', { id: key(ref), modelVersionId: ref, quoteId: ref, context: jsonb, decisions: jsonb, outcome: jsonb, version: int, talkId: ref, letter: text, passed: jsonb, special: jsonb }),
+    savedBuilds: table<SavedBuildRow>('saved_builds', { id: key(ref), ownerId: ref, name: text, shared: bool, modelId: text, partNumber: text, decisions: jsonb, savedAt: now() }),
+    stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
     revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day }),
-    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, discount: DataTypes.DECIMAL(9, 6), frozen: jsonb }),
+    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, discount: DataTypes.DECIMAL(9, 6), frozen: jsonb, alternative: bool }),
     orders: table<OrderRow>('orders', { id: key(ref), number: text, quoteId: ref, revisionId: ref, currency: text, net: money, promised: day, createdAt: now(), createdBy: ref }),
     workOrders: table<WorkOrderRow>('work_orders', {
       id: key(ref), number: text, orderId: ref, lineId: ref, title: jsonb, partNumber: text, quantity: int, decisions: jsonb, materials: jsonb, operations: jsonb, due: day,

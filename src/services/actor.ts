@@ -1,4 +1,4 @@
-import type { Role } from '../data';
+import type { Preferences, Role } from '../data';
 import { fail, type Result } from './failure';
 
 /** The person who asks, as every service is told. */
@@ -10,13 +10,14 @@ export interface Actor {
   language: 'en' | 'de';
   /** The dealer's own customer record; set for dealers only. */
   dealerId: string | null;
+  preferences: Preferences;
 }
 
-export type Permission = 'quotes' | 'accept' | 'costs' | 'workOrders' | 'orders';
+export type Permission = 'quotes' | 'accept' | 'costs' | 'workOrders' | 'orders' | 'special';
 
 const granted: Record<Role, readonly Permission[]> = {
-  engineer: ['quotes', 'accept', 'costs', 'orders', 'workOrders'],
-  manager: ['quotes', 'accept', 'costs', 'orders', 'workOrders'],
+  engineer: ['quotes', 'accept', 'costs', 'orders', 'workOrders', 'special'],
+  manager: ['quotes', 'accept', 'costs', 'orders', 'workOrders', 'special'],
   modeller: ['costs', 'orders', 'workOrders'],
   dealer: ['quotes'],
 };

@@ -1,4 +1,5 @@
-import { addBusinessDays, addDays, format } from 'date-fns';
+import { addDays, format } from 'date-fns';
+import { afterWorkingDays } from '../core/production';
 
 const day = 'yyyy-MM-dd';
 
@@ -7,5 +8,5 @@ export const today = (): string => format(new Date(), day);
 
 export const inDays = (days: number): string => format(addDays(new Date(), days), day);
 
-/** The date so many working days (Monday to Friday) from today. */
-export const inWorkingDays = (days: number): string => format(addBusinessDays(new Date(), days), day);
+/** The date so many working days from today. */
+export const inWorkingDays = (days: number): string => afterWorkingDays(today(), days);

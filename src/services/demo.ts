@@ -5,11 +5,12 @@ import { join } from 'node:path';
 import { withLibrary, type ModelDocument, type Texts } from '../core/model';
 import { connected, type CustomerClass, type ItemRow, type Role, type UserRow } from '../data';
 import type { Actor } from './actor';
-import { beginBuild, putOnQuote, saveDecisions } from './builds';
+import { beginBuild, saveContent } from './builds';
 import type { Result } from './failure';
 import { publish } from './models';
 import { acceptQuote } from './orders';
-import { addItem, changeLine, openQuote, seeQuote } from './quotes';
+import { addByNumber, putOnQuote } from './quote-builds';
+import { changeLine, openQuote, seeQuote } from './quotes';
 import { actorOf, hashPassword } from './sessions';
 
 export const demoPassword = 'harrowmoor';
@@ -19,7 +20,7 @@ interface CustomerFile {
   addresses: { kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string }[];
   contact: { name: string; email: string };
 }
-interface LineFile { model?: string; item?: string; decisions?: { on: string; value: string | boolean | null }[]; quantity: number; discount: string }
+interface LineFile { model?: string; item?: string; decisions?: { on: string; value: string | boolean | null }[]; passed?: { rule: string; reason: string }[]; quantity: number; discount: string }
 interface QuoteFile { by: string; customer: string; title: string; lines: LineFile[]; accept: boolean }
 interface UserFile { email: string; name: string; role: Role; language: string; dealer: string | null; quota?: string }
 
@@ -34,6 +35,9 @@ export async function loadDemo(folder: string): Promise<{ loaded: boolean; peopl
   for (const quote of await read<QuoteFile[]>('quotes.json')) await loadQuote(quote, people.get(quote.by) as Actor);
   return { loaded: true, people: [...people.values()] };
 }
+
+/** The models and bundles, and the items by which they are listed. */
+const heads = { ridgeback: 'RIDGEBACK', beacon: 'BEACON', plumb: 'PLUMB', tarn: 'TARN', quarryGate: 'QUARRY-GATE', farmDriveOver: 'FARM-DRIVE' };
 
 type Read = <T>(name: string) => Promise<T>;
 
@@ -50,9 +54,11 @@ async function loadCatalogue(read: Read): Promise<void> {
     const granted = await read<{ class: CustomerClass; family: string; rate: string; from: string }[]>('agreements.json');
     await agreements.bulkCreate(granted.map(({ from, ...row }) => ({ id: randomUUID(), ...row, validFrom: from })), { transaction });
     const models = new Map<string, unknown>();
-    for (const id of ['ridgeback', 'beacon']) models.set(id, await read(`models/${id}.json`));
-    const { problems } = await publish(withLibrary(models.get('ridgeback'), (id) => models.get(id)) as ModelDocument, 'RIDGEBACK', null, transaction);
-    if (problems.length > 0) throw new Error(`the demo model does not compile: ${JSON.stringify(problems)}`);
+    for (const id of Object.keys(heads)) models.set(id, await read(`models/${id}.json`));
+    for (const [id, sku] of Object.entries(heads)) {
+      const { problems } = await publish(withLibrary(models.get(id), (inner) => models.get(inner)) as ModelDocument, sku, null, transaction);
+      if (problems.length > 0) throw new Error(`the demo model ${id} does not compile: ${JSON.stringify(problems)}`);
+    }
   });
 }
 
@@ -71,7 +77,7 @@ async function loadPeople(read: Read): Promise<Map<string, Actor>> {
     }
     const passwordHash = await hashPassword(demoPassword);
     for (const { dealer, quota, ...file } of await read<UserFile[]>('users.json')) {
-      const row: UserRow = { id: randomUUID(), ...file, passwordHash, dealerId: dealer ? (ids.get(dealer) as string) : null, quota: quota ?? null };
+      const row: UserRow = { id: randomUUID(), ...file, passwordHash, dealerId: dealer ? (ids.get(dealer) as string) : null, quota: quota ?? null, preferences: {} };
       await users.create(row, { transaction });
       people.set(row.email, actorOf(row));
     }
@@ -85,10 +91,10 @@ async function loadQuote(file: QuoteFile, actor: Actor): Promise<void> {
   for (const line of file.lines) {
     if (line.model) {
       const build = must(await beginBuild(actor, { quoteId: quote.id, modelId: line.model }));
-      must(await saveDecisions(actor, build.id, { version: 1, decisions: line.decisions ?? [] }));
+      must(await saveContent(actor, build.id, { version: 1, decisions: line.decisions ?? [], passed: line.passed ?? [], special: [] }));
       quote = must(await putOnQuote(actor, build.id, { version: quote.version, quantity: line.quantity }));
     } else {
-      quote = must(await addItem(actor, quote.id, { version: quote.version, sku: line.item ?? '', quantity: line.quantity }));
+      quote = must(await addByNumber(actor, quote.id, { version: quote.version, sku: line.item ?? '', quantity: line.quantity }));
     }
     const last = quote.lines[quote.lines.length - 1];
     if (last && line.discount !== '0') quote = must(await changeLine(actor, quote.id, last.id, { version: quote.version, discount: String(Number(line.discount) * 100) }));

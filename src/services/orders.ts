@@ -2,8 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
-import type { OrderRow as OrderSummary, OrderView, WorkOrderView } from '../core/quoting';
-import { leadDays, making } from '../core/production';
+import { specialFacts, type OrderRow as OrderSummary, type OrderView, type WorkOrderView } from '../core/quoting';
+import { leadDays, making, shippingDays } from '../core/production';
 import { sumLines } from '../core/pricing';
 import { connected, type OrderRow, type WorkOrderRow } from '../data';
 import { may, refusal, type Actor } from './actor';
@@ -12,12 +12,9 @@ import { inWorkingDays } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
 import { compiledVersion, versionById } from './models';
 import { itemFacts } from './tariffs';
-import { partsOf, priceLines, type PricedLine } from './quote-view';
+import { counted, partsOf, priceLines, type PricedLine } from './quote-view';
 import { changeQuote, nextNumber } from './quotes';
 import { record } from './work';
-
-/** Days between the promised date of an order and the date its work orders are due. */
-const shippingDays = 2;
 
 export async function acceptQuote(actor: Actor, id: string, version: number): Promise<Result<{ orderId: string; number: string }>> {
   const refused = refusal(actor, 'accept');
@@ -26,21 +23,22 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
   const result = await changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
     const parts = await partsOf(quote, transaction);
     const priced = await priceLines(parts, transaction);
-    if (priced.length === 0) return fail('invalid', { code: 'quote.empty' });
-    const broken = priced.flatMap(({ line, problems }): Failure[] => problems.map(({ code, params }) => ({ code, params, field: `line.${String(line.position)}` })));
+    const sold = counted(priced);
+    if (sold.length === 0) return fail('invalid', { code: 'quote.empty' });
+    const broken = sold.flatMap(({ line, problems }): Failure[] => problems.map(({ code, params }) => ({ code, params, field: `line.${String(line.position)}` })));
     if (broken.length > 0) return fail('invalid', ...broken);
     for (const { line, price, parts: build } of priced) {
       await connected().records.lines.update({ frozen: { price, ...(build ? { build } : {}) } }, { where: { id: line.id }, transaction });
     }
     await connected().records.revisions.update({ state: 'accepted' }, { where: { id: revision.id }, transaction });
-    const days = await slowest(priced, transaction);
+    const days = await slowest(sold, transaction);
     const number = await nextNumber('order_numbers', 'O', transaction);
-    const { net } = sumLines(priced.map((each) => each.price), parts.tariff.decimals);
+    const { net } = sumLines(sold.map((each) => each.price), parts.tariff.decimals);
     const order = await connected().records.orders.create(
       { id: randomUUID(), number, quoteId: quote.id, revisionId: revision.id, currency: parts.tariff.currency, net, promised: inWorkingDays(days + shippingDays), createdBy: actor.id },
       { transaction },
     );
-    await makeWorkOrders(order, priced, days, transaction);
+    await makeWorkOrders(order, sold, days, transaction);
     await record(actor, 'quote.accepted', quote.number, { order: number, net, currency: parts.tariff.currency }, transaction);
     made = { orderId: order.id, number };
     return done(null);
@@ -53,7 +51,7 @@ async function slowest(priced: readonly PricedLine[], transaction: Transaction):
   let days = 0;
   for (const { build, item } of priced) {
     if (!build) days = Math.max(days, item.leadDays);
-    else days = Math.max(days, leadDays(compiledVersion(await versionById(build.modelVersionId, transaction)), build.outcome.values, facts) ?? 0);
+    else days = Math.max(days, leadDays(compiledVersion(await versionById(build.modelVersionId, transaction)), build.outcome.values, specialFacts(facts, build.special)) ?? 0);
   }
   return days;
 }
@@ -70,7 +68,10 @@ async function makeWorkOrders(order: OrderRow, priced: readonly PricedLine[], da
       {
         id: randomUUID(), number: `${order.number.replace('O', 'W')}-${String(count)}`, orderId: order.id, lineId: line.id, title: item.name, partNumber: build.outcome.partNumber,
         quantity: line.quantity, decisions: summarise(model, build.outcome.values).map(({ name, value }) => ({ name, value })),
-        materials: materials.map((need) => ({ ...need, quantity: total(need.quantity) })),
+        materials: materials.map((need) => {
+          const special = build.special.find((part) => part.item === need.item)?.text;
+          return { ...need, quantity: total(need.quantity), ...(special === undefined ? {} : { special }) };
+        }),
         operations: operations.map((step) => ({ ...step, run: total(step.run) })),
         due: inWorkingDays(days),
       },
@@ -103,7 +104,7 @@ export async function seeOrder(actor: Actor, id: string): Promise<Result<OrderVi
   if (!order) return missing;
   const [quote, revision, user] = [await quotes.findByPk(order.quoteId), await revisions.findByPk(order.revisionId), await users.findByPk(order.createdBy)];
   if (!quote || !revision) throw new Error(`order ${order.number} without quote`);
-  const priced = await priceLines(await partsOf(quote));
+  const priced = counted(await priceLines(await partsOf(quote)));
   const rows = await workOrders.findAll({ where: { orderId: id }, order: [['number', 'ASC']] });
   const { addresses } = revision.customer;
   return done({
@@ -122,7 +123,7 @@ async function workOrderView(row: WorkOrderRow): Promise<WorkOrderView> {
   const centres = new Map((await workCentres.findAll({ raw: true })).map((centre) => [centre.code, centre.name]));
   return {
     id: row.id, number: row.number, title: row.title, partNumber: row.partNumber, quantity: row.quantity, due: row.due, decisions: row.decisions,
-    materials: row.materials.map(({ item, quantity, cut }) => ({ item, name: named.get(item)?.name ?? {}, unit: named.get(item)?.unit ?? '', quantity, ...(cut ? { cut } : {}) })),
+    materials: row.materials.map(({ item, quantity, cut, special }) => ({ item, name: named.get(item)?.name ?? {}, unit: named.get(item)?.unit ?? '', quantity, ...(cut ? { cut } : {}), ...(special === undefined ? {} : { special }) })),
     operations: row.operations.map(({ name, centre, setUp, run, text }) => ({ name, centre, centreName: centres.get(centre) ?? {}, setUp, run, text })),
   };
 }

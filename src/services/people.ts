@@ -1,9 +1,10 @@
 import { connected } from '../data';
+import type { PersonInput } from '../core/quoting';
 import type { Actor } from './actor';
 import { done, type Result } from './failure';
 
-/** The language in which a person reads the application. */
-export async function setLanguage(actor: Actor, language: 'en' | 'de'): Promise<Result<null>> {
-  await connected().records.users.update({ language }, { where: { id: actor.id } });
+/** How a person reads the application: language, units, and what is folded away. */
+export async function setPerson(actor: Actor, { language, ...preferences }: PersonInput): Promise<Result<null>> {
+  await connected().records.users.update({ ...(language ? { language } : {}), preferences: { ...actor.preferences, ...preferences } }, { where: { id: actor.id } });
   return done(null);
 }

@@ -1,7 +1,7 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
 import type { Transaction } from 'sequelize';
 import { roundHalfUp, exact } from '../core/exact';
-import type { LineProblem, LineView, QuoteView } from '../core/quoting';
+import { specialTariff, type LineProblem, type LineView, type QuoteView } from '../core/quoting';
 import { costOf, priceBuild, sumLines, walk, type BuildPrice, type LinePrice, type Tariff } from '../core/pricing';
 import { making } from '../core/production';
 import type { Texts } from '../core/model';
@@ -57,8 +57,9 @@ export async function priceLines({ revision, lines, builds, tariff }: QuoteParts
     if (build) {
       const model = compiledVersion(await versionById(build.modelVersionId, transaction ?? undefined));
       const { values } = build.outcome;
-      const parts = priceBuild(model, values, tariff);
-      const cost = costOf(making(model, values), tariff);
+      const own = specialTariff(tariff, build.special);
+      const parts = priceBuild(model, values, own);
+      const cost = costOf(making(model, values), own);
       priced.push({ line, item, build, price: walk(parts.parts, terms, tariff.decimals, cost), parts, problems: problemsOf(build, parts.unpriced) });
     } else {
       const unit = tariff.prices[line.sku];
@@ -70,10 +71,15 @@ export async function priceLines({ revision, lines, builds, tariff }: QuoteParts
   return priced;
 }
 
+/** The lines that count: an alternative stands beside another line. */
+export const counted = (priced: readonly PricedLine[]): PricedLine[] => priced.filter(({ line }) => !line.alternative);
+
 function problemsOf({ outcome }: BuildRow, unpriced: string[]): LineProblem[] {
   const problems: LineProblem[] = [];
   if (outcome.clashes > 0) problems.push({ code: 'line.clash', params: { count: outcome.clashes } });
   else if (!outcome.complete) problems.push({ code: 'line.todo', params: { count: Math.max(1, outcome.todo) } });
+  const unpassed = outcome.warnings.filter((warning) => !warning.passed).length;
+  if (unpassed > 0) problems.push({ code: 'line.warning', params: { count: unpassed } });
   if (unpriced.length > 0) problems.push({ code: 'line.unpriced', params: { items: unpriced.join(', ') } });
   return problems;
 }
@@ -100,6 +106,8 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       price: shown(price),
       problems,
       warnings: build?.outcome.warnings ?? [],
+      special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
+      alternative: line.alternative,
       ...(build ? { buildId: build.id, summary: await summaryOf(build, transaction) } : {}),
       ...(buildPrice ? { build: buildPrice } : {}),
     })),
@@ -108,7 +116,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
     id: quote.id, number: quote.number, title: quote.title, version: quote.version,
     revision: { number: revision.number, state: revision.state, validUntil: revision.validUntil },
     customer: revision.customer, owner: names.get(quote.ownerId) ?? '', priceList: revision.priceList, currency: tariff.currency, decimals: tariff.decimals,
-    lines, totals: sumLines(priced.map((each) => shown(each.price)), tariff.decimals),
+    lines, totals: sumLines(counted(priced).map((each) => shown(each.price)), tariff.decimals),
     updatedBy: names.get(quote.updatedBy) ?? '', updatedAt: quote.updatedAt.toISOString(),
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),
     may: { edit: draft && may(actor, 'quotes'), accept: draft && may(actor, 'accept'), seeCosts },

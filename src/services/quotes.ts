@@ -2,14 +2,14 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
-import { plainPercent, type ChangeLineInput, type NewLineInput, type NewQuoteInput, type QuoteRow as QuoteSummary, type QuoteView } from '../core/quoting';
+import { plainPercent, type ChangeLineInput, type NewQuoteInput, type QuoteRow as QuoteSummary, type QuoteView } from '../core/quoting';
 import { sumLines } from '../core/pricing';
 import { connected, type LineRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
 import { refusal, type Actor } from './actor';
 import { inDays, today } from './clock';
 import { copyOf, ownCustomers } from './customers';
 import { done, fail, type Result } from './failure';
-import { partsOf, priceLines, viewOf } from './quote-view';
+import { counted, partsOf, priceLines, viewOf } from './quote-view';
 import { inTransaction, record } from './work';
 
 const validDays = 60;
@@ -103,22 +103,10 @@ async function staleness(quote: QuoteRow, version: number, transaction: Transact
   return fail('conflict', { code: 'quote.stale', params: { who: who?.name ?? '', at: quote.updatedAt.toISOString() } });
 }
 
-/** Adds a plain item. */
-export async function addItem(actor: Actor, id: string, { version, sku, quantity }: NewLineInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async (draft, transaction) => {
-    const item = await connected().records.items.findOne({ where: { sku: sku.trim().toUpperCase(), sold: true }, transaction });
-    if (!item) return fail('invalid', { code: 'line.unknownItem', params: { sku }, field: 'sku' });
-    if (item.kind === 'model') return fail('invalid', { code: 'line.needsBuild', params: { sku }, field: 'sku' });
-    await appendLine(draft, { sku: item.sku, quantity, buildId: null }, transaction);
-    await record(actor, 'line.added', draft.quote.number, { sku: item.sku, quantity }, transaction);
-    return done(null);
-  });
-}
-
-export async function appendLine({ revision }: Draft, line: Pick<LineRow, 'sku' | 'quantity' | 'buildId'>, transaction: Transaction): Promise<LineRow> {
+export async function appendLine({ revision }: Draft, line: Pick<LineRow, 'sku' | 'quantity' | 'buildId'> & Partial<Pick<LineRow, 'alternative'>>, transaction: Transaction): Promise<LineRow> {
   const { lines } = connected().records;
   const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
-  return lines.create({ id: randomUUID(), revisionId: revision.id, position: (last ?? 0) + 1, discount: '0', frozen: null, ...line }, { transaction });
+  return lines.create({ id: randomUUID(), revisionId: revision.id, position: (last ?? 0) + 1, discount: '0', frozen: null, alternative: false, ...line }, { transaction });
 }
 
 /** Changes quantity or discount of a line. */
@@ -161,7 +149,7 @@ export async function listQuotes(actor: Actor, limit = 200): Promise<QuoteSummar
       const priced = await priceLines(parts);
       return {
         id: quote.id, number: quote.number, title: quote.title, customer: parts.revision.customer.name, owner: names.get(quote.ownerId) ?? '', state: parts.revision.state,
-        net: sumLines(priced.map((each) => each.price), parts.tariff.decimals).net, currency: parts.tariff.currency, decimals: parts.tariff.decimals, lines: priced.length,
+        net: sumLines(counted(priced).map((each) => each.price), parts.tariff.decimals).net, currency: parts.tariff.currency, decimals: parts.tariff.decimals, lines: priced.length,
         problems: priced.filter((each) => each.problems.length > 0).length, updatedAt: quote.updatedAt.toISOString(), validUntil: parts.revision.validUntil,
       };
     }),

@@ -3,13 +3,15 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connected, migrate, openDatabase } from '../data';
 import type { Actor } from './actor';
-import { beginBuild, openBench, putOnQuote, saveDecisions } from './builds';
+import { openBench } from './bench';
+import { beginBuild, saveContent } from './builds';
 import { findCustomers } from './customers';
 import { loadDemo } from './demo';
 import type { Result } from './failure';
 import { publish } from './models';
 import { acceptQuote, seeOrder } from './orders';
-import { addItem, changeLine, openQuote, seeQuote } from './quotes';
+import { addByNumber, putOnQuote } from './quote-builds';
+import { changeLine, openQuote, seeQuote } from './quotes';
 import { actorOf, hashPassword } from './sessions';
 import { inTransaction } from './work';
 
@@ -29,7 +31,7 @@ async function newBuild(actor: Actor, customer: string, decisions: { on: string;
   const [found] = await findCustomers(actor, customer);
   const quote = value(await openQuote(actor, { customerId: found?.id ?? '', title: 'test' }));
   const { id } = value(await beginBuild(actor, { quoteId: quote.id, modelId: 'ridgeback' }));
-  const saved = value(await saveDecisions(actor, id, { version: 1, decisions }));
+  const saved = value(await saveContent(actor, id, { version: 1, decisions, passed: [], special: [] }));
   return { quote, id, saved };
 }
 const complete = [{ on: 'vehicle', value: 'articulated' }, { on: 'length', value: 'm12' }];
@@ -97,7 +99,7 @@ describe('a use case happens whole or not at all', () => {
   it('lets one of several changes against the same version through', async () => {
     const [customer] = await findCustomers(mara, 'brannoch');
     const quote = value(await openQuote(mara, { customerId: customer?.id ?? '', title: '' }));
-    const results = await Promise.all(['SV-COMM', 'SV-CALIB', 'SV-DELIV'].map((sku) => addItem(mara, quote.id, { version: quote.version, sku, quantity: 1 })));
+    const results = await Promise.all(['SV-COMM', 'SV-CALIB', 'SV-DELIV'].map((sku) => addByNumber(mara, quote.id, { version: quote.version, sku, quantity: 1 })));
     expect(results.filter((result) => result.ok)).toHaveLength(1);
     expect(results.flatMap(codes)).toEqual(['quote.stale', 'quote.stale']);
     expect(value(await seeQuote(mara, quote.id)).lines).toHaveLength(1);
@@ -106,7 +108,7 @@ describe('a use case happens whole or not at all', () => {
   it('writes who changed which figure', async () => {
     const [customer] = await findCustomers(mara, 'brannoch');
     let quote = value(await openQuote(mara, { customerId: customer?.id ?? '', title: '' }));
-    quote = value(await addItem(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 2 }));
+    quote = value(await addByNumber(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 2 }));
     quote = value(await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { version: quote.version, discount: '7,5' }));
     // 4,283.00 less 5 % for key accounts is 4,068.85; less 7.5 % is 3,763.68625, rounded half up
     expect(quote.lines[0]?.price).toMatchObject({ unitList: '4283', unitNet: '3763.69', net: '7527.38' });
@@ -120,7 +122,7 @@ describe('an accepted quote', () => {
   it('keeps its prices when the list changes, and its order knows what to build', async () => {
     const { quote, id } = await newBuild(mara, 'corrie', [...complete, { on: 'mounting', value: 'pit' }]);
     const before = value(await putOnQuote(mara, id, { version: quote.version, quantity: 3 }));
-    expect(before.lines[0]?.warnings[0]?.en).toContain('without a drain pump');
+    expect(before.lines[0]?.warnings[0]?.text.en).toContain('without a drain pump');
     const { orderId } = value(await acceptQuote(mara, quote.id, before.version));
     await connected().records.priceEntries.update({ price: '9999' }, { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } });
     const after = value(await seeQuote(mara, quote.id));

@@ -59,6 +59,6 @@ export async function whoIs(token: string): Promise<Actor | null> {
 
 const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
 
-export function actorOf({ id, name, email, role, language, dealerId }: UserRow): Actor {
-  return { id, name, email, role, language: language === 'de' ? 'de' : 'en', dealerId };
+export function actorOf({ id, name, email, role, language, dealerId, preferences }: UserRow): Actor {
+  return { id, name, email, role, language: language === 'de' ? 'de' : 'en', dealerId, preferences };
 }

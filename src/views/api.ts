@@ -13,7 +13,7 @@ export type Answer<T> = { ok: true; value: T } | { ok: false; status: number; fa
 export async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<Answer<T>> {
   let response: Response;
   try {
-    response = await fetch(path, { method, ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }) });
+    response = await fetch(path, { method, keepalive: method === 'PUT', ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }) });
   } catch {
     return { ok: false, status: 0, failures: [] };
   }

@@ -1,8 +1,13 @@
 /** The Bench's computation, off the page's thread. */
 import { expose } from 'comlink';
-import { createEngine, differences, usualLimits, type Cause, type Decision, type Difference, type Target, type WayOut } from '../core/engine';
+import { sceneKey, sceneOf, type Scene } from '../core/drawing';
+import { createEngine, differences, readNumber, usualLimits, type Cause, type Decision, type Difference, type ReadBack, type Target, type WayOut } from '../core/engine';
 import { compileModel } from '../core/model';
-import { effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type Effect } from '../core/quoting';
+import { withoutSpecial } from '../core/numbering';
+import { effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
+
+/** What a picture is made of. */
+export type Made = Pick<BuildContent, 'decisions' | 'special'>;
 
 export interface Way {
   changes: WayOut['changes'];
@@ -33,32 +38,41 @@ const ready = (): BenchMeans => {
 };
 
 const bench = {
-  open({ document, context, tariff, terms, facts, sequence }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence'>): void {
+  open({ document, context, tariff, terms, facts, sequence, specialNumber }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence' | 'specialNumber'>): void {
     const compiled = compileModel(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
     const engine = createEngine(compiled.model, context, usualLimits);
     // What the context alone allows is worked out before the first decision needs it.
     engine.state({ decisions: [] });
-    means = { engine, tariff, terms, facts, sequence };
+    means = { engine, tariff, terms, facts, sequence, specialNumber };
   },
 
-  /** The registered number the server gave this build; none where the build became another. */
-  register(sequence: number | undefined): void {
-    means = { ...ready(), sequence };
+  /** The registered numbers the server gave this build; none where the build became another. */
+  register(numbers: { sequence?: number | undefined; specialNumber?: number | undefined }): void {
+    means = { ...ready(), sequence: numbers.sequence, specialNumber: numbers.specialNumber };
   },
 
-  picture(decisions: Decision[]): BenchPicture {
-    const picture = pictureOf(ready(), decisions);
-    latest = { decisions: JSON.stringify(decisions), picture };
+  picture(made: Made): BenchPicture {
+    const picture = pictureOf(ready(), made);
+    latest = { decisions: JSON.stringify(made.decisions), picture };
     return picture;
   },
 
-  /** Causes and ways out for a target, or for the clashes where there is none. */
-  why(decisions: Decision[], target?: Target): Why {
+  /** What is drawn, unless it is what is known by its key already. */
+  scene(decisions: Decision[], known: string): { key: string; scene: Scene } | null {
     const { engine } = ready();
-    const before = pictureOf(ready(), decisions);
+    const asked = JSON.stringify(decisions);
+    const { values } = latest?.decisions === asked ? latest.picture.state : engine.state({ decisions });
+    const key = sceneKey(engine.model, values);
+    return key === known ? null : { key, scene: sceneOf(engine.model, values) };
+  },
+
+  /** Causes and ways out for a target, or for the clashes where there is none. */
+  why({ decisions, special }: Made, target?: Target): Why {
+    const { engine } = ready();
+    const before = pictureOf(ready(), { decisions, special });
     const ways = engine.waysOut({ decisions }, target).map((way): Way => {
-      const after = pictureOf(ready(), way.decisions);
+      const after = pictureOf(ready(), { decisions: way.decisions, special });
       const own = new Set([...way.changes.map((change) => change.on), target?.on].map((on) => on?.split('.')[0]));
       return { changes: way.changes, decisions: way.decisions, moved: differences(before.state, after.state).filter((each) => !own.has(each.row)), effect: effectOf(before, after) };
     });
@@ -66,6 +80,22 @@ const bench = {
     ways.sort((a, b) => a.changes.length - b.changes.length || price(a) - price(b));
     const causes = target ? engine.reason({ decisions }, target) : before.state.clashes.flatMap((clash) => clash.causes);
     return { causes, ways };
+  },
+
+  /** What a build would come to, without showing it. */
+  judge(made: Made): Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> {
+    const { price, calculated, leadDays, number } = pictureOf(ready(), made);
+    return { price, calculated, leadDays, number };
+  },
+
+  /** Another cause, independent of the first as far as there is one. */
+  second(decisions: Decision[], target: Target): Cause[] {
+    return ready().engine.secondReason({ decisions }, target);
+  },
+
+  /** Reads a part number of this model back. Registered numbers stand with the server; one that needs them is for it to read. */
+  read(text: string): ReadBack {
+    return readNumber(ready().engine, withoutSpecial(text.trim().toUpperCase()).text);
   },
 
   /** Remarks on every option that is not free, by "feature.option" or parameter. */

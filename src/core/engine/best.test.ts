@@ -27,6 +27,7 @@ const valuesOf = (model: CompiledModel, build: Build): Record<string, PlainValue
 /** A sum's exact value over a build, its formulas compiled once. */
 function summer(model: CompiledModel, terms: readonly Term[]): (values: Record<string, PlainValue>) => Exact {
   const formulas = terms.map(({ formula, weight }) => {
+    if (typeof formula !== 'string') return { formula, weight };
     const compiled = compileFormula(formula, model.scope);
     if (!compiled.ok) throw new Error(formula);
     return { formula: compiled.formula, weight };

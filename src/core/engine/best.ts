@@ -1,6 +1,6 @@
 /** The best complete build that keeps the decisions: found by ever tighter bounds, proven when no build is below the last. */
 import { exact, Exact } from '../exact';
-import { compileFormula } from '../formula';
+import { compileFormula, type Formula } from '../formula';
 import { plainAt, type CompiledModel } from '../model';
 import { always, never, not, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf } from './assumed';
@@ -11,8 +11,8 @@ import { variablesOf, type Variable } from './variables';
 
 /** A formula over the build with its weight; one that gives nothing counts as 0. */
 export interface Term {
-  /** FEEL, such as the name of a calculation. */
-  formula: string;
+  /** FEEL, such as the name of a calculation, or a formula of the model as it is compiled. */
+  formula: string | Formula;
   weight: string;
 }
 
@@ -27,6 +27,8 @@ export interface BestProgress {
   value: string;
   /** How far below the value a better build could still lie at most. */
   gap: string;
+  /** The build itself, as in the answer. */
+  decisions: Decision[];
 }
 
 export interface BestOptions {
@@ -62,8 +64,8 @@ export function bestBuild(model: CompiledModel, context: Context, input: EngineI
   for (const terms of [question.minimize, ...(question.bounds ?? []).map((bound) => bound.of)]) {
     const made: Summand[] = [];
     for (const { formula, weight } of terms) {
-      const compiled = compileFormula(formula, model.scope, { is: 'number', unit: 'any' });
-      if (!compiled.ok) return { is: 'unreadable', formula };
+      const compiled = typeof formula === 'string' ? compileFormula(formula, model.scope, { is: 'number', unit: 'any' }) : { ok: true as const, formula };
+      if (!compiled.ok) return { is: 'unreadable', formula: String(formula) };
       made.push(summand(encoding.conditions.subject(compiled.formula.expr), weight));
     }
     sums.push(made);
@@ -103,7 +105,7 @@ export function bestBuild(model: CompiledModel, context: Context, input: EngineI
     best = { witness, value };
     theory.bound = value;
     solver.renew(theory);
-    options.progress?.({ value: value.toString(), gap: gapOf(value) });
+    options.progress?.({ value: value.toString(), gap: gapOf(value), decisions: decisionsOf(input, variables, witness) });
   }
 }
 

@@ -224,11 +224,15 @@ class Compiler {
     return picks.filter(({ home }) => home.prefix === '').map(({ home, ...pick }) => ({ ...pick, builds: home.inside.filter((each) => each.on === pick.on).map(({ home: inner, index }) => this.build(inner, index)) }));
   }
 
-  private build({ prefix, document, scope, when }: Home, index: number): NestedBuild {
-    const ids = [...document.features, ...document.parameters, ...document.context].map((each) => each.id);
-    const names = new Map(ids.flatMap((id): [string, string][] => {
-      const binding = scope.get(id);
-      return binding?.id === undefined ? [] : [[id, binding.id]];
+  private build(home: Home, index: number): NestedBuild {
+    const { prefix, document, when } = home;
+    const names = new Map(everyHome(home).flatMap((at) => {
+      const ids = [...at.document.features, ...at.document.parameters, ...at.document.context].map((each) => each.id);
+      return ids.flatMap((id): [string, string][] => {
+        const full = at.scope.get(id)?.id;
+        // Of what stands deeper, only what comes from further out has another name than its place says.
+        return full === undefined || (at !== home && full.startsWith(prefix)) ? [] : [[at.prefix.slice(prefix.length) + id, full]];
+      });
     }));
     return { place: prefix.slice(0, -1), index, model: this.modelOf(document.id) as CompiledModel, names, when: formulaOf(when as Expr, yesno) };
   }
@@ -248,6 +252,14 @@ class Compiler {
       keep(`surcharges.${part.id}.rate`, part.rate, anyNumber);
       keep(`surcharges.${part.id}.when`, part.when, yesno);
       for (const of of part.of) if (!document.prices.some((price) => price.id === of)) this.report(`surcharges.${part.id}`, 'model.unknownPart', { id: of });
+    }
+    for (const { id, of, rate, when } of document.insidePrices ?? []) {
+      keep(`insidePrices.${id}.rate`, rate, anyNumber);
+      keep(`insidePrices.${id}.when`, when, yesno);
+      for (const each of of) {
+        const known = each.includes('/') || document.prices.some((price) => price.id === each) || this.declaration.picks.some((pick) => pick.home === home && pick.on === each);
+        if (!known) this.report(`insidePrices.${id}`, 'model.unknownPart', { id: each });
+      }
     }
     for (const row of document.materials) {
       keep(`materials.${row.id}.quantity`, row.quantity, anyNumber);

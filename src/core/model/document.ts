@@ -31,6 +31,7 @@ export interface ModelDocument {
   numbering: Segment[];
   prices: PricePart[];
   surcharges: Surcharge[];
+  insidePrices?: InsidePrice[];
   materials: MaterialRow[];
   operations: OperationRow[];
   /** Working days added to the longest lead time of the materials. */
@@ -285,6 +286,17 @@ export interface Surcharge {
   /** 0.06 is 6 %. */
   rate: Feel;
   when: Feel;
+}
+
+/** What something costs less for standing inside this model, such as a part of a bundle. */
+export interface InsidePrice {
+  id: string;
+  name: Texts;
+  /** Price parts, and options or yes/no parameters with all that they bring; "scale/ridgeback/1/commissioning" is a part of a build inside. */
+  of: string[];
+  /** Share taken off: 0.1 is 10 %, 1 is included without charge. */
+  rate: Feel;
+  when?: Feel;
 }
 
 export interface MaterialRow {

@@ -59,6 +59,8 @@ export interface Outline {
   figures: CompiledModel['document']['figures'];
   /** Names of the builds inside, by place. */
   places: Readonly<Record<string, Texts>>;
+  /** Rows that something in the drawing shows. */
+  sketched: readonly string[];
 }
 
 export function outlineOf(model: CompiledModel): Outline {
@@ -69,7 +71,16 @@ export function outlineOf(model: CompiledModel): Outline {
     else if (entry.kind === 'number' || entry.kind === 'date' || entry.kind === 'yesno' || entry.kind === 'text') parameters.push({ ...entry.parameter, id: entry.id });
   }
   const { calculations, figures } = model.document;
-  return { features, parameters, calculations, sections: model.sections, figures, places: placesOf(model, '') };
+  return { features, parameters, calculations, sections: model.sections, figures, places: placesOf(model, ''), sketched: sketchedIn(model) };
+}
+
+function sketchedIn({ document, picks }: CompiledModel): string[] {
+  const { drawing } = document;
+  if (!drawing) return [];
+  const own = [...drawing.shapes, ...drawing.dimensions].flatMap(({ of }) => (of === undefined ? [] : [of]));
+  const inside = picks.flatMap((pick) => (drawing.shapes.some((shape) => shape.kind === 'build' && shape.pick === pick.on) ? pick.builds : []))
+    .flatMap(({ place, names, model }) => sketchedIn(model).map((row) => names.get(row) ?? `${place}/${row}`));
+  return [...new Set([...own, ...inside])];
 }
 
 function placesOf(model: CompiledModel, prefix: string): Record<string, Texts> {

@@ -116,7 +116,7 @@ const width = number().strict().integer().min(1).max(12).required();
 const segment = byField<Segment['kind']>('kind', {
   text: shape({ ...segmentBase, text: string().strict().max(12).required() }),
   code: shape({ ...segmentBase, of: id }),
-  number: shape({ ...segmentBase, of: id, times: decimal, width }),
+  number: shape({ ...segmentBase, of: way, times: decimal, width }),
   letters: shape({ ...segmentBase, of: id }),
   sequence: shape({ ...segmentBase, of: list(id, 20).min(1), width }),
   check: shape({ ...segmentBase }),
@@ -164,6 +164,7 @@ export const documentSchema = shape({
   numbering: list(segment, 60),
   prices: list(shape({ id, name: texts, item: sku.required(), quantity: feel.required(), when: feel }), 5_000),
   surcharges: list(shape({ id, name: texts, of: list(id, 100).min(1), rate: feel.required(), when: feel.required() }), 200),
+  insidePrices: few(shape({ id, name: texts, of: list(string().strict().max(200).required(), 100).min(1), rate: feel.required(), when: feel }), 200),
   materials: list(shape({ id, item: sku.required(), quantity: feel.required(), when: feel, scrap: decimal, cut: feel }), 5_000),
   operations: list(
     shape({ id, name: texts, centre: string().strict().max(40).required(), setUp: feel.required(), run: feel.required(), when: feel, text: texts }),

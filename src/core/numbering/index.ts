@@ -44,6 +44,20 @@ export function partNumber(model: CompiledModel, values: Values, sequence?: numb
   return { cells, text, complete: cells.every((cell) => cell.text !== null) };
 }
 
+const specialMark = /-Z(\d{4,})$/;
+
+/** The part number of a build with special parts: the number registered for them stands behind it. */
+export function markedSpecial(number: PartNumber, sequence: number | undefined): PartNumber {
+  const cell: Cell = { before: '-', text: sequence === undefined ? null : `Z${String(sequence).padStart(4, '0')}`, width: 5, registered: true };
+  return { cells: [...number.cells, cell], text: `${number.text}-${cell.text ?? '·····'}`, complete: number.complete && cell.text !== null };
+}
+
+/** A part number as typed, and the number of its special parts where it is marked as having some. */
+export function withoutSpecial(text: string): { text: string; special?: number } {
+  const mark = specialMark.exec(text);
+  return mark ? { text: text.slice(0, mark.index), special: Number(mark[1]) } : { text };
+}
+
 /** The part numbers of the builds inside, which are parts of their own. */
 export function numbersInside(model: CompiledModel, values: Values): { place: string; name: Texts; number: PartNumber }[] {
   return buildsInside(new Reading(model, values)).flatMap((inside) => {

@@ -1,8 +1,8 @@
 import { exact, Exact, zero } from '../exact';
-import { buildsInside, featureAt, insideValues, nameOfBuild, open, Reading, rowsRead, type CompiledModel, type Growth, type Inside, type Open, type PlainValue, type Texts, type Values } from '../model';
+import { buildsInside, featureAt, insideValues, nameOfBuild, open, Reading, rowsRead, type CompiledModel, type Growth, type Inside, type InsidePrice, type Open, type PlainValue, type Texts, type Values } from '../model';
 import type { BuildPrice, Tariff, PricedPart } from './index';
 
-/** The list price of a build as parts: what the model prices, its options, what builds inside list at, then surcharges on parts. */
+/** The list price of a build as parts: what the model prices, its options, what builds inside list at, what is taken off inside, then surcharges on parts. */
 export const priceBuild = (model: CompiledModel, values: Values, tariff: Tariff): BuildPrice => priced(new Reading(model, values), tariff, (inside) => priceBuild(inside.build.model, inside.values, tariff));
 
 function priced(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => BuildPrice): BuildPrice {
@@ -44,6 +44,12 @@ function priced(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => B
     waiting.push(...price.open.map((id) => `${place}/${id}`));
     for (const item of price.unpriced) unpriced.add(item);
   }
+  for (const inside of document.insidePrices ?? []) {
+    const holds = reading.holdsAt(`insidePrices.${inside.id}.when`);
+    const rate = reading.numberAt(`insidePrices.${inside.id}.rate`);
+    if (holds === open || rate === open) waiting.push(inside.id);
+    else if (holds && rate) parts.push(...takenOff(model, parts, inside, rate));
+  }
   for (const surcharge of document.surcharges) {
     const holds = reading.holdsAt(`surcharges.${surcharge.id}.when`);
     const rate = reading.numberAt(`surcharges.${surcharge.id}.rate`);
@@ -58,6 +64,16 @@ function priced(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => B
   return { parts, list: list.toString(), open: [...new Set(waiting)], unpriced: [...unpriced] };
 }
 
+/** What a price inside takes off, apart for what grows with the quantity of the line and what does not. */
+function takenOff({ picks }: CompiledModel, parts: readonly PricedPart[], { id, name, of }: InsidePrice, rate: Exact): PricedPart[] {
+  const places = picks.flatMap((pick) => (of.includes(pick.on) ? pick.builds.map((build) => build.place) : []));
+  const meant = parts.filter((part) => of.includes(part.id) || places.some((place) => part.place === place || part.place?.startsWith(`${place}/`)));
+  return [undefined, 'once' as const, 'own' as const].flatMap((grows): PricedPart[] => {
+    const base = meant.filter((part) => part.grows === grows).reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
+    return base.isZero() || rate.isZero() ? [] : [{ id: grows ? `${id}.${grows}` : id, kind: 'inside', name, rate: rate.toString(), amount: base.times(rate).negated().toString(), ...(grows ? { grows } : {}) }];
+  });
+}
+
 const sameOpen = (a: BuildPrice, b: BuildPrice): boolean => a.open.length === b.open.length && a.open.every((part) => b.open.includes(part));
 
 /** Rows on which what this model itself prices depends: by its formulas, by an item, or because they reach down or bring a build. */
@@ -65,7 +81,7 @@ const decisiveOf = new WeakMap<CompiledModel, ReadonlySet<string>>();
 function decisiveRows(model: CompiledModel): ReadonlySet<string> {
   const known = decisiveOf.get(model);
   if (known) return known;
-  const formulas = [...model.formulas].flatMap(([path, formula]) => (/^(prices|surcharges|features|parameters)\./.test(path) ? [formula] : []));
+  const formulas = [...model.formulas].flatMap(([path, formula]) => (/^(prices|insidePrices|surcharges|features|parameters)\./.test(path) ? [formula] : []));
   const builds = model.picks.flatMap((pick) => pick.builds);
   const rows = new Set([
     ...rowsRead(model, [...formulas, ...builds.map((build) => build.when)]),

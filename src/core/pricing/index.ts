@@ -8,6 +8,7 @@ import type { ExactText } from '../exact';
 import type { Growth, Texts } from '../model';
 
 export { priceBuild, priceDifferences } from './build-price';
+export { priceTerms, type PriceTerm } from './price-terms';
 export { costOf } from './cost';
 export { walk } from './walk';
 export { sumLines, type Totals } from './totals';
@@ -30,12 +31,13 @@ export interface Tariff {
 /** One part of a list price. */
 export interface PricedPart {
   id: string;
-  kind: 'part' | 'option' | 'surcharge';
+  /** inside: taken off for standing inside a bundle. */
+  kind: 'part' | 'option' | 'inside' | 'surcharge';
   name: Texts;
   item?: string;
   quantity?: ExactText;
   unitPrice?: ExactText;
-  /** Of a surcharge: 0.06 is 6 %. */
+  /** Of a surcharge: 0.06 is 6 %; of what is taken off inside a bundle: 0.1 is 10 % less. */
   rate?: ExactText;
   amount: ExactText;
   /** Of what does not grow with the quantity of the line. */
@@ -62,7 +64,7 @@ export interface LineTerms {
   discount: ExactText;
 }
 
-export type StepKind = 'list' | 'surcharge' | 'agreement' | 'discount' | 'rounding';
+export type StepKind = 'list' | 'inside' | 'surcharge' | 'agreement' | 'discount' | 'rounding';
 
 /** A step of the walk for one unit. */
 export interface WalkStep {

@@ -25,9 +25,9 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
   };
   const sum = (list: readonly PricedPart[]) => list.reduce((all, part) => all.plus(part.amount) as Exact, zero);
 
-  step('list', sum(parts.filter((part) => part.kind !== 'surcharge')));
-  for (const part of parts) {
-    if (part.kind === 'surcharge') step('surcharge', exact(part.amount), { name: part.name, ...(part.rate ? { rate: part.rate } : {}) });
+  step('list', sum(parts.filter((part) => part.kind === 'part' || part.kind === 'option')));
+  for (const kind of ['inside', 'surcharge'] as const) {
+    for (const part of parts) if (part.kind === kind) step(kind, exact(part.amount), { name: part.name, ...(part.rate ? { rate: part.rate } : {}) });
   }
   const unitList = total;
   const share = (rate: string) => total.times(rate).negated() as Exact;

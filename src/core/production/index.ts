@@ -2,6 +2,8 @@
 import { exact, Exact, zero } from '../exact';
 import { buildsInside, featureAt, open, Reading, type CompiledModel, type Open, type Texts, type Values } from '../model';
 
+export { afterWorkingDays, shippingDays } from './calendar';
+
 export interface MaterialNeed {
   /** With the way to its build in front, where it is part of a build inside. */
   row: string;

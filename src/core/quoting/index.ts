@@ -1,11 +1,13 @@
 /** Quotes as they travel between server and page: shapes, and what input is acceptable. */
-import type { Context, Decision } from '../engine';
+import type { Context } from '../engine';
 import type { ExactText } from '../exact';
-import type { ModelDocument, Outline, Texts } from '../model';
+import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
 import type { BuildPrice, LinePrice, LineTerms, Tariff, Totals } from '../pricing';
+import type { BuildContent, WarningView } from './content';
 import type { BenchPicture } from './picture';
 
 export * from './input';
+export * from './content';
 export { effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
 
 export interface Address {
@@ -38,7 +40,7 @@ export interface QuoteCustomer {
 
 /** Why a line cannot be sold as it stands. */
 export interface LineProblem {
-  code: 'line.todo' | 'line.clash' | 'line.unpriced';
+  code: 'line.todo' | 'line.clash' | 'line.unpriced' | 'line.warning';
   params: Record<string, string | number>;
 }
 
@@ -58,7 +60,11 @@ export interface LineView {
   /** Priced parts of a build. */
   build?: BuildPrice;
   problems: LineProblem[];
-  warnings: Texts[];
+  warnings: WarningView[];
+  /** Items of which a special part takes the place. */
+  special: { item: string; text: string }[];
+  /** Instead of another line, and not in the totals. */
+  alternative: boolean;
 }
 
 export interface QuoteView {
@@ -83,7 +89,11 @@ export interface QuoteView {
 
 /** Everything the Bench needs to compute in the page; the server computes it again. */
 export interface BenchView {
-  build: { id: string; version: number; decisions: Decision[] };
+  build: { id: string; version: number; letter: string };
+  content: BuildContent;
+  /** All variants of the talk, this one among them. */
+  variants: { id: string; letter: string }[];
+  modelVersion: { number: number; newest: number };
   document: ModelDocument;
   /** Its rows in words, those of the builds inside among them. */
   outline: Outline;
@@ -95,8 +105,63 @@ export interface BenchView {
   quote: { id: string; number: string; version: number; customer: string; state: 'draft' | 'accepted' };
   line?: { id: string; position: number };
   sequence?: number;
+  specialNumber?: number;
+  /** Working days from which a promised date is counted. */
+  today: string;
+  /** Who is at the Bench. */
+  person: string;
+  may: { special: boolean };
+  preferences: BenchPreferences;
   /** As the server computed it, so that the page shows it at once. */
   picture: BenchPicture;
+}
+
+export interface BenchPreferences {
+  /** Barred options are folded away. */
+  foldBarred: boolean;
+  /** Units in which lengths and masses are shown and understood. */
+  units: 'metric' | 'imperial';
+}
+
+/** A variant as the table of differences shows it. */
+export interface VariantView {
+  id: string;
+  letter: string;
+  partNumber: string;
+  complete: boolean;
+  values: Readonly<Record<string, PlainValue>>;
+  /** Rows that are there in it. */
+  shown: string[];
+  unitNet: ExactText;
+  leadDays: number | null;
+  figures: BenchPicture['figures'];
+  line?: number;
+}
+
+/** What would change if a build moved to the newest version of its model. */
+export interface MoveView {
+  from: number;
+  to: number;
+  /** Rows whose value would be another. */
+  changes: { row: string; before: PlainValue | null; after: PlainValue | null }[];
+  /** Decisions that the newer version has no place for. */
+  dropped: string[];
+  clashes: number;
+  list: { before: ExactText; after: ExactText };
+}
+
+/** A build kept under a name. */
+export interface SavedBuild {
+  id: string;
+  name: string;
+  owner: string;
+  mine: boolean;
+  shared: boolean;
+  starred: boolean;
+  modelId: string;
+  model: Texts;
+  partNumber: string;
+  savedAt: string;
 }
 
 export interface QuoteRow {
@@ -137,7 +202,7 @@ export interface WorkOrderView {
   quantity: number;
   due: string;
   decisions: { name: Texts; value: Texts }[];
-  materials: { item: string; name: Texts; unit: string; quantity: string; cut?: string }[];
+  materials: { item: string; name: Texts; unit: string; quantity: string; cut?: string; special?: string }[];
   operations: { name: Texts; centre: string; centreName: Texts; setUp: string; run: string; text: Texts }[];
 }
 

@@ -1,7 +1,9 @@
 /** What is taken from outside, and what is refused with which sentence. */
 import { describe, expect, it } from 'vitest';
 import type { Schema } from 'yup';
-import { changeLineInput, decisionsInput, discountPercent, newLineInput, newQuoteInput, plainPercent, quantity, signInInput } from './input';
+import { changeLineInput, contentInput, discountPercent, newBuildInput, newLineInput, newQuoteInput, plainPercent, quantity, signInInput } from './input';
+
+const uuid = '00000000-0000-4000-8000-000000000000';
 
 /** The codes of what is wrong; none where it is taken. */
 async function refusals(schema: Schema, value: unknown): Promise<string[]> {
@@ -34,12 +36,11 @@ describe('discounts', () => {
 });
 
 describe('requests', () => {
-  const uuid = '00000000-0000-4000-8000-000000000000';
   it('hold only what they may', async () => {
     expect(await refusals(changeLineInput, { version: 3, quantity: 2, discount: '5' })).toEqual([]);
     expect(await refusals(changeLineInput, { version: 3, net: '1.00' })).toEqual(['input.unknownField']);
     expect(await refusals(newLineInput, { version: 1, sku: 'SILL-12', quantity: 1, cost: '0' })).toEqual(['input.unknownField']);
-    expect(await refusals(decisionsInput, { version: 1, decisions: [{ on: 'mounting', value: 'pit', standing: 'free' }] })).toEqual(['input.unknownField']);
+    expect(await refusals(contentInput, { version: 1, decisions: [{ on: 'mounting', value: 'pit', standing: 'free' }] })).toEqual(['input.unknownField']);
   });
   it('name everything that is wrong', async () => {
     expect((await refusals(newLineInput, { version: 0, quantity: 'x' })).sort()).toEqual(['input.badVersion', 'input.required', 'quantity.notANumber']);
@@ -48,10 +49,30 @@ describe('requests', () => {
     expect((await refusals(signInInput, { email: 'mara', password: '' })).sort()).toEqual(['signIn.email', 'signIn.passwordMissing']);
   });
   it.each([[{ on: 'a', value: 5 }, 'decision.wrongType'], [{ on: 'a', value: ['x'] }, 'decision.wrongType'], [{ on: 'x'.repeat(401), value: true }, 'input.tooLong'], [{ value: true }, 'input.required'], [{ on: 'a', value: 'x'.repeat(2_001) }, 'decision.wrongType']])('a decision %j is refused: %s', async (decision, code) => {
-    expect(await refusals(decisionsInput, { version: 1, decisions: [decision] })).toContain(code);
+    expect(await refusals(contentInput, { version: 1, decisions: [decision] })).toContain(code);
   });
   it('may not be endless', async () => {
     const decisions = Array.from({ length: 2_001 }, (_, index) => ({ on: `a${String(index)}`, value: true }));
-    expect(await refusals(decisionsInput, { version: 1, decisions })).toContain('input.tooMany');
+    expect(await refusals(contentInput, { version: 1, decisions })).toContain('input.tooMany');
+  });
+});
+
+describe('what a build is made of', () => {
+  it('needs no warnings passed and no special parts', async () => {
+    expect(await contentInput.validate({ version: 1, decisions: [] })).toEqual({ version: 1, decisions: [], passed: [], special: [] });
+  });
+  const part = { item: 'RB-HUB', text: 'Hub in a steel box', cost: '120', price: '240.5', days: 10 };
+  it('takes special parts with amounts as text, and says what is wrong with others', async () => {
+    expect(await refusals(contentInput, { version: 1, decisions: [], special: [part] })).toEqual([]);
+    for (const wrong of [{ cost: '-1' }, { price: '1e5' }, { price: '' }, { cost: 'much' }]) expect(await refusals(contentInput, { version: 1, decisions: [], special: [{ ...part, ...wrong }] })).not.toEqual([]);
+    expect(await refusals(contentInput, { version: 1, decisions: [], special: [{ ...part, days: 1.5 }] })).toEqual(['quantity.whole']);
+    expect(await refusals(contentInput, { version: 1, decisions: [], special: [{ ...part, margin: '0.5' }] })).toEqual(['input.unknownField']);
+  });
+  it('passes a warning only with a reason, and lets nobody say who passed it', async () => {
+    expect(await refusals(contentInput, { version: 1, decisions: [], passed: [{ rule: 'pitPump', reason: '  ' }] })).toEqual(['input.required']);
+    expect(await refusals(contentInput, { version: 1, decisions: [], passed: [{ rule: 'pitPump', reason: 'dry ground', by: 'Somebody' }] })).toEqual(['input.unknownField']);
+  });
+  it.each([[{}, 'build.oneStart'], [{ modelId: 'ridgeback', partNumber: 'RB-060' }, 'build.oneStart']])('begins from one thing: %j is refused', async (start, code) => {
+    expect(await refusals(newBuildInput, { quoteId: uuid, ...start })).toEqual([code]);
   });
 });

@@ -1,5 +1,5 @@
 /** What people and programs may send. Messages are codes of sentences in the locale files. */
-import { array, mixed, number, object, string, type Schema } from 'yup';
+import { array, boolean, mixed, number, object, string, type Schema } from 'yup';
 import { readExact } from '../exact';
 
 const id = string().strict().uuid('input.badId').required('input.required');
@@ -36,7 +36,7 @@ export interface SignInInput { email: string; password: string }
 export const newQuoteInput = exactly<NewQuoteInput>({ customerId: id.required('quote.noCustomer'), title: string().strict().trim().max(120, 'input.tooLong').default('') });
 export interface NewQuoteInput { customerId: string; title: string }
 
-export const newLineInput = exactly<NewLineInput>({ version, sku: string().strict().max(40, 'input.tooLong').required('input.required'), quantity });
+export const newLineInput = exactly<NewLineInput>({ version, sku: string().strict().max(200, 'input.tooLong').required('input.required'), quantity });
 export interface NewLineInput { version: number; sku: string; quantity: number }
 
 export const changeLineInput = exactly<ChangeLineInput>({ version, quantity: quantity.optional(), discount: discountPercent.optional() });
@@ -45,17 +45,53 @@ export interface ChangeLineInput { version: number; quantity?: number; discount?
 export const versionInput = exactly<VersionInput>({ version });
 export interface VersionInput { version: number }
 
-export const languageInput = exactly<{ language: 'en' | 'de' }>({ language: string().strict().oneOf(['en', 'de'], 'input.badLanguage').required('input.required') });
+export const personInput = exactly<PersonInput>({
+  language: string().strict().oneOf(['en', 'de'], 'input.badLanguage'), foldBarred: boolean().strict(), units: string().strict().oneOf(['metric', 'imperial'], 'input.badUnits'),
+});
+export interface PersonInput { language?: 'en' | 'de'; foldBarred?: boolean; units?: 'metric' | 'imperial' }
 
-export const newBuildInput = exactly<NewBuildInput>({ quoteId: id, modelId: string().strict().max(40, 'input.tooLong').required('input.required') });
-export interface NewBuildInput { quoteId: string; modelId: string }
+const optionalId = string().strict().uuid('input.badId');
+/** A build begins from a model, a copy of another build, a saved build, or a part number. */
+export const newBuildInput = exactly<NewBuildInput>({
+  quoteId: id, modelId: string().strict().max(40, 'input.tooLong'), copyOf: optionalId, savedId: optionalId, partNumber: string().trim().max(200, 'input.tooLong'),
+}).test('one', 'build.oneStart', (value) => [value.modelId, value.copyOf, value.savedId, value.partNumber].filter((each) => each !== undefined).length === 1);
+export interface NewBuildInput { quoteId: string; modelId?: string; copyOf?: string; savedId?: string; partNumber?: string }
+
+export const variantInput = exactly<VariantInput>({ empty: boolean().strict().default(false) });
+export interface VariantInput { empty: boolean }
+
+export const sendVariantsInput = exactly<SendVariantsInput>({ version, builds: array().strict().of(id).min(1, 'input.required').max(26, 'input.tooMany').required('input.required'), alternatives: boolean().strict().default(false) });
+export interface SendVariantsInput { version: number; builds: string[]; alternatives: boolean }
+
+const savedName = string().trim().max(120, 'input.tooLong').required('saved.noName');
+export const saveBuildInput = exactly<SaveBuildInput>({ buildId: id, name: savedName, shared: boolean().strict().default(false) });
+export interface SaveBuildInput { buildId: string; name: string; shared: boolean }
+export const changeSavedInput = exactly<ChangeSavedInput>({ name: savedName.optional(), shared: boolean().strict(), starred: boolean().strict() });
+export interface ChangeSavedInput { name?: string; shared?: boolean; starred?: boolean }
 
 const decision = exactly<{ on: string; value: unknown }>({
   on: string().strict().max(400, 'input.tooLong').required('input.required'),
   value: mixed().test('value', 'decision.wrongType', (value) => value === null || typeof value === 'boolean' || (typeof value === 'string' && value.length <= 2_000)).defined('input.required'),
 });
-export const decisionsInput = exactly<DecisionsInput>({ version, decisions: array().strict().of(decision).max(2_000, 'input.tooMany').required('input.required') });
-export interface DecisionsInput { version: number; decisions: { on: string; value: string | boolean | null }[] }
+const pass = exactly<ContentInput['passed'][number]>({ rule: string().strict().max(100, 'input.tooLong').required('input.required'), reason: string().trim().max(500, 'input.tooLong').required('input.required') });
+/** An amount as it travels. */
+const amount = string().strict().matches(/^\d{1,12}(\.\d{1,6})?$/, 'amount.notANumber').required('input.required');
+const special = exactly<ContentInput['special'][number]>({
+  item: string().strict().max(40, 'input.tooLong').required('input.required'), text: string().trim().max(200, 'input.tooLong').required('input.required'),
+  cost: amount, price: amount, days: number().strict().integer('quantity.whole').min(0, 'quantity.range').max(999, 'quantity.range').required('input.required'),
+});
+export const contentInput = exactly<ContentInput>({
+  version,
+  decisions: array().strict().of(decision).max(2_000, 'input.tooMany').required('input.required'),
+  passed: array().of(pass).max(200, 'input.tooMany').default([]),
+  special: array().of(special).max(100, 'input.tooMany').default([]),
+});
+export interface ContentInput {
+  version: number;
+  decisions: { on: string; value: string | boolean | null }[];
+  passed: { rule: string; reason: string }[];
+  special: { item: string; text: string; cost: string; price: string; days: number }[];
+}
 
 export const putOnQuoteInput = exactly<PutOnQuoteInput>({ version, quantity });
 export interface PutOnQuoteInput { version: number; quantity: number }

@@ -1,10 +1,11 @@
 /** All that the Bench shows of a build at once: one function for the page's worker and for the server. */
-import type { Decision, Engine, State } from '../engine';
+import type { Engine, State } from '../engine';
 import { exact } from '../exact';
-import { numbersInside, partNumber, type PartNumber } from '../numbering';
+import { markedSpecial, numbersInside, partNumber, type PartNumber } from '../numbering';
 import { costOf, priceBuild, priceDifferences, walk, type BuildPrice, type LinePrice, type LineTerms, type Tariff } from '../pricing';
 import { leadDays, making, type Making } from '../production';
-import { open, Reading } from '../model';
+import { open, Reading, type CompiledModel, type Texts } from '../model';
+import { specialFacts, specialTariff, type BuildContent } from './content';
 
 export interface BenchMeans {
   engine: Engine;
@@ -13,6 +14,8 @@ export interface BenchMeans {
   facts: Readonly<Record<string, { leadDays: number }>>;
   /** The number registered for the build, while it is still the same build. */
   sequence?: number | undefined;
+  /** The number registered for its special parts. */
+  specialNumber?: number | undefined;
 }
 
 export interface BenchPicture {
@@ -28,10 +31,15 @@ export interface BenchPicture {
   leadDays: number | null;
   /** Calculations shown beside the build; null while open. */
   figures: { id: string; value: string | null }[];
+  /** Every calculation that can be worked out by now. */
+  calculated: Record<string, string>;
+  /** Why rows whose value is advised have it. */
+  advice: Record<string, Texts>;
 }
 
-export function pictureOf({ engine, tariff, terms, facts, sequence }: BenchMeans, decisions: readonly Decision[]): BenchPicture {
+export function pictureOf({ engine, tariff: listed, terms, facts: usual, sequence, specialNumber }: BenchMeans, { decisions, special }: Pick<BuildContent, 'decisions' | 'special'>): BenchPicture {
   const { model } = engine;
+  const [tariff, facts] = [specialTariff(listed, special), specialFacts(usual, special)];
   const state = engine.state({ decisions });
   const { values } = state;
   const price = priceBuild(model, values, tariff);
@@ -46,7 +54,7 @@ export function pictureOf({ engine, tariff, terms, facts, sequence }: BenchMeans
   });
   return {
     state,
-    number: partNumber(model, values, sequence),
+    number: special.length > 0 ? markedSpecial(partNumber(model, values, sequence), specialNumber) : partNumber(model, values, sequence),
     inside: Object.fromEntries(numbersInside(model, values).map((each) => [each.place, each.number.text])),
     price,
     line: walk(price.parts, terms, tariff.decimals, cost),
@@ -54,7 +62,22 @@ export function pictureOf({ engine, tariff, terms, facts, sequence }: BenchMeans
     making: made,
     leadDays: leadDays(model, values, facts),
     figures,
+    calculated: Object.fromEntries(model.document.calculations.flatMap(({ id }) => {
+      const value = reading.named(id);
+      return value === open || value === null ? [] : [[id, String(value)]];
+    })),
+    advice: adviceIn(model, state, reading),
   };
+}
+
+function adviceIn({ proposals }: CompiledModel, { rows }: State, reading: Reading): Record<string, Texts> {
+  const found: Record<string, Texts> = {};
+  for (const { rule, source, on, when } of proposals) {
+    const row = on.split('.')[0] ?? on;
+    const advised = rows[row]?.source === 'advised' || rows[row]?.options?.some((option) => option.source === 'advised');
+    if (rule && source === 'advised' && advised && !found[on] && (!when || reading.run(when) === true)) found[on] = rule.reason;
+  }
+  return found;
 }
 
 /** What a change would do to price and lead time, before it is made. */

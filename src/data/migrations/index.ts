@@ -1,4 +1,5 @@
 import { first } from './0001-first';
+import { bench } from './0002-bench';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -6,4 +7,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first];
+export const migrations: readonly Migration[] = [first, bench];

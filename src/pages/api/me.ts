@@ -1,5 +1,5 @@
-import { languageInput } from '../../core/quoting';
-import { setLanguage } from '../../services/people';
+import { personInput } from '../../core/quoting';
+import { setPerson } from '../../services/people';
 import { changing } from './_answer';
 
-export const PATCH = changing(languageInput, (actor, { language }) => setLanguage(actor, language));
+export const PATCH = changing(personInput, setPerson);

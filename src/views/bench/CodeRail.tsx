@@ -3,7 +3,7 @@ import type { Outline } from '../../core/model';
 import { own } from '../../i18n';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
-import css from './bench.module.css';
+import css from './head.module.css';
 
 /** The part number, a cell per segment with the feature's short name beneath; each cell is a door to its feature. */
 export function CodeRail({ number, outline, onGo }: { number: PartNumber; outline: Outline; onGo: (row: string) => void }) {

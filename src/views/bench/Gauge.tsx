@@ -2,7 +2,7 @@ import { useRef, type PointerEvent } from 'react';
 import { scaleLinear } from 'd3-scale';
 import { exact, Exact } from '../../core/exact';
 import type { AllowedRange } from '../../core/engine';
-import css from './bench.module.css';
+import css from './number.module.css';
 
 interface Props {
   least: string;
@@ -11,6 +11,8 @@ interface Props {
   allowed: readonly AllowedRange[];
   value: string | undefined;
   label: string;
+  /** How a value of the model is written for the person. */
+  write: (value: string) => string;
   onPick: (value: string) => void;
 }
 
@@ -18,7 +20,7 @@ const [width, height] = [300, 34];
 const inset = 14;
 
 /** A little ruler: the whole range as a line, the allowed stretches in bold, the value as a dovetail. Drag or click to set. */
-export function Gauge({ least, most, step, allowed, value, label, onPick }: Props) {
+export function Gauge({ least, most, step, allowed, value, label, write, onPick }: Props) {
   const ref = useRef<SVGSVGElement>(null);
   const x = scaleLinear().domain([Number(least), Number(most)]).range([inset, width - inset]);
   const pick = (event: PointerEvent<SVGSVGElement>) => {
@@ -40,7 +42,7 @@ export function Gauge({ least, most, step, allowed, value, label, onPick }: Prop
     >
       <line className={css.gaugeLine} x1={inset} x2={width - inset} y1={14} y2={14} />
       {ticks.map((tick) => <line key={tick} className={css.gaugeLine} x1={x(tick)} x2={x(tick)} y1={14} y2={19} />)}
-      {ticks.map((tick) => <text key={tick} x={x(tick)} y={31}>{tick}</text>)}
+      {ticks.map((tick) => <text key={tick} x={x(tick)} y={31}>{write(String(tick))}</text>)}
       {allowed.map((range) => <line key={range.least} className={css.gaugeAllowed} x1={x(Number(range.least)) - Math.min(2, half)} x2={x(Number(range.most)) + Math.min(2, half)} y1={14} y2={14} />)}
       {value !== undefined && <path className={css.gaugeMark} d={`M${String(x(Number(value)) - 6)},1 h12 l-3,13 h-6 Z`} />}
     </svg>

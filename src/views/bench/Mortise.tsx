@@ -1,4 +1,4 @@
-import css from './bench.module.css';
+import css from './mortise.module.css';
 
 /** The empty notch of what is still open. */
 export function Mortise() {

@@ -1,55 +1,59 @@
-import { CircleCheck, Info, TriangleAlert } from 'lucide-react';
-import type { BenchPicture, BenchView } from '../../core/quoting';
-import { money, number, own, percent } from '../../i18n';
-import { classes } from '../../ui';
+import { useState, type ReactNode } from 'react';
+import { ChevronDown, ChevronRight, CircleCheck } from 'lucide-react';
+import { afterWorkingDays, shippingDays } from '../../core/production';
+import type { BenchView } from '../../core/quoting';
+import { date, money, number, percent } from '../../i18n';
 import { Walk } from '../parts/Walk';
 import { useSpeech } from '../speech';
-import css from './bench.module.css';
+import shared from './bench.module.css';
+import { DrawingPanel } from './DrawingPanel';
+import { CostParts, FormulaParts, LeadParts, ListParts } from './figures';
+import css from './side.module.css';
+import type { Bench } from './useBench';
+import { Warnings } from './Warnings';
 import type { Words } from './words';
 
-/** Money first, then mass, time and the rest, then how the price comes about. */
-export function Side({ picture, view, words }: { picture: BenchPicture; view: BenchView; words: Words }) {
+interface Props { bench: Bench; view: BenchView; words: Words; frozen: boolean; large: boolean; onLarge: () => void; onGo: (row: string) => void }
+
+/** The drawing, then the figures, each of which opens how it comes about, then what to know. */
+export function Side({ bench, view, words, frozen, large, onLarge, onGo }: Props) {
   const { t, language } = useSpeech();
+  const [open, setOpen] = useState<string | null>('net');
   const { tariff, terms, outline } = view;
-  const { line, price, state, leadDays, figures } = picture;
+  const { line, price, state, leadDays, figures } = bench.picture;
+  const amount = (value: string) => money(value, language, tariff.decimals);
   const soFar = price.open.length > 0 ? ` ${t('bench.soFar')}` : '';
   const figure = (id: string, value: string | null): string => {
     if (value === null) return '·';
     const calculation = outline.calculations.find((each) => each.id === id);
-    if (calculation?.type !== 'number') return value;
-    const unit = calculation.unit ?? '';
-    return `${number(value, language, calculation.decimals ?? 2)}${unit ? ` ${unit}` : ''}`;
+    return calculation?.type === 'number' ? words.figure(value, calculation.unit ?? '', calculation.decimals ?? 2) : value;
   };
+  const row = (id: string, name: string, value: string, detail: ReactNode) => (
+    <div key={id} className={css.figure}>
+      <button type="button" className={css.opener} aria-expanded={open === id} title={t('bench.figure', { what: name })} onClick={() => setOpen(open === id ? null : id)}>
+        {open === id ? <ChevronDown size={12} aria-hidden /> : <ChevronRight size={12} aria-hidden />}<span>{name}</span><span className={shared.figure}>{value}</span>
+      </button>
+      {open === id && <div className={css.detail} role="group" aria-label={t('bench.figure', { what: name })}>{detail}</div>}
+    </div>
+  );
   return (
     <aside className={css.side} tabIndex={0} aria-label={t('bench.money')}>
+      <DrawingPanel bench={bench} view={view} words={words} large={large} onLarge={onLarge} onGo={onGo} />
       <div>
-        <p className={css.netFigure}><span>{t('bench.net')} {tariff.currency}{soFar}</span><b data-testid="net">{money(line.unitNet, language, tariff.decimals)}</b></p>
-        <dl className={css.facts}>
-          <dt>{t('bench.list')}</dt><dd className={css.figure}>{money(price.list, language, tariff.decimals)}</dd>
-          {line.cost !== undefined && <><dt>{t('bench.cost')}</dt><dd className={css.figure}>{money(line.unitCost ?? '0', language, tariff.decimals)}</dd></>}
-          {line.margin !== undefined && <><dt>{t('bench.margin')}</dt><dd className={css.figure}>{percent(line.margin, language, 1)}</dd></>}
-        </dl>
-        {price.unpriced.length > 0 && <p className={css.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
+        <p className={css.netFigure}><span>{t('bench.net')} {tariff.currency}{soFar}</span><b data-testid="net">{amount(line.unitNet)}</b></p>
+        {price.unpriced.length > 0 && <p className={shared.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
+        {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
       </div>
-      <dl className={css.facts} aria-label={t('bench.figures')}>
-        <dt>{t('bench.lead')}</dt><dd className={css.figure}>{leadDays === null ? '·' : t('bench.days', { count: leadDays })}</dd>
-        {figures.map(({ id, value }) => [<dt key={`${id}t`}>{words.row(id)}</dt>, <dd key={`${id}d`} className={css.figure}>{figure(id, value)}</dd>])}
-      </dl>
-      {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
-      {state.messages.length > 0 && (
-        <ul aria-label={t('bench.notes')}>
-          {state.messages.map((message) => (
-            <li key={message.rule} className={classes(css.message, message.severity === 'warning' && css.messageWarning)}>
-              {message.severity === 'warning' ? <TriangleAlert size={14} aria-hidden /> : <Info size={14} aria-hidden />}
-              <span><b>{t(`severity.${message.severity}`)}.</b> {own(message.text, language)}</span>
-            </li>
-          ))}
-        </ul>
-      )}
-      <section aria-label={t('ledger.walk')}>
-        <h2 className={css.sideTitle}>{t('ledger.walk')}</h2>
-        <Walk price={line} parts={price} quantity={terms.quantity} currency={tariff.currency} decimals={tariff.decimals} />
-      </section>
+      <Warnings bench={bench} frozen={frozen} />
+      <div className={css.figures} aria-label={t('bench.figures')} role="group">
+        {row('list', t('bench.list'), amount(price.list), <ListParts price={price} decimals={tariff.decimals} />)}
+        {row('net', t('bench.net'), amount(line.unitNet), <Walk price={line} quantity={terms.quantity} currency={tariff.currency} decimals={tariff.decimals} />)}
+        {line.cost !== undefined && row('cost', t('bench.cost'), amount(line.unitCost ?? '0'), <CostParts bench={bench} view={view} />)}
+        {line.margin !== undefined && row('margin', t('bench.margin'), percent(line.margin, language, 1), <p className={shared.quiet}>{t('bench.marginHow', { net: amount(line.unitNet), cost: amount(line.unitCost ?? '0') })}</p>)}
+        {row('lead', t('bench.lead'), leadDays === null ? '·' : t('bench.days', { count: leadDays }), <LeadParts bench={bench} view={view} />)}
+        {leadDays !== null && row('promised', t('bench.promised'), date(afterWorkingDays(view.today, leadDays + shippingDays), language), <p className={shared.quiet}>{t('bench.promisedHow', { days: number(String(leadDays), language), shipping: shippingDays, date: date(view.today, language) })}</p>)}
+        {figures.map(({ id, value }) => row(id, words.row(id), figure(id, value), <FormulaParts id={id} bench={bench} view={view} words={words} onGo={onGo} />))}
+      </div>
     </aside>
   );
 }

@@ -1,63 +1,69 @@
 import { useState } from 'react';
-import { ChevronDown, ChevronUp } from 'lucide-react';
-import type { Difference } from '../../core/engine';
-import type { BenchPicture, BenchView } from '../../core/quoting';
-import { number, own } from '../../i18n';
+import { ChevronDown, ChevronUp, ChevronsUp } from 'lucide-react';
+import type { BenchView } from '../../core/quoting';
+import { own } from '../../i18n';
 import { Button, Tabs, classes } from '../../ui';
 import { useSpeech } from '../speech';
-import css from './bench.module.css';
+import shared from './bench.module.css';
+import { BestPanel } from './BestPanel';
+import { BuildList } from './BuildList';
+import { Operations } from './Operations';
+import css from './strip.module.css';
+import type { Bench } from './useBench';
+import { Variants } from './Variants';
 import type { Words } from './words';
 
-type Tab = 'parts' | 'operations' | 'changed' | 'notes';
+export type StripTab = 'parts' | 'operations' | 'changed' | 'notes' | 'variants' | 'best';
 
-/** The strip at the foot: what the build is made of and how, what moved, what to know. */
-export function Strip({ picture, moved, view, words }: { picture: BenchPicture; moved: readonly Difference[]; view: BenchView; words: Words }) {
+interface Props {
+  tab: StripTab;
+  onTab: (tab: StripTab) => void;
+  bench: Bench;
+  view: BenchView;
+  words: Words;
+  frozen: boolean;
+  onOpen: (variant: string) => void;
+}
+
+/** The strip at the foot: what the build is made of and how, what moved, what to know, and how it stands beside others. */
+export function Strip({ tab, onTab, bench, view, words, frozen, onOpen }: Props) {
   const { t, language } = useSpeech();
-  const [tab, setTab] = useState<Tab>('parts');
-  const [open, setOpen] = useState(true);
+  const [size, setSize] = useState<'closed' | 'low' | 'tall'>('low');
+  const { picture, moved } = bench;
   const { making, state } = picture;
-  const counts: Record<Tab, number> = { parts: making.materials.length, operations: making.operations.length, changed: moved.length, notes: state.messages.length };
-  const tabs = (['parts', 'operations', 'changed', 'notes'] as const).map((id) => ({ id, text: `${t(`bench.${id}`)} ${String(counts[id])}` }));
+  // What compares builds wants room.
+  const tall = size === 'tall' || (size === 'low' && (tab === 'variants' || tab === 'best'));
+  const counts: Partial<Record<StripTab, number>> = { parts: making.materials.length, operations: making.operations.length, changed: moved.length, notes: state.messages.length };
+  const tabs = (['parts', 'operations', 'changed', 'notes', 'variants', 'best'] as const).map((id) => ({ id, text: counts[id] === undefined ? t(`bench.${id}`) : `${t(`bench.${id}`)} ${String(counts[id])}` }));
   return (
-    <section className={classes(css.strip, !open && css.stripClosed)} aria-label={t('bench.parts')}>
-      <div className={css.stripHead}>
-        <Tabs label={t('bench.parts')} tabs={tabs} chosen={tab} onChoose={(id) => { setTab(id); setOpen(true); }} panel="strip-panel" />
-        <Button look="plain" aria-label={t('bench.close')} aria-expanded={open} onClick={() => setOpen(!open)}>{open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}</Button>
+    <section className={classes(css.strip, size === 'closed' && css.closed, tall && css.tall)} aria-label={t('bench.parts')}>
+      <div className={css.head}>
+        <Tabs label={t('bench.parts')} tabs={tabs} chosen={tab} onChoose={(id) => { onTab(id); if (size === 'closed') setSize('low'); }} panel="strip-panel" />
+        <span>
+          {size !== 'closed' && <Button look="plain" aria-label={t('bench.taller')} aria-pressed={size === 'tall'} onClick={() => setSize(size === 'tall' ? 'low' : 'tall')}><ChevronsUp size={15} aria-hidden style={{ transform: size === 'tall' ? 'rotate(180deg)' : undefined }} /></Button>}
+          <Button look="plain" aria-label={t('bench.close')} aria-expanded={size !== 'closed'} onClick={() => setSize(size === 'closed' ? 'low' : 'closed')}>{size === 'closed' ? <ChevronUp size={15} aria-hidden /> : <ChevronDown size={15} aria-hidden />}</Button>
+        </span>
       </div>
-      <div id="strip-panel" role="tabpanel" aria-label={t(`bench.${tab}`)} tabIndex={0} className={css.stripBody}>
-        {open && tab === 'parts' && (
-          <table className={css.table}>
-            <thead><tr><th scope="col">{t('bench.item')}</th><th scope="col">{t('bench.name')}</th><th scope="col" className={css.figure}>{t('bench.cut')}</th><th scope="col" className={css.figure}>{t('bench.quantity')}</th></tr></thead>
-            <tbody>
-              {making.materials.map((row) => (
-                <tr key={row.row}><td className={css.code}>{row.item}</td><td>{own(view.itemNames[row.item], language)}</td><td className={css.figure}>{row.cut ? `${number(row.cut, language, 3)} m` : ''}</td><td className={css.figure}>{number(row.quantity, language, 2)}</td></tr>
-              ))}
-            </tbody>
-          </table>
-        )}
-        {open && tab === 'operations' && (
-          <table className={css.table}>
-            <thead><tr><th scope="col">{t('bench.name')}</th><th scope="col">{t('bench.centre')}</th><th scope="col">{t('bench.instruction')}</th><th scope="col" className={css.figure}>{t('bench.setUp')}</th><th scope="col" className={css.figure}>{t('bench.run')}</th></tr></thead>
-            <tbody>
-              {making.operations.map((row) => (
-                <tr key={row.row}><td>{own(row.name, language)}</td><td className={css.code}>{row.centre}</td><td>{own(row.text, language)}</td><td className={css.figure}>{number(row.setUp, language, 2)}</td><td className={css.figure}>{number(row.run, language, 2)}</td></tr>
-              ))}
-            </tbody>
-          </table>
-        )}
-        {open && tab === 'changed' && (moved.length === 0 ? <p className={css.note}>{t('bench.nothingChanged')}</p> : (
-          <table className={css.table}>
-            <tbody>
-              {moved.map((each) => (
-                <tr key={each.row}><td>{words.row(each.row)}</td><td>{each.after === undefined ? t('bench.hidden') : words.value(each.row, each.after)}</td><td className={css.quiet}>{t('bench.was')} {each.before === undefined ? t('bench.open') : words.value(each.row, each.before)}</td><td className={css.source}>{t(`source.${each.source}`)}</td></tr>
-              ))}
-            </tbody>
-          </table>
-        ))}
-        {open && tab === 'notes' && (state.messages.length === 0 ? <p className={css.note}>{t('bench.noNotes')}</p> : (
-          <ul>{state.messages.map((message) => <li key={message.rule} className={css.note}><span className={message.severity === 'warning' ? css.warning : css.quiet}>{t(`severity.${message.severity}`)}</span>{own(message.text, language)}</li>)}</ul>
-        ))}
-      </div>
+      {size !== 'closed' && (
+        <div id="strip-panel" role="tabpanel" aria-label={t(`bench.${tab}`)} tabIndex={0} className={css.body}>
+          {tab === 'parts' && <BuildList bench={bench} view={view} words={words} frozen={frozen} />}
+          {tab === 'operations' && <Operations making={making} words={words} />}
+          {tab === 'changed' && (moved.length === 0 ? <p className={shared.note}>{t('bench.nothingChanged')}</p> : (
+            <table className={shared.table}>
+              <tbody>
+                {moved.map((each) => (
+                  <tr key={each.row}><td>{words.row(each.row)}</td><td>{each.after === undefined ? t('bench.hidden') : words.value(each.row, each.after)}</td><td className={shared.quiet}>{t('bench.was')} {each.before === undefined ? t('bench.open') : words.value(each.row, each.before)}</td><td className={shared.source}>{t(`source.${each.source}`)}</td></tr>
+                ))}
+              </tbody>
+            </table>
+          ))}
+          {tab === 'notes' && (state.messages.length === 0 ? <p className={shared.note}>{t('bench.noNotes')}</p> : (
+            <ul>{state.messages.map((message) => <li key={message.rule} className={shared.note}><span className={message.severity === 'warning' ? shared.warning : shared.quiet}>{t(`severity.${message.severity}`)}</span>{own(message.text, language)}</li>)}</ul>
+          ))}
+          {tab === 'variants' && <Variants bench={bench} view={view} words={words} frozen={frozen} onOpen={onOpen} />}
+          {tab === 'best' && <BestPanel bench={bench} view={view} words={words} frozen={frozen} />}
+        </div>
+      )}
     </section>
   );
 }

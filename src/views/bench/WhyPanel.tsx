@@ -1,10 +1,12 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { exact } from '../../core/exact';
+import type { Cause } from '../../core/engine';
 import type { Why, Way } from '../../workers/bench.worker';
 import { moneyDifference } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';
-import css from './bench.module.css';
+import shared from './bench.module.css';
+import css from './why.module.css';
 import type { Words } from './words';
 
 interface Props {
@@ -13,31 +15,38 @@ interface Props {
   words: Words;
   decimals: number;
   clash?: boolean;
+  /** Another cause, where one is asked for. */
+  second?: () => Promise<readonly Cause[]>;
   onTake: (way: Way) => void;
   onClose?: () => void;
 }
 
 /** The reason as a chain of sentences, and the ways out with their effect; a digit takes one. */
-export function WhyPanel({ title, why, words, decimals, clash = false, onTake, onClose }: Props) {
+export function WhyPanel({ title, why, words, decimals, clash = false, second, onTake, onClose }: Props) {
   const { t, language } = useSpeech();
   const ref = useRef<HTMLElement>(null);
+  const [other, setOther] = useState<readonly Cause[]>();
   useEffect(() => {
+    setOther(undefined);
     if (clash) return;
     ref.current?.focus();
     ref.current?.scrollIntoView({ block: 'nearest' });
-  }, [clash]);
+  }, [clash, why]);
   return (
     <section
       ref={ref} tabIndex={-1} className={classes(css.why, clash && css.whyClash)} aria-label={title}
       onKeyDown={(event) => {
         const way = /^[1-9]$/.test(event.key) ? why.ways[Number(event.key) - 1] : undefined;
-        if (way) { event.preventDefault(); onTake(way); }
+        if (way) { event.preventDefault(); event.stopPropagation(); onTake(way); }
         if (event.key === 'Escape' && onClose) { event.stopPropagation(); onClose(); }
       }}
     >
       <div className={css.whyHead}><h3>{title}</h3>{onClose && <Button look="plain" onClick={onClose}>{t('bench.close')}</Button>}</div>
-      <ul className={css.causes}>{why.causes.map((cause, index) => <li key={String(index)}>{words.cause(cause)}</li>)}</ul>
-      {why.ways.length === 0 ? <p className={css.quiet}>{why.causes.some((cause) => cause.kind === 'decision') ? t('bench.noWay') : t('bench.alone')}</p> : (
+      <ul className={css.causes}>{why.causes.map((cause, index) => <li key={String(index)}>{words.cause(cause)}{cause.kind === 'rule' && cause.help && <> <a href={cause.help}>{t('bench.readMore')}</a></>}</li>)}</ul>
+      {second && why.causes.length > 0 && (other === undefined
+        ? <p><button type="button" className={css.more} onClick={() => void second().then(setOther)}>{t('bench.second')}</button></p>
+        : <div className={css.causes}>{other.length === 0 ? <p className={shared.quiet}>{t('bench.noSecond')}</p> : <><p className={shared.quiet}>{t('bench.alsoBecause')}</p><ul>{other.map((cause, index) => <li key={String(index)}>{words.cause(cause)}</li>)}</ul></>}</div>)}
+      {why.ways.length === 0 ? <p className={shared.quiet}>{why.causes.some((cause) => cause.kind === 'decision') ? t('bench.noWay') : t('bench.alone')}</p> : (
         <div className={css.ways} role="group" aria-label={t('bench.ways')}>
           {why.ways.map((way, index) => (
             <button key={String(index)} type="button" className={css.way} onClick={() => onTake(way)}>
@@ -46,10 +55,10 @@ export function WhyPanel({ title, why, words, decimals, clash = false, onTake, o
                 {way.changes.map(({ on, from, to }) => to === undefined
                   ? t('bench.leaveOpen', { what: words.subject(on), from: words.value(on, from) })
                   : t('bench.changeTo', { what: words.subject(on), from: words.value(on, from), to: words.value(on, to) })).join('; ')}
-                {way.moved.length > 0 && <span className={css.wayMore}> · {t('bench.effect', { count: way.moved.length })}: {way.moved.map((each) => words.row(each.row)).join(', ')}</span>}
+                {way.moved.length > 0 && <span className={css.wayMore}> · {t('bench.effect', { count: way.moved.length })}: {way.moved.map((each) => `${words.row(each.row)} ${each.after === undefined ? t('bench.hidden') : words.value(each.row, each.after)}`).join(', ')}</span>}
               </span>
-              <span className={css.figure}>{way.effect.leadDays ? `${way.effect.leadDays > 0 ? '+' : '−'}${t('unit.days', { count: Math.abs(way.effect.leadDays) })}` : ''}</span>
-              <span className={css.figure}>{moneyDifference(exact(way.effect.list).toDecimalPlaces(decimals).toString(), language, decimals)}</span>
+              <span className={shared.figure}>{way.effect.leadDays ? `${way.effect.leadDays > 0 ? '+' : '−'}${t('unit.days', { count: Math.abs(way.effect.leadDays) })}` : ''}</span>
+              <span className={shared.figure}>{moneyDifference(exact(way.effect.list).toDecimalPlaces(decimals).toString(), language, decimals)}</span>
             </button>
           ))}
         </div>

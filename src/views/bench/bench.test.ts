@@ -1,19 +1,80 @@
 /** Typed numbers in the units people say, and the words of a model. */
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { demoModel } from '../../../scripts/demo-documents';
 import { outlineOf } from '../../core/model';
+import type { BuildContent } from '../../core/quoting';
 import { translator } from '../../i18n';
-import { readTyped } from './typed';
+import { History } from './history';
+import { readTyped, shownUnit, shownValue } from './typed';
 import { Words } from './words';
 
 describe('typed numbers', () => {
   it.each([
     ['18', 'm', '18'], ['18 m', 'm', '18'], ['12,5', 'm', '12.5'], ['1800cm', 'm', '18'], ['13500 mm', 'm', '13.5'], ['59.0551181102 ft', 'm', '17.99999999998896'], ['10 FT', 'm', '3.048'], ['12 in', 'mm', '304.8'], [' -3 ', 'm', '-3'], ['44', 't', '44'], ['44 t', 't', '44'],
+    ['44000 kg', 't', '44'], ['100 lb', 'kg', '45.359237'], ['2 t', 'kg', '2000'], ['10 ft 6 in', 'm', '3.2004'], ["10' 6\"", 'm', '3.2004'], ["10'", 'm', '3.048'], ['1 km', 'm', '1000'],
   ])('"%s" in %s is %s', (typed, unit, expected) => {
     expect(readTyped(typed, unit)).toBe(expected);
   });
-  it.each([['', 'm'], ['long', 'm'], ['18 kg', 'm'], ['18 m', 't'], ['1.2.3', 'm'], ['1e3', 'm'], ['18 m 20', 'm'], ['--4', 'm'], ['½', 'm']])('"%s" in %s is none', (typed, unit) => {
+  it.each([['', 'm'], ['long', 'm'], ['18 kg', 'm'], ['18 m', 't'], ['1.2.3', 'm'], ['1e3', 'm'], ['18 m 20', 'm'], ['--4', 'm'], ['½', 'm'], ['6 in 10 ft', 'm'], ['5 lb', ''], ['10 ft 6 lb', 'm'], ['1 ft 2 in 3', 'm']])('"%s" in %s is none', (typed, unit) => {
     expect(readTyped(typed, unit)).toBeNull();
+  });
+
+  const half = { least: '6', most: '30', step: '0.5' };
+  it.each([['59 ft', '18'], ['44 ft', '13.5'], ['44.3 ft', '13.5'], ['44.29 ft', '13.5'], ['44.1 ft', '13.44168'], ['59 ft 1 in', '18'], ['96 ft', '29.2608'], ['17.3 m', '17.3']])('%s means %s m where it goes by half metres', (typed, expected) => {
+    expect(readTyped(typed, 'm', 'metric', half)).toBe(expected);
+  });
+
+  it('are read and shown in the units of the person, and what is shown can be typed again', () => {
+    expect([shownUnit('m', 'imperial'), shownUnit('t', 'imperial'), shownUnit('°C', 'imperial'), shownUnit('m', 'metric')]).toEqual(['ft', 'lb', '°C', 'm']);
+    expect([shownValue('13.5', 'm', 'imperial'), shownValue('13.5', 'm', 'metric'), shownValue('304.8', 'mm', 'imperial'), shownValue('1000', 'kg', 'imperial'), shownValue('7', '', 'imperial')]).toEqual(['44.29', '13.5', '12', '2205', '7']);
+    for (let steps = 0; steps <= 48; steps++) {
+      const value = String(6 + steps / 2);
+      expect(readTyped(shownValue(value, 'm', 'imperial'), 'm', 'imperial', half)).toBe(value);
+    }
+    const width = { least: '2.5', most: '4.2', step: '0.05' };
+    for (let steps = 0; steps <= 34; steps++) {
+      const value = ((250 + 5 * steps) / 100).toString();
+      expect(readTyped(shownValue(value, 'm', 'imperial'), 'm', 'imperial', width)).toBe(value);
+    }
+  });
+});
+
+describe('the steps of a build', () => {
+  const store = new Map<string, string>();
+  vi.stubGlobal('localStorage', { getItem: (key: string) => store.get(key) ?? null, setItem: (key: string, value: string) => void store.set(key, value) });
+  beforeEach(() => store.clear());
+  const content = (...values: string[]): BuildContent => ({ decisions: values.map((value) => ({ on: value, value })), passed: [], special: [] });
+  const saidIn = (made: BuildContent | null) => made?.decisions.map((each) => each.on).join('');
+
+  it('go back and forth, and are still there after a reload', () => {
+    const first = new History('x', 1, content());
+    first.add(content('a'));
+    const last = first.add(content('a', 'b'));
+    first.saved(3, last);
+    expect([first.canUndo, first.canRedo, saidIn(first.undo()), saidIn(first.undo()), first.undo()]).toEqual([true, false, 'a', '', null]);
+    expect([saidIn(first.redo()), saidIn(first.redo()), first.redo()]).toEqual(['a', 'ab', null]);
+    first.saved(5, first.now);
+    const second = new History('x', 5, content('a', 'b'));
+    expect([second.unsaved, saidIn(second.undo()), second.canRedo]).toEqual([false, 'a', true]);
+  });
+  it('are fifty at most, and a new one ends the way forward', () => {
+    const history = new History('x', 1, content());
+    for (let index = 0; index < 60; index++) history.add(content(String(index)));
+    let back = 0;
+    while (history.undo()) back += 1;
+    expect([back, saidIn(history.now)]).toEqual([50, '9']);
+    history.add(content('new'));
+    expect(history.canRedo).toBe(false);
+  });
+  it('bring back what the server never got, unless somebody else went on', () => {
+    new History('x', 4, content()).add(content('a'));
+    expect([new History('x', 4, content()).unsaved, saidIn(new History('x', 4, content()).now)]).toEqual([true, 'a']);
+    const theirs = new History('x', 5, content('z'));
+    expect([theirs.unsaved, saidIn(theirs.now), theirs.canUndo]).toEqual([false, 'z', false]);
+  });
+  it('are nothing to others', () => {
+    new History('x', 1, content()).add(content('a'));
+    expect(new History('y', 1, content()).canUndo).toBe(false);
   });
 });
 

@@ -1,17 +1,22 @@
-/** The Bench's state: decisions and what follows from them, undo, and saving as it is made. */
-import { useCallback, useEffect, useRef, useState } from 'react';
+/** The Bench's state: what a person made of the build and what follows, undo, and saving as it is made. */
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { wrap, type Remote } from 'comlink';
-import type { Decision, Difference, Target } from '../../core/engine';
-import { differences } from '../../core/engine';
-import type { BenchPicture, BenchView } from '../../core/quoting';
+import type { Scene } from '../../core/drawing';
+import { differences, type Cause, type Decision, type Difference, type ReadBack, type Target } from '../../core/engine';
+import type { BenchPicture, BenchView, BuildContent, PassedWarning, SpecialPart } from '../../core/quoting';
 import type { BenchWorker, Remark, Why } from '../../workers/bench.worker';
-import { ask, type Refusal } from '../api';
+import type { Refusal } from '../api';
+import { History } from './history';
+import { Saver } from './saver';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
+export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'>;
+
 export interface Bench {
-  decisions: readonly Decision[];
+  content: BuildContent;
   picture: BenchPicture;
+  scene: Scene | null;
   remarks: Readonly<Record<string, Remark>>;
   /** What the last decision moved besides its own row. */
   moved: readonly Difference[];
@@ -22,49 +27,54 @@ export interface Bench {
   decide(decision: Decision): Promise<void>;
   release(on: string): Promise<void>;
   take(decisions: readonly Decision[]): Promise<void>;
+  /** Passes a warning with a reason; without one, takes the passing back. */
+  pass(rule: string, reason: string | null): Promise<void>;
+  /** Replaces an item by a special part; without one, takes the special part back. */
+  replace(item: string, part: SpecialPart | null): Promise<void>;
   undo(): Promise<void>;
   redo(): Promise<void>;
   why(target?: Target): Promise<Why>;
-  /** Resolves when everything decided so far is on the server. */
+  second(target: Target): Promise<Cause[]>;
+  read(text: string): Promise<ReadBack>;
+  /** What other decisions would come to, without taking them. */
+  judge(decisions: readonly Decision[]): Promise<Judged | null>;
+  /** Resolves when everything made so far is on the server. */
   settled(): Promise<void>;
 }
 
-const retrySeconds = 3;
-const mostSteps = 50;
-
 export function useBench(view: BenchView): Bench {
-  const [decisions, setDecisions] = useState<readonly Decision[]>(view.build.decisions);
+  const [content, setContent] = useState<BuildContent>(view.content);
   const [picture, setPicture] = useState(view.picture);
+  const [scene, setScene] = useState<{ key: string; scene: Scene } | null>(null);
   const [remarks, setRemarks] = useState<Record<string, Remark>>({});
   const [moved, setMoved] = useState<readonly Difference[]>([]);
   const [save, setSave] = useState<SaveState>('saved');
   const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
+  const [reach, setReach] = useState({ undo: false, redo: false });
   // What is decided is known at once, before it is worked out, so that quick decisions never lose one another.
-  const history = useRef<History>({ past: [], now: view.build.decisions, future: [] });
-  const [reach, setReach] = useState({ past: 0, future: 0 });
+  const history = useMemo(() => new History(view.build.id, view.build.version, view.content), [view]);
+  const saver = useMemo(() => new Saver(view.build.id, view.build.version), [view]);
   const worker = useRef<Remote<BenchWorker> | null>(null);
   const opened = useRef<Promise<void> | null>(null);
   const turn = useRef(0);
-  const sequence = useRef(view.sequence);
-  const saver = useRef(new Saver(view.build.id, view.build.version));
+  const drawn = useRef('');
+  const numbers = useRef({ sequence: view.sequence, specialNumber: view.specialNumber });
 
-  useEffect(() => {
-    const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
-    const remote = wrap<BenchWorker>(made);
-    const { document, context, tariff, terms, facts, sequence } = view;
-    worker.current = remote;
-    opened.current = remote.open({ document, context, tariff, terms, facts, ...(sequence === undefined ? {} : { sequence }) });
-    void opened.current.then(async () => setRemarks(await remote.remarks(view.build.decisions)));
-    return () => made.terminate();
-  }, [view]);
+  const draw = useCallback(async (decisions: readonly Decision[], mine: number) => {
+    const fresh = await worker.current?.scene([...decisions], drawn.current);
+    if (!fresh || mine !== turn.current) return;
+    drawn.current = fresh.key;
+    setScene(fresh);
+  }, []);
 
   const show = useCallback(
-    async (next: readonly Decision[], changed?: string) => {
+    async (next: BuildContent, changed?: string) => {
       const mine = ++turn.current;
       await opened.current;
       const remote = worker.current;
       if (!remote) return;
-      const after = await remote.picture([...next]);
+      const made = { decisions: [...next.decisions], special: [...next.special] };
+      const after = await remote.picture(made);
       // A later decision has overtaken this one; only the last is shown.
       if (mine !== turn.current) return;
       setPicture((before) => {
@@ -72,110 +82,87 @@ export function useBench(view: BenchView): Bench {
         setMoved(differences(before.state, after.state).filter((each) => each.row !== own));
         return after;
       });
-      setDecisions(next);
-      setReach({ past: history.current.past.length, future: history.current.future.length });
+      setContent(next);
+      setReach({ undo: history.canUndo, redo: history.canRedo });
       setSave('saving');
-      void saver.current.send(next, (result) => {
+      saver.send(next, (result) => {
         setSave(result.state);
+        if (result.version !== undefined) history.saved(result.version, next);
         setRefusals(result.refusals);
-        if (result.state === 'saved' && mine === turn.current && result.sequence !== sequence.current) {
-          sequence.current = result.sequence;
-          void remote.register(result.sequence).then(async () => {
-            if (mine === turn.current) setPicture(await remote.picture([...next]));
-          });
-        }
+        const { sequence, specialNumber } = numbers.current;
+        if (result.state !== 'saved' || mine !== turn.current || (result.sequence === sequence && result.specialNumber === specialNumber)) return;
+        numbers.current = { sequence: result.sequence, specialNumber: result.specialNumber };
+        void remote.register(numbers.current).then(async () => {
+          if (mine === turn.current) setPicture(await remote.picture(made));
+        });
       });
-      const fresh = await remote.remarks([...next]);
+      await draw(next.decisions, mine);
+      const fresh = await remote.remarks([...next.decisions]);
       if (mine === turn.current) setRemarks(fresh);
     },
-    [],
+    [draw, history, saver],
   );
 
-  const step = async (next: readonly Decision[], changed?: string) => {
-    const { past, now } = history.current;
-    history.current = { past: [...past.slice(1 - mostSteps), now], now: next, future: [] };
-    await show(next, changed);
+  useEffect(() => {
+    const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
+    const remote = wrap<BenchWorker>(made);
+    const { document, context, tariff, terms, facts, sequence, specialNumber } = view;
+    worker.current = remote;
+    opened.current = remote.open({ document, context, tariff, terms, facts, ...(sequence === undefined ? {} : { sequence }), ...(specialNumber === undefined ? {} : { specialNumber }) });
+    setReach({ undo: history.canUndo, redo: history.canRedo });
+    void opened.current.then(async () => {
+      if (history.unsaved) {
+        await show(history.now);
+        return;
+      }
+      const mine = turn.current;
+      await draw(view.content.decisions, mine);
+      const found = await remote.remarks([...view.content.decisions]);
+      if (mine === turn.current) setRemarks(found);
+    });
+    return () => made.terminate();
+  }, [view, history, draw, show]);
+
+  const step = (change: Partial<BuildContent>, changed?: string): Promise<void> => show(history.add({ ...history.now, ...change }), changed);
+  const without = (on: string) => history.now.decisions.filter((each) => each.on !== on);
+  const back = async (to: BuildContent | null): Promise<void> => {
+    if (to) await show(to);
   };
-  const without = (on: string) => history.current.now.filter((each) => each.on !== on);
-  const { past, future } = reach;
   return {
-    decisions, picture, remarks, moved, save, refusals,
-    canUndo: past > 0,
-    canRedo: future > 0,
-    decide: (decision) => step([...without(decision.on), decision], decision.on),
-    release: (on) => step(without(on), on),
-    take: (next) => step(next),
-    undo: async () => {
-      const { past: before, now, future: after } = history.current;
-      const last = before[before.length - 1];
-      if (!last) return;
-      history.current = { past: before.slice(0, -1), now: last, future: [now, ...after] };
-      await show(last);
+    content, picture, scene: scene?.scene ?? null, remarks, moved, save, refusals,
+    canUndo: reach.undo,
+    canRedo: reach.redo,
+    decide: (decision) => step({ decisions: [...without(decision.on), decision] }, decision.on),
+    release: (on) => step({ decisions: without(on) }, on),
+    take: (decisions) => step({ decisions }),
+    pass: (rule, reason) => {
+      const others = history.now.passed.filter((each) => each.rule !== rule);
+      const passed: PassedWarning[] = reason === null ? others : [...others, { rule, reason, by: view.person, at: new Date().toISOString() }];
+      return step({ passed });
     },
-    redo: async () => {
-      const { past: before, now, future: after } = history.current;
-      const [next] = after;
-      if (!next) return;
-      history.current = { past: [...before, now], now: next, future: after.slice(1) };
-      await show(next);
+    replace: (item, part) => {
+      const others = history.now.special.filter((each) => each.item !== item);
+      return step({ special: part ? [...others, part] : others });
     },
+    undo: () => back(history.undo()),
+    redo: () => back(history.redo()),
     why: async (target) => {
       await opened.current;
-      if (!worker.current) return { causes: [], ways: [] };
-      return worker.current.why([...history.current.now], target);
+      const { decisions, special } = history.now;
+      return worker.current ? worker.current.why({ decisions: [...decisions], special: [...special] }, target) : { causes: [], ways: [] };
     },
-    settled: () => saver.current.idle(),
+    second: async (target) => {
+      await opened.current;
+      return worker.current ? worker.current.second([...history.now.decisions], target) : [];
+    },
+    read: async (text) => {
+      await opened.current;
+      return worker.current ? worker.current.read(text) : { is: 'unreadable', at: 0, segment: 0, allowed: [] };
+    },
+    judge: async (decisions) => {
+      await opened.current;
+      return worker.current ? worker.current.judge({ decisions: [...decisions], special: [...history.now.special] }) : null;
+    },
+    settled: () => saver.idle(),
   };
-}
-
-interface History {
-  past: (readonly Decision[])[];
-  now: readonly Decision[];
-  future: (readonly Decision[])[];
-}
-
-interface Saved {
-  state: SaveState;
-  refusals: readonly Refusal[];
-  sequence?: number;
-}
-
-/** Sends decisions one after another; while one is under way, only the newest of the next waits. Retries while the server is away. */
-class Saver {
-  private waiting: { decisions: readonly Decision[]; tell: (saved: Saved) => void } | null = null;
-  private running: Promise<void> | null = null;
-
-  constructor(
-    private readonly id: string,
-    private version: number,
-  ) {}
-
-  send(decisions: readonly Decision[], tell: (saved: Saved) => void): void {
-    this.waiting = { decisions, tell };
-    this.running ??= this.run().finally(() => {
-      this.running = null;
-    });
-  }
-
-  async idle(): Promise<void> {
-    while (this.running) await this.running;
-  }
-
-  private async run(): Promise<void> {
-    while (this.waiting) {
-      const { decisions, tell } = this.waiting;
-      this.waiting = null;
-      const answer = await ask<{ version: number; sequence?: number }>('PUT', `/api/builds/${this.id}`, { version: this.version, decisions });
-      if (answer.ok) {
-        this.version = answer.value.version;
-        tell({ state: 'saved', refusals: [], ...(answer.value.sequence === undefined ? {} : { sequence: answer.value.sequence }) });
-      } else if (answer.status === 0 || answer.status >= 500) {
-        tell({ state: 'offline', refusals: [] });
-        this.waiting ??= { decisions, tell };
-        await new Promise((done) => setTimeout(done, retrySeconds * 1000));
-      } else {
-        tell({ state: 'refused', refusals: answer.failures });
-      }
-    }
-  }
 }

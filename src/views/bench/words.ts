@@ -1,13 +1,16 @@
 /** Rows, options and values of a model in the person's words. */
 import type { Cause, Decision } from '../../core/engine';
 import type { Outline, PlainValue } from '../../core/model';
-import { date, own, type Translate } from '../../i18n';
+import { date, number, own, type Translate } from '../../i18n';
+import { shownUnit, shownValue, type Units } from './typed';
 
 export class Words {
   constructor(
     private readonly outline: Outline,
     private readonly t: Translate,
     readonly language: string,
+    /** In which lengths and masses are written. */
+    readonly units: Units = 'metric',
   ) {}
 
   /** A row by itself, as on the sheet, where its place is said above it. */
@@ -59,8 +62,24 @@ export class Words {
   }
 
   number(value: string, unit: string): string {
-    const written = this.language === 'de' ? value.replace('.', ',') : value;
-    return unit ? `${written} ${unit}` : written;
+    const shown = shownValue(value, unit, this.units);
+    const written = this.language === 'de' ? shown.replace('.', ',') : shown;
+    return unit ? `${written} ${shownUnit(unit, this.units)}` : written;
+  }
+
+  /** A figure rounded to so many decimals. */
+  figure(value: string, unit: string, decimals: number): string {
+    const said = shownUnit(unit, this.units);
+    const written = number(shownValue(value, unit, this.units), this.language, said === unit ? decimals : Math.max(decimals, 0));
+    return said ? `${written} ${said}` : written;
+  }
+
+  /** A length of the drawing, in millimetres: feet and inches for who reads those. */
+  length(millimetres: number): string {
+    if (this.units === 'metric') return number(String(Math.round(millimetres)), this.language, 0);
+    const inches = Math.round(millimetres / 25.4);
+    const [feet, rest] = [Math.floor(inches / 12), inches % 12];
+    return feet === 0 ? `${String(rest)}″` : rest === 0 ? `${String(feet)}′` : `${String(feet)}′ ${String(rest)}″`;
   }
 
   cause(cause: Cause): string {

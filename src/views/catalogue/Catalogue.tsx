@@ -22,7 +22,7 @@ export default function Catalogue(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
-export const unitText = (unit: string, t: (key: TextKey) => string): string => (['pc', 'm', 'm2', 'kg', 'l', 'h', 't', 'pair'].includes(unit) ? t(`unit.${unit}` as TextKey) : unit);
+export const unitText = (unit: string, t: (key: TextKey) => string): string => (['pc', 'm', 'm2', 'kg', 'l', 'h', 't', 'pair', 'set'].includes(unit) ? t(`unit.${unit}` as TextKey) : unit);
 
 function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
   const { t, language } = useSpeech();

@@ -9,6 +9,7 @@ import { Walk } from '../parts/Walk';
 import { Speech, useSpeech } from '../speech';
 import { EditCell } from './EditCell';
 import css from './ledger.module.css';
+import { StartDialog } from './StartDialog';
 
 interface Props { language: string; view: QuoteView; models: { id: string; name: Record<string, string> }[] }
 
@@ -22,6 +23,7 @@ function Page({ view: first, models }: Props) {
   const [saving, setSaving] = useState(false);
   const [walkOf, setWalkOf] = useState<string>();
   const [accepting, setAccepting] = useState(false);
+  const [starting, setStarting] = useState(false);
   const { currency, decimals, may } = view;
   const amount = (value: string) => money(value, language, decimals);
 
@@ -55,11 +57,6 @@ function Page({ view: first, models }: Props) {
     const answer = await change('DELETE', `/lines/${line.id}`, {});
     if (answer.ok) say(t('ledger.removed'));
   };
-  const configure = async (modelId: string) => {
-    const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: view.id, modelId });
-    if (answer.ok) window.location.assign(`/bench/${answer.value.id}`);
-    else say(sentences(answer.failures, t('request.failed')), true);
-  };
   const accept = async () => {
     const answer = await ask<{ orderId: string }>('POST', `/api/quotes/${view.id}/accept`, { version: view.version });
     setAccepting(false);
@@ -73,7 +70,7 @@ function Page({ view: first, models }: Props) {
   };
 
   const chosen = view.lines.find((line) => line.id === walkOf);
-  const builds = view.lines.filter((line) => line.buildId).length;
+  const builds = view.lines.filter((line) => line.buildId && !line.alternative).length;
   return (
     <div className={css.page}>
       <header className={css.head}>
@@ -86,7 +83,7 @@ function Page({ view: first, models }: Props) {
         </div>
         <div className={css.acts}>
           <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>
-          {may.edit && models.map((model) => <Button key={model.id} onClick={() => void configure(model.id)}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')} {own(model.name, language)}</Button>)}
+          {may.edit && <Button onClick={() => setStarting(true)}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
           <LinkButton href={`/api/quotes/${view.id}/quotation.pdf`} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>
           {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
           {may.accept && <Button look="main" disabled={view.lines.length === 0} onClick={() => setAccepting(true)}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
@@ -108,11 +105,12 @@ function Page({ view: first, models }: Props) {
                 <tr key={line.id}>
                   <td className={css.figure}>{line.position}</td>
                   <td className={css.what}>
-                    <span className={css.name}>{own(line.name, language)}</span>
+                    <span className={css.name}>{own(line.name, language)}{line.alternative && <i className={css.alternative}> {t('ledger.alternative')}</i>}</span>
                     {line.buildId ? <a className={css.code} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
                     {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
                     {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
-                    {line.warnings.map((warning) => <span key={own(warning, 'en')} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning, language)}</span>)}
+                    {line.warnings.map((warning) => <span key={warning.rule} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning.text, language)}{warning.passed && <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>}</span>)}
+                    {line.special.map((part) => <span key={part.item} className={css.warning}>{t('ledger.specialPart', { text: part.text })}</span>)}
                   </td>
                   <td className={css.figure}><EditCell label={`${t('ledger.quantity')} ${String(line.position)}`} value={String(line.quantity)} disabled={!may.edit} check={checkWith(quantitySchema)} onSave={(typed) => saveCell(line, { quantity: typed })} /></td>
                   <td className={css.figure}>{amount(line.price.unitList)}</td>
@@ -151,6 +149,7 @@ function Page({ view: first, models }: Props) {
           <Walk price={chosen.price} parts={chosen.build} quantity={chosen.quantity} currency={currency} decimals={decimals} />
         </aside>
       )}
+      <StartDialog open={starting} view={view} models={models} onClose={() => setStarting(false)} />
       <Dialog title={t('ledger.acceptTitle', { number: view.number })} closeText={t('frame.close')} open={accepting} onClose={() => setAccepting(false)}>
         <p>{t('ledger.acceptText', { net: moneyIn(view.totals.net, currency, language, decimals), count: builds })}</p>
         <DialogFoot>

@@ -1,5 +1,5 @@
 import { newLineInput } from '../../../../../core/quoting';
-import { addItem } from '../../../../../services/quotes';
+import { addByNumber } from '../../../../../services/quote-builds';
 import { changing, param } from '../../../_answer';
 
-export const POST = changing(newLineInput, (actor, input, context) => addItem(actor, param(context, 'id'), input));
+export const POST = changing(newLineInput, (actor, input, context) => addByNumber(actor, param(context, 'id'), input));

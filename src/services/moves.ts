@@ -1,0 +1,49 @@
+/** A build moves to the newest version of its model when a person says so, knowing what would change. */
+import type { Transaction } from 'sequelize';
+import { checkDecisions, differences } from '../core/engine';
+import { pictureOf, type MoveView, type VersionInput } from '../core/quoting';
+import type { ModelVersionRow } from '../data';
+import type { Actor } from './actor';
+import { openBench } from './bench';
+import { outcomeOf } from './builds';
+import { today } from './clock';
+import { done, fail, type Result } from './failure';
+import { findBuild, findOpenBuild } from './find-build';
+import { compiledVersion, engineOf, newestVersion, versionById } from './models';
+import { inTransaction, record } from './work';
+
+async function versionsOf(modelVersionId: string, transaction?: Transaction): Promise<{ pinned: ModelVersionRow; newest: ModelVersionRow }> {
+  const pinned = await versionById(modelVersionId, transaction);
+  return { pinned, newest: (await newestVersion(pinned.modelId, transaction)) ?? pinned };
+}
+
+/** What would change, worked out without changing anything. */
+export async function seeMove(actor: Actor, id: string): Promise<Result<MoveView>> {
+  const [found, opened] = [await findBuild(actor, id), await openBench(actor, id)];
+  if (!found.ok) return found;
+  if (!opened.ok) return opened;
+  const { pinned, newest } = await versionsOf(found.value.build.modelVersionId);
+  const { content, context, tariff, terms, facts, picture: before } = opened.value;
+  const dropped = checkDecisions(compiledVersion(newest), content.decisions).map((problem) => problem.on);
+  const after = pictureOf({ engine: engineOf(newest, { ...context, date: today() }), tariff, terms, facts }, { ...content, decisions: content.decisions.filter((decision) => !dropped.includes(decision.on)) });
+  const changes = differences(before.state, after.state).map(({ row, before: was, after: is }) => ({ row, before: was ?? null, after: is ?? null }));
+  return done({ from: pinned.number, to: newest.number, changes, dropped, clashes: after.state.clashes.length, list: { before: before.price.list, after: after.price.list } });
+}
+
+/** Moves it. Decisions without a place in the newer version are dropped, as was told before. */
+export async function moveBuild(actor: Actor, id: string, { version }: VersionInput): Promise<Result<null>> {
+  return inTransaction(async (transaction) => {
+    const found = await findOpenBuild(actor, id, transaction);
+    if (!found.ok) return found;
+    const { build, quote } = found.value;
+    if (build.version !== version) return fail('conflict', { code: 'build.stale' });
+    const { pinned, newest } = await versionsOf(build.modelVersionId, transaction);
+    const dropped = new Set(checkDecisions(compiledVersion(newest), build.decisions).map((problem) => problem.on));
+    const context = { ...build.context, date: today() };
+    const decisions = build.decisions.filter((decision) => !dropped.has(decision.on));
+    const outcome = await outcomeOf(newest, context, { decisions, passed: build.passed, special: build.special }, transaction);
+    await build.update({ modelVersionId: newest.id, context, decisions, outcome, version: version + 1 }, { transaction });
+    await record(actor, 'build.moved', quote.number, { build: id, from: pinned.number, to: newest.number, dropped: [...dropped] }, transaction);
+    return done(null);
+  });
+}

@@ -1,0 +1,84 @@
+/** Variants: several builds next to each other while talking, told apart by letters. */
+import type { Transaction } from 'sequelize';
+import { partNumber } from '../core/numbering';
+import { pictureOf, type SendVariantsInput, type VariantInput, type VariantView, type QuoteView } from '../core/quoting';
+import { connected, type BuildRow, type Stored } from '../data';
+import type { Actor } from './actor';
+import { openBench } from './bench';
+import { createBuild } from './builds';
+import { done, fail, type Result } from './failure';
+import { findBuild, findOpenBuild } from './find-build';
+import { compiledVersion, engineOf, versionById } from './models';
+import { appendBuild } from './quote-builds';
+import { changeQuote } from './quotes';
+import { inTransaction, record } from './work';
+
+const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
+
+/** Another variant of a talk: a copy of the one at hand, or an empty one of the same model version. */
+export async function addVariant(actor: Actor, id: string, { empty }: VariantInput): Promise<Result<{ id: string; letter: string }>> {
+  return inTransaction(async (transaction) => {
+    const found = await findOpenBuild(actor, id, transaction);
+    if (!found.ok) return found;
+    const { build, quote, revision } = found.value;
+    const taken = new Set((await variantsOf(build, transaction)).map((each) => each.letter));
+    const letter = [...letters].find((each) => !taken.has(each));
+    if (letter === undefined) return fail('invalid', { code: 'variant.tooMany' });
+    const version = await versionById(build.modelVersionId, transaction);
+    const content = empty ? {} : { decisions: build.decisions, special: build.special };
+    const made = await createBuild(actor, { quote, revision, version, ...content, talk: { id: build.talkId, letter } }, transaction);
+    return done({ id: made.id, letter });
+  });
+}
+
+/** Takes a variant away; one that is on the quote, and the last one, stay. */
+export async function removeVariant(actor: Actor, id: string): Promise<Result<null>> {
+  return inTransaction(async (transaction) => {
+    const found = await findOpenBuild(actor, id, transaction);
+    if (!found.ok) return found;
+    const { build, quote } = found.value;
+    const all = await variantsOf(build, transaction);
+    if (all.length < 2) return fail('invalid', { code: 'variant.last' });
+    if (await connected().records.lines.findOne({ where: { buildId: id }, transaction })) return fail('conflict', { code: 'build.onQuote', params: { number: quote.number } });
+    await build.destroy({ transaction });
+    await record(actor, 'build.removed', quote.number, { build: id, letter: build.letter }, transaction);
+    return done(null);
+  });
+}
+
+/** Every variant of a talk, for the table of differences. */
+export async function seeVariants(actor: Actor, id: string): Promise<Result<VariantView[]>> {
+  const found = await findBuild(actor, id);
+  if (!found.ok) return found;
+  const views: VariantView[] = [];
+  for (const build of await variantsOf(found.value.build, null)) {
+    const opened = await openBench(actor, build.id);
+    if (!opened.ok) return opened;
+    const view = opened.value;
+    const version = await versionById(build.modelVersionId);
+    const engine = engineOf(version, build.context);
+    const { state, line, leadDays, figures } = pictureOf({ engine, tariff: view.tariff, terms: view.terms, facts: view.facts }, view.content);
+    views.push({
+      id: build.id, letter: build.letter, partNumber: build.outcome.partNumber || partNumber(compiledVersion(version), state.values).text, complete: state.complete, values: state.values,
+      shown: Object.values(state.rows).flatMap((row) => (row.shown ? [row.id] : [])), unitNet: line.unitNet, leadDays, figures, ...(view.line ? { line: view.line.position } : {}),
+    });
+  }
+  return done(views);
+}
+
+const variantsOf = (build: BuildRow, transaction: Transaction | null): Promise<Stored<BuildRow>[]> =>
+  connected().records.builds.findAll({ where: { talkId: build.talkId }, order: [['letter', 'ASC']], transaction });
+
+/** Puts variants on the quote, each as a line; as alternatives, the first counts and the others stand beside it. */
+export async function sendVariants(actor: Actor, quoteId: string, { version, builds, alternatives }: SendVariantsInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, quoteId, version, async (draft, transaction) => {
+    for (const [index, id] of builds.entries()) {
+      const found = await findBuild(actor, id, transaction);
+      if (!found.ok) return found;
+      if (found.value.quote.id !== quoteId) return fail('missing', { code: 'build.missing' });
+      const put = await appendBuild(actor, draft, found.value.build, { quantity: 1, alternative: alternatives && index > 0 }, transaction);
+      if (!put.ok) return put;
+    }
+    return done(null);
+  });
+}

@@ -1,0 +1,45 @@
+import { Bookmark, ClipboardCopy, CornerUpLeft, Redo2, Undo2 } from 'lucide-react';
+import type { BenchView } from '../../core/quoting';
+import { own } from '../../i18n';
+import { Button, LinkButton, classes } from '../../ui';
+import { useSpeech } from '../speech';
+import css from './head.module.css';
+import { CodeRail } from './CodeRail';
+import { KeepDialog } from './KeepDialog';
+import type { Bench } from './useBench';
+
+interface Props {
+  view: BenchView;
+  bench: Bench;
+  frozen: boolean;
+  keeping: boolean;
+  onKeeping: (keeping: boolean) => void;
+  onGo: (row: string) => void;
+  onCopy: () => void;
+  onQuote: () => void;
+}
+
+/** What is built for whom, its part number, and what one can do with the whole of it. */
+export function Head({ view, bench, frozen, keeping, onKeeping, onGo, onCopy, onQuote }: Props) {
+  const { t, language } = useSpeech();
+  const { quote, document, outline } = view;
+  const { picture, save } = bench;
+  const saveText = { saved: t('bench.saved'), saving: t('bench.saving'), offline: t('bench.notSaved'), refused: t('bench.notSaved') }[save];
+  return (
+    <header className={css.rail}>
+      <div className={css.about}><h1>{own(document.name, language)} · {quote.customer}</h1><span className={css.aboutQuote}><a href={`/quotes/${quote.id}`}>{quote.number}</a>{bench.content.special.length > 0 && <span className={css.special}>{t('special.marked')}</span>}</span></div>
+      <CodeRail number={picture.number} outline={outline} onGo={onGo} />
+      <div className={css.acts}>
+        <span className={classes(css.saved, (save === 'offline' || save === 'refused') && css.bad)} role="status" title={save === 'offline' ? t('bench.offline') : undefined}>{saveText}</span>
+        <Button look="plain" onClick={onCopy} aria-label={t('bench.copy')} title={t('bench.copy')}><ClipboardCopy size={15} aria-hidden /></Button>
+        <Button look="plain" onClick={() => onKeeping(true)} aria-label={t('saved.keep')} title={`${t('saved.keep')} (F4)`}><Bookmark size={15} aria-hidden /></Button>
+        {!frozen && <Button look="plain" disabled={!bench.canUndo} onClick={() => void bench.undo()} aria-label={t('bench.undo')} title={`${t('bench.undo')} (Ctrl Z)`}><Undo2 size={15} aria-hidden /></Button>}
+        {!frozen && <Button look="plain" disabled={!bench.canRedo} onClick={() => void bench.redo()} aria-label={t('bench.redo')} title={`${t('bench.redo')} (Ctrl Shift Z)`}><Redo2 size={15} aria-hidden /></Button>}
+        {view.line || frozen
+          ? <LinkButton look="main" href={`/quotes/${quote.id}`} onClick={(event) => { event.preventDefault(); onQuote(); }}><CornerUpLeft size={14} aria-hidden />{t('bench.back')}</LinkButton>
+          : <Button look="main" disabled={!picture.state.complete || picture.price.unpriced.length > 0} onClick={onQuote}>{t('bench.put')}</Button>}
+      </div>
+      <KeepDialog open={keeping} bench={bench} build={view.build.id} onClose={() => onKeeping(false)} />
+    </header>
+  );
+}

@@ -1,0 +1,145 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { Decision, Target } from '../../core/engine';
+import type { BenchView, QuoteView } from '../../core/quoting';
+import type { Why } from '../../workers/bench.worker';
+import { classes, say } from '../../ui';
+import { ask, sentences } from '../api';
+import { useSpeech } from '../speech';
+import css from './bench.module.css';
+import { Contents, finderId } from './Contents';
+import { Head } from './Head';
+import { useBenchKeys } from './keys';
+import { Sheet, type SheetHandle } from './Sheet';
+import { Side } from './Side';
+import { Strip, type StripTab } from './Strip';
+import { useBench } from './useBench';
+import { Words } from './words';
+
+interface Props {
+  view: BenchView;
+  /** Goes to another variant. */
+  onOpen: (id: string) => Promise<void>;
+  onPrefer: (change: Partial<BenchView['preferences']>) => void;
+}
+
+/** A build on the Bench: what can be decided in the middle, what follows from it around. */
+export function OneBuild({ view, onOpen, onPrefer }: Props) {
+  const { t, language } = useSpeech();
+  // What the person prefers is no reason to begin anew.
+  const opened = useRef(view).current;
+  const bench = useBench(opened);
+  const { picture } = bench;
+  const { outline, quote } = opened;
+  const { units, foldBarred } = view.preferences;
+  const words = useMemo(() => new Words(outline, t, language, units), [outline, t, language, units]);
+  const [asked, setAsked] = useState<{ target: Target; why: Why } | null>(null);
+  const [clash, setClash] = useState<Why | null>(null);
+  const [strip, setStrip] = useState<StripTab>('parts');
+  const [keeping, setKeeping] = useState(false);
+  const [large, setLarge] = useState(false);
+  const sheet = useRef<SheetHandle>(null);
+  const frozen = quote.state !== 'draft';
+  const clashes = picture.state.clashes.length;
+
+  const go = useCallback((row: string) => sheet.current?.go(row), []);
+  const why = async (target: Target) => setAsked({ target, why: await bench.why(target) });
+  const closeWhy = () => {
+    const row = asked?.target.on.split('.')[0];
+    setAsked(null);
+    if (row) setTimeout(() => go(row), 0);
+  };
+
+  // The same functions all the time, so that rows that show the same stay as they are.
+  const latest = useRef({ bench, why });
+  latest.current = { bench, why };
+  const acts = useMemo(() => ({
+    onDecide: (decision: Decision) => { setAsked(null); void latest.current.bench.decide(decision); },
+    onRelease: (on: string) => { setAsked(null); void latest.current.bench.release(on); },
+    onWhy: (target: Target) => void latest.current.why(target),
+  }), []);
+
+  // The first thing to do is where one begins.
+  useEffect(() => {
+    const first = Object.values(opened.picture.state.rows).find((row) => row.shown && row.todo);
+    if (first) go(first.id);
+  }, [go, opened]);
+
+  useEffect(() => {
+    let current = true;
+    if (clashes === 0) setClash(null);
+    else void bench.why().then((found) => { if (current) setClash(found); });
+    return () => { current = false; };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked again for each new set of decisions
+  }, [bench.content.decisions, clashes]);
+
+  useEffect(() => {
+    if (bench.save === 'refused') say(sentences(bench.refusals, t('request.failed')), true);
+  }, [bench.save, bench.refusals, t]);
+
+  const onQuote = async () => {
+    await bench.settled();
+    if (view.line || frozen) {
+      window.location.assign(`/quotes/${quote.id}`);
+      return;
+    }
+    if (!picture.state.complete || picture.price.unpriced.length > 0) return;
+    const now = await ask<QuoteView>('GET', `/api/quotes/${quote.id}`);
+    const answer = now.ok ? await ask<QuoteView>('POST', `/api/builds/${view.build.id}/line`, { version: now.value.version, quantity: 1 }) : now;
+    if (answer.ok) window.location.assign(`/quotes/${quote.id}`);
+    else say(sentences(answer.failures, t('request.failed')), true);
+  };
+  const openVariant = async (id: string) => {
+    await bench.settled();
+    await onOpen(id);
+  };
+  const addVariant = async (empty: boolean) => {
+    await bench.settled();
+    const answer = await ask<{ id: string }>('POST', `/api/builds/${view.build.id}/variants`, { empty });
+    if (answer.ok) await onOpen(answer.value.id);
+    else say(sentences(answer.failures, t('request.failed')), true);
+  };
+  const copy = async () => {
+    await navigator.clipboard.writeText(picture.number.text);
+    say(t('bench.copied'));
+  };
+  const paste = async (text: string) => {
+    const read = await bench.read(text);
+    if (read.is === 'build') {
+      await bench.take(read.decisions);
+      say(t('bench.pasted', { number: text.trim() }));
+    } else if (read.is === 'forbidden') say(t('number.forbidden', { text: text.trim() }), true);
+    else say(t('number.unreadable', { text: text.trim(), at: text.trim().slice(read.at) || '…', allowed: read.allowed.slice(0, 8).join(', ') }), true);
+  };
+
+  useBenchKeys({
+    undo: bench.undo, redo: bench.redo, onQuote, go, paste, frozen,
+    sheet, rows: picture.state.rows, sections: outline.sections,
+    find: () => document.getElementById(finderId)?.focus(),
+    fold: () => onPrefer({ foldBarred: !foldBarred }),
+    units: () => onPrefer({ units: units === 'metric' ? 'imperial' : 'metric' }),
+    strip: setStrip,
+    keep: () => setKeeping(true),
+    variant: (step) => {
+      const { variants } = view;
+      const at = variants.findIndex((each) => each.id === view.build.id);
+      const next = variants[(at + step + variants.length) % variants.length];
+      if (next && next.id !== view.build.id) void openVariant(next.id);
+    },
+  });
+
+  return (
+    <div className={classes(css.page, large && css.wideSide)}>
+      <Head
+        view={view} bench={bench} frozen={frozen} keeping={keeping} onKeeping={setKeeping} onGo={go} onCopy={() => void copy()} onQuote={() => void onQuote()}
+      />
+      <Contents view={view} picture={picture} words={words} onGo={go} onOpen={(id) => void openVariant(id)} onAdd={(empty) => void addVariant(empty)} onCompare={() => setStrip('variants')} frozen={frozen} />
+      <Sheet
+        ref={sheet} view={view} bench={bench} words={words} frozen={frozen} clash={clash} asked={asked} acts={acts} onPrefer={onPrefer} onCloseWhy={closeWhy}
+        onTake={(decisions, row) => { setAsked(null); void bench.take(decisions).then(() => { if (row) go(row); }); }}
+        onMoved={() => void bench.settled().then(() => onOpen(view.build.id))}
+      />
+      <Side bench={bench} view={view} words={words} frozen={frozen} large={large} onLarge={() => setLarge(!large)} onGo={go} />
+      <Strip tab={strip} onTab={setStrip} bench={bench} view={view} words={words} frozen={frozen} onOpen={(id) => void openVariant(id)} />
+    </div>
+  );
+}

@@ -1,0 +1,178 @@
+import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { ChevronDown, ChevronRight, CircleQuestionMark, TriangleAlert } from 'lucide-react';
+import type { Decision, Target } from '../../core/engine';
+import type { Outline } from '../../core/model';
+import type { BenchView } from '../../core/quoting';
+import type { Why } from '../../workers/bench.worker';
+import { own } from '../../i18n';
+import { classes } from '../../ui';
+import { useSpeech } from '../speech';
+import shared from './bench.module.css';
+import { Help } from './Help';
+import { MoveOver } from './MoveOver';
+import { RowControl } from './Row';
+import css from './sheet.module.css';
+import type { Bench } from './useBench';
+import { WhyPanel } from './WhyPanel';
+import type { Words } from './words';
+
+export interface SheetHandle {
+  /** Brings a row into view and to the keyboard, opening the build inside that it is in. */
+  go(row: string): void;
+  /** The row that has the keyboard. */
+  rowInFocus(): string | undefined;
+  help(row: string | undefined): void;
+  /** Tells why the option in focus is not free. */
+  why(row: string | undefined): void;
+}
+
+export interface RowActs {
+  onDecide: (decision: Decision) => void;
+  onRelease: (on: string) => void;
+  onWhy: (target: Target) => void;
+}
+
+interface Props {
+  ref: Ref<SheetHandle>;
+  view: BenchView;
+  bench: Bench;
+  words: Words;
+  frozen: boolean;
+  clash: Why | null;
+  asked: { target: Target; why: Why } | null;
+  acts: RowActs;
+  onPrefer: (change: Partial<BenchView['preferences']>) => void;
+  onCloseWhy: () => void;
+  onTake: (decisions: readonly Decision[], row?: string) => void;
+  onMoved: () => void;
+}
+
+/** Rows that are drawn at once; beyond that a row is drawn when it comes near to the window. */
+const drawnAtOnce = 80;
+
+/** The sheet: every row of the model with its options, in sections, those of the builds inside behind the row that brings them. */
+export function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onPrefer, onCloseWhy, onTake, onMoved }: Props) {
+  const { t, language } = useSpeech();
+  const { outline, tariff, preferences } = view;
+  const { picture, moved, remarks } = bench;
+  const { rows } = picture.state;
+  const element = useRef<HTMLDivElement>(null);
+  const [helped, setHelped] = useState<string>();
+  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
+  const [near, setNear] = useState<ReadonlySet<string>>(new Set());
+  const known = useMemo(() => new Map([...outline.features, ...outline.parameters].map((each) => [each.id, each])), [outline]);
+  const movedRows = useMemo(() => new Set(moved.map((each) => each.row)), [moved]);
+  const sections = outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown));
+  const many = sections.reduce((sum, section) => sum + section.rows.length, 0) > drawnAtOnce;
+  const barred = Object.values(rows).reduce((sum, row) => sum + (row.shown ? (row.options ?? []).filter((option) => option.standing === 'barred' && !option.taken).length : 0), 0);
+
+  const watch = useNearness(many, element, setNear);
+  const focus = (row: string): void => {
+    const at = element.current?.querySelector<HTMLElement>(`[data-row="${row}"]`);
+    at?.scrollIntoView({ block: 'nearest' });
+    at?.querySelector<HTMLElement>('[data-tab][aria-checked="true"], [data-tab]')?.focus();
+  };
+  useImperativeHandle(ref, () => ({
+    go: (row) => {
+      const place = placeOf(outline, row);
+      const hidden = place !== undefined && [...closed].some((each) => place === each || place.startsWith(`${each}/`));
+      if (hidden) setClosed((before) => new Set([...before].filter((each) => place !== each && !place.startsWith(`${each}/`))));
+      if (many) setNear((before) => new Set([...before, row]));
+      if (hidden || many) requestAnimationFrame(() => focus(row));
+      else focus(row);
+    },
+    rowInFocus: () => element.current?.ownerDocument.activeElement?.closest<HTMLElement>('[data-row]')?.dataset.row,
+    help: (row) => setHelped((before) => (before === row ? undefined : row)),
+    why: (row) => {
+      const tab = element.current?.ownerDocument.activeElement?.closest<HTMLElement>('[data-tab]')?.dataset.tab;
+      const feature = row === undefined ? undefined : known.get(row);
+      if (row === undefined || tab === undefined || !feature || !('options' in feature)) return;
+      const option = tab.slice(row.length + 1);
+      if (rows[row]?.options?.find((each) => each.id === option)?.standing !== 'free') acts.onWhy('most' in feature && feature.most > 1 ? { on: tab, value: true } : { on: row, value: option });
+    },
+  }));
+  const toggle = (place: string) => setClosed((before) => (before.has(place) ? new Set([...before].filter((each) => each !== place)) : new Set([...before, place])));
+  const whyTitle = asked ? t('bench.why', { what: asked.target.on.includes('.') || typeof asked.target.value === 'boolean' ? words.subject(asked.target.on) : words.value(asked.target.on, asked.target.value) }) : '';
+
+  return (
+    <div className={css.sheet} ref={element} role="region" aria-label={t('bench.sheet')} tabIndex={-1}>
+      <div className={css.switches}>
+        <button type="button" className={css.switch} aria-pressed={preferences.foldBarred} title="F6" onClick={() => onPrefer({ foldBarred: !preferences.foldBarred })}>{t('bench.fold', { count: barred })}</button>
+        <button type="button" className={css.switch} title="F9" onClick={() => onPrefer({ units: preferences.units === 'metric' ? 'imperial' : 'metric' })}>{t(`bench.units.${preferences.units}`)}</button>
+      </div>
+      {frozen && <p className={shared.note}><TriangleAlert size={13} aria-hidden />{t('bench.settledQuote')}</p>}
+      {!frozen && view.modelVersion.newest > view.modelVersion.number && <MoveOver view={view} bench={bench} words={words} onMoved={onMoved} />}
+      {clash && <WhyPanel clash title={t('bench.clashTitle')} why={clash} words={words} decimals={tariff.decimals} onTake={(way) => onTake(way.decisions)} />}
+      {sections.map((section, index) => {
+        const { place } = section;
+        // A build inside says its part number once, and opens and closes there.
+        const first = place !== undefined && place !== sections[index - 1]?.place;
+        const within = place !== undefined && [...closed].some((each) => place === each || place.startsWith(`${each}/`));
+        if (within && !(first && closed.has(place))) return null;
+        const todo = first ? sections.filter((each) => each.place === place).reduce((sum, each) => sum + each.rows.filter((id) => rows[id]?.shown && rows[id].todo).length, 0) : 0;
+        return (
+          <section key={`${place ?? ''}/${section.id}`} aria-label={words.section(section)} className={classes(place !== undefined && css.inside)} style={place === undefined ? undefined : { marginLeft: 12 * (place.split('/').length / 3) }}>
+            <h2 className={css.sectionTitle}>
+              {first && (
+                <button type="button" className={css.opener} aria-expanded={!closed.has(place)} aria-label={t(closed.has(place) ? 'bench.openInside' : 'bench.closeInside', { what: words.place(place) ?? '' })} onClick={() => toggle(place)}>
+                  {closed.has(place) ? <ChevronRight size={14} aria-hidden /> : <ChevronDown size={14} aria-hidden />}
+                </button>
+              )}
+              {first && closed.has(place) ? words.place(place) : words.section(section)}
+              {first && <span className={css.insideNumber}>{todo > 0 ? `${t('bench.todo', { count: todo })} · ` : ''}{picture.inside[place]}</span>}
+            </h2>
+            {!within && section.rows.map((id) => {
+              const state = rows[id];
+              if (!state?.shown) return null;
+              const row = known.get(id);
+              const [feature, parameter] = row && 'options' in row && 'most' in row ? [row, undefined] : [undefined, row as Exclude<typeof row, { least: number }> | undefined];
+              const drawn = !many || near.has(id);
+              return (
+                <div key={id} className={classes(css.row, movedRows.has(id) && css.moved)} data-row={id} ref={watch}>
+                  <div className={css.rowHead}>
+                    <p className={css.rowName}>{words.label(id)}</p>
+                    {(row?.help ?? outline.sketched.includes(id)) && <button type="button" className={css.helper} aria-expanded={helped === id} aria-label={t('bench.helpOn', { what: words.row(id) })} title={`${t('bench.helpOn', { what: words.row(id) })} (F1)`} onClick={() => setHelped(helped === id ? undefined : id)}><CircleQuestionMark size={13} aria-hidden /></button>}
+                    {row?.help && state.todo && helped !== id && <p className={css.rowHelp}>{own(row.help, language)}</p>}
+                  </div>
+                  {drawn ? (
+                    <RowControl
+                      feature={feature} parameter={parameter as never} state={state} words={words} differences={picture.differences} remarks={remarks} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
+                      facts={view.facts} advice={picture.advice[id]} {...acts}
+                    />
+                  ) : <div className={css.undrawn} style={{ height: 34 + 42 * Math.floor((feature?.options.length ?? 1) / 8) }} />}
+                  {helped === id && <Help row={id} text={own(row?.help, language)} scene={bench.scene} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
+                  {asked && asked.target.on.split('.')[0] === id && (
+                    <WhyPanel title={whyTitle} why={asked.why} words={words} decimals={tariff.decimals} second={() => bench.second(asked.target)} onClose={onCloseWhy} onTake={(way) => onTake(way.decisions, id)} />
+                  )}
+                </div>
+              );
+            })}
+          </section>
+        );
+      })}
+    </div>
+  );
+}
+
+const placeOf = (outline: Outline, row: string): string | undefined => outline.sections.find((section) => section.rows.includes(row))?.place;
+
+/** Tells which rows have come near to the window; once near, a row stays drawn. */
+function useNearness(on: boolean, root: { current: HTMLElement | null }, tell: (change: (before: ReadonlySet<string>) => ReadonlySet<string>) => void): (row: HTMLElement | null) => void {
+  const observer = useRef<IntersectionObserver | null>(null);
+  const waiting = useRef<HTMLElement[]>([]);
+  useEffect(() => {
+    if (!on) return;
+    observer.current = new IntersectionObserver((entries) => {
+      const come = entries.flatMap((entry) => (entry.isIntersecting && entry.target instanceof HTMLElement && entry.target.dataset.row ? [entry.target.dataset.row] : []));
+      if (come.length > 0) tell((before) => new Set([...before, ...come]));
+    }, { root: root.current, rootMargin: '600px 0px' });
+    for (const row of waiting.current) observer.current.observe(row);
+    waiting.current = [];
+    return () => observer.current?.disconnect();
+  }, [on, root, tell]);
+  return useMemo(() => (row) => {
+    if (!row || !on) return;
+    if (observer.current) observer.current.observe(row);
+    else waiting.current.push(row);
+  }, [on]);
+}

@@ -1,0 +1,133 @@
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { Ban, RotateCcw, Repeat2 } from 'lucide-react';
+import type { Decision, Source, Standing, Target } from '../../core/engine';
+import { exact } from '../../core/exact';
+import type { Remark } from '../../workers/bench.worker';
+import { moneyDifference, own, type Translate } from '../../i18n';
+import { classes } from '../../ui';
+import { useSpeech } from '../speech';
+import shared from './bench.module.css';
+import { Mortise } from './Mortise';
+import type { RowProps } from './Row';
+import css from './tabs.module.css';
+import type { Words } from './words';
+
+/** One option: what it shows, and what taking it decides. */
+export interface TabInfo {
+  key: string;
+  name: string;
+  standing: Standing;
+  taken: boolean;
+  source: Source;
+  difference?: string | undefined;
+  remark?: Remark | undefined;
+  code?: string | undefined;
+  mass?: string | undefined;
+  target: Target;
+  /** What a click decides while it is free. */
+  decision: Decision;
+  changeable: boolean;
+  /** It was not known in time whether it is free. */
+  unproven: boolean;
+}
+
+/** What a click on an option does: decide where it is free, tell why where it is not. */
+export function actOn(tab: TabInfo, many: boolean, { frozen, onDecide, onWhy }: Pick<RowProps, 'frozen' | 'onDecide' | 'onWhy'>): void {
+  if (frozen) return;
+  if (tab.standing !== 'free' && !tab.taken) onWhy(tab.target);
+  else if (tab.taken && many && !tab.changeable) onWhy({ on: tab.target.on, value: false });
+  else if (!tab.taken || many) onDecide(tab.decision);
+}
+
+/** How many decisions a swap changes, in words. */
+export function swapText({ remark, unproven }: TabInfo, t: Translate): string {
+  if (unproven) return t('bench.unproven');
+  const changes = remark?.kind === 'swap' ? remark.changes : null;
+  return changes === null ? t('bench.swap') : t(changes === 1 ? 'bench.needs' : 'bench.needsMore', { count: changes });
+}
+
+/** Why an option cannot be had, in words. */
+export const barredText = ({ remark, unproven }: TabInfo, words: Words, t: Translate): string =>
+  unproven ? t('bench.unproven') : `${t('bench.barred')}${remark?.kind === 'barred' ? `: ${remark.causes.map((cause) => words.cause(cause)).join(' ')}` : ''}`;
+
+/** Letters typed one after another find an option; a pause begins a new word. */
+export function useTypeAhead(find: (typed: string) => boolean): (event: KeyboardEvent) => boolean {
+  const typed = useRef({ text: '', at: 0 });
+  return (event) => {
+    const letter = event.key.length === 1 && /[\p{L}\d]/u.test(event.key) && !event.ctrlKey && !event.metaKey && !event.altKey;
+    if (!letter) return false;
+    const fresh = event.timeStamp - typed.current.at > 800;
+    // Alone these two lead to what is to do; within a word they are letters.
+    if (fresh && ['n', 'p'].includes(event.key)) return false;
+    const text = (fresh ? '' : typed.current.text) + event.key.toLowerCase();
+    typed.current = { text, at: event.timeStamp };
+    const found = find(text);
+    if (found) {
+      event.preventDefault();
+      event.stopPropagation();
+    }
+    return found;
+  };
+}
+
+export function TabRow({ state, tabs, many, words, decimals, frozen, folded, advice, onDecide, onRelease, onWhy }: RowProps & { tabs: TabInfo[]; many: boolean }) {
+  const { t, language } = useSpeech();
+  const here = tabs.filter((tab) => tab.standing !== 'barred' || tab.taken);
+  const barred = tabs.filter((tab) => tab.standing === 'barred' && !tab.taken);
+  const [active, setActive] = useState(0);
+  const [unfolded, setUnfolded] = useState(false);
+  const group = useRef<HTMLDivElement>(null);
+  const focusable = Math.min(active, here.length - 1);
+  const act = (tab: TabInfo): void => actOn(tab, many, { frozen, onDecide, onWhy });
+  const typeAhead = useTypeAhead((typed) => {
+    const found = [...here, ...(folded && !unfolded ? [] : barred)].findIndex((tab) => tab.name.toLowerCase().startsWith(typed));
+    if (found < 0) return false;
+    if (found < here.length) setActive(found);
+    group.current?.querySelectorAll<HTMLElement>('[data-tab]')[found]?.focus();
+    return true;
+  });
+  const keys = (event: KeyboardEvent<HTMLDivElement>): void => {
+    const buttons = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-tab]')];
+    const at = buttons.indexOf(event.target as HTMLElement);
+    if (at < 0) return;
+    const go = (index: number) => { event.preventDefault(); setActive(index); buttons[index]?.focus(); };
+    if (event.key === 'ArrowRight') go((at + 1) % buttons.length);
+    else if (event.key === 'ArrowLeft') go((at - 1 + buttons.length) % buttons.length);
+    else typeAhead(event);
+  };
+  const under = (tab: TabInfo) => {
+    if (tab.taken) return <span className={shared.source} title={tab.source === 'follows' ? t('bench.firm') : tab.source === 'advised' ? (own(advice, language) || t('bench.mayChange')) : undefined}>{t(`source.${tab.source}`)}{tab.source === 'follows' ? ` · ${t('bench.firmShort')}` : tab.source === 'advised' ? ` · ${t('bench.changeable')}` : ''}</span>;
+    if (tab.standing === 'swap') return swapText(tab, t);
+    return tab.difference === undefined || state.value === undefined ? ' ' : <span className={shared.price}>{moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals)}</span>;
+  };
+  const mine = (state.source === 'yours' && !many) ? state.id : null;
+  return (
+    <div ref={group} className={css.tabs} role={many ? 'group' : 'radiogroup'} aria-label={words.row(state.id)} onKeyDown={keys}>
+      {state.todo && <><Mortise /><span className={shared.openWord}>{t('bench.required')}</span></>}
+      {here.map((tab, index) => (
+        <button
+          key={tab.key} type="button" data-tab={tab.key} role={many ? 'checkbox' : 'radio'} aria-checked={tab.taken} tabIndex={index === focusable ? 0 : -1}
+          className={classes(css.tab, tab.taken && css.taken, tab.standing === 'swap' && !tab.taken && css.swap, state.clashing && tab.taken && css.clashing)}
+          onFocus={() => setActive(index)} onClick={() => act(tab)}
+        >
+          <span className={css.optionName}>{tab.standing === 'swap' && !tab.taken && <Repeat2 size={12} aria-hidden />}{tab.name}</span>
+          <span className={css.under}>{under(tab)}</span>
+        </button>
+      ))}
+      {mine && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(mine) })} title={t('bench.release', { what: words.row(mine) })} onClick={() => onRelease(mine)}><RotateCcw size={13} aria-hidden /></button>}
+      {advice && state.source === 'advised' && <p className={css.advice}>{own(advice, language)}</p>}
+      {barred.length > 0 && (folded && !unfolded ? (
+        <button type="button" className={css.foldedAway} aria-expanded={false} onClick={() => setUnfolded(true)}>{t('bench.folded', { count: barred.length })}</button>
+      ) : (
+        <div className={css.barredList}>
+          {barred.map((tab) => (
+            <button key={tab.key} type="button" className={css.barredOption} data-tab={tab.key} tabIndex={-1} onClick={() => onWhy(tab.target)}>
+              <Ban size={12} style={{ flex: 'none', marginTop: 3 }} aria-hidden />
+              <b style={{ fontWeight: 500 }}>{tab.name}</b> <span>{barredText(tab, words, t)}</span>
+            </button>
+          ))}
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,92 @@
+import type { BuildContent } from '../../core/quoting';
+
+const mostSteps = 50;
+
+interface Kept {
+  past: BuildContent[];
+  now: BuildContent;
+  future: BuildContent[];
+  /** The server's version that `now` was made from; `unsaved` until the server has it. */
+  base: number;
+  unsaved: boolean;
+}
+
+/** Where the steps of a build are kept over a reload; no harm is done where the browser keeps nothing. */
+const keyOf = (build: string): string => `bench.${build}`;
+
+/** What a person made of a build, step by step, forwards and back. It is kept in the browser, so that it outlives a reload. */
+export class History {
+  private kept: Kept;
+
+  constructor(
+    private readonly build: string,
+    version: number,
+    content: BuildContent,
+  ) {
+    const found = read(build);
+    const fresh: Kept = { past: [], now: content, future: [], base: version, unsaved: false };
+    // The page was closed before the server had it all: nobody else went on from there, so it is still what the person made.
+    if (found?.unsaved && found.base === version) this.kept = found;
+    // Steps that lead to another build than the server has are of no use.
+    else this.kept = found && same(found.now, content) ? { ...found, now: content, base: version, unsaved: false } : fresh;
+  }
+
+  /** Something the server has not got yet. */
+  get unsaved(): boolean {
+    return this.kept.unsaved;
+  }
+
+  /** The server has what was sent; it made this version of it. */
+  saved(version: number, sent: BuildContent): void {
+    this.keep({ ...this.kept, base: version, unsaved: this.kept.now !== sent });
+  }
+
+  get now(): BuildContent {
+    return this.kept.now;
+  }
+
+  get canUndo(): boolean {
+    return this.kept.past.length > 0;
+  }
+
+  get canRedo(): boolean {
+    return this.kept.future.length > 0;
+  }
+
+  add(next: BuildContent): BuildContent {
+    const { past, now } = this.kept;
+    return this.keep({ past: [...past.slice(1 - mostSteps), now], now: next, future: [], base: this.kept.base, unsaved: true });
+  }
+
+  undo(): BuildContent | null {
+    const { past, now, future } = this.kept;
+    const last = past[past.length - 1];
+    return last ? this.keep({ past: past.slice(0, -1), now: last, future: [now, ...future], base: this.kept.base, unsaved: true }) : null;
+  }
+
+  redo(): BuildContent | null {
+    const { past, now, future } = this.kept;
+    const [next] = future;
+    return next ? this.keep({ past: [...past, now], now: next, future: future.slice(1), base: this.kept.base, unsaved: true }) : null;
+  }
+
+  private keep(kept: Kept): BuildContent {
+    this.kept = kept;
+    try {
+      localStorage.setItem(keyOf(this.build), JSON.stringify(kept));
+    } catch {
+      // A full or closed store costs the steps after a reload, nothing else.
+    }
+    return kept.now;
+  }
+}
+
+const same = (a: BuildContent, b: BuildContent): boolean => JSON.stringify([a.decisions, a.special, a.passed.map((each) => [each.rule, each.reason])]) === JSON.stringify([b.decisions, b.special, b.passed.map((each) => [each.rule, each.reason])]);
+
+function read(build: string): Kept | null {
+  try {
+    return JSON.parse(localStorage.getItem(keyOf(build)) ?? 'null') as Kept | null;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,55 @@
+import type { BuildContent } from '../../core/quoting';
+import { ask, type Refusal } from '../api';
+
+export interface Saved {
+  state: 'saved' | 'offline' | 'refused';
+  /** The server's version after it was saved. */
+  version?: number;
+  refusals: readonly Refusal[];
+  sequence?: number | undefined;
+  specialNumber?: number | undefined;
+}
+
+const retrySeconds = 3;
+
+/** Sends what is made one after another; while one is under way, only the newest of the next waits. Retries while the server is away. */
+export class Saver {
+  private waiting: { content: BuildContent; tell: (saved: Saved) => void } | null = null;
+  private running: Promise<void> | null = null;
+
+  constructor(
+    private readonly id: string,
+    private version: number,
+  ) {}
+
+  send(content: BuildContent, tell: (saved: Saved) => void): void {
+    this.waiting = { content, tell };
+    this.running ??= this.run().finally(() => {
+      this.running = null;
+    });
+  }
+
+  async idle(): Promise<void> {
+    while (this.running) await this.running;
+  }
+
+  private async run(): Promise<void> {
+    while (this.waiting) {
+      const { content, tell } = this.waiting;
+      this.waiting = null;
+      const { decisions, passed, special } = content;
+      const body = { version: this.version, decisions, passed: passed.map(({ rule, reason }) => ({ rule, reason })), special };
+      const answer = await ask<{ version: number; sequence?: number; specialNumber?: number }>('PUT', `/api/builds/${this.id}`, body);
+      if (answer.ok) {
+        this.version = answer.value.version;
+        tell({ state: 'saved', refusals: [], version: this.version, sequence: answer.value.sequence, specialNumber: answer.value.specialNumber });
+      } else if (answer.status === 0 || answer.status >= 500) {
+        tell({ state: 'offline', refusals: [] });
+        this.waiting ??= { content, tell };
+        await new Promise((done) => setTimeout(done, retrySeconds * 1000));
+      } else {
+        tell({ state: 'refused', refusals: answer.failures });
+      }
+    }
+  }
+}
