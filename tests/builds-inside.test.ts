@@ -51,7 +51,8 @@ test('two terminals inside a weighbridge, each with choices of its own', async (
   const way = page.getByRole('textbox', { name: 'Delivery, km' });
   await way.fill('250');
   await way.press('Enter');
-  await expect(page.getByRole('complementary').getByText('Delivery', { exact: false }).first()).toBeVisible();
+  await page.getByRole('complementary').getByRole('button', { name: /^List/ }).click();
+  await expect(page.getByRole('group', { name: 'How List comes about' }).getByText('Delivery', { exact: false }).first()).toBeVisible();
   await way.fill('');
   await way.press('Enter');
   await expect(way).toHaveValue('');

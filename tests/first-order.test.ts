@@ -142,11 +142,11 @@ test('the whole Bench by keyboard: next to do, arrows, Enter, letters, undo', as
   await expect(page.getByLabel('Custom length, m')).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByLabel('Custom length, m')).toBeFocused();
-  await page.keyboard.type('44ft');
+  await page.keyboard.type('13,3');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/is between two steps/)).toBeVisible();
+  await expect(page.getByText('13.3 m is between two steps. Take 13 or 13.5 m.')).toBeVisible();
   await page.keyboard.press('Control+a');
-  await page.keyboard.type('13,5');
+  await page.keyboard.type('44ft');
   await page.keyboard.press('Enter');
   await expect(number(page)).toHaveAccessibleName('Part number RB-060-135-A-P-S-D-0-3-O');
   await saved(page);

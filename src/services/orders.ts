@@ -70,7 +70,7 @@ async function makeWorkOrders(order: OrderRow, priced: readonly PricedLine[], da
         quantity: line.quantity, decisions: summarise(model, build.outcome.values).map(({ name, value }) => ({ name, value })),
         materials: materials.map((need) => {
           const special = build.special.find((part) => part.item === need.item)?.text;
-          return { ...need, quantity: total(need.quantity), ...(special === undefined ? {} : { special }) };
+          return { ...need, quantity: need.grows === undefined ? total(need.quantity) : need.quantity, ...(special === undefined ? {} : { special }) };
         }),
         operations: operations.map((step) => ({ ...step, run: total(step.run) })),
         due: inWorkingDays(days),

@@ -65,11 +65,13 @@ export async function priceLines({ revision, lines, builds, tariff }: QuoteParts
       const unit = tariff.prices[line.sku];
       const part = { id: line.sku, kind: 'part' as const, name: item.name, item: line.sku, amount: unit ?? '0' };
       const problems: LineProblem[] = unit === undefined ? [{ code: 'line.unpriced', params: { items: line.sku } }] : [];
-      priced.push({ line, item, build: undefined, price: walk([part], terms, tariff.decimals, tariff.costs?.[line.sku]), parts: undefined, problems });
+      priced.push({ line, item, build: undefined, price: walk([part], terms, tariff.decimals, plainCost(tariff.costs?.[line.sku])), parts: undefined, problems });
     }
   }
   return priced;
 }
+
+const plainCost = (cost: string | undefined) => (cost === undefined ? undefined : { unit: cost, once: '0' });
 
 /** The lines that count: an alternative stands beside another line. */
 export const counted = (priced: readonly PricedLine[]): PricedLine[] => priced.filter(({ line }) => !line.alternative);

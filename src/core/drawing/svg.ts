@@ -38,9 +38,9 @@ export function dimensionText({ line: [a, b], upright }: DimensionLine, letter: 
   return upright ? { x: u - letter * 0.35, y: -v, turn: -90 } : { x: u, y: -v - letter * 0.35, turn: 0 };
 }
 
-/** The view box that holds a view and its letters. */
-export function boxOf(view: View): { x: number; y: number; width: number; height: number } {
-  const edge = letterHeight(view) * 1.6;
+/** The view box that holds a view with letters of this height. */
+export function boxOf(view: View, letter: number): { x: number; y: number; width: number; height: number } {
+  const edge = letter * 1.6;
   const { left, right, bottom, top } = view.frame;
   return { x: left - edge, y: -top - edge, width: right - left + 2 * edge, height: top - bottom + 2 * edge };
 }
@@ -48,7 +48,7 @@ export function boxOf(view: View): { x: number; y: number; width: number; height
 /** An SVG document of a view, to scale in millimetres. `write` gives the text of a length. */
 export function writeSvg(view: View, { title, language, write }: { title: string; language: string; write: (millimetres: number) => string }): string {
   const letter = letterHeight(view);
-  const box = boxOf(view);
+  const box = boxOf(view, letter);
   const thin = short(letter / 16);
   const figures = view.figures.map((figure) => `<path d="${pathOf(figure)}" fill="${paints[figure.looks]}" class="${figure.layer}"/>`);
   const words = view.words.map(({ at: [u, v], height, text }) => `<text x="${short(u)}" y="${short(-v)}" font-size="${short(height)}">${escaped(text[language] ?? Object.values(text)[0] ?? '')}</text>`);

@@ -308,6 +308,8 @@ export interface MaterialRow {
   scrap?: string;
   /** Cut length in metres. */
   cut?: Feel;
+  /** How it grows with the quantity of the line; with each piece where not given. */
+  grows?: Growth;
 }
 
 export interface OperationRow {

@@ -34,9 +34,10 @@ function byField<T extends string>(field: string, schemas: Record<T, Schema>): u
 /** A record with any keys, each value checked by itself. */
 const record = (fits: (value: unknown) => boolean) =>
   mixed().test('record', 'model.badValue', (value) => value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value) && Object.values(value).every(fits)));
+const grows = string().strict().oneOf(['perParent', 'once', 'own']);
 const quantityShape = shape({
   usual: feel.required(), least: decimal, most: decimal.required(), step: decimal, fixed: boolean().strict(),
-  grows: string().strict().oneOf(['perParent', 'once', 'own']),
+  grows,
 });
 const quantity = lazy((value: unknown) => (typeof value === 'object' && value !== null ? quantityShape : feel));
 const isId = (value: unknown): boolean => typeof value === 'string' && /^[a-z][A-Za-z0-9]{0,39}$/.test(value);
@@ -165,7 +166,7 @@ export const documentSchema = shape({
   prices: list(shape({ id, name: texts, item: sku.required(), quantity: feel.required(), when: feel }), 5_000),
   surcharges: list(shape({ id, name: texts, of: list(id, 100).min(1), rate: feel.required(), when: feel.required() }), 200),
   insidePrices: few(shape({ id, name: texts, of: list(string().strict().max(200).required(), 100).min(1), rate: feel.required(), when: feel }), 200),
-  materials: list(shape({ id, item: sku.required(), quantity: feel.required(), when: feel, scrap: decimal, cut: feel }), 5_000),
+  materials: list(shape({ id, item: sku.required(), quantity: feel.required(), when: feel, scrap: decimal, cut: feel, grows }), 5_000),
   operations: list(
     shape({ id, name: texts, centre: string().strict().max(40).required(), setUp: feel.required(), run: feel.required(), when: feel, text: texts }),
     1_000,

@@ -9,7 +9,7 @@ import type { Growth, Texts } from '../model';
 
 export { priceBuild, priceDifferences } from './build-price';
 export { priceTerms, type PriceTerm } from './price-terms';
-export { costOf } from './cost';
+export { costOf, type BuildCost } from './cost';
 export { walk } from './walk';
 export { sumLines, type Totals } from './totals';
 

@@ -1,19 +1,22 @@
 import type { Exact} from '../exact';
 import { exact, roundHalfUp, zero } from '../exact';
+import type { BuildCost } from './cost';
 import type { LinePrice, LineTerms, PricedPart, WalkStep } from './index';
 
 /**
  * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does not grow with the
  * quantity is walked by itself, once, on the same terms, and added to the line.
  */
-export function walk(parts: readonly PricedPart[], terms: LineTerms, decimals: number, unitCost?: string): LinePrice {
+export function walk(parts: readonly PricedPart[], terms: LineTerms, decimals: number, cost?: BuildCost): LinePrice {
   const once = parts.filter((part) => part.grows !== undefined);
-  if (once.length === 0) return walkUnits(parts, terms, decimals, unitCost);
-  const units = walkUnits(parts.filter((part) => part.grows === undefined), terms, decimals, unitCost);
+  if (once.length === 0 && (cost === undefined || exact(cost.once).isZero())) return walkUnits(parts, terms, decimals, cost?.unit);
+  const units = walkUnits(parts.filter((part) => part.grows === undefined), terms, decimals, cost?.unit);
   const { list, net } = walkUnits(once, { ...terms, quantity: 1 }, decimals);
   const [listSum, netSum] = [exact(units.list).plus(list), exact(units.net).plus(net)];
-  const margin = units.cost === undefined || netSum.isZero() ? {} : { margin: netSum.minus(units.cost).div(netSum).toString() };
-  return { ...units, list: listSum.toString(), net: netSum.toString(), once: { list, net }, ...margin };
+  const priced = { ...units, list: listSum.toString(), net: netSum.toString(), once: { list, net } };
+  if (units.cost === undefined || cost === undefined) return priced;
+  const costs = exact(units.cost).plus(cost.once);
+  return { ...priced, cost: costs.toString(), ...(netSum.isZero() ? {} : { margin: netSum.minus(costs).div(netSum).toString() }) };
 }
 
 function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: number, unitCost?: string): LinePrice {

@@ -1,6 +1,6 @@
 /** Production: what a build is made of, how it is made, and when it can be there. */
 import { exact, Exact, zero } from '../exact';
-import { buildsInside, featureAt, open, Reading, type CompiledModel, type Open, type Texts, type Values } from '../model';
+import { buildsInside, featureAt, open, Reading, type CompiledModel, type Growth, type Open, type Texts, type Values } from '../model';
 
 export { afterWorkingDays, shippingDays } from './calendar';
 
@@ -13,6 +13,8 @@ export interface MaterialNeed {
   quantity: string;
   /** Metres, for what is cut to length. */
   cut?: string;
+  /** Of what does not grow with the quantity of the line. */
+  grows?: Growth;
 }
 
 export interface OperationStep {
@@ -55,7 +57,7 @@ export function making(model: CompiledModel, values: Values): Making {
       if (quantity === open || cut === open) return open;
       if (!quantity || quantity.isZero()) return null;
       const withScrap = quantity.times(exact(1).plus(row.scrap ?? '0'));
-      return { row: row.id, item: row.item, quantity: withScrap.toString(), ...(cut ? { cut: cut.toString() } : {}) };
+      return { row: row.id, item: row.item, quantity: withScrap.toString(), ...(cut ? { cut: cut.toString() } : {}), ...(row.grows && row.grows !== 'perParent' ? { grows: row.grows } : {}) };
     }),
   );
   const operations = model.document.operations.flatMap((row) =>

@@ -1,4 +1,4 @@
-import { boxOf, dimensionPath, dimensionText, letterHeight, pathOf, type View } from '../../core/drawing';
+import { boxOf, dimensionPath, dimensionText, pathOf, type View } from '../../core/drawing';
 import { classes } from '../../ui';
 import css from './drawing.module.css';
 
@@ -11,18 +11,22 @@ interface Props {
   /** What belongs to this row stands out; the rest steps back. */
   row?: string;
   onGo?: (row: string) => void;
-  /** Least height of the letters on the page, as a share of the drawing's width. */
-  letter?: number;
+  /** Pixels that it has, so that letters come out as large as those around it. */
+  room: { width: number; height: number };
 }
 
+const letterPixels = 10;
+
 /** A view of the build, to scale, with dimension lines. What shows a row is a door to it. */
-export function Drawing({ view, label, language, write, row, onGo, letter: share = 1 / 30 }: Props) {
-  const box = boxOf(view);
-  const letter = Math.max(letterHeight(view), box.width * share);
+export function Drawing({ view, label, language, write, row, onGo, room }: Props) {
+  const { left, right, bottom, top } = view.frame;
+  const scale = Math.max((right - left) / (room.width - 30), (top - bottom) / (room.height - 30));
+  const letter = scale * letterPixels;
+  const box = boxOf(view, letter);
   const of = (each: { of?: string }) => ({ 'data-of': each.of, onClick: each.of && onGo ? () => onGo(each.of as string) : undefined });
   const meant = (each: { of?: string }) => row !== undefined && each.of === row;
   return (
-    <svg className={classes(css.drawing, row !== undefined && css.pointing)} viewBox={`${String(box.x)} ${String(box.y - letter)} ${String(box.width)} ${String(box.height + letter)}`} role="img" aria-label={label} preserveAspectRatio="xMidYMid meet">
+    <svg className={classes(css.drawing, row !== undefined && css.pointing)} viewBox={`${String(box.x)} ${String(box.y)} ${String(box.width)} ${String(box.height)}`} role="img" aria-label={label} preserveAspectRatio="xMidYMid meet">
       {view.figures.map((figure) => <path key={figure.id} className={classes(css.figure, css[figure.looks === 'paper' ? 'sheet' : figure.looks], meant(figure) && css.meant, figure.of && onGo && css.door)} d={pathOf(figure)} {...of(figure)} />)}
       {view.words.map((words) => <text key={words.id} className={css.words} x={words.at[0]} y={-words.at[1]} fontSize={words.height}>{words.text[language] ?? Object.values(words.text)[0]}</text>)}
       {view.dimensions.map((dimension) => {

@@ -14,6 +14,8 @@ import type { Words } from './words';
 // The part in three dimensions is large, and loads when it is first shown.
 const Space = lazy(() => import('./Space'));
 
+const rooms = { small: { width: 258, height: 160 }, large: { width: 520, height: 320 } };
+
 /** The build as it stands: its views, and in space, each following every decision; each can be taken away as a file. */
 export function DrawingPanel({ bench, view, words, large, onLarge, onGo }: { bench: Bench; view: BenchView; words: Words; large: boolean; onLarge: () => void; onGo: (row: string) => void }) {
   const { t, language } = useSpeech();
@@ -39,7 +41,7 @@ export function DrawingPanel({ bench, view, words, large, onLarge, onGo }: { ben
       <div id="drawing-panel" role="tabpanel" aria-label={t('draw.title')} className={css.paper}>
         {empty && <p className={shared.quiet}>{!scene ? t('draw.begins') : waits ? <>{t('draw.waits')} <button type="button" className={css.link} onClick={() => onGo(waits)}>{words.row(waits)}</button></> : t('draw.nothing')}</p>}
         {!empty && tab === 'space' && <Suspense fallback={<p className={shared.quiet}>{t('draw.loading')}</p>}><Space scene={scene} label={t('draw.spaceOf', { number: bench.picture.number.text })} hint={t('draw.turn')} /></Suspense>}
-        {!empty && seen && <Drawing view={seen} language={language} label={t('draw.of', { view: chosen ? own(chosen.name, language) : '', number: bench.picture.number.text })} write={(length) => words.length(length)} onGo={onGo} />}
+        {!empty && seen && <Drawing view={seen} language={language} label={t('draw.of', { view: chosen ? own(chosen.name, language) : '', number: bench.picture.number.text })} write={(length) => words.length(length)} room={large ? rooms.large : rooms.small} onGo={onGo} />}
       </div>
     </section>
   );

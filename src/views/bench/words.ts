@@ -79,7 +79,7 @@ export class Words {
     if (this.units === 'metric') return number(String(Math.round(millimetres)), this.language, 0);
     const inches = Math.round(millimetres / 25.4);
     const [feet, rest] = [Math.floor(inches / 12), inches % 12];
-    return feet === 0 ? `${String(rest)}″` : rest === 0 ? `${String(feet)}′` : `${String(feet)}′ ${String(rest)}″`;
+    return feet === 0 ? `${String(rest)}"` : rest === 0 ? `${String(feet)}'` : `${String(feet)}' ${String(rest)}"`;
   }
 
   cause(cause: Cause): string {
