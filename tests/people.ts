@@ -41,7 +41,7 @@ export async function configure(page: Page, model = 'Ridgeback'): Promise<void> 
 }
 
 /** An option in a row of the Bench. */
-export const option = (page: Page, row: string, name: string | RegExp) => page.locator(`[data-row="${row}"]`).getByRole(/Parts$/.test(row) ? 'checkbox' : 'radio', { name });
+export const option = (page: Page, row: string, name: string | RegExp) => page.locator(`[data-row="${row}"]`).getByRole(/(Parts|extras|interfaces|more)$/.test(row) ? 'checkbox' : 'radio', { name });
 
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
 

@@ -52,9 +52,12 @@ export async function publish(document: ModelDocument, sku: string, by: string |
   return { problems: [] };
 }
 
-/** Models that can be configured, by name. */
+/** Models that can be configured, in the order of the catalogue's families. */
 export async function publishedModels(): Promise<{ id: string; name: Record<string, string> }[]> {
-  const rows = await connected().records.models.findAll({ order: [['id', 'ASC']], raw: true });
+  const { models, items, families } = connected().records;
+  const [rows, heads, order] = [await models.findAll({ order: [['id', 'ASC']], raw: true }), await items.findAll({ where: { kind: 'model' }, raw: true }), await families.findAll({ raw: true })];
+  const position = (sku: string): number => order.find((family) => family.code === heads.find((item) => item.sku === sku)?.family)?.position ?? order.length;
+  rows.sort((a, b) => position(a.sku) - position(b.sku));
   const versions = await Promise.all(rows.map((row) => newestVersion(row.id)));
   return versions.flatMap((version) => (version ? [{ id: version.modelId, name: version.document.name }] : []));
 }

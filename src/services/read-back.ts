@@ -26,7 +26,7 @@ export async function readBack(typed: string, context: Context, transaction: Tra
 }
 
 function failureOf(answer: ReturnType<typeof readNumber>, text: string, model: string): Failure {
-  if (answer.is === 'unreadable') return { code: 'number.unreadable', params: { text, model, before: text.slice(0, answer.at), at: text.slice(answer.at) || '…', allowed: answer.allowed.slice(0, 12).join(', ') } };
+  if (answer.is === 'unreadable') return { code: 'number.unreadable', params: { text, model, rest: text.slice(answer.at) || '…', allowed: answer.allowed.slice(0, 12).join(', ') } };
   return answer.is === 'forbidden' ? { code: 'number.forbidden', params: { text, model } } : { code: 'number.unknown', params: { text } };
 }
 

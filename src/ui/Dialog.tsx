@@ -11,14 +11,17 @@ interface Props {
   children: ReactNode;
 }
 
-/** A modal dialog on the platform's own element: focus stays inside, Escape closes, focus returns. */
+/** A modal dialog on the platform's own element: focus begins at what is marked as `data-first`, stays inside, and returns; Escape closes. */
 export function Dialog({ title, closeText, open, onClose, children }: Props) {
   const ref = useRef<HTMLDialogElement>(null);
   const id = useId();
   useEffect(() => {
     const dialog = ref.current;
     if (!dialog) return;
-    if (open && !dialog.open) dialog.showModal();
+    if (open && !dialog.open) {
+      dialog.showModal();
+      dialog.querySelector<HTMLElement>('[data-first]')?.focus();
+    }
     if (!open && dialog.open) dialog.close();
   }, [open]);
   return (

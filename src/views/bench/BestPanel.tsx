@@ -29,7 +29,7 @@ export function BestPanel({ bench, view, words, frozen }: Props) {
   const [best, setBest] = useState<Running | null>(null);
   const [said, setSaid] = useState('');
   const { outline, tariff } = view;
-  const { picture, content } = bench;
+  const { picture } = bench;
   const stop = useRef<(() => void) | null>(null);
   useEffect(() => () => stop.current?.(), []);
 
@@ -69,6 +69,7 @@ export function BestPanel({ bench, view, words, frozen }: Props) {
       setBest((before) => (before?.proven && !found.proven ? before : { ...found, judged }));
     };
     const { document, context } = view;
+    const content = bench.now();
     void wrap<BestWorker>(worker).run({ document, context, tariff }, { decisions: [...content.decisions], special: [...content.special] }, wish, proxy(({ value, gap, decisions }) => void show({ decisions, value, gap, proven: false })))
       .then(async (answer) => {
         if (answer.is === 'found') await show(answer);

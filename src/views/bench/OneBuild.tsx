@@ -82,7 +82,6 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
       window.location.assign(`/quotes/${quote.id}`);
       return;
     }
-    if (!picture.state.complete || picture.price.unpriced.length > 0) return;
     const now = await ask<QuoteView>('GET', `/api/quotes/${quote.id}`);
     const answer = now.ok ? await ask<QuoteView>('POST', `/api/builds/${view.build.id}/line`, { version: now.value.version, quantity: 1 }) : now;
     if (answer.ok) window.location.assign(`/quotes/${quote.id}`);
@@ -108,7 +107,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
       await bench.take(read.decisions);
       say(t('bench.pasted', { number: text.trim() }));
     } else if (read.is === 'forbidden') say(t('number.forbidden', { text: text.trim() }), true);
-    else say(t('number.unreadable', { text: text.trim(), at: text.trim().slice(read.at) || '…', allowed: read.allowed.slice(0, 8).join(', ') }), true);
+    else say(t('number.unreadable', { text: text.trim(), rest: text.trim().slice(read.at) || '…', allowed: read.allowed.slice(0, 8).join(', ') }), true);
   };
 
   useBenchKeys({

@@ -106,7 +106,7 @@ export function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onP
       {sections.map((section, index) => {
         const { place } = section;
         // A build inside says its part number once, and opens and closes there.
-        const first = place !== undefined && place !== sections[index - 1]?.place;
+        const first = place !== undefined && sections.findIndex((each) => each.place === place) === index;
         const within = place !== undefined && [...closed].some((each) => place === each || place.startsWith(`${each}/`));
         if (within && !(first && closed.has(place))) return null;
         const todo = first ? sections.filter((each) => each.place === place).reduce((sum, each) => sum + each.rows.filter((id) => rows[id]?.shown && rows[id].todo).length, 0) : 0;

@@ -55,7 +55,10 @@ export function useTypeAhead(find: (typed: string) => boolean): (event: Keyboard
   const typed = useRef({ text: '', at: 0 });
   return (event) => {
     const letter = event.key.length === 1 && /[\p{L}\d]/u.test(event.key) && !event.ctrlKey && !event.metaKey && !event.altKey;
-    if (!letter) return false;
+    if (!letter) {
+      typed.current = { text: '', at: 0 };
+      return false;
+    }
     const fresh = event.timeStamp - typed.current.at > 800;
     // Alone these two lead to what is to do; within a word they are letters.
     if (fresh && ['n', 'p'].includes(event.key)) return false;

@@ -44,7 +44,7 @@ export function WhyPanel({ title, why, words, decimals, clash = false, second, o
       <div className={css.whyHead}><h3>{title}</h3>{onClose && <Button look="plain" onClick={onClose}>{t('bench.close')}</Button>}</div>
       <ul className={css.causes}>{why.causes.map((cause, index) => <li key={String(index)}>{words.cause(cause)}{cause.kind === 'rule' && cause.help && <> <a href={cause.help}>{t('bench.readMore')}</a></>}</li>)}</ul>
       {second && why.causes.length > 0 && (other === undefined
-        ? <p><button type="button" className={css.more} onClick={() => void second().then(setOther)}>{t('bench.second')}</button></p>
+        ? <p><button type="button" className={css.more} onClick={() => void second().then((found) => { setOther(found); ref.current?.focus(); })}>{t('bench.second')}</button></p>
         : <div className={css.causes}>{other.length === 0 ? <p className={shared.quiet}>{t('bench.noSecond')}</p> : <><p className={shared.quiet}>{t('bench.alsoBecause')}</p><ul>{other.map((cause, index) => <li key={String(index)}>{words.cause(cause)}</li>)}</ul></>}</div>)}
       {why.ways.length === 0 ? <p className={shared.quiet}>{why.causes.some((cause) => cause.kind === 'decision') ? t('bench.noWay') : t('bench.alone')}</p> : (
         <div className={css.ways} role="group" aria-label={t('bench.ways')}>

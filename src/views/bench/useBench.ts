@@ -35,6 +35,8 @@ export interface Bench {
   redo(): Promise<void>;
   why(target?: Target): Promise<Why>;
   second(target: Target): Promise<Cause[]>;
+  /** What the person made so far, whether it is shown yet or not. */
+  now(): BuildContent;
   read(text: string): Promise<ReadBack>;
   /** What other decisions would come to, without taking them. */
   judge(decisions: readonly Decision[]): Promise<Judged | null>;
@@ -56,6 +58,7 @@ export function useBench(view: BenchView): Bench {
   const saver = useMemo(() => new Saver(view.build.id, view.build.version), [view]);
   const worker = useRef<Remote<BenchWorker> | null>(null);
   const opened = useRef<Promise<void> | null>(null);
+  const working = useRef<Promise<void>>(Promise.resolve());
   const turn = useRef(0);
   const drawn = useRef('');
   const numbers = useRef({ sequence: view.sequence, specialNumber: view.specialNumber });
@@ -96,12 +99,18 @@ export function useBench(view: BenchView): Bench {
           if (mine === turn.current) setPicture(await remote.picture(made));
         });
       });
-      await draw(next.decisions, mine);
-      const fresh = await remote.remarks([...next.decisions]);
-      if (mine === turn.current) setRemarks(fresh);
+      void draw(next.decisions, mine).then(async () => {
+        const fresh = await remote.remarks([...next.decisions]);
+        if (mine === turn.current) setRemarks(fresh);
+      });
     },
     [draw, history, saver],
   );
+  /** Shows what is made next; whoever waits for it to be settled waits for this first. */
+  const go = (next: BuildContent, changed?: string): Promise<void> => {
+    working.current = show(next, changed);
+    return working.current;
+  };
 
   useEffect(() => {
     const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
@@ -110,11 +119,12 @@ export function useBench(view: BenchView): Bench {
     worker.current = remote;
     opened.current = remote.open({ document, context, tariff, terms, facts, ...(sequence === undefined ? {} : { sequence }), ...(specialNumber === undefined ? {} : { specialNumber }) });
     setReach({ undo: history.canUndo, redo: history.canRedo });
+    // What an earlier page left unsaved; what is decided from now on shows and saves itself.
+    if (history.unsaved) {
+      working.current = show(history.now);
+      return () => made.terminate();
+    }
     void opened.current.then(async () => {
-      if (history.unsaved) {
-        await show(history.now);
-        return;
-      }
       const mine = turn.current;
       await draw(view.content.decisions, mine);
       const found = await remote.remarks([...view.content.decisions]);
@@ -123,10 +133,10 @@ export function useBench(view: BenchView): Bench {
     return () => made.terminate();
   }, [view, history, draw, show]);
 
-  const step = (change: Partial<BuildContent>, changed?: string): Promise<void> => show(history.add({ ...history.now, ...change }), changed);
+  const step = (change: Partial<BuildContent>, changed?: string): Promise<void> => go(history.add({ ...history.now, ...change }), changed);
   const without = (on: string) => history.now.decisions.filter((each) => each.on !== on);
   const back = async (to: BuildContent | null): Promise<void> => {
-    if (to) await show(to);
+    if (to) await go(to);
   };
   return {
     content, picture, scene: scene?.scene ?? null, remarks, moved, save, refusals,
@@ -155,6 +165,7 @@ export function useBench(view: BenchView): Bench {
       await opened.current;
       return worker.current ? worker.current.second([...history.now.decisions], target) : [];
     },
+    now: () => history.now,
     read: async (text) => {
       await opened.current;
       return worker.current ? worker.current.read(text) : { is: 'unreadable', at: 0, segment: 0, allowed: [] };
@@ -163,6 +174,9 @@ export function useBench(view: BenchView): Bench {
       await opened.current;
       return worker.current ? worker.current.judge({ decisions: [...decisions], special: [...history.now.special] }) : null;
     },
-    settled: () => saver.idle(),
+    settled: async () => {
+      await working.current;
+      await saver.idle();
+    },
   };
 }

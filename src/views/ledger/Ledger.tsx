@@ -57,6 +57,13 @@ function Page({ view: first, models }: Props) {
     const answer = await change('DELETE', `/lines/${line.id}`, {});
     if (answer.ok) say(t('ledger.removed'));
   };
+  /** A part number that leaves something to choose opens on the Bench with all that it says. */
+  const openNumber = async (partNumber: string): Promise<string | null> => {
+    const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: view.id, partNumber });
+    if (!answer.ok) return sentences(answer.failures, t('request.failed'));
+    window.location.assign(`/bench/${answer.value.id}`);
+    return null;
+  };
   const accept = async () => {
     const answer = await ask<{ orderId: string }>('POST', `/api/quotes/${view.id}/accept`, { version: view.version });
     setAccepting(false);
@@ -128,7 +135,7 @@ function Page({ view: first, models }: Props) {
             </tbody>
           </table>
         )}
-        {may.edit ? <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} /> : <div />}
+        {may.edit ? <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} /> : <div />}
         <footer className={css.foot}>
           <div className={css.address}>
             {view.customer.addresses.map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} />)}
@@ -170,15 +177,19 @@ function AddressText({ address, title }: { address: Address; title: string }) {
   return <p><b>{title}</b>{address.street}<br />{address.postcode} {address.town}, {address.country}</p>;
 }
 
-function AddItem({ onAdd }: { onAdd: (sku: string, quantity: string) => Promise<Answer<QuoteView>> }) {
+function AddItem({ onAdd, onOpen }: { onAdd: (sku: string, quantity: string) => Promise<Answer<QuoteView>>; onOpen: (partNumber: string) => Promise<string | null> }) {
   const { t } = useSpeech();
   const [sku, setSku] = useState('');
   const [quantity, setQuantity] = useState('1');
   const [error, setError] = useState<string>();
   const add = async () => {
     const answer = await onAdd(sku, quantity);
-    setError(answer.ok ? undefined : sentences(answer.failures, t('request.failed')));
-    if (!answer.ok) return;
+    if (!answer.ok) {
+      const unfinished = answer.failures.some((failure) => failure.code === 'line.todo');
+      setError((unfinished ? await onOpen(sku) : sentences(answer.failures, t('request.failed'))) ?? undefined);
+      return;
+    }
+    setError(undefined);
     setSku('');
     setQuantity('1');
   };

@@ -44,7 +44,7 @@ export function StartDialog({ open, view, models, onClose }: Props) {
         <section aria-label={t('start.model')}>
           <h3>{t('start.model')}</h3>
           <div className={css.models}>
-            {models.map((model, index) => <Button key={model.id} autoFocus={index === 0} onClick={() => void start({ modelId: model.id })}><SlidersHorizontal size={13} aria-hidden />{own(model.name, language)}</Button>)}
+            {models.map((model, index) => <Button key={model.id} data-first={index === 0 ? true : undefined} onClick={() => void start({ modelId: model.id })}><SlidersHorizontal size={13} aria-hidden />{own(model.name, language)}</Button>)}
           </div>
         </section>
         <form aria-label={t('start.number')} className={css.number} onSubmit={(event) => { event.preventDefault(); if (number.trim()) void start({ partNumber: number }); }}>
