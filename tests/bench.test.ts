@@ -1,4 +1,5 @@
 /** What the Bench can do besides: kept builds, special parts, the best build, part numbers, bundles, drawings, keys, small windows. */
+import { gzipSync } from 'node:zlib';
 import { expect, test, type Page } from '@playwright/test';
 import { configure, number, openQuote, option, people, ready, saved, signIn } from './people';
 
@@ -308,6 +309,21 @@ test('what is made outlives a page that is closed while the server is away', asy
   await expect(option(page, 'surface', /Concrete/)).toBeChecked();
   await saved(page);
   await expect.poll(async () => ((await (await page.request.get(`/api/builds/${buildOf(page)}`)).json()) as { content: { decisions: { on: string }[] } }).content.decisions.map((each) => each.on)).toContain('surface');
+});
+
+test('what the Bench asks of the line is small, the part in space apart', async ({ page }) => {
+  await signIn(page, people.engineer);
+  const scripts: Promise<number>[] = [];
+  page.on('response', (response) => {
+    if (new URL(response.url()).pathname.endsWith('.js')) scripts.push(response.body().then((body) => gzipSync(body).length));
+  });
+  await openQuote(page, 'callow', 'Callowhill Quarries Ltd');
+  scripts.length = 0;
+  await configure(page);
+  await expect(side(page).getByText('It is drawn once you have chosen')).toBeVisible();
+  const sizes = await Promise.all(scripts);
+  expect(sizes.length).toBeGreaterThan(5);
+  expect(sizes.reduce((sum, size) => sum + size, 0)).toBeLessThan(300_000);
 });
 
 test('figures open how they come about', async ({ page }) => {

@@ -16,7 +16,7 @@ export type TextKey = Leaves<typeof en>;
 export type Translate = (key: TextKey, params?: Record<string, string | number>) => string;
 
 const locales: Record<Language, Locale> = { en, de };
-const made = new Map<Language, TFunction>();
+const made = new Map<Language, Translate>();
 
 /** The texts of one language; any other language gives English. */
 export function translator(language: string): Translate {
@@ -25,11 +25,21 @@ export function translator(language: string): Translate {
   if (!t) {
     const instance = createInstance();
     void instance.init({ lng: known, resources: { [known]: { translation: locales[known] } }, initAsync: false, showSupportNotice: false, interpolation: { escapeValue: false } });
-    t = instance.t;
+    t = withPlainKept(instance.t);
     made.set(known, t);
   }
-  const found = t;
-  return (key, params) => found(key, params ?? {});
+  return t;
+}
+
+/** Texts without anything to fill in are looked up once: a sheet asks for the same few hundreds of times. */
+function withPlainKept(look: TFunction): Translate {
+  const plain = new Map<string, string>();
+  return (key, params) => {
+    if (params) return look(key, params);
+    const known = plain.get(key) ?? look(key, {});
+    plain.set(key, known);
+    return known;
+  };
 }
 
 /** Whether a code has a text of its own. */

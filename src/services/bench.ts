@@ -1,6 +1,6 @@
 /** What the Bench needs to open a build. */
 import { outlineOf, type ModelDocument } from '../core/model';
-import { pictureOf, type BenchView } from '../core/quoting';
+import { differencesOf, pictureOf, type BenchView } from '../core/quoting';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
 import { agreementsOf } from './agreements';
@@ -38,6 +38,8 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const special = may(actor, 'costs') ? build.special : build.special.map((part) => ({ ...part, cost: '0' }));
   const content = { decisions: build.decisions, passed: build.passed, special };
   const { foldBarred = false, units = 'metric' } = actor.preferences;
+  const means = { engine, tariff, terms, facts, ...numbers };
+  const picture = pictureOf(means, content);
   return done({
     build: { id, version: build.version, letter: build.letter },
     content,
@@ -57,6 +59,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
     person: actor.name,
     may: { special: may(actor, 'special') },
     preferences: { foldBarred, units },
-    picture: pictureOf({ engine, tariff, terms, facts, ...numbers }, content),
+    picture,
+    differences: differencesOf(means, content, picture.state),
   });
 }

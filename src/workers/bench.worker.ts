@@ -4,7 +4,7 @@ import { sceneKey, sceneOf, type Scene } from '../core/drawing';
 import { createEngine, differences, readNumber, usualLimits, type Cause, type Decision, type Difference, type ReadBack, type Target, type WayOut } from '../core/engine';
 import { compileModel } from '../core/model';
 import { withoutSpecial } from '../core/numbering';
-import { effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
+import { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
 
 /** What a picture is made of. */
 export type Made = Pick<BuildContent, 'decisions' | 'special'>;
@@ -56,6 +56,13 @@ const bench = {
     const picture = pictureOf(ready(), made);
     latest = { decisions: JSON.stringify(made.decisions), picture };
     return picture;
+  },
+
+  /** What each option would do to the list price. */
+  differences({ decisions, special }: Made): Record<string, string> {
+    const { engine } = ready();
+    const state = latest?.decisions === JSON.stringify(decisions) ? latest.picture.state : engine.state({ decisions });
+    return differencesOf(ready(), { special }, state);
   },
 
   /** What is drawn, unless it is what is known by its key already. */

@@ -8,7 +8,7 @@ import type { BenchPicture } from './picture';
 
 export * from './input';
 export * from './content';
-export { effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
+export { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
 
 export interface Address {
   kind: 'invoice' | 'delivery';
@@ -114,6 +114,8 @@ export interface BenchView {
   preferences: BenchPreferences;
   /** As the server computed it, so that the page shows it at once. */
   picture: BenchPicture;
+  /** What each option would do to the list price. */
+  differences: Record<string, string>;
 }
 
 export interface BenchPreferences {

@@ -25,8 +25,6 @@ export interface BenchPicture {
   inside: Record<string, string>;
   price: BuildPrice;
   line: LinePrice;
-  /** By "feature.option" or yes/no parameter: what taking (or leaving) it does to the list price. */
-  differences: Record<string, string>;
   making: Making;
   leadDays: number | null;
   /** Calculations shown beside the build; null while open. */
@@ -58,7 +56,6 @@ export function pictureOf({ engine, tariff: listed, terms, facts: usual, sequenc
     inside: Object.fromEntries(numbersInside(model, values).map((each) => [each.place, each.number.text])),
     price,
     line: walk(price.parts, terms, tariff.decimals, cost),
-    differences: priceDifferences(model, values, tariff),
     making: made,
     leadDays: leadDays(model, values, facts),
     figures,
@@ -69,6 +66,12 @@ export function pictureOf({ engine, tariff: listed, terms, facts: usual, sequenc
     advice: adviceIn(model, state, reading),
   };
 }
+
+/**
+ * By "feature.option" or yes/no parameter: what taking (or leaving) it does to the list price. Apart from the picture, since it takes
+ * longer than all the rest, and the rest need not wait for it.
+ */
+export const differencesOf = ({ engine, tariff }: BenchMeans, { special }: Pick<BuildContent, 'special'>, { values }: State): Record<string, string> => priceDifferences(engine.model, values, specialTariff(tariff, special));
 
 function adviceIn({ proposals }: CompiledModel, { rows }: State, reading: Reading): Record<string, Texts> {
   const found: Record<string, Texts> = {};

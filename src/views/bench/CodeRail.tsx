@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { PartNumber } from '../../core/numbering';
 import type { Outline } from '../../core/model';
 import { own } from '../../i18n';
@@ -6,7 +7,7 @@ import { useSpeech } from '../speech';
 import css from './head.module.css';
 
 /** The part number, a cell per segment with the feature's short name beneath; each cell is a door to its feature. */
-export function CodeRail({ number, outline, onGo }: { number: PartNumber; outline: Outline; onGo: (row: string) => void }) {
+export const CodeRail = memo(function CodeRail({ number, outline, onGo }: { number: PartNumber; outline: Outline; onGo: (row: string) => void }) {
   const { t, language } = useSpeech();
   const shortName = (row: string | undefined): string => {
     const found = [...outline.features, ...outline.parameters].find((each) => each.id === row);
@@ -29,4 +30,4 @@ export function CodeRail({ number, outline, onGo }: { number: PartNumber; outlin
       })}
     </div>
   );
-}
+}, (before, after) => before.number.text === after.number.text && before.outline === after.outline);

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Plus } from 'lucide-react';
 import type { BenchPicture, BenchView } from '../../core/quoting';
 import { own } from '../../i18n';
@@ -23,7 +23,7 @@ const mostFound = 12;
 export const finderId = 'bench-find';
 
 /** Variants, a field that finds rows and options by typing, and a line per section with what is still to do. */
-export function Contents({ view, picture, words, frozen, onGo, onOpen, onAdd, onCompare }: Props) {
+export const Contents = memo(function Contents({ view, picture, words, frozen, onGo, onOpen, onAdd, onCompare }: Props) {
   const { t, language } = useSpeech();
   const { outline, variants, build } = view;
   const { rows, sections } = picture.state;
@@ -53,7 +53,7 @@ export function Contents({ view, picture, words, frozen, onGo, onOpen, onAdd, on
       })}
     </nav>
   );
-}
+}, (before, after) => before.picture === after.picture && before.view === after.view && before.words === after.words);
 
 /** Finds a row by its name, or by the name of one of its options. */
 function Find({ view, picture, words, onGo }: Pick<Props, 'view' | 'picture' | 'words' | 'onGo'>) {

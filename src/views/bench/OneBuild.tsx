@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import type { Decision, Target } from '../../core/engine';
 import type { BenchView, QuoteView } from '../../core/quoting';
 import type { Why } from '../../workers/bench.worker';
@@ -29,6 +29,8 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const opened = useRef(view).current;
   const bench = useBench(opened);
   const { picture } = bench;
+  // The lists at the foot are drawn after what was decided is seen.
+  const later = useDeferredValue(bench);
   const { outline, quote } = opened;
   const { units, foldBarred } = view.preferences;
   const words = useMemo(() => new Words(outline, t, language, units), [outline, t, language, units]);
@@ -138,7 +140,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
         onMoved={() => void bench.settled().then(() => onOpen(view.build.id))}
       />
       <Side bench={bench} view={view} words={words} frozen={frozen} large={large} onLarge={() => setLarge(!large)} onGo={go} />
-      <Strip tab={strip} onTab={setStrip} bench={bench} view={view} words={words} frozen={frozen} onOpen={(id) => void openVariant(id)} />
+      <Strip tab={strip} onTab={setStrip} bench={later} view={view} words={words} frozen={frozen} onOpen={(id) => void openVariant(id)} />
     </div>
   );
 }

@@ -1,5 +1,4 @@
-import { memo } from 'react';
-import type { Feature, NumberParameter, Parameter, Texts, YesNoParameter } from '../../core/model';
+import type { Feature, Parameter, Texts, YesNoParameter } from '../../core/model';
 import type { OptionState, RowState, Standing } from '../../core/engine';
 import type { BenchView } from '../../core/quoting';
 import type { Remark } from '../../workers/bench.worker';
@@ -30,25 +29,16 @@ type ControlProps = RowProps & { feature: Feature | undefined; parameter: Parame
 /** Options that still read well side by side. */
 const mostTabs = 10;
 
-/** The control of a row. It is drawn again only when something that it shows has changed: most decisions change a few rows. */
-export const RowControl = memo(function RowControl({ feature, parameter, ...props }: ControlProps) {
+/** The control of a row, by its kind. */
+export function RowControl({ feature, parameter, ...props }: ControlProps) {
   if (feature) return <FeatureRow feature={feature} {...props} />;
   switch (parameter?.type) {
-    case 'number': return <NumberRow parameter={parameter as NumberParameter} {...props} />;
-    case 'yesno': return <YesNoRow parameter={parameter as YesNoParameter} {...props} />;
+    case 'number': return <NumberRow parameter={parameter} {...props} />;
+    case 'yesno': return <YesNoRow parameter={parameter} {...props} />;
     case 'date': return <DateRow parameter={parameter} {...props} />;
     case 'text': return <TextRow parameter={parameter} {...props} />;
     default: return null;
   }
-}, looksAlike);
-
-function looksAlike(before: ControlProps, after: ControlProps): boolean {
-  return before.words === after.words && before.frozen === after.frozen && before.folded === after.folded && before.onDecide === after.onDecide && before.onWhy === after.onWhy && shownOf(before) === shownOf(after);
-}
-
-function shownOf({ feature, parameter, state, differences, remarks, advice }: ControlProps): string {
-  const keys = feature ? feature.options.map((option) => `${feature.id}.${option.id}`) : [parameter?.id ?? ''];
-  return JSON.stringify([state, advice, keys.map((key) => [differences[key], remarks[key]])]);
 }
 
 /** A feature: one choice as round, several as square controls; as tabs on a rail, or as a table that can be searched where they are many. */

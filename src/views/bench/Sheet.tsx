@@ -1,5 +1,5 @@
 import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
-import { ChevronDown, ChevronRight, CircleQuestionMark, TriangleAlert } from 'lucide-react';
+import { ChevronDown, ChevronRight, TriangleAlert } from 'lucide-react';
 import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
 import type { BenchView } from '../../core/quoting';
@@ -10,7 +10,7 @@ import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import { Help } from './Help';
 import { MoveOver } from './MoveOver';
-import { RowControl } from './Row';
+import { SheetRow } from './SheetRow';
 import css from './sheet.module.css';
 import type { Bench } from './useBench';
 import { WhyPanel } from './WhyPanel';
@@ -61,6 +61,7 @@ export function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onP
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [near, setNear] = useState<ReadonlySet<string>>(new Set());
   const known = useMemo(() => new Map([...outline.features, ...outline.parameters].map((each) => [each.id, each])), [outline]);
+  const sketched = useMemo(() => new Set(outline.sketched), [outline]);
   const movedRows = useMemo(() => new Set(moved.map((each) => each.row)), [moved]);
   const sections = outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown));
   const many = sections.reduce((sum, section) => sum + section.rows.length, 0) > drawnAtOnce;
@@ -70,7 +71,7 @@ export function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onP
   const focus = (row: string): void => {
     const at = element.current?.querySelector<HTMLElement>(`[data-row="${row}"]`);
     at?.scrollIntoView({ block: 'nearest' });
-    at?.querySelector<HTMLElement>('[data-tab][aria-checked="true"], [data-tab]')?.focus();
+    (at?.querySelector<HTMLElement>('[data-tab][aria-checked="true"]') ?? at?.querySelector<HTMLElement>('[data-tab]'))?.focus();
   };
   useImperativeHandle(ref, () => ({
     go: (row) => {
@@ -124,27 +125,15 @@ export function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onP
             {!within && section.rows.map((id) => {
               const state = rows[id];
               if (!state?.shown) return null;
-              const row = known.get(id);
-              const [feature, parameter] = row && 'options' in row && 'most' in row ? [row, undefined] : [undefined, row as Exclude<typeof row, { least: number }> | undefined];
-              const drawn = !many || near.has(id);
+              const asking = asked && asked.target.on.split('.')[0] === id ? asked : null;
               return (
-                <div key={id} className={classes(css.row, movedRows.has(id) && css.moved)} data-row={id} ref={watch}>
-                  <div className={css.rowHead}>
-                    <p className={css.rowName}>{words.label(id)}</p>
-                    {(row?.help ?? outline.sketched.includes(id)) && <button type="button" className={css.helper} aria-expanded={helped === id} aria-label={t('bench.helpOn', { what: words.row(id) })} title={`${t('bench.helpOn', { what: words.row(id) })} (F1)`} onClick={() => setHelped(helped === id ? undefined : id)}><CircleQuestionMark size={13} aria-hidden /></button>}
-                    {row?.help && state.todo && helped !== id && <p className={css.rowHelp}>{own(row.help, language)}</p>}
-                  </div>
-                  {drawn ? (
-                    <RowControl
-                      feature={feature} parameter={parameter as never} state={state} words={words} differences={picture.differences} remarks={remarks} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
-                      facts={view.facts} advice={picture.advice[id]} {...acts}
-                    />
-                  ) : <div className={css.undrawn} style={{ height: 34 + 42 * Math.floor((feature?.options.length ?? 1) / 8) }} />}
-                  {helped === id && <Help row={id} text={own(row?.help, language)} scene={bench.scene} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
-                  {asked && asked.target.on.split('.')[0] === id && (
-                    <WhyPanel title={whyTitle} why={asked.why} words={words} decimals={tariff.decimals} second={() => bench.second(asked.target)} onClose={onCloseWhy} onTake={(way) => onTake(way.decisions, id)} />
-                  )}
-                </div>
+                <SheetRow
+                  key={id} id={id} row={known.get(id)} sketched={sketched.has(id)} state={state} words={words} differences={bench.differences} remarks={remarks} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
+                  facts={view.facts} advice={picture.advice[id]} moved={movedRows.has(id)} drawn={!many || near.has(id)} watch={watch} helped={helped === id} onHelp={setHelped} {...acts}
+                >
+                  {helped === id && <Help row={id} text={own(known.get(id)?.help, language)} scene={bench.scene} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
+                  {asking && <WhyPanel title={whyTitle} why={asking.why} words={words} decimals={tariff.decimals} second={() => bench.second(asking.target)} onClose={onCloseWhy} onTake={(way) => onTake(way.decisions, id)} />}
+                </SheetRow>
               );
             })}
           </section>

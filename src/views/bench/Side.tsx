@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
 import { ChevronDown, ChevronRight, CircleCheck } from 'lucide-react';
 import { afterWorkingDays, shippingDays } from '../../core/production';
 import type { BenchView } from '../../core/quoting';
@@ -16,7 +16,7 @@ import type { Words } from './words';
 interface Props { bench: Bench; view: BenchView; words: Words; frozen: boolean; large: boolean; onLarge: () => void; onGo: (row: string) => void }
 
 /** The drawing, then the figures, each of which opens how it comes about, then what to know. */
-export function Side({ bench, view, words, frozen, large, onLarge, onGo }: Props) {
+export const Side = memo(function Side({ bench, view, words, frozen, large, onLarge, onGo }: Props) {
   const { t, language } = useSpeech();
   const [open, setOpen] = useState<string | null>('net');
   const { tariff, terms, outline } = view;
@@ -56,4 +56,4 @@ export function Side({ bench, view, words, frozen, large, onLarge, onGo }: Props
       </div>
     </aside>
   );
-}
+}, (before, after) => before.bench.picture === after.bench.picture && before.bench.content === after.bench.content && before.bench.scene === after.bench.scene && before.view === after.view && before.words === after.words && before.large === after.large);

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { ChevronDown, ChevronUp, ChevronsUp } from 'lucide-react';
 import type { BenchView } from '../../core/quoting';
 import { own } from '../../i18n';
@@ -26,7 +26,7 @@ interface Props {
 }
 
 /** The strip at the foot: what the build is made of and how, what moved, what to know, and how it stands beside others. */
-export function Strip({ tab, onTab, bench, view, words, frozen, onOpen }: Props) {
+export const Strip = memo(function Strip({ tab, onTab, bench, view, words, frozen, onOpen }: Props) {
   const { t, language } = useSpeech();
   const [size, setSize] = useState<'closed' | 'low' | 'tall'>('low');
   const { picture, moved } = bench;
@@ -66,4 +66,4 @@ export function Strip({ tab, onTab, bench, view, words, frozen, onOpen }: Props)
       )}
     </section>
   );
-}
+}, (before, after) => before.tab === after.tab && before.bench.picture === after.bench.picture && before.bench.content === after.bench.content && before.bench.save === after.bench.save && before.view === after.view && before.words === after.words);

@@ -69,6 +69,8 @@ describe('the steps of a build', () => {
   it('bring back what the server never got, unless somebody else went on', () => {
     new History('x', 4, content()).add(content('a'));
     expect([new History('x', 4, content()).unsaved, saidIn(new History('x', 4, content()).now)]).toEqual([true, 'a']);
+    // The server had the step before already, but the page did not hear of it.
+    expect([new History('x', 5, content()).unsaved, saidIn(new History('x', 5, content()).now)]).toEqual([true, 'a']);
     const theirs = new History('x', 5, content('z'));
     expect([theirs.unsaved, saidIn(theirs.now), theirs.canUndo]).toEqual([false, 'z', false]);
   });

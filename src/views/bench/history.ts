@@ -25,8 +25,9 @@ export class History {
   ) {
     const found = read(build);
     const fresh: Kept = { past: [], now: content, future: [], base: version, unsaved: false };
-    // The page was closed before the server had it all: nobody else went on from there, so it is still what the person made.
-    if (found?.unsaved && found.base === version) this.kept = found;
+    // The page was closed before the server had it all, and what the server has is a step of this person's own: it goes on from the last.
+    const own = found?.unsaved && (found.base === version || [...found.past, found.now].some((step) => same(step, content)));
+    if (found && own) this.kept = { ...found, base: version };
     // Steps that lead to another build than the server has are of no use.
     else this.kept = found && same(found.now, content) ? { ...found, now: content, base: version, unsaved: false } : fresh;
   }

@@ -8,6 +8,7 @@ import type { BenchWorker, Remark, Why } from '../../workers/bench.worker';
 import type { Refusal } from '../api';
 import { History } from './history';
 import { Saver } from './saver';
+import { share } from './share';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
@@ -16,6 +17,8 @@ export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'n
 export interface Bench {
   content: BuildContent;
   picture: BenchPicture;
+  /** By option: what it would do to the list price. */
+  differences: Readonly<Record<string, string>>;
   scene: Scene | null;
   remarks: Readonly<Record<string, Remark>>;
   /** What the last decision moved besides its own row. */
@@ -47,6 +50,7 @@ export interface Bench {
 export function useBench(view: BenchView): Bench {
   const [content, setContent] = useState<BuildContent>(view.content);
   const [picture, setPicture] = useState(view.picture);
+  const [priceDifferences, setPriceDifferences] = useState<Readonly<Record<string, string>>>(view.differences);
   const [scene, setScene] = useState<{ key: string; scene: Scene } | null>(null);
   const [remarks, setRemarks] = useState<Record<string, Remark>>({});
   const [moved, setMoved] = useState<readonly Difference[]>([]);
@@ -83,7 +87,7 @@ export function useBench(view: BenchView): Bench {
       setPicture((before) => {
         const own = changed?.split('.')[0];
         setMoved(differences(before.state, after.state).filter((each) => each.row !== own));
-        return after;
+        return { ...after, state: { ...after.state, rows: share(before.state.rows, after.state.rows) }, advice: share(before.advice, after.advice) };
       });
       setContent(next);
       setReach({ undo: history.canUndo, redo: history.canRedo });
@@ -99,9 +103,13 @@ export function useBench(view: BenchView): Bench {
           if (mine === turn.current) setPicture(await remote.picture(made));
         });
       });
-      void draw(next.decisions, mine).then(async () => {
+      // What takes longer comes after what was decided is seen.
+      void remote.differences(made).then(async (prices) => {
+        if (mine !== turn.current) return;
+        setPriceDifferences(prices);
+        await draw(next.decisions, mine);
         const fresh = await remote.remarks([...next.decisions]);
-        if (mine === turn.current) setRemarks(fresh);
+        if (mine === turn.current) setRemarks((before) => share(before, fresh));
       });
     },
     [draw, history, saver],
@@ -139,7 +147,7 @@ export function useBench(view: BenchView): Bench {
     if (to) await go(to);
   };
   return {
-    content, picture, scene: scene?.scene ?? null, remarks, moved, save, refusals,
+    content, picture, differences: priceDifferences, scene: scene?.scene ?? null, remarks, moved, save, refusals,
     canUndo: reach.undo,
     canRedo: reach.redo,
     decide: (decision) => step({ decisions: [...without(decision.on), decision] }, decision.on),

@@ -5,18 +5,26 @@ import { date, number, own, type Translate } from '../../i18n';
 import { shownUnit, shownValue, type Units } from './typed';
 
 export class Words {
+  private readonly names: ReadonlyMap<string, string>;
+  private readonly parameters: ReadonlyMap<string, Outline['parameters'][number]>;
+
   constructor(
     private readonly outline: Outline,
     private readonly t: Translate,
     readonly language: string,
     /** In which lengths and masses are written. */
     readonly units: Units = 'metric',
-  ) {}
+  ) {
+    const { features, parameters, calculations } = outline;
+    const names = new Map([...calculations, ...parameters, ...features].map((each) => [each.id, own(each.name, language) || each.id]));
+    for (const feature of features) for (const option of feature.options) names.set(`${feature.id}.${option.id}`, own(option.name, language) || option.id);
+    this.names = names;
+    this.parameters = new Map(parameters.map((each) => [each.id, each]));
+  }
 
   /** A row by itself, as on the sheet, where its place is said above it. */
   label(id: string): string {
-    const { features, parameters, calculations } = this.outline;
-    const name = own([...features, ...parameters, ...calculations].find((each) => each.id === id)?.name, this.language) || id;
+    const name = this.names.get(id) ?? id;
     return id.endsWith('/quantity') ? this.t('bench.howMany', { what: name }) : name;
   }
 
@@ -38,8 +46,7 @@ export class Words {
   }
 
   option(row: string, id: string): string {
-    const option = this.outline.features.find((each) => each.id === row)?.options.find((each) => each.id === id);
-    return own(option?.name, this.language) || id;
+    return this.names.get(`${row}.${id}`) ?? id;
   }
 
   /** "Approach parts: Barrier" for one option of a multiple choice, else the row. */
@@ -54,7 +61,7 @@ export class Words {
     if (value === null) return this.t('bench.nothing');
     if (typeof value === 'boolean') return this.t(value ? 'bench.yes' : 'bench.no');
     if (Array.isArray(value)) return value.map((each: string) => this.option(row, each)).join(', ') || this.t('bench.nothing');
-    const parameter = this.outline.parameters.find((each) => each.id === row);
+    const parameter = this.parameters.get(row);
     if (parameter?.type === 'number') return this.number(String(value), parameter.unit);
     if (parameter?.type === 'date') return date(String(value), this.language);
     if (parameter?.type === 'text') return String(value);
