@@ -2,7 +2,7 @@
 import { chromium } from 'playwright-core';
 
 const baseURL = process.env.BASE_URL ?? 'http://127.0.0.1:4600';
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--enable-unsafe-swiftshader', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
 const page = await (await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 }, locale: 'en-GB', reducedMotion: 'reduce' })).newPage();
 const still = async () => {
   await page.waitForLoadState('networkidle');
@@ -43,6 +43,37 @@ await page.keyboard.press('Escape');
 await page.getByRole('button', { name: /^Theme/ }).click();
 await shoot('bench-dark');
 await page.getByRole('button', { name: /^Theme/ }).click();
+
+const ask = async (method, path, data) => (await page.request.fetch(path, { method, data })).json();
+const [customer] = await ask('GET', '/api/customers?find=callow');
+const quote = await ask('POST', '/api/quotes', { customerId: customer.id, title: 'North gate' });
+const begin = async (modelId, decisions) => {
+  const { id } = await ask('POST', '/api/builds', { quoteId: quote.id, modelId });
+  await ask('PUT', `/api/builds/${id}`, { version: 1, decisions: Object.entries(decisions).map(([on, value]) => ({ on, value })) });
+  return id;
+};
+const deck = { vehicle: 'articulated', capacity: 'c60', length: 'm18' };
+const first = await begin('ridgeback', { ...deck, 'approachParts.steelRamps': true, 'approachParts.trafficLights': true });
+await page.goto(`/bench/${first}`);
+await still();
+await page.getByRole('button', { name: 'Another variant, as this one stands' }).click();
+await page.getByRole('button', { name: 'Variant B' }).waitFor();
+await page.locator('[data-row="surface"]').getByRole('radio', { name: /Concrete/ }).click();
+await page.locator('[data-row="approachParts"]').getByRole('checkbox', { name: /Walkways/ }).click();
+await page.keyboard.press('F7');
+await page.getByRole('row', { name: /^Approach parts/ }).waitFor();
+await shoot('bench-variants');
+const gate = await begin('quarryGate', { 'scale/ridgeback/1/vehicle': 'articulated', 'scale/ridgeback/1/length': 'm12', 'gateParts.kiosk': true, 'gateParts.loop': true, plateText: 'Callowhill gate' });
+await page.goto(`/bench/${gate}`);
+await still();
+await page.getByRole('complementary').getByRole('button', { name: /^List/ }).click();
+await shoot('bench-bundle');
+await page.goto(`/bench/${first}`);
+await still();
+await page.getByRole('tab', { name: '3D' }).click();
+await page.getByRole('button', { name: 'Larger drawing' }).click();
+await page.waitForTimeout(2500);
+await shoot('bench-space');
 await page.goto('/orders');
 await page.getByRole('link', { name: 'O-26-0001' }).click();
 await page.waitForURL(/orders\/./);

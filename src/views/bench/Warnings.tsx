@@ -13,6 +13,10 @@ export function Warnings({ bench, frozen }: { bench: Bench; frozen: boolean }) {
   const [reason, setReason] = useState('');
   const { messages } = bench.picture.state;
   if (messages.length === 0) return null;
+  const askWhy = (warning: string) => {
+    setReason('');
+    setPassing(warning);
+  };
   const pass = (rule: string) => {
     if (reason.trim() === '') return;
     void bench.pass(rule, reason.trim());
@@ -30,7 +34,7 @@ export function Warnings({ bench, frozen }: { bench: Bench; frozen: boolean }) {
             <div>
               <b>{t(`severity.${severity}`)}.</b> {own(text, language)} {help && <a href={help}>{t('bench.readMore')}</a>}
               {passed && <p className={css.passed}>{t('bench.passedBy', { who: passed.by, reason: passed.reason })}{!frozen && <> <button type="button" className={css.link} onClick={() => void bench.pass(rule, null)}>{t('bench.unpass')}</button></>}</p>}
-              {warning && !passed && !frozen && passing !== rule && <p><button type="button" className={css.link} onClick={() => { setPassing(rule); setReason(''); }}>{t('bench.pass')}</button></p>}
+              {warning && !passed && !frozen && passing !== rule && <p><button type="button" className={css.link} onClick={() => askWhy(rule)}>{t('bench.pass')}</button></p>}
               {passing === rule && (
                 <form className={css.passing} onSubmit={(event) => { event.preventDefault(); pass(rule); }}>
                   <input
