@@ -3,8 +3,8 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests',
   // Patient, since machines differ and no test is about speed.
-  timeout: 180_000,
-  expect: { timeout: 30_000 },
+  timeout: 600_000,
+  expect: { timeout: 120_000 },
   fullyParallel: false,
   workers: 2,
   forbidOnly: true,
