@@ -123,6 +123,10 @@ describe('an accepted quote', () => {
     const { quote, id } = await newBuild(mara, 'corrie', [...complete, { on: 'mounting', value: 'pit' }]);
     const before = value(await putOnQuote(mara, id, { version: quote.version, quantity: 3 }));
     expect(before.lines[0]?.warnings[0]?.text.en).toContain('without a drain pump');
+    expect(codes(await acceptQuote(mara, quote.id, before.version))).toEqual(['line.warning']);
+    const passed = value(await saveContent(mara, id, { version: 2, decisions: [...complete, { on: 'mounting', value: 'pit' }], passed: [{ rule: 'pitPump', reason: 'Dry chalk' }], special: [] }));
+    expect(passed.version).toBe(3);
+    expect(value(await seeQuote(mara, quote.id)).lines[0]?.warnings[0]?.passed).toMatchObject({ reason: 'Dry chalk', by: 'Mara Lindqvist' });
     const { orderId } = value(await acceptQuote(mara, quote.id, before.version));
     await connected().records.priceEntries.update({ price: '9999' }, { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } });
     const after = value(await seeQuote(mara, quote.id));
