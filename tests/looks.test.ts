@@ -39,6 +39,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.goto(path);
       await look(name);
     }
+    await page.getByLabel('Find in the orders').fill('O-26-0001');
     await page.getByRole('link', { name: 'O-26-0001' }).click();
     await page.waitForURL(/\/orders\/./);
     await look('order');
@@ -47,6 +48,8 @@ for (const theme of ['light', 'dark'] as const) {
     await look('work order');
     await page.goto('/quotes');
     await ready(page);
+    // Other tests make quotes too: the first may be far down by now.
+    await page.getByLabel('Find in the quotes').fill('Q-26-0001');
     await page.getByRole('link', { name: 'Q-26-0001' }).click();
     await page.waitForURL(/\/quotes\/./);
     await ready(page);

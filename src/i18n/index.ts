@@ -1,7 +1,6 @@
 /** Texts by language, and the one place where money, numbers, dates and units are written. */
 import { createInstance, type TFunction } from 'i18next';
-import { de } from './de';
-import { en } from './en';
+import type { en } from './en';
 
 export * from './format';
 
@@ -15,29 +14,44 @@ export type TextKey = Leaves<typeof en>;
 /** Gives the text of a key, filled in. */
 export type Translate = (key: TextKey, params?: Record<string, string | number>) => string;
 
-const locales: Record<Language, Locale> = { en, de };
+const languageOf = (code: string): Language => (code === 'de' ? 'de' : 'en');
+const load: Record<Language, () => Promise<Locale>> = { en: async () => (await import('./en')).en, de: async () => (await import('./de')).de };
+// A page fetches its own language only; outside of pages all are there.
+const spoken: readonly Language[] = typeof document === 'undefined' ? ['en', 'de'] : [languageOf(document.documentElement.lang)];
+const locales = new Map(await Promise.all(spoken.map(async (each) => [each, await load[each]()] as const)));
+const localeOf = (language: string): { known: Language; texts: Locale } => {
+  const asked = languageOf(language);
+  const [first] = locales;
+  const [known, texts] = locales.has(asked) ? [asked, locales.get(asked)] : first ?? [];
+  if (!known || !texts) throw new Error('no language is loaded');
+  return { known, texts };
+};
+
 const made = new Map<Language, Translate>();
 
-/** The texts of one language; any other language gives English. */
+/** The texts of a language: of the page's own in a page, of any on the server, where an unknown one gives English. */
 export function translator(language: string): Translate {
-  const known: Language = language === 'de' ? 'de' : 'en';
+  const { known, texts } = localeOf(language);
   let t = made.get(known);
   if (!t) {
     const instance = createInstance();
-    void instance.init({ lng: known, resources: { [known]: { translation: locales[known] } }, initAsync: false, showSupportNotice: false, interpolation: { escapeValue: false } });
-    t = withPlainKept(instance.t);
+    void instance.init({ lng: known, resources: { [known]: { translation: texts } }, initAsync: false, showSupportNotice: false, interpolation: { escapeValue: false } });
+    t = withKept(instance.t);
     made.set(known, t);
   }
   return t;
 }
 
-/** Texts without anything to fill in are looked up once: a sheet asks for the same few hundreds of times. */
-function withPlainKept(look: TFunction): Translate {
-  const plain = new Map<string, string>();
+const mostKept = 5000;
+
+/** A text is looked up and filled in once: a sheet asks for the same few hundreds of times. */
+function withKept(look: TFunction): Translate {
+  const kept = new Map<string, string>();
   return (key, params) => {
-    if (params) return look(key, params);
-    const known = plain.get(key) ?? look(key, {});
-    plain.set(key, known);
+    const asked = params ? `${key} ${JSON.stringify(params)}` : key;
+    const known = kept.get(asked) ?? look(key, params ?? {});
+    if (kept.size >= mostKept) kept.clear();
+    kept.set(asked, known);
     return known;
   };
 }
@@ -45,7 +59,7 @@ function withPlainKept(look: TFunction): Translate {
 /** Whether a code has a text of its own. */
 export function hasText(code: string): code is TextKey {
   const [group = '', ...rest] = code.split('.');
-  let at: unknown = (en as unknown as Record<string, unknown>)[group];
+  let at: unknown = (localeOf('en').texts as unknown as Record<string, unknown>)[group];
   for (const part of rest) at = at !== null && typeof at === 'object' ? (at as Record<string, unknown>)[part] : undefined;
   return typeof at === 'string';
 }

@@ -8,4 +8,5 @@ export { KeyList } from './KeyList';
 export { Select } from './Select';
 export { Tabs } from './Tabs';
 export { say, Toaster } from './Toaster';
+export { useFound, type Found } from './useFound';
 export { classes } from './classes';

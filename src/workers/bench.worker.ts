@@ -5,6 +5,7 @@ import { createEngine, differences, readNumber, usualLimits, type Cause, type De
 import { compileModel } from '../core/model';
 import { withoutSpecial } from '../core/numbering';
 import { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
+import { changesOf, type Changes } from './changes';
 
 /** What a picture is made of. */
 export type Made = Pick<BuildContent, 'decisions' | 'special'>;
@@ -29,6 +30,8 @@ export type Remark = { kind: 'swap'; changes: number | null } | { kind: 'barred'
 let means: BenchMeans | undefined;
 /** The picture asked for last; whatever works in the background gives way to a newer one. */
 let latest: { decisions: string; picture: BenchPicture } | undefined;
+/** What the page has, each kept up by the changes that were sent. */
+let told: { picture?: BenchPicture; differences?: Record<string, string>; remarks?: Record<string, Remark> } = {};
 
 const pause = () => new Promise((next) => setTimeout(next));
 
@@ -38,7 +41,9 @@ const ready = (): BenchMeans => {
 };
 
 const bench = {
-  open({ document, context, tariff, terms, facts, sequence, specialNumber }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence' | 'specialNumber'>): void {
+  /** Begins with what the page shows already. */
+  open({ document, context, tariff, terms, facts, sequence, specialNumber, picture, differences }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence' | 'specialNumber' | 'picture' | 'differences'>): void {
+    told = { picture, differences, remarks: {} };
     const compiled = compileModel(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
     const engine = createEngine(compiled.model, context, usualLimits);
@@ -52,17 +57,23 @@ const bench = {
     means = { ...ready(), sequence: numbers.sequence, specialNumber: numbers.specialNumber };
   },
 
-  picture(made: Made): BenchPicture {
+  /** What changes in the picture with what is made now. Every answer counts, in the order in which they come, also one that is not shown. */
+  picture(made: Made): Changes | null {
     const picture = pictureOf(ready(), made);
     latest = { decisions: JSON.stringify(made.decisions), picture };
-    return picture;
+    const changes = changesOf(told.picture, picture);
+    told.picture = picture;
+    return changes;
   },
 
-  /** What each option would do to the list price. */
-  differences({ decisions, special }: Made): Record<string, string> {
+  /** What changes in what each option would do to the list price. */
+  differences({ decisions, special }: Made): Changes | null {
     const { engine } = ready();
     const state = latest?.decisions === JSON.stringify(decisions) ? latest.picture.state : engine.state({ decisions });
-    return differencesOf(ready(), { special }, state);
+    const found = differencesOf(ready(), { special }, state);
+    const changes = changesOf(told.differences, found);
+    told.differences = found;
+    return changes;
   },
 
   /** What is drawn, unless it is what is known by its key already. */
@@ -105,8 +116,8 @@ const bench = {
     return readNumber(ready().engine, withoutSpecial(text.trim().toUpperCase()).text);
   },
 
-  /** Remarks on every option that is not free, by "feature.option" or parameter. */
-  async remarks(decisions: Decision[]): Promise<Record<string, Remark>> {
+  /** What changes in the remarks on every option that is not free, by "feature.option" or parameter; null too where a newer decision overtook it. */
+  async remarks(decisions: Decision[]): Promise<Changes | null> {
     const { engine } = ready();
     const key = JSON.stringify(decisions);
     const { rows } = latest?.decisions === key ? latest.picture.state : engine.state({ decisions });
@@ -124,11 +135,13 @@ const bench = {
         if (option.standing === 'free' || option.taken) continue;
         await pause();
         // A newer decision will ask again.
-        if (latest && latest.decisions !== key) return found;
+        if (latest && latest.decisions !== key) return null;
         remark(many ? `${id}.${option.id}` : id, many ? true : option.id, `${id}.${option.id}`, option.standing === 'barred');
       }
     }
-    return found;
+    const changes = changesOf(told.remarks, found);
+    told.remarks = found;
+    return changes;
   },
 };
 

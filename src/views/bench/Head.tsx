@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Bookmark, ClipboardCopy, CornerUpLeft, Redo2, Undo2 } from 'lucide-react';
 import type { BenchView } from '../../core/quoting';
 import { own } from '../../i18n';
@@ -20,7 +21,7 @@ interface Props {
 }
 
 /** What is built for whom, its part number, and what one can do with the whole of it. */
-export function Head({ view, bench, frozen, keeping, onKeeping, onGo, onCopy, onQuote }: Props) {
+export const Head = memo(function Head({ view, bench, frozen, keeping, onKeeping, onGo, onCopy, onQuote }: Props) {
   const { t, language } = useSpeech();
   const { quote, document, outline } = view;
   const { picture, save } = bench;
@@ -42,4 +43,11 @@ export function Head({ view, bench, frozen, keeping, onKeeping, onGo, onCopy, on
       <KeepDialog open={keeping} bench={bench} build={view.build.id} onClose={() => onKeeping(false)} />
     </header>
   );
-}
+}, (before, after) => {
+  for (const key of ['view', 'frozen', 'keeping'] as const) if (before[key] !== after[key]) return false;
+  return shows(before.bench) === shows(after.bench);
+});
+
+/** All of the Bench that the head shows. */
+const shows = ({ picture, content, save, canUndo, canRedo }: Bench): string =>
+  [picture.number.text, picture.state.complete, picture.price.unpriced.length > 0, content.special.length > 0, save, canUndo, canRedo].join('|');

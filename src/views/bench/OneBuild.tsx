@@ -10,7 +10,7 @@ import { Contents, finderId } from './Contents';
 import { Head } from './Head';
 import { useBenchKeys } from './keys';
 import { Sheet, type SheetHandle } from './Sheet';
-import { Side } from './Side';
+import { BenchNow, Side } from './Side';
 import { Strip, type StripTab } from './Strip';
 import { useBench } from './useBench';
 import { Words } from './words';
@@ -29,7 +29,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const opened = useRef(view).current;
   const bench = useBench(opened);
   const { picture } = bench;
-  // The lists at the foot are drawn after what was decided is seen.
+  // The sheet, the part number and the net price show at once what was decided; the rest follows in the next frame.
   const later = useDeferredValue(bench);
   const { outline, quote } = opened;
   const { units, foldBarred } = view.preferences;
@@ -133,13 +133,13 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
       <Head
         view={view} bench={bench} frozen={frozen} keeping={keeping} onKeeping={setKeeping} onGo={go} onCopy={() => void copy()} onQuote={() => void onQuote()}
       />
-      <Contents view={view} picture={picture} words={words} onGo={go} onOpen={(id) => void openVariant(id)} onAdd={(empty) => void addVariant(empty)} onCompare={() => setStrip('variants')} frozen={frozen} />
+      <Contents view={view} picture={later.picture} words={words} onGo={go} onOpen={(id) => void openVariant(id)} onAdd={(empty) => void addVariant(empty)} onCompare={() => setStrip('variants')} frozen={frozen} />
       <Sheet
         ref={sheet} view={view} bench={bench} words={words} frozen={frozen} clash={clash} asked={asked} acts={acts} onPrefer={onPrefer} onCloseWhy={closeWhy}
         onTake={(decisions, row) => { setAsked(null); void bench.take(decisions).then(() => { if (row) go(row); }); }}
         onMoved={() => void bench.settled().then(() => onOpen(view.build.id))}
       />
-      <Side bench={bench} view={view} words={words} frozen={frozen} large={large} onLarge={() => setLarge(!large)} onGo={go} />
+      <BenchNow value={bench}><Side bench={later} view={view} words={words} frozen={frozen} large={large} onLarge={() => setLarge(!large)} onGo={go} /></BenchNow>
       <Strip tab={strip} onTab={setStrip} bench={later} view={view} words={words} frozen={frozen} onOpen={(id) => void openVariant(id)} />
     </div>
   );

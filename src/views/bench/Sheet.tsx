@@ -1,4 +1,4 @@
-import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { ChevronDown, ChevronRight, TriangleAlert } from 'lucide-react';
 import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
@@ -51,7 +51,7 @@ interface Props {
 const drawnAtOnce = 80;
 
 /** The sheet: every row of the model with its options, in sections, those of the builds inside behind the row that brings them. */
-export function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onPrefer, onCloseWhy, onTake, onMoved }: Props) {
+export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onPrefer, onCloseWhy, onTake, onMoved }: Props) {
   const { t, language } = useSpeech();
   const { outline, tariff, preferences } = view;
   const { picture, moved, remarks } = bench;
@@ -141,7 +141,11 @@ export function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onP
       })}
     </div>
   );
-}
+}, (before, after) => {
+  for (const key of ['view', 'words', 'frozen', 'clash', 'asked', 'acts'] as const) if (before[key] !== after[key]) return false;
+  for (const key of ['picture', 'moved', 'remarks', 'differences', 'scene'] as const) if (before.bench[key] !== after.bench[key]) return false;
+  return true;
+});
 
 const placeOf = (outline: Outline, row: string): string | undefined => outline.sections.find((section) => section.rows.includes(row))?.place;
 

@@ -1,4 +1,4 @@
-import { memo, useState, type ReactNode } from 'react';
+import { createContext, memo, use, useState, type ReactNode } from 'react';
 import { ChevronDown, ChevronRight, CircleCheck } from 'lucide-react';
 import { afterWorkingDays, shippingDays } from '../../core/production';
 import type { BenchView } from '../../core/quoting';
@@ -15,14 +15,31 @@ import type { Words } from './words';
 
 interface Props { bench: Bench; view: BenchView; words: Words; frozen: boolean; large: boolean; onLarge: () => void; onGo: (row: string) => void }
 
+/** The Bench as it is now, for the little that must not come a frame later than the sheet. */
+export const BenchNow = createContext<Bench | null>(null);
+
+function NetFigure({ view }: { view: BenchView }) {
+  const { t, language } = useSpeech();
+  const bench = use(BenchNow);
+  if (!bench) return null;
+  const { price, line, state } = bench.picture;
+  const { currency, decimals } = view.tariff;
+  return (
+    <div>
+      <p className={css.netFigure}><span>{t('bench.net')} {currency}{price.open.length > 0 ? ` ${t('bench.soFar')}` : ''}</span><b data-testid="net">{money(line.unitNet, language, decimals)}</b></p>
+      {price.unpriced.length > 0 && <p className={shared.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
+      {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
+    </div>
+  );
+}
+
 /** The drawing, then the figures, each of which opens how it comes about, then what to know. */
 export const Side = memo(function Side({ bench, view, words, frozen, large, onLarge, onGo }: Props) {
   const { t, language } = useSpeech();
   const [open, setOpen] = useState<string | null>('net');
   const { tariff, terms, outline } = view;
-  const { line, price, state, leadDays, figures } = bench.picture;
+  const { line, price, leadDays, figures } = bench.picture;
   const amount = (value: string) => money(value, language, tariff.decimals);
-  const soFar = price.open.length > 0 ? ` ${t('bench.soFar')}` : '';
   const figure = (id: string, value: string | null): string => {
     if (value === null) return '·';
     const calculation = outline.calculations.find((each) => each.id === id);
@@ -39,11 +56,7 @@ export const Side = memo(function Side({ bench, view, words, frozen, large, onLa
   return (
     <aside className={css.side} tabIndex={0} aria-label={t('bench.money')}>
       <DrawingPanel bench={bench} view={view} words={words} large={large} onLarge={onLarge} onGo={onGo} />
-      <div>
-        <p className={css.netFigure}><span>{t('bench.net')} {tariff.currency}{soFar}</span><b data-testid="net">{amount(line.unitNet)}</b></p>
-        {price.unpriced.length > 0 && <p className={shared.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
-        {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
-      </div>
+      <NetFigure view={view} />
       <Warnings bench={bench} frozen={frozen} />
       <div className={css.figures} aria-label={t('bench.figures')} role="group">
         {row('list', t('bench.list'), amount(price.list), <ListParts price={price} decimals={tariff.decimals} />)}

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { exact } from '../../core/exact';
 import type { Cause } from '../../core/engine';
 import type { Why, Way } from '../../workers/bench.worker';
@@ -26,7 +26,8 @@ export function WhyPanel({ title, why, words, decimals, clash = false, second, o
   const { t, language } = useSpeech();
   const ref = useRef<HTMLElement>(null);
   const [other, setOther] = useState<readonly Cause[]>();
-  useEffect(() => {
+  // Before it is seen, so that a digit typed at first sight is its own.
+  useLayoutEffect(() => {
     setOther(undefined);
     if (clash) return;
     ref.current?.focus();

@@ -5,28 +5,17 @@ import type { Scene } from '../../core/drawing';
 import { differences, type Cause, type Decision, type Difference, type ReadBack, type Target } from '../../core/engine';
 import type { BenchPicture, BenchView, BuildContent, PassedWarning, SpecialPart } from '../../core/quoting';
 import type { BenchWorker, Remark, Why } from '../../workers/bench.worker';
+import { withChanges } from '../../workers/changes';
 import type { Refusal } from '../api';
 import { History } from './history';
 import { Saver } from './saver';
-import { share } from './share';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
 export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'>;
 
-export interface Bench {
-  content: BuildContent;
-  picture: BenchPicture;
-  /** By option: what it would do to the list price. */
-  differences: Readonly<Record<string, string>>;
-  scene: Scene | null;
-  remarks: Readonly<Record<string, Remark>>;
-  /** What the last decision moved besides its own row. */
-  moved: readonly Difference[];
-  save: SaveState;
-  refusals: readonly Refusal[];
-  canUndo: boolean;
-  canRedo: boolean;
+/** What one can do. The same functions all the time. */
+export interface BenchActs {
   decide(decision: Decision): Promise<void>;
   release(on: string): Promise<void>;
   take(decisions: readonly Decision[]): Promise<void>;
@@ -47,31 +36,71 @@ export interface Bench {
   settled(): Promise<void>;
 }
 
+/** What a decision comes to; all of it is shown at once. */
+interface Shown {
+  content: BuildContent;
+  picture: BenchPicture;
+  /** What the last decision moved besides its own row. */
+  moved: readonly Difference[];
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+export interface Bench extends BenchActs, Shown {
+  /** By option: what it would do to the list price. */
+  differences: Readonly<Record<string, string>>;
+  scene: Scene | null;
+  remarks: Readonly<Record<string, Remark>>;
+  save: SaveState;
+  refusals: readonly Refusal[];
+}
+
+/** Resolves once the frame that is made now is on the screen, or soon where the page is not seen. */
+const painted = (): Promise<void> => new Promise((done) => {
+  const late = setTimeout(done, 200);
+  requestAnimationFrame(() => setTimeout(() => { clearTimeout(late); done(); }));
+});
+
 export function useBench(view: BenchView): Bench {
-  const [content, setContent] = useState<BuildContent>(view.content);
-  const [picture, setPicture] = useState(view.picture);
-  const [priceDifferences, setPriceDifferences] = useState<Readonly<Record<string, string>>>(view.differences);
-  const [scene, setScene] = useState<{ key: string; scene: Scene } | null>(null);
-  const [remarks, setRemarks] = useState<Record<string, Remark>>({});
-  const [moved, setMoved] = useState<readonly Difference[]>([]);
-  const [save, setSave] = useState<SaveState>('saved');
-  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
-  const [reach, setReach] = useState({ undo: false, redo: false });
   // What is decided is known at once, before it is worked out, so that quick decisions never lose one another.
   const history = useMemo(() => new History(view.build.id, view.build.version, view.content), [view]);
   const saver = useMemo(() => new Saver(view.build.id, view.build.version), [view]);
+  const [shown, setShown] = useState<Shown>({ content: view.content, picture: view.picture, moved: [], canUndo: false, canRedo: false });
+  const [priceDifferences, setPriceDifferences] = useState(view.differences);
+  const [scene, setScene] = useState<Scene | null>(null);
+  const [remarks, setRemarks] = useState<Readonly<Record<string, Remark>>>({});
+  const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({ save: 'saved', refusals: [] });
   const worker = useRef<Remote<BenchWorker> | null>(null);
   const opened = useRef<Promise<void> | null>(null);
   const working = useRef<Promise<void>>(Promise.resolve());
   const turn = useRef(0);
   const drawn = useRef('');
   const numbers = useRef({ sequence: view.sequence, specialNumber: view.specialNumber });
+  // What the worker has told so far, whether it is shown or was overtaken.
+  const known = useRef({ picture: view.picture, differences: view.differences, remarks: {} as Readonly<Record<string, Remark>> });
 
-  const draw = useCallback(async (decisions: readonly Decision[], mine: number) => {
-    const fresh = await worker.current?.scene([...decisions], drawn.current);
-    if (!fresh || mine !== turn.current) return;
-    drawn.current = fresh.key;
-    setScene(fresh);
+  const pictureOf = useCallback(async (remote: Remote<BenchWorker>, content: BuildContent): Promise<BenchPicture> => {
+    const changes = await remote.picture({ decisions: [...content.decisions], special: [...content.special] });
+    known.current.picture = withChanges(known.current.picture, changes);
+    return known.current.picture;
+  }, []);
+
+  /** What takes longer, after what was decided is seen: drawing and remarks, and prices of options where they may have changed. */
+  const fill = useCallback(async (remote: Remote<BenchWorker>, content: BuildContent, mine: number, priced: boolean) => {
+    const [decisions, special] = [[...content.decisions], [...content.special]];
+    if (!priced) {
+      known.current.differences = withChanges(known.current.differences, await remote.differences({ decisions, special }));
+      if (mine !== turn.current) return;
+      setPriceDifferences(known.current.differences);
+    }
+    const fresh = await remote.scene(decisions, drawn.current);
+    if (mine !== turn.current) return;
+    if (fresh) {
+      drawn.current = fresh.key;
+      setScene(fresh.scene);
+    }
+    known.current.remarks = withChanges(known.current.remarks, await remote.remarks(decisions));
+    if (mine === turn.current) setRemarks(known.current.remarks);
   }, []);
 
   const show = useCallback(
@@ -80,111 +109,89 @@ export function useBench(view: BenchView): Bench {
       await opened.current;
       const remote = worker.current;
       if (!remote) return;
-      const made = { decisions: [...next.decisions], special: [...next.special] };
-      const after = await remote.picture(made);
+      const picture = await pictureOf(remote, next);
       // A later decision has overtaken this one; only the last is shown.
       if (mine !== turn.current) return;
-      setPicture((before) => {
-        const own = changed?.split('.')[0];
-        setMoved(differences(before.state, after.state).filter((each) => each.row !== own));
-        return { ...after, state: { ...after.state, rows: share(before.state.rows, after.state.rows) }, advice: share(before.advice, after.advice) };
-      });
-      setContent(next);
-      setReach({ undo: history.canUndo, redo: history.canRedo });
-      setSave('saving');
+      const own = changed?.split('.')[0];
+      setShown((before) => ({
+        content: next, picture, moved: differences(before.picture.state, picture.state).filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo,
+      }));
+      setSaving((before) => ({ ...before, save: 'saving' }));
+      // Nothing comes between a decision and the sight of it; the browser keeps what is not sent yet.
+      await painted();
+      if (mine !== turn.current) return;
       saver.send(next, (result) => {
-        setSave(result.state);
+        setSaving({ save: result.state, refusals: result.refusals });
         if (result.version !== undefined) history.saved(result.version, next);
-        setRefusals(result.refusals);
         const { sequence, specialNumber } = numbers.current;
         if (result.state !== 'saved' || mine !== turn.current || (result.sequence === sequence && result.specialNumber === specialNumber)) return;
         numbers.current = { sequence: result.sequence, specialNumber: result.specialNumber };
         void remote.register(numbers.current).then(async () => {
-          if (mine === turn.current) setPicture(await remote.picture(made));
+          const numbered = await pictureOf(remote, next);
+          if (mine === turn.current) setShown((before) => ({ ...before, picture: numbered }));
         });
       });
-      // What takes longer comes after what was decided is seen.
-      void remote.differences(made).then(async (prices) => {
-        if (mine !== turn.current) return;
-        setPriceDifferences(prices);
-        await draw(next.decisions, mine);
-        const fresh = await remote.remarks([...next.decisions]);
-        if (mine === turn.current) setRemarks((before) => share(before, fresh));
-      });
+      void fill(remote, next, mine, false);
     },
-    [draw, history, saver],
+    [fill, history, pictureOf, saver],
   );
-  /** Shows what is made next; whoever waits for it to be settled waits for this first. */
-  const go = (next: BuildContent, changed?: string): Promise<void> => {
-    working.current = show(next, changed);
-    return working.current;
-  };
 
   useEffect(() => {
     const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
     const remote = wrap<BenchWorker>(made);
-    const { document, context, tariff, terms, facts, sequence, specialNumber } = view;
+    const { document, context, tariff, terms, facts, sequence, specialNumber, picture } = view;
     worker.current = remote;
-    opened.current = remote.open({ document, context, tariff, terms, facts, ...(sequence === undefined ? {} : { sequence }), ...(specialNumber === undefined ? {} : { specialNumber }) });
-    setReach({ undo: history.canUndo, redo: history.canRedo });
+    opened.current = remote.open({ document, context, tariff, terms, facts, picture, differences: view.differences, ...(sequence === undefined ? {} : { sequence }), ...(specialNumber === undefined ? {} : { specialNumber }) });
+    // A worker begins with what the page was given.
+    known.current = { picture, differences: view.differences, remarks: {} };
+    setShown((before) => ({ ...before, canUndo: history.canUndo, canRedo: history.canRedo }));
     // What an earlier page left unsaved; what is decided from now on shows and saves itself.
-    if (history.unsaved) {
-      working.current = show(history.now);
-      return () => made.terminate();
-    }
-    void opened.current.then(async () => {
-      const mine = turn.current;
-      await draw(view.content.decisions, mine);
-      const found = await remote.remarks([...view.content.decisions]);
-      if (mine === turn.current) setRemarks(found);
-    });
+    if (history.unsaved) working.current = show(history.now);
+    else void opened.current.then(() => fill(remote, view.content, turn.current, true));
     return () => made.terminate();
-  }, [view, history, draw, show]);
+  }, [view, history, fill, show]);
 
-  const step = (change: Partial<BuildContent>, changed?: string): Promise<void> => go(history.add({ ...history.now, ...change }), changed);
-  const without = (on: string) => history.now.decisions.filter((each) => each.on !== on);
-  const back = async (to: BuildContent | null): Promise<void> => {
-    if (to) await go(to);
-  };
-  return {
-    content, picture, differences: priceDifferences, scene: scene?.scene ?? null, remarks, moved, save, refusals,
-    canUndo: reach.undo,
-    canRedo: reach.redo,
-    decide: (decision) => step({ decisions: [...without(decision.on), decision] }, decision.on),
-    release: (on) => step({ decisions: without(on) }, on),
-    take: (decisions) => step({ decisions }),
-    pass: (rule, reason) => {
-      const others = history.now.passed.filter((each) => each.rule !== rule);
-      const passed: PassedWarning[] = reason === null ? others : [...others, { rule, reason, by: view.person, at: new Date().toISOString() }];
-      return step({ passed });
-    },
-    replace: (item, part) => {
-      const others = history.now.special.filter((each) => each.item !== item);
-      return step({ special: part ? [...others, part] : others });
-    },
-    undo: () => back(history.undo()),
-    redo: () => back(history.redo()),
-    why: async (target) => {
+  const acts = useMemo((): BenchActs => {
+    /** Shows what is made next; whoever waits for it to be settled waits for this first. */
+    const go = (next: BuildContent, changed?: string): Promise<void> => {
+      working.current = show(next, changed);
+      return working.current;
+    };
+    const step = (change: Partial<BuildContent>, changed?: string): Promise<void> => go(history.add({ ...history.now, ...change }), changed);
+    const without = (on: string) => history.now.decisions.filter((each) => each.on !== on);
+    const back = async (to: BuildContent | null): Promise<void> => {
+      if (to) await go(to);
+    };
+    /** Asks the worker, or gives what stands for an answer where there is none. */
+    const asked = async <T>(ask: (remote: Remote<BenchWorker>) => Promise<T>, none: T): Promise<T> => {
       await opened.current;
-      const { decisions, special } = history.now;
-      return worker.current ? worker.current.why({ decisions: [...decisions], special: [...special] }, target) : { causes: [], ways: [] };
-    },
-    second: async (target) => {
-      await opened.current;
-      return worker.current ? worker.current.second([...history.now.decisions], target) : [];
-    },
-    now: () => history.now,
-    read: async (text) => {
-      await opened.current;
-      return worker.current ? worker.current.read(text) : { is: 'unreadable', at: 0, segment: 0, allowed: [] };
-    },
-    judge: async (decisions) => {
-      await opened.current;
-      return worker.current ? worker.current.judge({ decisions: [...decisions], special: [...history.now.special] }) : null;
-    },
-    settled: async () => {
-      await working.current;
-      await saver.idle();
-    },
-  };
+      return worker.current ? ask(worker.current) : none;
+    };
+    return {
+      decide: (decision) => step({ decisions: [...without(decision.on), decision] }, decision.on),
+      release: (on) => step({ decisions: without(on) }, on),
+      take: (decisions) => step({ decisions }),
+      pass: (rule, reason) => {
+        const others = history.now.passed.filter((each) => each.rule !== rule);
+        const passed: PassedWarning[] = reason === null ? others : [...others, { rule, reason, by: view.person, at: new Date().toISOString() }];
+        return step({ passed });
+      },
+      replace: (item, part) => {
+        const others = history.now.special.filter((each) => each.item !== item);
+        return step({ special: part ? [...others, part] : others });
+      },
+      undo: () => back(history.undo()),
+      redo: () => back(history.redo()),
+      why: (target) => asked((remote) => remote.why({ decisions: [...history.now.decisions], special: [...history.now.special] }, target), { causes: [], ways: [] }),
+      second: (target) => asked((remote) => remote.second([...history.now.decisions], target), []),
+      now: () => history.now,
+      read: (text) => asked<ReadBack>((remote) => remote.read(text), { is: 'unreadable', at: 0, segment: 0, allowed: [] }),
+      judge: (decisions) => asked<Judged | null>((remote) => remote.judge({ decisions: [...decisions], special: [...history.now.special] }), null),
+      settled: async () => {
+        await working.current;
+        await saver.idle();
+      },
+    };
+  }, [history, saver, show, view.person]);
+  return useMemo(() => ({ ...acts, ...shown, ...saving, differences: priceDifferences, scene, remarks }), [acts, shown, saving, priceDifferences, scene, remarks]);
 }

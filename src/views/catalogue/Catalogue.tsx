@@ -1,8 +1,8 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Plus, SlidersHorizontal } from 'lucide-react';
 import type { CatalogueItem, CatalogueView, QuoteRow, QuoteView } from '../../core/quoting';
 import { money, number, own, type TextKey } from '../../i18n';
-import { Button, DataTable, Field, Select, say, type Column } from '../../ui';
+import { Button, DataTable, Field, Select, say, useFound, type Column } from '../../ui';
 import { ask, sentences } from '../api';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
@@ -24,19 +24,15 @@ export default function Catalogue(props: Props) {
 
 export const unitText = (unit: string, t: (key: TextKey) => string): string => (['pc', 'm', 'm2', 'kg', 'l', 'h', 't', 'pair', 'set'].includes(unit) ? t(`unit.${unit}` as TextKey) : unit);
 
+const textsOf = (item: CatalogueItem) => [item.sku, ...Object.values(item.name)];
+
 function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
   const { t, language } = useSpeech();
   const [family, setFamily] = useState<string>();
-  const [text, setText] = useState(find);
+  const { field, rows: matches } = useFound(view.items, textsOf, find);
   const [chosen, setChosen] = useState(quoteId ?? '');
   const [opening, setOpening] = useState(false);
 
-  const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
-  const matches = useMemo(
-    () => view.items.filter((item) => words.every((word) => [item.sku, ...Object.values(item.name)].some((field) => field.toLowerCase().includes(word)))),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the words follow from the text
-    [view.items, text],
-  );
   const shown = family ? matches.filter((item) => item.family === family) : matches;
 
   const needsQuote = (): boolean => {
@@ -89,13 +85,13 @@ function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
       <div className={css.main}>
         <div className={css.head}>
           <div><h1>{t('catalogue.title')}</h1><p className={css.quiet}>{t('catalogue.items', { count: shown.length })} · {own(view.priceList.name, language)}</p></div>
-          <Field label={t('catalogue.find')} value={text} onChange={(event) => setText(event.target.value)} />
+          <Field label={t('catalogue.find')} {...field} />
           {mayQuote && (
             <Select label={t('catalogue.toQuote')} value={chosen} onChange={(event) => setChosen(event.target.value)}
               options={[{ value: '', text: t('catalogue.pickQuote') }, ...quotes.map((quote) => ({ value: quote.id, text: `${quote.number} ${quote.customer}` }))]} />
           )}
         </div>
-        <DataTable label={t('catalogue.title')} columns={columns} rows={shown} rowId={(item) => item.sku} empty={t('catalogue.none', { text })} />
+        <DataTable label={t('catalogue.title')} columns={columns} rows={shown} rowId={(item) => item.sku} empty={t('catalogue.none', { text: field.value })} />
       </div>
       <NewQuote open={opening} onClose={() => setOpening(false)} />
     </div>

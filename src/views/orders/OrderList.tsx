@@ -1,6 +1,6 @@
 import type { OrderRow } from '../../core/quoting';
 import { date, moneyIn } from '../../i18n';
-import { DataTable, type Column } from '../../ui';
+import { DataTable, Field, useFound, type Column } from '../../ui';
 import { Speech, useSpeech } from '../speech';
 import css from './orders.module.css';
 
@@ -10,8 +10,11 @@ export default function OrderList(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
+const textsOf = (row: OrderRow) => [row.number, row.customer, row.quoteNumber];
+
 function Page({ rows }: Props) {
   const { t, language } = useSpeech();
+  const { field, rows: found } = useFound(rows, textsOf);
   const columns: Column<OrderRow>[] = [
     { id: 'number', title: t('order.number'), kind: 'code', width: '110px', sort: (row) => row.number, cell: (row) => <a href={`/orders/${row.id}`}>{row.number}</a> },
     { id: 'customer', title: t('order.customer'), sort: (row) => row.customer, cell: (row) => row.customer },
@@ -22,8 +25,11 @@ function Page({ rows }: Props) {
   ];
   return (
     <div className={css.page}>
-      <h1>{t('order.title')}</h1>
-      <DataTable label={t('order.title')} columns={columns} rows={rows} rowId={(row) => row.id} empty={t('order.none')} />
+      <div className={css.listHead}>
+        <h1>{t('order.title')}</h1>
+        {rows.length > 0 && <div className={css.find}><Field label={t('order.find')} {...field} /></div>}
+      </div>
+      <DataTable label={t('order.title')} columns={columns} rows={found} rowId={(row) => row.id} empty={rows.length > 0 ? t('order.notFound', { text: field.value }) : t('order.none')} />
     </div>
   );
 }

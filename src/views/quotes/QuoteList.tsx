@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Plus } from 'lucide-react';
 import type { QuoteRow } from '../../core/quoting';
 import { dateTime, moneyIn } from '../../i18n';
-import { Button, DataTable, type Column } from '../../ui';
+import { Button, DataTable, Field, useFound, type Column } from '../../ui';
 import { Speech, useSpeech } from '../speech';
 import { NewQuote } from './NewQuote';
 import css from './list.module.css';
@@ -13,9 +13,12 @@ export default function QuoteList(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
+const textsOf = (row: QuoteRow) => [row.number, row.customer, row.title, row.owner];
+
 function Page({ rows, mayQuote }: Props) {
   const { t, language } = useSpeech();
   const [open, setOpen] = useState(false);
+  const { field, rows: found } = useFound(rows, textsOf);
   const columns: Column<QuoteRow>[] = [
     { id: 'number', title: t('quotes.number'), kind: 'code', width: '110px', sort: (row) => row.number, cell: (row) => <a href={`/quotes/${row.id}`}>{row.number}</a> },
     { id: 'customer', title: t('quotes.customer'), sort: (row) => row.customer, cell: (row) => row.customer },
@@ -30,9 +33,10 @@ function Page({ rows, mayQuote }: Props) {
     <div className={css.page}>
       <div className={css.head}>
         <h1>{t('quotes.title')}</h1>
+        {rows.length > 0 && <div className={css.find}><Field label={t('quotes.find')} {...field} /></div>}
         {mayQuote && <Button look="main" onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
       </div>
-      <DataTable label={t('quotes.title')} columns={columns} rows={rows} rowId={(row) => row.id} empty={t('quotes.none')} />
+      <DataTable label={t('quotes.title')} columns={columns} rows={found} rowId={(row) => row.id} empty={rows.length > 0 ? t('quotes.notFound', { text: field.value }) : t('quotes.none')} />
       <NewQuote open={open} onClose={() => setOpen(false)} />
     </div>
   );
