@@ -1,7 +1,10 @@
-/** The Bench's computation, off the page's thread. */
+/**
+ * The Bench's computation, off the page's thread. A page has two of them: one for what a person waits for,
+ * and one for what comes after it, so that this never waits for that.
+ */
 import { expose } from 'comlink';
 import { sceneKey, sceneOf, type Scene } from '../core/drawing';
-import { createEngine, differences, readNumber, usualLimits, type Cause, type Decision, type Difference, type ReadBack, type Target, type WayOut } from '../core/engine';
+import { createEngine, differences, readNumber, usualLimits, type Cause, type Decision, type Difference, type ReadBack, type State, type Target, type WayOut } from '../core/engine';
 import { compileModel } from '../core/model';
 import { withoutSpecial } from '../core/numbering';
 import { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
@@ -18,6 +21,9 @@ export interface Way {
   effect: Effect;
 }
 
+/** What a build is opened with: the model and all that its figures follow from, and what the page shows of it. */
+export type Opening = Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence' | 'specialNumber' | 'picture' | 'differences'>;
+
 /** Why something is not free, and the ways out. */
 export interface Why {
   causes: Cause[];
@@ -28,8 +34,8 @@ export interface Why {
 export type Remark = { kind: 'swap'; changes: number | null } | { kind: 'barred'; causes: Cause[] };
 
 let means: BenchMeans | undefined;
-/** The picture asked for last; whatever works in the background gives way to a newer one. */
-let latest: { decisions: string; picture: BenchPicture } | undefined;
+/** The state asked for last; what takes long gives way to a newer one. */
+let latest: { decisions: string; state: State } | undefined;
 /** What the page has, each kept up by the changes that were sent. */
 let told: { picture?: BenchPicture; differences?: Record<string, string>; remarks?: Record<string, Remark> } = {};
 
@@ -40,9 +46,16 @@ const ready = (): BenchMeans => {
   return means;
 };
 
+/** The state of decisions, worked out once for all that is asked of it. */
+function stateOf(decisions: readonly Decision[]): State {
+  const asked = JSON.stringify(decisions);
+  if (latest?.decisions !== asked) latest = { decisions: asked, state: ready().engine.state({ decisions }) };
+  return latest.state;
+}
+
 const bench = {
   /** Begins with what the page shows already. */
-  open({ document, context, tariff, terms, facts, sequence, specialNumber, picture, differences }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence' | 'specialNumber' | 'picture' | 'differences'>): void {
+  open({ document, context, tariff, terms, facts, sequence, specialNumber, picture, differences }: Opening): void {
     told = { picture, differences, remarks: {} };
     const compiled = compileModel(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
@@ -60,7 +73,7 @@ const bench = {
   /** What changes in the picture with what is made now. Every answer counts, in the order in which they come, also one that is not shown. */
   picture(made: Made): Changes | null {
     const picture = pictureOf(ready(), made);
-    latest = { decisions: JSON.stringify(made.decisions), picture };
+    latest = { decisions: JSON.stringify(made.decisions), state: picture.state };
     const changes = changesOf(told.picture, picture);
     told.picture = picture;
     return changes;
@@ -68,9 +81,7 @@ const bench = {
 
   /** What changes in what each option would do to the list price. */
   differences({ decisions, special }: Made): Changes | null {
-    const { engine } = ready();
-    const state = latest?.decisions === JSON.stringify(decisions) ? latest.picture.state : engine.state({ decisions });
-    const found = differencesOf(ready(), { special }, state);
+    const found = differencesOf(ready(), { special }, stateOf(decisions));
     const changes = changesOf(told.differences, found);
     told.differences = found;
     return changes;
@@ -78,11 +89,10 @@ const bench = {
 
   /** What is drawn, unless it is what is known by its key already. */
   scene(decisions: Decision[], known: string): { key: string; scene: Scene } | null {
-    const { engine } = ready();
-    const asked = JSON.stringify(decisions);
-    const { values } = latest?.decisions === asked ? latest.picture.state : engine.state({ decisions });
-    const key = sceneKey(engine.model, values);
-    return key === known ? null : { key, scene: sceneOf(engine.model, values) };
+    const { model } = ready().engine;
+    const { values } = stateOf(decisions);
+    const key = sceneKey(model, values);
+    return key === known ? null : { key, scene: sceneOf(model, values) };
   },
 
   /** Causes and ways out for a target, or for the clashes where there is none. */
@@ -120,7 +130,7 @@ const bench = {
   async remarks(decisions: Decision[]): Promise<Changes | null> {
     const { engine } = ready();
     const key = JSON.stringify(decisions);
-    const { rows } = latest?.decisions === key ? latest.picture.state : engine.state({ decisions });
+    const { rows } = stateOf(decisions);
     const found: Record<string, Remark> = {};
     const remark = (on: string, value: string | boolean, key: string, barred: boolean): void => {
       const target = { on, value };

@@ -4,7 +4,7 @@ import { wrap, type Remote } from 'comlink';
 import type { Scene } from '../../core/drawing';
 import { differences, type Cause, type Decision, type Difference, type ReadBack, type Target } from '../../core/engine';
 import type { BenchPicture, BenchView, BuildContent, PassedWarning, SpecialPart } from '../../core/quoting';
-import type { BenchWorker, Remark, Why } from '../../workers/bench.worker';
+import type { BenchWorker, Opening, Remark, Why } from '../../workers/bench.worker';
 import { withChanges } from '../../workers/changes';
 import type { Refusal } from '../api';
 import { History } from './history';
@@ -70,7 +70,9 @@ export function useBench(view: BenchView): Bench {
   const [scene, setScene] = useState<Scene | null>(null);
   const [remarks, setRemarks] = useState<Readonly<Record<string, Remark>>>({});
   const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({ save: 'saved', refusals: [] });
+  // The one for what is waited for, and the one for what comes after it.
   const worker = useRef<Remote<BenchWorker> | null>(null);
+  const follower = useRef<Remote<BenchWorker> | null>(null);
   const opened = useRef<Promise<void> | null>(null);
   const working = useRef<Promise<void>>(Promise.resolve());
   const turn = useRef(0);
@@ -86,7 +88,9 @@ export function useBench(view: BenchView): Bench {
   }, []);
 
   /** What takes longer, after what was decided is seen: drawing and remarks, and prices of options where they may have changed. */
-  const fill = useCallback(async (remote: Remote<BenchWorker>, content: BuildContent, mine: number, priced: boolean) => {
+  const fill = useCallback(async (content: BuildContent, mine: number, priced: boolean) => {
+    const remote = follower.current;
+    if (!remote) return;
     const [decisions, special] = [[...content.decisions], [...content.special]];
     if (!priced) {
       known.current.differences = withChanges(known.current.differences, await remote.differences({ decisions, special }));
@@ -131,24 +135,33 @@ export function useBench(view: BenchView): Bench {
           if (mine === turn.current) setShown((before) => ({ ...before, picture: numbered }));
         });
       });
-      void fill(remote, next, mine, false);
+      void fill(next, mine, false);
     },
     [fill, history, pictureOf, saver],
   );
 
   useEffect(() => {
-    const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
-    const remote = wrap<BenchWorker>(made);
     const { document, context, tariff, terms, facts, sequence, specialNumber, picture } = view;
-    worker.current = remote;
-    opened.current = remote.open({ document, context, tariff, terms, facts, picture, differences: view.differences, ...(sequence === undefined ? {} : { sequence }), ...(specialNumber === undefined ? {} : { specialNumber }) });
-    // A worker begins with what the page was given.
+    const opening: Opening = { document, context, tariff, terms, facts, sequence, specialNumber, picture, differences: view.differences };
+    const begin = () => {
+      const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
+      return { made, remote: wrap<BenchWorker>(made) };
+    };
+    const [first, second] = [begin(), begin()];
+    worker.current = first.remote;
+    follower.current = second.remote;
+    opened.current = first.remote.open(opening);
+    const followed = opened.current.then(() => second.remote.open(opening));
+    // Workers begin with what the page was given.
     known.current = { picture, differences: view.differences, remarks: {} };
     setShown((before) => ({ ...before, canUndo: history.canUndo, canRedo: history.canRedo }));
     // What an earlier page left unsaved; what is decided from now on shows and saves itself.
     if (history.unsaved) working.current = show(history.now);
-    else void opened.current.then(() => fill(remote, view.content, turn.current, true));
-    return () => made.terminate();
+    else void followed.then(() => fill(view.content, turn.current, true));
+    return () => {
+      first.made.terminate();
+      second.made.terminate();
+    };
   }, [view, history, fill, show]);
 
   const acts = useMemo((): BenchActs => {
