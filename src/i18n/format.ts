@@ -47,6 +47,15 @@ export function shift(value: string, places: number): string {
   return `${negative && /[1-9]/.test(digits + rest) ? '-' : ''}${digits}${rest ? `.${rest}` : ''}`;
 }
 
-export const date = (iso: string, language: string): string => new Intl.DateTimeFormat(locale(language), { day: '2-digit', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso));
+const dates = new Map<string, Intl.DateTimeFormat>();
 
-export const dateTime = (iso: string, language: string): string => new Intl.DateTimeFormat(locale(language), { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
+function dateFormatter(language: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${language}${JSON.stringify(options)}`;
+  const made = dates.get(key) ?? new Intl.DateTimeFormat(locale(language), options);
+  dates.set(key, made);
+  return made;
+}
+
+export const date = (iso: string, language: string): string => dateFormatter(language, { day: '2-digit', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso));
+
+export const dateTime = (iso: string, language: string): string => dateFormatter(language, { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' }).format(new Date(iso));

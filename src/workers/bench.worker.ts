@@ -95,6 +95,13 @@ const bench = {
     return key === known ? null : { key, scene: sceneOf(model, values) };
   },
 
+  /** The drawing of some complete build that keeps what is decided, to show what is meant before it is chosen; null where none is found soon. */
+  example(decisions: Decision[]): Scene | null {
+    const { engine } = ready();
+    const found = engine.best({ decisions }, { minimize: [] }, { budget: 20_000 });
+    return found.is === 'found' ? sceneOf(engine.model, engine.state({ decisions: found.decisions }).values) : null;
+  },
+
   /** Causes and ways out for a target, or for the clashes where there is none. */
   why({ decisions, special }: Made, target?: Target): Why {
     const { engine } = ready();

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { demoModel } from '../../../scripts/demo-documents';
 import { createEngine, type Decision } from '../engine';
 import { compileModel, type CompiledModel, type ModelDocument } from '../model';
-import { extentOf, meshOf, sceneKey, sceneOf, viewOf, writeSvg, type Figure, type Scene, type Solid } from './index';
+import { extentOf, meshOf, sceneKey, sceneOf, viewOf, withRoom, writeSvg, type Figure, type Scene, type Solid, type View } from './index';
 
 const context = { date: '2026-06-01', values: { region: 'eu' } };
 const decided = (text: string): Decision[] => text.split(' ').filter(Boolean).map((each) => {
@@ -141,6 +141,25 @@ describe('views', () => {
   });
   it('leave out what is meant for another view', () => {
     expect(viewOf(scene([{ ...box('a', [0, 0, 0]), views: ['plan'] }]), 'side', 'front').figures).toEqual([]);
+  });
+});
+
+describe('the room of a dimension', () => {
+  const ridgeback = demoModel('ridgeback');
+  const side = view(ridgeback, drawn(ridgeback, 'vehicle=articulated length=m18'), 'side');
+  const away = ({ leads: [lead], upright }: View['dimensions'][number]) => Math.abs((lead?.[1][upright ? 0 : 1] ?? 0) - (lead?.[0][upright ? 0 : 1] ?? 0));
+  it('holds letters of any height, measures the same, and stays in the frame', () => {
+    for (const letter of [10, 100, 400, 1500]) {
+      const { dimensions, frame } = withRoom(side, letter);
+      expect(dimensions.map((each) => each.length)).toEqual(side.dimensions.map((each) => each.length));
+      for (const each of dimensions) {
+        expect(away(each)).toBeGreaterThanOrEqual(2.2 * letter - 1e-6);
+        for (const [u, v] of each.line) expect(u >= frame.left && u <= frame.right && v >= frame.bottom && v <= frame.top).toBe(true);
+      }
+    }
+  });
+  it('stays as the model says where it is enough', () => {
+    expect(withRoom(side, 1)).toEqual(side);
   });
 });
 

@@ -5,5 +5,6 @@
  */
 export { sceneKey, sceneOf, type Label, type Measure, type Point, type Scene, type Solid } from './scene';
 export { extentOf, viewOf, type DimensionLine, type Figure, type Frame, type Spot, type View, type Words } from './views';
+export { withRoom } from './room';
 export { boxOf, dimensionPath, dimensionText, letterHeight, paints, pathOf, writeSvg } from './svg';
 export { meshOf, type Mesh } from './mesh';

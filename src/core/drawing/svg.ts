@@ -1,5 +1,6 @@
 /** A view as an SVG file of its own: the same figures as on screen, in millimetres, with dimensions. */
 import type { Looks } from '../model';
+import { withRoom } from './room';
 import type { DimensionLine, Figure, Spot, View } from './views';
 
 /** Paint of a layer on paper. */
@@ -46,8 +47,9 @@ export function boxOf(view: View, letter: number): { x: number; y: number; width
 }
 
 /** An SVG document of a view, to scale in millimetres. `write` gives the text of a length. */
-export function writeSvg(view: View, { title, language, write }: { title: string; language: string; write: (millimetres: number) => string }): string {
-  const letter = letterHeight(view);
+export function writeSvg(drawn: View, { title, language, write }: { title: string; language: string; write: (millimetres: number) => string }): string {
+  const letter = letterHeight(drawn);
+  const view = withRoom(drawn, letter);
   const box = boxOf(view, letter);
   const thin = short(letter / 16);
   const figures = view.figures.map((figure) => `<path d="${pathOf(figure)}" fill="${paints[figure.looks]}" class="${figure.layer}"/>`);

@@ -1,6 +1,6 @@
 /** A view of a drawing as a DXF file: millimetres, a layer for each layer of the drawing, dimensions as dimensions. */
 import { AttachmentPoint, Colors, DxfWriter, LWPolylineFlags, MTextAttachmentPoint, Units, point2d, point3d } from '@tarikjabiri/dxf';
-import { letterHeight, type DimensionLine, type Spot, type View } from '../../core/drawing';
+import { letterHeight, withRoom, type DimensionLine, type Spot, type View } from '../../core/drawing';
 import type { DrawingLayer, Looks } from '../../core/model';
 
 const colours: Readonly<Record<Looks, number>> = {
@@ -20,7 +20,7 @@ export function writeDxf(view: View, layers: readonly DrawingLayer[], language: 
   }
   for (const { at: [u, v], height, text, layer } of view.words) dxf.addText(point3d(u, v), height, text[language] ?? Object.values(text)[0] ?? '', { layerName: layer });
   const letter = letterHeight(view);
-  view.dimensions.forEach((dimension, index) => addDimension(dxf, dimension, letter, index + 1));
+  withRoom(view, letter).dimensions.forEach((dimension, index) => addDimension(dxf, dimension, letter, index + 1));
   return dxf.stringify();
 }
 

@@ -1,4 +1,4 @@
-import { boxOf, dimensionPath, dimensionText, pathOf, type View } from '../../core/drawing';
+import { boxOf, dimensionPath, dimensionText, pathOf, withRoom, type View } from '../../core/drawing';
 import { classes } from '../../ui';
 import css from './drawing.module.css';
 
@@ -18,10 +18,11 @@ interface Props {
 const letterPixels = 10;
 
 /** A view of the build, to scale, with dimension lines. What shows a row is a door to it. */
-export function Drawing({ view, label, language, write, row, onGo, room }: Props) {
-  const { left, right, bottom, top } = view.frame;
+export function Drawing({ view: drawn, label, language, write, row, onGo, room }: Props) {
+  const { left, right, bottom, top } = drawn.frame;
   const scale = Math.max((right - left) / (room.width - 30), (top - bottom) / (room.height - 30));
   const letter = scale * letterPixels;
+  const view = withRoom(drawn, letter);
   const box = boxOf(view, letter);
   const of = (each: { of?: string }) => ({ 'data-of': each.of, onClick: each.of && onGo ? () => onGo(each.of as string) : undefined });
   const meant = (each: { of?: string }) => row !== undefined && each.of === row;

@@ -17,11 +17,13 @@ interface Props {
 }
 
 const [width, height] = [300, 34];
-const inset = 18;
 
 /** A little ruler: the whole range as a line, the allowed stretches in bold, the value as a dovetail. Drag or click to set. */
 export function Gauge({ least, most, step, allowed, value, label, write, onPick }: Props) {
   const ref = useRef<SVGSVGElement>(null);
+  const longest = Math.max(write(least).length, write(most).length);
+  // Letters of a figure at an end want room beside it.
+  const inset = Math.max(18, longest * 4);
   const x = scaleLinear().domain([Number(least), Number(most)]).range([inset, width - inset]);
   const pick = (event: PointerEvent<SVGSVGElement>) => {
     const box = ref.current?.getBoundingClientRect();
@@ -32,7 +34,6 @@ export function Gauge({ least, most, step, allowed, value, label, write, onPick 
     onPick(nearest.toString());
   };
   // A tick between two steps would mark what cannot be had.
-  const longest = Math.max(write(least).length, write(most).length);
   const ticks = x.ticks(longest > 4 ? 4 : 7).filter((tick) => Number.isInteger(Number(((tick - Number(least)) / Number(step)).toFixed(6))));
   const half = (Number(step) / 2) * ((width - 2 * inset) / Math.max(Number(step), Number(most) - Number(least)));
   return (

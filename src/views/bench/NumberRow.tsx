@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { RotateCcw } from 'lucide-react';
 import type { NumberParameter } from '../../core/model';
 import { exact, Exact } from '../../core/exact';
-import { own } from '../../i18n';
+import { number, own } from '../../i18n';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import { Gauge } from './Gauge';
@@ -29,9 +29,9 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
   /** What is wrong with a number before it is decided, and what could be taken instead. */
   const problemOf = (written: string | null, original: string): typeof wrong => {
     if (written === null) return { sentence: t(unit ? 'decision.notANumberIn' : 'decision.notANumber', { value: original, unit: said }), offers: [] };
-    const number = exact(written);
-    if (number.lt(least) || number.gt(most)) return { sentence: t('decision.outOfRange', { value: shown(written), unit: said, least: shown(least), most: shown(most) }), offers: [] };
-    const steps = number.minus(least).div(step);
+    const typedNumber = exact(written);
+    if (typedNumber.lt(least) || typedNumber.gt(most)) return { sentence: t('decision.outOfRange', { value: shown(written), unit: said, least: shown(least), most: shown(most) }), offers: [] };
+    const steps = typedNumber.minus(least).div(step);
     if (steps.isInteger()) return undefined;
     const below = exact(least).plus(steps.floor().times(step));
     const offers = [below, below.plus(step)].filter((each) => each.lte(most)).map(String);
@@ -81,7 +81,7 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
           />
           <span className={css.unit}>{said}</span>
         </span>
-        <Gauge least={least} most={most} step={step} allowed={allowed} value={value} write={shown} label={`${words.row(id)}: ${allowed.map((range) => `${shown(range.least)} – ${shown(range.most)} ${said}`).join(', ')}`} onPick={(picked) => { if (!frozen) take(picked); }} />
+        <Gauge least={least} most={most} step={step} allowed={allowed} value={value} write={(each) => number(shownValue(each, unit, units), language, 6)} label={`${words.row(id)}: ${allowed.map((range) => `${shown(range.least)} – ${shown(range.most)} ${said}`).join(', ')}`} onPick={(picked) => { if (!frozen) take(picked); }} />
         <span className={shared.quiet}>
           {state.todo ? <span className={shared.openHere}><Mortise /><span className={shared.openWord}>{t('bench.required')}</span></span> : <span className={shared.source}>{t(`source.${state.source}`)}</span>}
           {state.source === 'yours' && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(id) })} onClick={() => onRelease(id)}><RotateCcw size={13} aria-hidden /></button>}

@@ -4,7 +4,6 @@ import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
 import type { BenchView } from '../../core/quoting';
 import type { Why } from '../../workers/bench.worker';
-import { own } from '../../i18n';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
@@ -52,7 +51,7 @@ const drawnAtOnce = 80;
 
 /** The sheet: every row of the model with its options, in sections, those of the builds inside behind the row that brings them. */
 export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onPrefer, onCloseWhy, onTake, onMoved }: Props) {
-  const { t, language } = useSpeech();
+  const { t } = useSpeech();
   const { outline, tariff, preferences } = view;
   const { picture, moved, remarks } = bench;
   const { rows } = picture.state;
@@ -131,7 +130,7 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
                   key={id} id={id} row={known.get(id)} sketched={sketched.has(id)} state={state} words={words} differences={bench.differences} remarks={remarks} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
                   facts={view.facts} advice={picture.advice[id]} moved={movedRows.has(id)} drawn={!many || near.has(id)} watch={watch} helped={helped === id} onHelp={setHelped} {...acts}
                 >
-                  {helped === id && <Help row={id} text={own(known.get(id)?.help, language)} scene={bench.scene} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
+                  {helped === id && <Help row={id} known={known.get(id)} sketched={sketched.has(id)} bench={bench} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
                   {asking && <WhyPanel title={whyTitle} why={asking.why} words={words} decimals={tariff.decimals} second={() => bench.second(asking.target)} onClose={onCloseWhy} onTake={(way) => onTake(way.decisions, id)} />}
                 </SheetRow>
               );

@@ -27,6 +27,8 @@ export interface BenchActs {
   redo(): Promise<void>;
   why(target?: Target): Promise<Why>;
   second(target: Target): Promise<Cause[]>;
+  /** The drawing of some complete build that keeps what is decided. */
+  example(): Promise<Scene | null>;
   /** What the person made so far, whether it is shown yet or not. */
   now(): BuildContent;
   read(text: string): Promise<ReadBack>;
@@ -143,24 +145,29 @@ export function useBench(view: BenchView): Bench {
   useEffect(() => {
     const { document, context, tariff, terms, facts, sequence, specialNumber, picture } = view;
     const opening: Opening = { document, context, tariff, terms, facts, sequence, specialNumber, picture, differences: view.differences };
+    const begun: Worker[] = [];
     const begin = () => {
       const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
-      return { made, remote: wrap<BenchWorker>(made) };
+      begun.push(made);
+      return wrap<BenchWorker>(made);
     };
-    const [first, second] = [begin(), begin()];
-    worker.current = first.remote;
-    follower.current = second.remote;
-    opened.current = first.remote.open(opening);
-    const followed = opened.current.then(() => second.remote.open(opening));
+    let left = false;
+    worker.current = begin();
+    // The second begins once the first is at work, and finds its script there already.
+    opened.current = worker.current.open(opening).then(() => {
+      if (left) return;
+      follower.current = begin();
+      void follower.current.open(opening);
+    });
     // Workers begin with what the page was given.
     known.current = { picture, differences: view.differences, remarks: {} };
     setShown((before) => ({ ...before, canUndo: history.canUndo, canRedo: history.canRedo }));
     // What an earlier page left unsaved; what is decided from now on shows and saves itself.
     if (history.unsaved) working.current = show(history.now);
-    else void followed.then(() => fill(view.content, turn.current, true));
+    else void opened.current.then(() => fill(view.content, turn.current, true));
     return () => {
-      first.made.terminate();
-      second.made.terminate();
+      left = true;
+      for (const each of begun) each.terminate();
     };
   }, [view, history, fill, show]);
 
@@ -197,6 +204,10 @@ export function useBench(view: BenchView): Bench {
       redo: () => back(history.redo()),
       why: (target) => asked((remote) => remote.why({ decisions: [...history.now.decisions], special: [...history.now.special] }, target), { causes: [], ways: [] }),
       second: (target) => asked((remote) => remote.second([...history.now.decisions], target), []),
+      example: async () => {
+        await opened.current;
+        return follower.current ? follower.current.example([...history.now.decisions]) : null;
+      },
       now: () => history.now,
       read: (text) => asked<ReadBack>((remote) => remote.read(text), { is: 'unreadable', at: 0, segment: 0, allowed: [] }),
       judge: (decisions) => asked<Judged | null>((remote) => remote.judge({ decisions: [...decisions], special: [...history.now.special] }), null),
