@@ -12,6 +12,14 @@ export { priceTerms, type PriceTerm } from './price-terms';
 export { costOf, type BuildCost } from './cost';
 export { walk } from './walk';
 export { sumLines, type Totals } from './totals';
+export { entryProblem, listed, type Bracket, type Listed, type PriceAsked, type PriceEntry, type PricedStretch, type Slice, type Stretch } from './methods';
+export { addDays, addMonths, chargeOver, lastDay, monthsOf, recurringTotals, termBetween, tooShort, type Recurrence, type RecurringTotals, type Term } from './recurring';
+export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityDiscount } from './grants';
+export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
+export { spread } from './spread';
+export { judge, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Reach } from './limits';
+export { commission, monthlyRate, type CommissionPlan, type Lease } from './financing';
+export { taxed, taxRate, type Taxed, type TaxRate } from './tax';
 
 /** Prices of one list in one currency. `costs` and `rates` are there only for those who may see them. */
 export interface Tariff {
