@@ -5,6 +5,7 @@ import { outlineOf } from '../../core/model';
 import type { BuildContent } from '../../core/quoting';
 import { translator } from '../../i18n';
 import { History } from './history';
+import { Saver, type Saved } from './saver';
 import { readTyped, shownUnit, shownValue } from './typed';
 import { Words } from './words';
 
@@ -71,12 +72,59 @@ describe('the steps of a build', () => {
     expect([new History('x', 4, content()).unsaved, saidIn(new History('x', 4, content()).now)]).toEqual([true, 'a']);
     // The server had the step before already, but the page did not hear of it.
     expect([new History('x', 5, content()).unsaved, saidIn(new History('x', 5, content()).now)]).toEqual([true, 'a']);
+    // The page was made before the server had the last step, and opened after this browser heard that it has.
+    const heard = new History('y', 4, content());
+    heard.saved(5, heard.add(content('b')));
+    const older = new History('y', 4, content());
+    expect([older.unsaved, saidIn(older.now), older.base, older.has(content()), older.has(content('q'))]).toEqual([true, 'b', 5, true, false]);
     const theirs = new History('x', 5, content('z'));
     expect([theirs.unsaved, saidIn(theirs.now), theirs.canUndo]).toEqual([false, 'z', false]);
   });
   it('are nothing to others', () => {
     new History('x', 1, content()).add(content('a'));
     expect(new History('y', 1, content()).canUndo).toBe(false);
+  });
+});
+
+describe('saving', () => {
+  const content = (value: string): BuildContent => ({ decisions: [{ on: value, value }], passed: [], special: [] });
+  const answers = (...given: [status: number, body: unknown][]) => {
+    const asked: { method: string; version?: number; on?: string }[] = [];
+    vi.stubGlobal('fetch', async (_path: string, { method, body }: { method: string; body?: string }) => {
+      const sent = body === undefined ? undefined : (JSON.parse(body) as { version: number; decisions: { on: string }[] });
+      asked.push({ method, ...(sent ? { version: sent.version, on: sent.decisions[0]?.on ?? '' } : {}) });
+      const [status, answer] = given.shift() ?? [500, null];
+      await Promise.resolve();
+      return new Response(JSON.stringify(answer), { status });
+    });
+    return asked;
+  };
+  const send = (saver: Saver, value: string) => new Promise<Saved>((tell) => { saver.send(content(value), tell); });
+  const stale = { failures: [{ code: 'build.stale', message: 'Somebody else changed it.' }] };
+
+  it('goes on with the version that the server gave', async () => {
+    const asked = answers([200, { version: 2 }], [200, { version: 3 }]);
+    const saver = new Saver('x', 1, () => true);
+    expect([await send(saver, 'a'), await send(saver, 'b')]).toMatchObject([{ state: 'saved', version: 2 }, { state: 'saved', version: 3 }]);
+    expect(asked).toEqual([{ method: 'PUT', version: 1, on: 'a' }, { method: 'PUT', version: 2, on: 'b' }]);
+  });
+  it('goes on from a step of its own that it did not hear of', async () => {
+    const asked = answers([409, stale], [200, { build: { version: 7 }, content: content('a') }], [200, { version: 8 }]);
+    expect(await send(new Saver('x', 6, (found) => found.decisions[0]?.on === 'a'), 'b')).toMatchObject({ state: 'saved', version: 8 });
+    expect(asked).toEqual([{ method: 'PUT', version: 6, on: 'b' }, { method: 'GET' }, { method: 'PUT', version: 7, on: 'b' }]);
+  });
+  it('gives way to what somebody else made, and to what cannot be changed', async () => {
+    answers([409, stale], [200, { build: { version: 7 }, content: content('z') }], [409, stale], [200, { build: { version: 6 }, content: content('a') }]);
+    const saver = new Saver('x', 6, (found) => found.decisions[0]?.on === 'a');
+    expect([await send(saver, 'b'), await send(saver, 'c')]).toMatchObject([{ state: 'refused' }, { state: 'refused', refusals: stale.failures }]);
+  });
+  it('sends only the newest of what is made meanwhile', async () => {
+    const asked = answers([200, { version: 2 }], [200, { version: 3 }]);
+    const saver = new Saver('x', 1, () => true);
+    const [first] = [send(saver, 'a'), send(saver, 'b')];
+    await Promise.all([first, send(saver, 'c')]);
+    await saver.idle();
+    expect(asked.map(({ on }) => on)).toEqual(['a', 'c']);
   });
 });
 

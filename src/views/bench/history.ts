@@ -27,12 +27,24 @@ export class History {
     const fresh: Kept = { past: [], now: content, future: [], base: version, unsaved: false };
     // The page was closed before the server had it all, and what the server has is a step of this person's own: it goes on from the last.
     const own = found?.unsaved && (found.base === version || [...found.past, found.now].some((step) => same(step, content)));
-    if (found && own) this.kept = { ...found, base: version };
+    // The page was made while the server was still saving: it is older than what the server told this browser it has.
+    const older = found !== null && found.base > version;
+    if (found && (own || older)) this.kept = { ...found, base: Math.max(found.base, version), unsaved: true };
     // Steps that lead to another build than the server has are of no use.
     else this.kept = found && same(found.now, content) ? { ...found, now: content, base: version, unsaved: false } : fresh;
   }
 
-  /** Something the server has not got yet. */
+  /** The newest version of the server's that is known. */
+  get base(): number {
+    return this.kept.base;
+  }
+
+  /** Whether a content is one of these steps. */
+  has(content: BuildContent): boolean {
+    return [...this.kept.past, this.kept.now, ...this.kept.future].some((step) => same(step, content));
+  }
+
+  /** Something the server has not got yet, or that the page does not show yet. */
   get unsaved(): boolean {
     return this.kept.unsaved;
   }
@@ -82,7 +94,11 @@ export class History {
   }
 }
 
-const same = (a: BuildContent, b: BuildContent): boolean => JSON.stringify([a.decisions, a.special, a.passed.map((each) => [each.rule, each.reason])]) === JSON.stringify([b.decisions, b.special, b.passed.map((each) => [each.rule, each.reason])]);
+const same = (a: BuildContent, b: BuildContent): boolean => written(a) === written(b);
+
+/** A text that is the same for the same content: who passed a warning and when is the server's to say, and the order of fields is nobody's. */
+const written = ({ decisions, passed, special }: BuildContent): string =>
+  JSON.stringify([decisions.map(({ on, value }) => [on, value]), special.map(({ item, text, cost, price, days }) => [item, text, cost, price, days]), passed.map(({ rule, reason }) => [rule, reason])]);
 
 function read(build: string): Kept | null {
   try {

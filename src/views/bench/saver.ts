@@ -1,4 +1,4 @@
-import type { BuildContent } from '../../core/quoting';
+import type { BenchView, BuildContent } from '../../core/quoting';
 import { ask, type Refusal } from '../api';
 
 export interface Saved {
@@ -12,7 +12,10 @@ export interface Saved {
 
 const retrySeconds = 3;
 
-/** Sends what is made one after another; while one is under way, only the newest of the next waits. Retries while the server is away. */
+/**
+ * Sends what is made one after another; while one is under way, only the newest of the next waits. Retries while the server is away,
+ * and goes on where the server has a step of this person's own that the page did not hear of.
+ */
 export class Saver {
   private waiting: { content: BuildContent; tell: (saved: Saved) => void } | null = null;
   private running: Promise<void> | null = null;
@@ -20,13 +23,13 @@ export class Saver {
   constructor(
     private readonly id: string,
     private version: number,
+    /** Whether a content is one that this person made. */
+    private readonly made: (content: BuildContent) => boolean,
   ) {}
 
   send(content: BuildContent, tell: (saved: Saved) => void): void {
     this.waiting = { content, tell };
-    this.running ??= this.run().finally(() => {
-      this.running = null;
-    });
+    this.running ??= this.run();
   }
 
   async idle(): Promise<void> {
@@ -47,9 +50,21 @@ export class Saver {
         tell({ state: 'offline', refusals: [] });
         this.waiting ??= { content, tell };
         await new Promise((done) => setTimeout(done, retrySeconds * 1000));
+      } else if (answer.status === 409 && (await this.caughtUp())) {
+        this.waiting ??= { content, tell };
       } else {
         tell({ state: 'refused', refusals: answer.failures });
       }
     }
+    // In the same breath as the last look at what waits, so that nothing sent now is left waiting.
+    this.running = null;
+  }
+
+  /** Takes up the server's version, where that is another than was known and holds what this person made. */
+  private async caughtUp(): Promise<boolean> {
+    const now = await ask<Pick<BenchView, 'build' | 'content'>>('GET', `/api/builds/${this.id}`);
+    if (!now.ok || now.value.build.version === this.version || !this.made(now.value.content)) return false;
+    this.version = now.value.build.version;
+    return true;
   }
 }

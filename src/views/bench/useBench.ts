@@ -66,7 +66,7 @@ const painted = (): Promise<void> => new Promise((done) => {
 export function useBench(view: BenchView): Bench {
   // What is decided is known at once, before it is worked out, so that quick decisions never lose one another.
   const history = useMemo(() => new History(view.build.id, view.build.version, view.content), [view]);
-  const saver = useMemo(() => new Saver(view.build.id, view.build.version), [view]);
+  const saver = useMemo(() => new Saver(view.build.id, history.base, (content) => history.has(content)), [view, history]);
   const [shown, setShown] = useState<Shown>({ content: view.content, picture: view.picture, moved: [], canUndo: false, canRedo: false });
   const [priceDifferences, setPriceDifferences] = useState(view.differences);
   const [scene, setScene] = useState<Scene | null>(null);
@@ -95,7 +95,8 @@ export function useBench(view: BenchView): Bench {
     if (!remote) return;
     const [decisions, special] = [[...content.decisions], [...content.special]];
     if (!priced) {
-      known.current.differences = withChanges(known.current.differences, await remote.differences({ decisions, special }));
+      const changes = await remote.differences({ decisions, special });
+      known.current.differences = withChanges(known.current.differences, changes);
       if (mine !== turn.current) return;
       setPriceDifferences(known.current.differences);
     }
@@ -105,7 +106,8 @@ export function useBench(view: BenchView): Bench {
       drawn.current = fresh.key;
       setScene(fresh.scene);
     }
-    known.current.remarks = withChanges(known.current.remarks, await remote.remarks(decisions));
+    const changes = await remote.remarks(decisions);
+    known.current.remarks = withChanges(known.current.remarks, changes);
     if (mine === turn.current) setRemarks(known.current.remarks);
   }, []);
 
@@ -127,7 +129,8 @@ export function useBench(view: BenchView): Bench {
       await painted();
       if (mine !== turn.current) return;
       saver.send(next, (result) => {
-        setSaving({ save: result.state, refusals: result.refusals });
+        // That an earlier decision is saved says nothing of this one.
+        if (mine === turn.current || result.state !== 'saved') setSaving({ save: result.state, refusals: result.refusals });
         if (result.version !== undefined) history.saved(result.version, next);
         const { sequence, specialNumber } = numbers.current;
         if (result.state !== 'saved' || mine !== turn.current || (result.sequence === sequence && result.specialNumber === specialNumber)) return;
