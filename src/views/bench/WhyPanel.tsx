@@ -30,8 +30,12 @@ export function WhyPanel({ title, why, words, decimals, clash = false, second, o
   useLayoutEffect(() => {
     setOther(undefined);
     if (clash) return;
-    ref.current?.focus();
-    ref.current?.scrollIntoView({ block: 'nearest' });
+    const show = () => ref.current?.scrollIntoView({ block: 'nearest' });
+    ref.current?.focus({ preventScroll: true });
+    show();
+    // Once more when the rows that came into sight have their heights.
+    const again = requestAnimationFrame(() => requestAnimationFrame(show));
+    return () => cancelAnimationFrame(again);
   }, [clash, why]);
   return (
     <section
