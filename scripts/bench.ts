@@ -210,10 +210,10 @@ async function press(page: Page, rowId: string, text: string, byHand = false): P
         const watch = new MutationObserver(() => {
           if (tab.getAttribute('aria-checked') !== 'true') return;
           watch.disconnect();
-          requestAnimationFrame(() => setTimeout(() => {
+          requestAnimationFrame(() => void (window as unknown as { scheduler: { postTask(task: () => void, options: object): Promise<void> } }).scheduler.postTask(() => {
             if (hand) tab.setAttribute('aria-checked', 'false');
             tell(performance.now() - start);
-          }));
+          }, { priority: 'user-blocking' }));
         });
         watch.observe(tab, { attributes: true, attributeFilter: ['aria-checked'] });
         if (hand) {

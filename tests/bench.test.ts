@@ -252,8 +252,7 @@ test('help shows which dimension is meant, on an example while too little is cho
   await signIn(page, people.engineer);
   await openQuote(page, 'callow', 'Callowhill Quarries Ltd');
   await configure(page, 'Plumb');
-  await page.locator('[data-row="diameter"]').getByRole('textbox').focus();
-  await page.keyboard.press('F1');
+  await page.getByRole('button', { name: 'What Diameter means' }).click();
   const help = page.getByRole('note', { name: 'What Diameter means' });
   await expect(help).toContainText('From 0.5 m to 6 m, in steps of 0.1 m.');
   await expect(help.getByRole('img', { name: 'Where Diameter is' })).toBeVisible();

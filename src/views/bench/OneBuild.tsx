@@ -1,4 +1,4 @@
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Decision, Target } from '../../core/engine';
 import type { BenchView, QuoteView } from '../../core/quoting';
 import type { Why } from '../../workers/bench.worker';
@@ -9,6 +9,7 @@ import css from './bench.module.css';
 import { Contents, finderId } from './Contents';
 import { Head } from './Head';
 import { useBenchKeys } from './keys';
+import { useAfterPaint } from './painted';
 import { Sheet, type SheetHandle } from './Sheet';
 import { BenchNow, Side } from './Side';
 import { Strip, type StripTab } from './Strip';
@@ -29,8 +30,8 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const opened = useRef(view).current;
   const bench = useBench(opened);
   const { picture } = bench;
-  // The sheet, the part number and the net price show at once what was decided; the rest follows in the next frame.
-  const later = useDeferredValue(bench);
+  // The sheet, the part number and the net price show at once what was decided; the rest follows once that is seen.
+  const later = useAfterPaint(bench);
   const { outline, quote } = opened;
   const { units, foldBarred } = view.preferences;
   const words = useMemo(() => new Words(outline, t, language, units), [outline, t, language, units]);

@@ -8,6 +8,7 @@ import type { BenchWorker, Opening, Remark, Why } from '../../workers/bench.work
 import { withChanges } from '../../workers/changes';
 import type { Refusal } from '../api';
 import { History } from './history';
+import { painted } from './painted';
 import { Saver } from './saver';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
@@ -56,12 +57,6 @@ export interface Bench extends BenchActs, Shown {
   save: SaveState;
   refusals: readonly Refusal[];
 }
-
-/** Resolves once the frame that is made now is on the screen, or soon where the page is not seen. */
-const painted = (): Promise<void> => new Promise((done) => {
-  const late = setTimeout(done, 200);
-  requestAnimationFrame(() => setTimeout(() => { clearTimeout(late); done(); }));
-});
 
 export function useBench(view: BenchView): Bench {
   // What is decided is known at once, before it is worked out, so that quick decisions never lose one another.
@@ -125,7 +120,8 @@ export function useBench(view: BenchView): Bench {
         content: next, picture, moved: differences(before.picture.state, picture.state).filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo,
       }));
       setSaving((before) => ({ ...before, save: 'saving' }));
-      // Nothing comes between a decision and the sight of it; the browser keeps what is not sent yet.
+      // Nothing comes between a decision and the sight of it, which may be a frame away; the browser keeps what is not sent yet.
+      await painted();
       await painted();
       if (mine !== turn.current) return;
       saver.send(next, (result) => {
