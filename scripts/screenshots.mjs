@@ -75,6 +75,7 @@ await page.getByRole('button', { name: 'Larger drawing' }).click();
 await page.waitForTimeout(2500);
 await shoot('bench-space');
 await page.goto('/orders');
+await shoot('orders');
 await page.getByRole('link', { name: 'O-26-0001' }).click();
 await page.waitForURL(/orders\/./);
 await shoot('order');

@@ -5,6 +5,7 @@ export { DataTable, type Column } from './DataTable';
 export { Dialog, DialogFoot } from './Dialog';
 export { Field } from './Field';
 export { KeyList } from './KeyList';
+export { ListPage } from './ListPage';
 export { Select } from './Select';
 export { Tabs } from './Tabs';
 export { say, Toaster } from './Toaster';

@@ -1,8 +1,7 @@
 import type { OrderRow } from '../../core/quoting';
 import { date, moneyIn } from '../../i18n';
-import { DataTable, Field, useFound, type Column } from '../../ui';
+import { DataTable, ListPage, useFound, type Column } from '../../ui';
 import { Speech, useSpeech } from '../speech';
-import css from './orders.module.css';
 
 interface Props { language: string; rows: OrderRow[] }
 
@@ -24,12 +23,8 @@ function Page({ rows }: Props) {
     { id: 'net', title: t('order.net'), kind: 'figure', sort: (row) => Number(row.net), cell: (row) => moneyIn(row.net, row.currency, language, row.decimals) },
   ];
   return (
-    <div className={css.page}>
-      <div className={css.listHead}>
-        <h1>{t('order.title')}</h1>
-        {rows.length > 0 && <div className={css.find}><Field label={t('order.find')} {...field} /></div>}
-      </div>
+    <ListPage title={t('order.title')} find={rows.length > 0 ? { label: t('order.find'), field } : undefined}>
       <DataTable label={t('order.title')} columns={columns} rows={found} rowId={(row) => row.id} empty={rows.length > 0 ? t('order.notFound', { text: field.value }) : t('order.none')} />
-    </div>
+    </ListPage>
   );
 }

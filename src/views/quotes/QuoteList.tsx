@@ -2,10 +2,9 @@ import { useState } from 'react';
 import { Plus } from 'lucide-react';
 import type { QuoteRow } from '../../core/quoting';
 import { dateTime, moneyIn } from '../../i18n';
-import { Button, DataTable, Field, useFound, type Column } from '../../ui';
+import { Button, DataTable, ListPage, useFound, type Column } from '../../ui';
 import { Speech, useSpeech } from '../speech';
 import { NewQuote } from './NewQuote';
-import css from './list.module.css';
 
 interface Props { language: string; rows: QuoteRow[]; mayQuote: boolean }
 
@@ -30,14 +29,12 @@ function Page({ rows, mayQuote }: Props) {
     { id: 'changed', title: t('quotes.changed'), kind: 'figure', width: '140px', sort: (row) => row.updatedAt, cell: (row) => dateTime(row.updatedAt, language) },
   ];
   return (
-    <div className={css.page}>
-      <div className={css.head}>
-        <h1>{t('quotes.title')}</h1>
-        {rows.length > 0 && <div className={css.find}><Field label={t('quotes.find')} {...field} /></div>}
-        {mayQuote && <Button look="main" onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
-      </div>
+    <ListPage
+      title={t('quotes.title')} find={rows.length > 0 ? { label: t('quotes.find'), field } : undefined}
+      act={mayQuote && <Button look="main" onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
+    >
       <DataTable label={t('quotes.title')} columns={columns} rows={found} rowId={(row) => row.id} empty={rows.length > 0 ? t('quotes.notFound', { text: field.value }) : t('quotes.none')} />
       <NewQuote open={open} onClose={() => setOpen(false)} />
-    </div>
+    </ListPage>
   );
 }

@@ -1,0 +1,27 @@
+import type { ReactNode } from 'react';
+import { Field } from './Field';
+import type { Found } from './useFound';
+import css from './ui.module.css';
+
+interface Props {
+  title: string;
+  /** Finds rows by typing; none where there is nothing to find. */
+  find?: { label: string; field: Found<unknown>['field'] } | undefined;
+  /** What can be begun here. */
+  act?: ReactNode;
+  children: ReactNode;
+}
+
+/** A page that is one list: its title, a field that finds in it, what can be begun, and the list in the room that is left. */
+export function ListPage({ title, find, act, children }: Props) {
+  return (
+    <div className={css.listPage}>
+      <div className={css.listHead}>
+        <h1>{title}</h1>
+        {find && <div className={css.listFind}><Field label={find.label} {...find.field} /></div>}
+        {act}
+      </div>
+      {children}
+    </div>
+  );
+}
