@@ -3,11 +3,12 @@
 const locale = (language: string): string => (language === 'de' ? 'de-DE' : 'en-GB');
 const cache = new Map<string, Intl.NumberFormat>();
 
-function formatter(language: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
-  const key = `${language}${JSON.stringify(options)}`;
+/** With so many decimals at least and at most. */
+function formatter(language: string, least: number, most: number): Intl.NumberFormat {
+  const key = `${language} ${String(least)} ${String(most)}`;
   const known = cache.get(key);
   if (known) return known;
-  const made = new Intl.NumberFormat(locale(language), { roundingMode: 'halfExpand', ...options } as Intl.NumberFormatOptions);
+  const made = new Intl.NumberFormat(locale(language), { roundingMode: 'halfExpand', minimumFractionDigits: least, maximumFractionDigits: most } as Intl.NumberFormatOptions);
   cache.set(key, made);
   return made;
 }
@@ -17,7 +18,7 @@ const asNumber = (text: string): number => text as unknown as number;
 
 /** An amount without its currency: "31,382.35". */
 export const money = (amount: string, language: string, decimals = 2): string =>
-  formatter(language, { minimumFractionDigits: decimals, maximumFractionDigits: decimals }).format(asNumber(amount));
+  formatter(language, decimals, decimals).format(asNumber(amount));
 
 /** With its sign, for differences: "+1,240.00", "−80.00"; "±0" for none. */
 export function moneyDifference(amount: string, language: string, decimals = 2): string {
@@ -29,7 +30,7 @@ export function moneyDifference(amount: string, language: string, decimals = 2):
 export const moneyIn = (amount: string, currency: string, language: string, decimals = 2): string => `${money(amount, language, decimals)} ${currency}`;
 
 /** A number with at most so many decimals. */
-export const number = (value: string, language: string, most = 3): string => formatter(language, { maximumFractionDigits: most }).format(asNumber(value));
+export const number = (value: string, language: string, most = 3): string => formatter(language, 0, most).format(asNumber(value));
 
 /** A share as a percentage: "0.05" is "5 %". */
 export function percent(share: string, language: string, most = 2): string {

@@ -1,4 +1,4 @@
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { memo, useCallback, useRef, useState, type KeyboardEvent } from 'react';
 import { Ban, RotateCcw, Repeat2 } from 'lucide-react';
 import type { Decision, Source, Standing, Target } from '../../core/engine';
 import { exact } from '../../core/exact';
@@ -73,6 +73,37 @@ export function useTypeAhead(find: (typed: string) => boolean): (event: Keyboard
   };
 }
 
+interface TabProps {
+  id: string;
+  name: string;
+  under: string;
+  hint: string | undefined;
+  many: boolean;
+  taken: boolean;
+  standing: Standing;
+  clashing: boolean;
+  inTabOrder: boolean;
+  /** Its place among the tabs of the row. */
+  at: number;
+  onFocus: (at: number) => void;
+  onTake: (at: number) => void;
+}
+
+const Tab = memo(function Tab({ id, name, under, hint, many, taken, standing, clashing, inTabOrder, at, onFocus, onTake }: TabProps) {
+  const swap = standing === 'swap' && !taken;
+  return (
+    <button
+      type="button" data-tab={id} role={many ? 'checkbox' : 'radio'} aria-checked={taken} tabIndex={inTabOrder ? 0 : -1}
+      className={classes(css.tab, taken && css.taken, swap && css.swap, clashing && css.clashing)} onFocus={() => onFocus(at)} onClick={() => onTake(at)}
+    >
+      <span className={css.box}>
+        <span className={css.optionName}>{swap && <Repeat2 size={12} aria-hidden />}{name}</span>
+        <span className={classes(css.under, taken ? shared.source : !swap && shared.price)} title={hint}>{under}</span>
+      </span>
+    </button>
+  );
+});
+
 export function TabRow({ state, tabs, many, words, decimals, frozen, folded, advice, onDecide, onRelease, onWhy }: RowProps & { tabs: TabInfo[]; many: boolean }) {
   const { t, language } = useSpeech();
   const here = tabs.filter((tab) => tab.standing !== 'barred' || tab.taken);
@@ -81,7 +112,10 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
   const [unfolded, setUnfolded] = useState(false);
   const group = useRef<HTMLDivElement>(null);
   const focusable = Math.min(active, here.length - 1);
-  const act = (tab: TabInfo): void => actOn(tab, many, { frozen, onDecide, onWhy });
+  // What a tab calls stays the same, so that a tab that shows nothing new is not drawn again.
+  const latest = useRef((_: number) => {});
+  latest.current = (at) => { const tab = here[at]; if (tab) actOn(tab, many, { frozen, onDecide, onWhy }); };
+  const take = useCallback((at: number) => latest.current(at), []);
   const typeAhead = useTypeAhead((typed) => {
     const found = [...here, ...(folded && !unfolded ? [] : barred)].findIndex((tab) => tab.name.toLowerCase().startsWith(typed));
     if (found < 0) return false;
@@ -98,24 +132,21 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
     else if (event.key === 'ArrowLeft') go((at - 1 + buttons.length) % buttons.length);
     else typeAhead(event);
   };
-  const under = (tab: TabInfo) => {
-    if (tab.taken) return <span className={shared.source} title={tab.source === 'follows' ? t('bench.firm') : tab.source === 'advised' ? (own(advice, language) || t('bench.mayChange')) : undefined}>{t(`source.${tab.source}`)}{tab.source === 'follows' ? ` · ${t('bench.firmShort')}` : tab.source === 'advised' ? ` · ${t('bench.changeable')}` : ''}</span>;
+  const under = (tab: TabInfo): string => {
+    if (tab.taken) return `${t(`source.${tab.source}`)}${tab.source === 'follows' ? ` · ${t('bench.firmShort')}` : tab.source === 'advised' ? ` · ${t('bench.changeable')}` : ''}`;
     if (tab.standing === 'swap') return swapText(tab, t);
-    return tab.difference === undefined || state.value === undefined ? ' ' : <span className={shared.price}>{moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals)}</span>;
+    return tab.difference === undefined || state.value === undefined ? '\u00a0' : moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals);
   };
+  const hint = ({ taken, source }: TabInfo): string | undefined => (!taken ? undefined : source === 'follows' ? t('bench.firm') : source === 'advised' ? own(advice, language) || t('bench.mayChange') : undefined);
   const mine = (state.source === 'yours' && !many) ? state.id : null;
   return (
     <div ref={group} className={css.tabs} role={many ? 'group' : 'radiogroup'} aria-label={words.row(state.id)} onKeyDown={keys}>
       {state.todo && <><Mortise /><span className={shared.openWord}>{t('bench.required')}</span></>}
       {here.map((tab, index) => (
-        <button
-          key={tab.key} type="button" data-tab={tab.key} role={many ? 'checkbox' : 'radio'} aria-checked={tab.taken} tabIndex={index === focusable ? 0 : -1}
-          className={classes(css.tab, tab.taken && css.taken, tab.standing === 'swap' && !tab.taken && css.swap, state.clashing && tab.taken && css.clashing)}
-          onFocus={() => setActive(index)} onClick={() => act(tab)}
-        >
-          <span className={css.optionName}>{tab.standing === 'swap' && !tab.taken && <Repeat2 size={12} aria-hidden />}{tab.name}</span>
-          <span className={css.under}>{under(tab)}</span>
-        </button>
+        <Tab
+          key={tab.key} id={tab.key} name={tab.name} under={under(tab)} hint={hint(tab)} many={many} taken={tab.taken} standing={tab.standing} clashing={state.clashing && tab.taken} inTabOrder={index === focusable}
+          onFocus={setActive} onTake={take} at={index}
+        />
       ))}
       {mine && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(mine) })} title={t('bench.release', { what: words.row(mine) })} onClick={() => onRelease(mine)}><RotateCcw size={13} aria-hidden /></button>}
       {advice && state.source === 'advised' && <p className={css.advice}>{own(advice, language)}</p>}
