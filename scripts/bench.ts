@@ -1,7 +1,7 @@
 /**
  * How fast it is: the engine on Ridgeback and on generated models of two sizes, beside two other solvers on the same questions,
  * in a web worker of headless Chromium, and from click to painted state on the Bench.
- * `npm run bench [ridgeback|large|huge|peers|worker|painted ...]`; the last needs a demo running (BASE_URL where it is not at port 4600).
+ * `npm run bench [ridgeback|large|huge|peers|worker|pricing|painted ...]`; the last needs a demo running (BASE_URL where it is not at port 4600).
  */
 import { execFileSync } from 'node:child_process';
 import { buildSync } from 'esbuild';
@@ -9,6 +9,7 @@ import { chromium, type Browser, type Page } from 'playwright-core';
 import { cnfOf, createEngine, type Decision, type Engine, type State, type Target } from '../src/core/engine';
 import { generatedModel, huge, large, randomFrom, type Size } from '../src/core/engine/generated-models';
 import { compileModel, type CompiledModel } from '../src/core/model';
+import { pricer, type QuoteLine } from '../src/core/pricing';
 import { demoDocument } from './demo-documents';
 import { askLogicSolver, askMinisat } from './peers';
 
@@ -166,6 +167,40 @@ if (wanted('worker')) {
   );
   await browser.close();
   row('large: new state, in a worker of Chromium', times, 16);
+}
+
+if (wanted('pricing')) {
+  // A quote of a thousand lines, three parts each, with everything that a walk can have.
+  const random = randomFrom(20261127);
+  const amount = () => `${String(random(9_000) + 10)}.${String(random(90) + 10)}`;
+  const name = { en: 'A thing' };
+  const made = (at: number): QuoteLine => ({
+    id: `line-${String(at)}`, sku: `SKU-${String(at)}`, family: `family-${String(at % 12)}`, counts: at % 20 !== 0, locked: at % 15 === 0, discountable: true,
+    offer: {
+      is: 'build', unpriced: [], cost: { unit: amount(), once: '0' },
+      parts: [{ id: 'a', kind: 'part', name, amount: amount() }, { id: 'b', kind: 'option', name, amount: amount() }, { id: 'c', kind: 'surcharge', name, rate: '0.06', amount: amount() }],
+    },
+    terms: {
+      quantity: random(20) + 1, day: context.date, agreements: [{ id: 'key', name, rate: '0.08' }, { id: 'old', name, rate: '0.05' }],
+      quantityDiscount: { name, by: 'whole', levels: [{ from: '10', rate: '0.02' }] }, promotions: [{ id: 'p', name, rate: '0.01' }], hand: { by: 'rate', value: `0.0${String(random(9) + 1)}` },
+    },
+    ...(at % 5 === 0 ? { recurs: { every: { baseMonths: 12 }, term: { start: context.date, months: 18, days: 10 } } } : {}),
+  });
+  const whole = { decimals: 2, whole: { by: 'rate', value: '0.03' } } as const;
+  const [full, edited]: [number[], number[]] = [[], []];
+  for (let turn = 0; turn < 30; turn++) {
+    const lines = Array.from({ length: 1000 }, (_, at) => made(at));
+    const price = pricer();
+    timed(full, () => price(lines, whole));
+    for (let edit = 0; edit < 10; edit++) {
+      const at = random(1000);
+      const next = lines.map((line, index) => (index === at ? { ...line, terms: { ...line.terms, quantity: random(20) + 1 } } : line));
+      timed(edited, () => price(next, whole));
+    }
+  }
+  // The first turns are for the compiler.
+  row('quote of 1,000 lines, 3,000 parts: whole walk', full.slice(5), 60);
+  row('  one edited line', edited.slice(50), 5);
 }
 
 if (wanted('painted')) {

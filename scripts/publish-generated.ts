@@ -8,7 +8,7 @@ await connected().transaction(async (transaction) => {
   const family = await families.findOne({ order: [['position', 'DESC']], transaction });
   const [head] = await items.findOrCreate({
     where: { sku: 'GENERATED' },
-    defaults: { sku: 'GENERATED', family: family?.code ?? '', name: { en: 'Generated model', de: 'Erzeugtes Modell' }, kind: 'model', unit: 'pc', cost: '0', leadDays: 1, mass: null, sold: false },
+    defaults: { sku: 'GENERATED', family: family?.code ?? '', name: { en: 'Generated model', de: 'Erzeugtes Modell' }, kind: 'model', unit: 'pc', cost: '0', leadDays: 1, mass: null, sold: false, discountable: true, taxClass: 'standard' },
     transaction,
   });
   const { problems } = await publish({ ...generatedModel(large), id: 'generated' }, head.sku, null, transaction);

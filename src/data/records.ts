@@ -2,7 +2,7 @@
 import { DataTypes, type DataType, type Model, type ModelAttributeColumnOptions, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Decision } from '../core/engine';
 import type { ModelDocument, Texts, Values } from '../core/model';
-import type { BuildPrice, LinePrice } from '../core/pricing';
+import type { BuildPrice, LinePrice, PriceEntry, QuantityDiscount, Term, Typed } from '../core/pricing';
 import type { PassedWarning, SpecialPart, WarningView } from '../core/quoting';
 import type { MaterialNeed, OperationStep } from '../core/production';
 
@@ -26,9 +26,17 @@ export interface Preferences { foldBarred?: boolean; units?: 'metric' | 'imperia
 export interface SessionRow { tokenHash: string; userId: string; expiresAt: Date }
 export interface AttemptRow { email: string; at?: Date }
 export interface FamilyRow { code: string; name: Texts; position: number }
-export interface ItemRow { sku: string; family: string; name: Texts; kind: ItemKind; unit: string; cost: string; leadDays: number; mass: string | null; sold: boolean }
-export interface PriceEntryRow { priceList: string; sku: string; price: string }
-export interface AgreementRow { id: string; class: CustomerClass; family: string; rate: string; validFrom: string }
+export interface ItemRow { sku: string; family: string; name: Texts; kind: ItemKind; unit: string; cost: string; leadDays: number; mass: string | null; sold: boolean;
+  /** May be discounted, by hand or with the whole quote. */
+  discountable: boolean; taxClass: string }
+/** How an item is priced in a list; with base months, for that long. */
+export interface PriceEntryRow { priceList: string; sku: string; entry: PriceEntry; baseMonths: number | null; leastMonths: number | null }
+/** Granted to a customer or a class (or, of a promotion, to everybody), for a family or an item: a share off, or a price of its own in one list. */
+export interface GrantRow {
+  id: string; kind: 'agreement' | 'promotion'; name: Texts; class: CustomerClass | null; customerId: string | null; family: string | null; sku: string | null;
+  rate: string | null; price: string | null; priceList: string | null; validFrom: string | null; validTo: string | null; fixed: boolean;
+}
+export interface QuantityDiscountRow extends QuantityDiscount { id: string; name: Texts; family: string | null; sku: string | null }
 export interface WorkCentreRow { code: string; name: Texts; rate: string }
 export interface ModelRow { id: string; sku: string }
 export interface ModelVersionRow { id: string; modelId: string; number: number; document: ModelDocument; hash: string; publishedAt?: Date; publishedBy: string | null }
@@ -55,10 +63,22 @@ export interface CustomerCopy {
   addresses: Omit<AddressRow, 'id' | 'customerId'>[];
 }
 export type RevisionState = 'draft' | 'accepted';
-export interface RevisionRow { id: string; quoteId: string; number: number; state: RevisionState; priceList: string; customer: CustomerCopy; validUntil: string }
+export interface RevisionRow { id: string; quoteId: string; number: number; state: RevisionState; priceList: string; customer: CustomerCopy; validUntil: string;
+  /** Typed for the whole quote. */
+  whole: Typed | null }
 /** Prices as they stood when the revision was accepted. */
 export interface FrozenLine { price: LinePrice; build?: BuildPrice }
-export interface LineRow { id: string; revisionId: string; position: number; buildId: string | null; sku: string; quantity: number; discount: string; frozen: FrozenLine | null;
+export interface LineRow { id: string; revisionId: string; position: number; buildId: string | null; sku: string; quantity: number; frozen: FrozenLine | null;
+  /** Typed on the line: a discount, a net price of one piece or a margin. */
+  hand: Typed | null;
+  /** Left as it is by the whole-quote discount. */
+  locked: boolean;
+  /** Offered beside the others, and not in the totals. */
+  optional: boolean;
+  /** Of what recurs. */
+  term: Term | null;
+  /** Of what has no price in the list but the one typed here, for one piece. */
+  typedPrice: string | null;
   /** Instead of another line: shown, and left out of the totals. */
   alternative: boolean }
 export interface OrderRow { id: string; number: string; quoteId: string; revisionId: string; currency: string; net: string; promised: string; createdAt?: Date; createdBy: string }
@@ -93,9 +113,12 @@ export function defineRecords(sequelize: Sequelize) {
     sessions: table<SessionRow>('sessions', { tokenHash: key(text), userId: ref, expiresAt: instant }),
     attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),
     families: table<FamilyRow>('families', { code: key(text), name: jsonb, position: int }),
-    items: table<ItemRow>('items', { sku: key(text), family: text, name: jsonb, kind: text, unit: text, cost: money, leadDays: int, mass: money, sold: bool }),
-    priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), price: money }),
-    agreements: table<AgreementRow>('agreements', { id: key(ref), class: text, family: text, rate: DataTypes.DECIMAL(9, 6), validFrom: day }),
+    items: table<ItemRow>('items', { sku: key(text), family: text, name: jsonb, kind: text, unit: text, cost: money, leadDays: int, mass: money, sold: bool, discountable: { type: bool, defaultValue: true }, taxClass: { type: text, defaultValue: 'standard' } }),
+    priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), entry: jsonb, baseMonths: int, leastMonths: int }),
+    grants: table<GrantRow>('grants', {
+      id: key(ref), kind: text, name: jsonb, class: text, customerId: ref, family: text, sku: text, rate: DataTypes.DECIMAL(9, 6), price: money, priceList: text, validFrom: day, validTo: day, fixed: bool,
+    }),
+    quantityDiscounts: table<QuantityDiscountRow>('quantity_discounts', { id: key(ref), name: jsonb, family: text, sku: text, by: text, levels: jsonb }),
     workCentres: table<WorkCentreRow>('work_centres', { code: key(text), name: jsonb, rate: money }),
     models: table<ModelRow>('models', { id: key(text), sku: text }),
     modelVersions: table<ModelVersionRow>('model_versions', { id: key(ref), modelId: text, number: int, document: json, hash: text, publishedAt: now(), publishedBy: ref }),
@@ -104,8 +127,8 @@ export function defineRecords(sequelize: Sequelize) {
     builds: table<BuildRow>('builds', { id: key(ref), modelVersionId: ref, quoteId: ref, context: jsonb, decisions: jsonb, outcome: jsonb, version: int, talkId: ref, letter: text, passed: jsonb, special: jsonb }),
     savedBuilds: table<SavedBuildRow>('saved_builds', { id: key(ref), ownerId: ref, name: text, shared: bool, modelId: text, partNumber: text, decisions: jsonb, savedAt: now() }),
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
-    revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day }),
-    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, discount: DataTypes.DECIMAL(9, 6), frozen: jsonb, alternative: bool }),
+    revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb }),
+    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool }),
     orders: table<OrderRow>('orders', { id: key(ref), number: text, quoteId: ref, revisionId: ref, currency: text, net: money, promised: day, createdAt: now(), createdBy: ref }),
     workOrders: table<WorkOrderRow>('work_orders', {
       id: key(ref), number: text, orderId: ref, lineId: ref, title: jsonb, partNumber: text, quantity: int, decisions: jsonb, materials: jsonb, operations: jsonb, due: day,

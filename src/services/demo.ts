@@ -3,14 +3,16 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { withLibrary, type ModelDocument, type Texts } from '../core/model';
-import { connected, type CustomerClass, type ItemRow, type Role, type UserRow } from '../data';
+import type { PriceEntry, Term } from '../core/pricing';
+import type { TypedInput } from '../core/quoting';
+import { connected, type CustomerClass, type GrantRow, type ItemRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type UserRow } from '../data';
 import type { Actor } from './actor';
 import { beginBuild, saveContent } from './builds';
 import type { Result } from './failure';
 import { publish } from './models';
 import { acceptQuote } from './orders';
 import { addByNumber, putOnQuote } from './quote-builds';
-import { changeLine, openQuote, seeQuote } from './quotes';
+import { changeLine, changeWhole, openQuote, seeQuote } from './quotes';
 import { actorOf, hashPassword } from './sessions';
 
 export const demoPassword = 'harrowmoor';
@@ -20,8 +22,23 @@ interface CustomerFile {
   addresses: { kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string }[];
   contact: { name: string; email: string };
 }
-interface LineFile { model?: string; item?: string; decisions?: { on: string; value: string | boolean | null }[]; passed?: { rule: string; reason: string }[]; quantity: number; discount: string }
-interface QuoteFile { by: string; customer: string; title: string; lines: LineFile[]; accept: boolean }
+type ItemFile = Omit<ItemRow, 'mass' | 'discountable' | 'taxClass'> & Partial<Pick<ItemRow, 'discountable' | 'taxClass'>> & { mass?: string };
+/** A price by another method than the piece, or for a time. */
+type EntryFile = PriceEntry & { baseMonths?: number; leastMonths?: number };
+type QuantityFile = Pick<QuantityDiscountRow, 'name' | 'by' | 'levels'> & Partial<Pick<QuantityDiscountRow, 'family' | 'sku'>>;
+type GrantFile = Partial<Omit<GrantRow, 'id' | 'customerId' | 'validFrom' | 'validTo'>> & Pick<GrantRow, 'name'> & { customer?: string; from?: string; to?: string };
+
+const entryOf = (file: string | EntryFile): Omit<PriceEntryRow, 'priceList' | 'sku'> => {
+  if (typeof file === 'string') return { entry: { method: 'unit', price: file }, baseMonths: null, leastMonths: null };
+  const { baseMonths = null, leastMonths = null, ...entry } = file;
+  return { entry, baseMonths, leastMonths };
+};
+const grantRow = ({ customer: _customer, from, to, ...file }: GrantFile, customerId: string | null): GrantRow => ({
+  id: randomUUID(), kind: 'agreement', class: null, family: null, sku: null, rate: null, price: null, priceList: null, fixed: false, ...file, customerId, validFrom: from ?? null, validTo: to ?? null,
+});
+
+interface LineFile { model?: string; item?: string; term?: Term; price?: string; hand?: TypedInput; locked?: boolean; optional?: boolean; decisions?: { on: string; value: string | boolean | null }[]; passed?: { rule: string; reason: string }[]; quantity: number }
+interface QuoteFile { by: string; customer: string; title: string; lines: LineFile[]; whole?: TypedInput; accept: boolean }
 interface UserFile { email: string; name: string; role: Role; language: string; dealer: string | null; quota?: string }
 
 /** Loads everything if there are no users yet. Gives the sign-ins; `loaded` tells whether anything was done. */
@@ -43,16 +60,16 @@ type Read = <T>(name: string) => Promise<T>;
 
 async function loadCatalogue(read: Read): Promise<void> {
   await connected().transaction(async (transaction) => {
-    const { families, items, priceLists, priceEntries, workCentres, agreements } = connected().records;
+    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts } = connected().records;
     await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
-    await items.bulkCreate((await read<(Omit<ItemRow, 'mass'> & { mass?: string })[]>('items.json')).map((item) => ({ ...item, mass: item.mass ?? null })), { transaction });
-    for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string> }[]>('price-lists.json')) {
+    await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', ...item, mass: item.mass ?? null })), { transaction });
+    for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
       await priceLists.create({ ...list, validFrom: from }, { transaction });
-      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, price]) => ({ priceList: list.code, sku, price })), { transaction });
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, ...entryOf(entry) })), { transaction });
     }
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
-    const granted = await read<{ class: CustomerClass; family: string; rate: string; from: string }[]>('agreements.json');
-    await agreements.bulkCreate(granted.map(({ from, ...row }) => ({ id: randomUUID(), ...row, validFrom: from })), { transaction });
+    await quantityDiscounts.bulkCreate((await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({ id: randomUUID(), family: null, sku: null, ...row })), { transaction });
+    await grants.bulkCreate((await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer === undefined).map((file) => grantRow(file, null)), { transaction });
     const models = new Map<string, unknown>();
     for (const id of Object.keys(heads)) models.set(id, await read(`models/${id}.json`));
     for (const [id, sku] of Object.entries(heads)) {
@@ -75,6 +92,8 @@ async function loadPeople(read: Read): Promise<Map<string, Actor>> {
       await customers.create({ id, ...file, dealerId: dealer ? (ids.get(dealer) as string) : null, contactName: contact.name, contactEmail: contact.email }, { transaction });
       await addresses.bulkCreate(places.map((place) => ({ id: randomUUID(), customerId: id, ...place })), { transaction });
     }
+    const own = (await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer !== undefined);
+    await connected().records.grants.bulkCreate(own.map((file) => grantRow(file, ids.get(file.customer ?? '') ?? null)), { transaction });
     const passwordHash = await hashPassword(demoPassword);
     for (const { dealer, quota, ...file } of await read<UserFile[]>('users.json')) {
       const row: UserRow = { id: randomUUID(), ...file, passwordHash, dealerId: dealer ? (ids.get(dealer) as string) : null, quota: quota ?? null, preferences: {} };
@@ -97,8 +116,11 @@ async function loadQuote(file: QuoteFile, actor: Actor): Promise<void> {
       quote = must(await addByNumber(actor, quote.id, { version: quote.version, sku: line.item ?? '', quantity: line.quantity }));
     }
     const last = quote.lines[quote.lines.length - 1];
-    if (last && line.discount !== '0') quote = must(await changeLine(actor, quote.id, last.id, { version: quote.version, discount: String(Number(line.discount) * 100) }));
+    const { hand, locked, optional, term, price } = line;
+    const typed = { ...(hand ? { hand } : {}), ...(locked ? { locked } : {}), ...(optional ? { optional } : {}), ...(term ? { term } : {}), ...(price ? { price } : {}) };
+    if (last && Object.keys(typed).length > 0) quote = must(await changeLine(actor, quote.id, last.id, { version: quote.version, ...typed }));
   }
+  if (file.whole) quote = must(await changeWhole(actor, quote.id, { version: quote.version, whole: file.whole }));
   if (file.accept) must(await acceptQuote(actor, quote.id, must(await seeQuote(actor, quote.id)).version));
 }
 

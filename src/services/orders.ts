@@ -12,7 +12,7 @@ import { inWorkingDays } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
 import { compiledVersion, versionById } from './models';
 import { itemFacts } from './tariffs';
-import { counted, partsOf, priceLines, type PricedLine } from './quote-view';
+import { counted, partsOf, priceLines, type QuotedLine } from './quote-view';
 import { changeQuote, nextNumber } from './quotes';
 import { record } from './work';
 
@@ -46,7 +46,7 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
   return result.ok && made ? done(made) : (result as Result<never>);
 }
 
-async function slowest(priced: readonly PricedLine[], transaction: Transaction): Promise<number> {
+async function slowest(priced: readonly QuotedLine[], transaction: Transaction): Promise<number> {
   const facts = await itemFacts(transaction);
   let days = 0;
   for (const { build, item } of priced) {
@@ -56,7 +56,7 @@ async function slowest(priced: readonly PricedLine[], transaction: Transaction):
   return days;
 }
 
-async function makeWorkOrders(order: OrderRow, priced: readonly PricedLine[], days: number, transaction: Transaction): Promise<void> {
+async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], days: number, transaction: Transaction): Promise<void> {
   let count = 0;
   for (const { line, build, item } of priced) {
     if (!build) continue;

@@ -105,7 +105,7 @@ function lineCells(line: LineView, language: string, amount: (value: string) => 
 
 /** All that was taken off the list price of a line, as one percentage. */
 function reductionOf({ price }: LineView, language: string): string {
-  const rates = price.steps.flatMap((step) => ((step.kind === 'agreement' || step.kind === 'discount') && step.rate ? [percent(step.rate, language)] : []));
+  const rates = price.steps.flatMap((step) => (step.kind !== 'surcharge' && step.kind !== 'inside' && step.rate ? [percent(step.rate, language)] : []));
   return rates.join(' + ');
 }
 

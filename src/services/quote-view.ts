@@ -1,17 +1,17 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
 import type { Transaction } from 'sequelize';
-import { roundHalfUp, exact } from '../core/exact';
+import { Exact, roundHalfUp, exact } from '../core/exact';
 import { specialTariff, type LineProblem, type LineView, type QuoteView } from '../core/quoting';
-import { costOf, priceBuild, sumLines, walk, type BuildPrice, type LinePrice, type Tariff } from '../core/pricing';
+import { costOf, priceBuild, priceQuote, sumLines, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Term, type Whole } from '../core/pricing';
 import { making } from '../core/production';
 import type { Texts } from '../core/model';
 import { connected, type BuildRow, type ItemRow, type LineRow, type QuoteRow, type RevisionRow } from '../data';
 import { may, type Actor } from './actor';
-import { agreementsOf } from './agreements';
 import { summarise } from './build-summary';
 import { today } from './clock';
+import { grantsFor } from './grants';
 import { compiledVersion, versionById } from './models';
-import { fullTariff } from './tariffs';
+import { entriesOf, fullTariff } from './tariffs';
 
 export interface QuoteParts {
   quote: QuoteRow;
@@ -31,58 +31,96 @@ export async function partsOf(quote: QuoteRow, transaction: Transaction | null =
 }
 
 /** One line as priced now, or as frozen when it was accepted; with cost. */
-export interface PricedLine {
+export interface QuotedLine {
   line: LineRow;
   item: ItemRow;
   build: BuildRow | undefined;
   price: LinePrice;
   parts: BuildPrice | undefined;
   problems: LineProblem[];
+  /** How the item is priced in the list, where it is a plain one. */
+  method: PriceEntry['method'] | undefined;
+  recurs: QuoteLine['recurs'];
 }
 
-export async function priceLines({ revision, lines, builds, tariff }: QuoteParts, transaction: Transaction | null = null): Promise<PricedLine[]> {
+/** Every line, and what is typed for the whole quote. */
+export interface Quoted {
+  lines: QuotedLine[];
+  comes: Whole;
+}
+
+/** A line that recurs runs for its base period from the day on, as long as nobody says otherwise. */
+const usualTerm = ({ baseMonths, leastMonths = 0 }: Recurrence): Term => ({ start: today(), months: Math.max(baseMonths, leastMonths), days: 0 });
+
+export const priceLines = async (parts: QuoteParts, transaction: Transaction | null = null): Promise<QuotedLine[]> => (await priceAll(parts, transaction)).lines;
+
+export async function priceAll({ quote, revision, lines, builds, tariff }: QuoteParts, transaction: Transaction | null = null): Promise<Quoted> {
   const { items } = connected().records;
-  const agreed = await agreementsOf(revision.customer.class, today(), transaction);
-  const rows = new Map((await items.findAll({ where: { sku: lines.map((line) => line.sku) }, transaction })).map((item) => [item.sku, item]));
-  const priced: PricedLine[] = [];
+  const skus = lines.map((line) => line.sku);
+  const granted = await grantsFor({ id: quote.customerId, class: revision.customer.class, priceList: revision.priceList }, transaction);
+  const rows = new Map((await items.findAll({ where: { sku: skus }, transaction, raw: true })).map((item) => [item.sku, item]));
+  const entries = await entriesOf(revision.priceList, skus, transaction);
+  const day = today();
+  const open: { line: LineRow; priced: QuoteLine; parts: BuildPrice | undefined }[] = [];
   for (const line of lines) {
+    if (line.frozen) continue;
     const item = rows.get(line.sku) as ItemRow;
     const build = line.buildId ? builds.get(line.buildId) : undefined;
-    if (line.frozen) {
-      priced.push({ line, item, build, price: line.frozen.price, parts: line.frozen.build, problems: [] });
-      continue;
-    }
-    const agreement = agreed(item.family);
-    const terms = { quantity: line.quantity, discount: exact(line.discount).toString(), ...(agreement ? { agreement } : {}) };
-    if (build) {
-      const model = compiledVersion(await versionById(build.modelVersionId, transaction ?? undefined));
-      const { values } = build.outcome;
-      const own = specialTariff(tariff, build.special);
-      const parts = priceBuild(model, values, own);
-      const cost = costOf(making(model, values), own);
-      priced.push({ line, item, build, price: walk(parts.parts, terms, tariff.decimals, cost), parts, problems: problemsOf(build, parts.unpriced) });
-    } else {
-      const unit = tariff.prices[line.sku];
-      const part = { id: line.sku, kind: 'part' as const, name: item.name, item: line.sku, amount: unit ?? '0' };
-      const problems: LineProblem[] = unit === undefined ? [{ code: 'line.unpriced', params: { items: line.sku } }] : [];
-      priced.push({ line, item, build: undefined, price: walk([part], terms, tariff.decimals, plainCost(tariff.costs?.[line.sku])), parts: undefined, problems });
-    }
+    const { entry, every } = entries.get(line.sku) ?? {};
+    const [offer, parts] = build ? await buildOffer(build, tariff, transaction) : [itemOffer(line, item, entry, tariff), undefined];
+    const priced: QuoteLine = {
+      id: line.id, sku: line.sku, family: item.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: item.discountable, offer,
+      terms: { quantity: line.quantity, day, ...granted(line.sku, item.family), ...(line.hand ? { hand: line.hand } : {}) },
+      ...(every && !build ? { recurs: { every, term: line.term ?? usualTerm(every) } } : {}),
+    };
+    open.push({ line, priced, parts });
   }
-  return priced;
+  const { lines: figures, whole } = priceQuote(open.map((each) => each.priced), { decimals: tariff.decimals, ...(revision.whole ? { whole: revision.whole } : {}) });
+  const worked = new Map(open.map((each, index) => [each.line.id, { ...each, figures: figures[index] as PricedLine }]));
+  return {
+    comes: lines.some((line) => line.frozen) ? settledWhole(lines, rows) : whole,
+    lines: lines.map((line): QuotedLine => {
+      const item = rows.get(line.sku) as ItemRow;
+      const build = line.buildId ? builds.get(line.buildId) : undefined;
+      const method = build ? undefined : entries.get(line.sku)?.entry.method;
+      if (line.frozen) return { line, item, build, price: line.frozen.price, parts: line.frozen.build, problems: [], method, recurs: undefined };
+      const { priced, parts, figures: { price, problems } } = worked.get(line.id) as NonNullable<ReturnType<typeof worked.get>>;
+      return { line, item, build, price, parts, problems: [...(build ? problemsOf(build) : []), ...problems], method, recurs: priced.recurs };
+    }),
+  };
 }
 
-const plainCost = (cost: string | undefined) => (cost === undefined ? undefined : { unit: cost, once: '0' });
+/** What the whole-quote discount came to when the quote was settled. */
+function settledWhole(lines: readonly LineRow[], items: ReadonlyMap<string, ItemRow>): Whole {
+  const sum = (of: (line: LineRow) => string | undefined) => lines.reduce((all, line) => (line.alternative || line.optional ? all : all.plus(of(line) ?? 0) as Exact), new Exact(0));
+  const base = sum((line) => (line.locked || !items.get(line.sku)?.discountable ? undefined : (line.frozen?.price.before ?? line.frozen?.price.net)));
+  const [amount, net, cost] = [sum((line) => line.frozen?.price.share), sum((line) => line.frozen?.price.net), sum((line) => line.frozen?.price.cost)];
+  return { is: 'spread', base: base.toString(), rate: base.isZero() ? '0' : amount.div(base).toString(), amount: amount.toString(), net: net.toString(), ...(net.isZero() ? {} : { margin: net.minus(cost).div(net).toString() }) };
+}
 
-/** The lines that count: an alternative stands beside another line. */
-export const counted = (priced: readonly PricedLine[]): PricedLine[] => priced.filter(({ line }) => !line.alternative);
+async function buildOffer(build: BuildRow, tariff: Tariff, transaction: Transaction | null): Promise<[Offer, BuildPrice]> {
+  const model = compiledVersion(await versionById(build.modelVersionId, transaction ?? undefined));
+  const { values } = build.outcome;
+  const own = specialTariff(tariff, build.special);
+  const parts = priceBuild(model, values, own);
+  const cost = costOf(making(model, values), own);
+  return [{ is: 'build', parts: parts.parts, unpriced: parts.unpriced, ...(cost ? { cost } : {}) }, parts];
+}
 
-function problemsOf({ outcome }: BuildRow, unpriced: string[]): LineProblem[] {
+function itemOffer(line: LineRow, item: ItemRow, entry: PriceEntry | undefined, { costs }: Tariff): Offer {
+  const cost = costs?.[line.sku];
+  return { is: 'item', name: item.name, ...(entry ? { entry } : {}), ...(line.typedPrice === null ? {} : { typed: exact(line.typedPrice).toString() }), ...(cost === undefined ? {} : { cost }) };
+}
+
+/** The lines that count: an alternative stands beside another line, an optional one beside all. */
+export const counted = (priced: readonly QuotedLine[]): QuotedLine[] => priced.filter(({ line }) => !line.alternative && !line.optional);
+
+function problemsOf({ outcome }: BuildRow): LineProblem[] {
   const problems: LineProblem[] = [];
   if (outcome.clashes > 0) problems.push({ code: 'line.clash', params: { count: outcome.clashes } });
   else if (!outcome.complete) problems.push({ code: 'line.todo', params: { count: Math.max(1, outcome.todo) } });
   const unpassed = outcome.warnings.filter((warning) => !warning.passed).length;
   if (unpassed > 0) problems.push({ code: 'line.warning', params: { count: unpassed } });
-  if (unpriced.length > 0) problems.push({ code: 'line.unpriced', params: { items: unpriced.join(', ') } });
   return problems;
 }
 
@@ -90,21 +128,27 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   const { users, orders } = connected().records;
   const parts = await partsOf(quote, transaction);
   const { revision, tariff } = parts;
-  const priced = await priceLines(parts, transaction);
+  const { lines: priced, comes } = await priceAll(parts, transaction);
   const seeCosts = may(actor, 'costs');
   const shown = (price: LinePrice): LinePrice => (seeCosts ? price : withoutCost(price));
   const names = new Map((await users.findAll({ attributes: ['id', 'name'], transaction, raw: true })).map((user) => [user.id, user.name]));
   const order = await orders.findOne({ where: { quoteId: quote.id }, transaction });
   const draft = revision.state === 'draft';
   const lines = await Promise.all(
-    priced.map(async ({ line, item, build, price, parts: buildPrice, problems }): Promise<LineView> => ({
+    priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs }): Promise<LineView> => ({
       id: line.id,
       position: line.position,
       sku: line.sku,
       name: item.name,
       partNumber: build?.outcome.partNumber ?? line.sku,
       quantity: line.quantity,
-      discount: exact(line.discount).toString(),
+      hand: line.hand,
+      locked: line.locked,
+      optional: line.optional,
+      discountable: item.discountable,
+      ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
+      ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString() } : {}),
+      ...(method && method !== 'unit' ? { method } : {}),
       price: shown(price),
       problems,
       warnings: build?.outcome.warnings ?? [],
@@ -119,6 +163,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
     revision: { number: revision.number, state: revision.state, validUntil: revision.validUntil },
     customer: revision.customer, owner: names.get(quote.ownerId) ?? '', priceList: revision.priceList, currency: tariff.currency, decimals: tariff.decimals,
     lines, totals: sumLines(counted(priced).map((each) => shown(each.price)), tariff.decimals),
+    whole: { typed: revision.whole, comes: seeCosts ? comes : withoutMargin(comes) },
     updatedBy: names.get(quote.updatedBy) ?? '', updatedAt: quote.updatedAt.toISOString(),
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),
     may: { edit: draft && may(actor, 'quotes'), accept: draft && may(actor, 'accept'), seeCosts },
@@ -131,7 +176,13 @@ async function summaryOf(build: BuildRow, transaction: Transaction | null): Prom
   return Object.fromEntries(model.document.languages.map((language) => [language, rows.map((row) => `${row.name[language] ?? ''}: ${row.value[language] ?? ''}`).join('; ')]));
 }
 
-export function withoutCost({ unitCost: _unitCost, cost: _cost, margin: _margin, ...open }: LinePrice): LinePrice {
+export function withoutCost({ unitCost: _unitCost, cost: _cost, margin: _margin, once, ...open }: LinePrice): LinePrice {
+  return once ? { ...open, once: { list: once.list, net: once.net } } : open;
+}
+
+function withoutMargin(whole: Whole): Whole {
+  if (whole.is === 'impossible') return whole;
+  const { margin: _margin, ...open } = whole;
   return open;
 }
 

@@ -2,14 +2,15 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
-import { plainPercent, type ChangeLineInput, type NewQuoteInput, type QuoteRow as QuoteSummary, type QuoteView } from '../core/quoting';
-import { sumLines } from '../core/pricing';
+import { plainMoney, typedOf, type ChangeLineInput, type ChangeQuoteInput, type NewQuoteInput, type QuoteRow as QuoteSummary, type QuoteView } from '../core/quoting';
+import { sumLines, tooShort } from '../core/pricing';
 import { connected, type LineRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
-import { refusal, type Actor } from './actor';
+import { may, refusal, type Actor } from './actor';
 import { inDays, today } from './clock';
 import { copyOf, ownCustomers } from './customers';
 import { done, fail, type Result } from './failure';
-import { counted, partsOf, priceLines, viewOf } from './quote-view';
+import { counted, partsOf, priceAll, priceLines, viewOf } from './quote-view';
+import { entriesOf } from './tariffs';
 import { inTransaction, record } from './work';
 
 const validDays = 60;
@@ -28,7 +29,7 @@ export async function openQuote(actor: Actor, { customerId, title }: NewQuoteInp
       { transaction },
     );
     await revisions.create(
-      { id: randomUUID(), quoteId: quote.id, number: 1, state: 'draft', priceList: customer.priceList, customer: await copyOf(customer), validUntil: inDays(validDays) },
+      { id: randomUUID(), quoteId: quote.id, number: 1, state: 'draft', priceList: customer.priceList, customer: await copyOf(customer), validUntil: inDays(validDays), whole: null },
       { transaction },
     );
     await record(actor, 'quote.opened', number, { customer: customer.number }, transaction);
@@ -106,20 +107,47 @@ async function staleness(quote: QuoteRow, version: number, transaction: Transact
 export async function appendLine({ revision }: Draft, line: Pick<LineRow, 'sku' | 'quantity' | 'buildId'> & Partial<Pick<LineRow, 'alternative'>>, transaction: Transaction): Promise<LineRow> {
   const { lines } = connected().records;
   const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
-  return lines.create({ id: randomUUID(), revisionId: revision.id, position: (last ?? 0) + 1, discount: '0', frozen: null, alternative: false, ...line }, { transaction });
+  return lines.create({ id: randomUUID(), revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, ...line }, { transaction });
 }
 
-/** Changes quantity or discount of a line. */
-export async function changeLine(actor: Actor, id: string, lineId: string, { version, quantity, discount }: ChangeLineInput): Promise<Result<QuoteView>> {
+/** Changes what is typed on a line. */
+export async function changeLine(actor: Actor, id: string, lineId: string, { version, quantity, hand, price, ...others }: ChangeLineInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
     const line = await lineOf(draft, lineId, transaction);
     if (!line) return fail('missing', { code: 'line.missing' });
+    const item = await connected().records.items.findByPk(line.sku, { transaction });
+    if (hand && !item?.discountable) return fail('invalid', { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' });
+    if (hand?.by === 'margin' && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
+    const { entry, every } = (await entriesOf(draft.revision.priceList, [line.sku], transaction)).get(line.sku) ?? {};
+    if (price !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return fail('invalid', { code: 'line.priceNotTyped', field: 'price' });
+    if (others.term && (line.buildId !== null || !every)) return fail('invalid', { code: 'line.notRecurring', field: 'term' });
+    if (others.term && every && tooShort(every, others.term)) return fail('invalid', { code: 'line.tooShort', params: { months: every.leastMonths ?? 0 }, field: 'term' });
     const changes: Partial<LineRow> = {
       ...(quantity === undefined ? {} : { quantity }),
-      ...(discount === undefined ? {} : { discount: exact(plainPercent(discount)).div(100).toString() }),
+      ...(hand === undefined ? {} : { hand: hand && typedOf(hand) }),
+      ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
+      ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
     };
-    await record(actor, 'line.changed', draft.quote.number, { line: line.position, from: { quantity: line.quantity, discount: line.discount }, to: { ...changes } }, transaction);
+    const from = Object.fromEntries(Object.keys(changes).map((key) => [key, line[key as keyof LineRow]]));
     await line.update(changes, { transaction });
+    // What would be priced, tried on all that the line now says.
+    const [refusedPrice] = (await priceLines(await partsOf(draft.quote, transaction), transaction)).filter((each) => each.line.id === line.id).flatMap(({ problems }) => problems.filter(({ code }) => code === 'line.outside' || code === 'line.hand'));
+    if (refusedPrice) return fail('invalid', { ...refusedPrice, field: refusedPrice.code === 'line.outside' ? 'quantity' : 'hand' });
+    await record(actor, 'line.changed', draft.quote.number, { line: line.position, from, to: { ...changes } }, transaction);
+    return done(null);
+  });
+}
+
+/** Types a discount, net price or margin for the whole quote, or takes it back. */
+export async function changeWhole(actor: Actor, id: string, { version, whole }: ChangeQuoteInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
+    if (whole?.by === 'margin' && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
+    const typed = whole && typedOf(whole);
+    const from = revision.whole;
+    await connected().records.revisions.update({ whole: typed }, { where: { id: revision.id }, transaction });
+    const { comes } = await priceAll(await partsOf(quote, transaction), transaction);
+    if (comes.is === 'impossible') return fail('invalid', { code: 'quote.whole', params: { why: comes.why }, field: 'whole' });
+    await record(actor, 'quote.changed', quote.number, { from: { whole: from }, to: { whole: typed } }, transaction);
     return done(null);
   });
 }

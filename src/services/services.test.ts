@@ -109,12 +109,12 @@ describe('a use case happens whole or not at all', () => {
     const [customer] = await findCustomers(mara, 'brannoch');
     let quote = value(await openQuote(mara, { customerId: customer?.id ?? '', title: '' }));
     quote = value(await addByNumber(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 2 }));
-    quote = value(await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { version: quote.version, discount: '7,5' }));
+    quote = value(await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { version: quote.version, hand: { by: 'rate', value: '7,5' } }));
     // 4,283.00 less 5 % for key accounts is 4,068.85; less 7.5 % is 3,763.68625, rounded half up
     expect(quote.lines[0]?.price).toMatchObject({ unitList: '4283', unitNet: '3763.69', net: '7527.38' });
     const entries = await connected().records.audit.findAll({ where: { subject: quote.number }, order: [['id', 'ASC']] });
     expect(entries.map((entry) => [entry.action, entry.userId])).toEqual([['quote.opened', mara.id], ['line.added', mara.id], ['line.changed', mara.id]]);
-    expect(entries[2]?.details).toMatchObject({ to: { discount: '0.075' } });
+    expect(entries[2]?.details).toMatchObject({ from: { hand: null }, to: { hand: { by: 'rate', value: '0.075' } } });
   });
 });
 
@@ -128,9 +128,9 @@ describe('an accepted quote', () => {
     expect(passed.version).toBe(3);
     expect(value(await seeQuote(mara, quote.id)).lines[0]?.warnings[0]?.passed).toMatchObject({ reason: 'Dry chalk', by: 'Mara Lindqvist' });
     const { orderId } = value(await acceptQuote(mara, quote.id, before.version));
-    await connected().records.priceEntries.update({ price: '9999' }, { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } });
+    await connected().records.priceEntries.update({ entry: { method: 'unit', price: '9999' } }, { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } });
     const after = value(await seeQuote(mara, quote.id));
-    await connected().records.priceEntries.update({ price: '361' }, { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } });
+    await connected().records.priceEntries.update({ entry: { method: 'unit', price: '361' } }, { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } });
     expect(after.totals).toEqual(before.totals);
     const order = value(await seeOrder(mara, orderId));
     expect(order.address.street).toBe('Recycling Centre, Foss Road');

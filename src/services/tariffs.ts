@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
-import type { Tariff } from '../core/pricing';
+import type { PriceEntry, Recurrence, Tariff } from '../core/pricing';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
 
@@ -30,10 +30,16 @@ export async function fullTariff(list: string, transaction: Transaction | null =
     list,
     currency: head.currency,
     decimals: head.decimals,
-    prices: Object.fromEntries(entries.map((entry) => [entry.sku, new Exact(entry.price).toString()])),
+    prices: Object.fromEntries(entries.flatMap(({ sku, entry }) => (entry.method === 'unit' ? [[sku, entry.price]] : []))),
     costs: Object.fromEntries(all.map((item) => [item.sku, inCurrency(item.cost)])),
     rates: Object.fromEntries(centres.map((centre) => [centre.code, inCurrency(centre.rate)])),
   };
+}
+
+/** How some items are priced in a list, and what of them recurs. */
+export async function entriesOf(list: string, skus: readonly string[], transaction: Transaction | null = null): Promise<Map<string, { entry: PriceEntry; every?: Recurrence }>> {
+  const rows = await connected().records.priceEntries.findAll({ where: { priceList: list, sku: [...skus] }, transaction, raw: true });
+  return new Map(rows.map(({ sku, entry, baseMonths, leastMonths }) => [sku, { entry, ...(baseMonths === null ? {} : { every: { baseMonths, ...(leastMonths === null ? {} : { leastMonths }) } }) }]));
 }
 
 export async function itemFacts(transaction: Transaction | null = null): Promise<ItemFacts> {

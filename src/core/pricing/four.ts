@@ -20,7 +20,7 @@ export type FourAnswer = { is: 'four'; four: Four } | { is: 'impossible'; why: '
 
 /**
  * What follows from the typed one, for a price of `base` before it. Kept is what was typed, so that looking at it in another way never
- * changes it. Impossible: a margin of all or more, or without a cost; another net on a price of nothing.
+ * changes it. Impossible: a margin of all or more, or without a cost; more off than there is; another net on a price of nothing.
  */
 export function fourOf(base: ExactText, typed: Typed, decimals: number, cost?: ExactText): FourAnswer {
   const from = exact(base);
@@ -28,7 +28,7 @@ export function fourOf(base: ExactText, typed: Typed, decimals: number, cost?: E
   if (typeof net === 'string') return { is: 'impossible', why: net };
   const rounded = roundHalfUp(net, decimals);
   const amount = from.minus(rounded);
-  if (from.isZero() && !amount.isZero()) return { is: 'impossible', why: 'base' };
+  if (rounded.isNegative() || (from.isZero() && !amount.isZero())) return { is: 'impossible', why: 'base' };
   const rate = typed.by === 'rate' ? typed.value : from.isZero() ? '0' : amount.div(from).toString();
   return { is: 'four', four: { rate, amount: amount.toString(), net: rounded.toString(), ...marginOf(rounded, cost) } };
 }

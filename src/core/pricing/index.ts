@@ -2,18 +2,25 @@
  * Pricing: what a build or an item lists at, and the price walk from list to net.
  *
  * Money is an exact decimal in one currency; nothing is rounded before the unit net price, which is rounded half up to the
- * currency's minor unit and then multiplied by the quantity.
+ * currency's minor unit and then multiplied by the quantity; what a line recurs for over its term, and its share of the whole-quote
+ * discount, come to the minor unit as well, so that what is printed adds up.
  */
 import type { ExactText } from '../exact';
 import type { Growth, Texts } from '../model';
+import type { Typed } from './four';
+import type { Grant, GrantChoice, QuantityDiscount } from './grants';
+import type { PricedStretch } from './methods';
 
 export { priceBuild, priceDifferences } from './build-price';
 export { priceTerms, type PriceTerm } from './price-terms';
 export { costOf, type BuildCost } from './cost';
-export { walk } from './walk';
+export { overTerm, walk } from './walk';
 export { sumLines, type Totals } from './totals';
+export { pricer, priceQuote, type Offer, type PricedLine, type PricedQuote, type PriceProblem, type QuoteLine, type QuoteTerms, type Whole } from './quote';
+export { explain, worksOut, type ExplainedLine, type Explanation, type Figure, type LineFigure, type Operand, type QuoteFigure } from './explain';
+export { quoteWalk, type QuoteStep } from './quote-walk';
 export { entryProblem, listed, type Bracket, type Listed, type PriceAsked, type PriceEntry, type PricedStretch, type Slice, type Stretch } from './methods';
-export { addDays, addMonths, chargeOver, lastDay, monthsOf, recurringTotals, termBetween, tooShort, type Recurrence, type RecurringTotals, type Term } from './recurring';
+export { addDays, addMonths, beginningOf, chargeOver, lastDay, monthsIn, monthsOf, recurringTotals, termBetween, tooShort, type Recurrence, type RecurringTotals, type Term } from './recurring';
 export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityDiscount } from './grants';
 export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
 export { spread } from './spread';
@@ -64,22 +71,36 @@ export interface BuildPrice {
   unpriced: string[];
 }
 
+/** On what terms a line is sold. */
 export interface LineTerms {
   quantity: number;
-  /** What the customer has been granted: 0.1 is 10 %. */
-  agreement?: { rate: ExactText; name: string };
-  /** Given by hand: 0.05 is 5 %. */
-  discount: ExactText;
+  /** ISO day on which what is granted must hold. */
+  day: string;
+  /** What the customer or the customer's class has been granted. */
+  agreements?: readonly Grant[];
+  quantityDiscount?: NamedQuantityDiscount;
+  promotions?: readonly Grant[];
+  /** Typed on the line, for one piece: a discount, a net price or a margin. */
+  hand?: Typed;
 }
 
-export type StepKind = 'list' | 'inside' | 'surcharge' | 'agreement' | 'discount' | 'rounding';
+export interface NamedQuantityDiscount extends QuantityDiscount {
+  name: Texts;
+}
+
+/** discount: given by hand. */
+export type StepKind = 'list' | 'inside' | 'surcharge' | 'agreement' | 'quantity' | 'promotion' | 'discount' | 'rounding';
 
 /** A step of the walk for one unit. */
 export interface WalkStep {
   kind: StepKind;
-  /** The surcharge or agreement. */
+  /** The surcharge, agreement, quantity discount or promotion; on lines frozen long ago the customer's class. */
   name?: Texts | string;
   rate?: ExactText;
+  /** Of what is given by hand: as it was typed. */
+  typed?: Typed;
+  /** Of what is granted: the others, and why they do not count. */
+  lost?: { name: Texts; why: GrantChoice['lost'][number]['why']; off: ExactText }[];
   amount: ExactText;
   /** Running total after the step. */
   total: ExactText;
@@ -87,16 +108,41 @@ export interface WalkStep {
 
 export interface LinePrice {
   steps: WalkStep[];
+  /** line: one price for all pieces, so that what stands for one unit stands for the line. */
+  per?: 'line';
+  /** How a price for all pieces came about. */
+  stretches?: PricedStretch[];
+  /** The charge due in any case, where it stands instead of the stretches. */
+  least?: ExactText;
   unitList: ExactText;
   /** Rounded to the minor unit. */
   unitNet: ExactText;
   list: ExactText;
+  /** Before the line's share of the whole-quote discount; absent where there is none. */
+  before?: ExactText;
+  /** The line's share of the whole-quote discount. */
+  share?: ExactText;
   net: ExactText;
   /** What of these is there once, whatever the quantity; absent where nothing is. */
-  once?: { list: ExactText; net: ExactText };
+  once?: { list: ExactText; net: ExactText; cost?: ExactText };
+  /** What recurs: list, net, cost are over the whole term, the figures for one unit over the base period. */
+  recurring?: LineRecurring;
   /** Only where costs are known. */
   unitCost?: ExactText;
   cost?: ExactText;
   /** (net - cost) / net; absent where net is zero. */
   margin?: ExactText;
+}
+
+export interface LineRecurring {
+  baseMonths: number;
+  /** First and last day of the term. */
+  from: string;
+  to: string;
+  /** Whole months and days of the month begun. */
+  months: number;
+  days: number;
+  /** Of the line's net, rounded to the minor unit. */
+  perMonth: ExactText;
+  firstYear: ExactText;
 }

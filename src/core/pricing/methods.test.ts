@@ -123,8 +123,8 @@ describe('a term', () => {
 });
 
 describe('what is granted', () => {
-  const key: Grant = { id: 'key', name: 'Key accounts, decks', rate: '0.08' };
-  const contract: Grant = { id: 'contract', name: 'Frame contract', price: '900', from: '2026-01-01', to: '2026-12-31' };
+  const key: Grant = { id: 'key', name: { en: 'Key accounts, decks' }, rate: '0.08' };
+  const contract: Grant = { id: 'contract', name: { en: 'Frame contract' }, price: '900', from: '2026-01-01', to: '2026-12-31' };
   it('is what is best for the customer, and tells why the others are not', () => {
     expect(chooseGrant('1000', [key, contract], '2026-11-26')).toEqual({ won: { grant: contract, off: '100' }, lost: [{ grant: key, why: 'worse', off: '80' }] });
     expect(chooseGrant('1000', [key, contract], '2027-01-01')).toEqual({ won: { grant: key, off: '80' }, lost: [{ grant: contract, why: 'over', off: '100' }] });
@@ -132,7 +132,7 @@ describe('what is granted', () => {
     expect(chooseGrant('1000', [contract], '2026-12-31').won?.grant).toBe(contract);
   });
   it('is a fixed one, even where it is worse, or dearer than the list', () => {
-    const fixed: Grant = { id: 'fixed', name: 'Tender', price: '1100', fixed: true };
+    const fixed: Grant = { id: 'fixed', name: { en: 'Tender' }, price: '1100', fixed: true };
     expect(chooseGrant('1000', [key, fixed], '2026-11-26')).toEqual({ won: { grant: fixed, off: '-100' }, lost: [{ grant: key, why: 'fixed', off: '80' }] });
   });
   it('is nothing where its price is dearer, or there is none', () => {

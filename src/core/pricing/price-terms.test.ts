@@ -62,7 +62,7 @@ describe('prices inside a bundle', () => {
   });
   it('stand on the walk between list and surcharges, and what is there once is taken off once', () => {
     const price = priceBuild(model, valuesOf(model, base), tariff);
-    const line = walk(price.parts, { quantity: 3, discount: '0' }, 2);
+    const line = walk(price.parts, { quantity: 3, day: '2026-06-01' }, 2);
     expect(line.steps.map((step) => step.kind).slice(0, 3)).toEqual(['list', 'inside', 'inside']);
     expect(line.once?.list).toBe(part(base, 'training.half')?.amount);
     expect(exact(line.list).toString()).toBe(exact(line.unitList).times(3).plus(line.once?.list ?? 0).toString());

@@ -6,10 +6,12 @@ import { demoModel } from '../../../scripts/demo-documents';
 import type { DecisionValue } from '../model';
 import { exact } from '../exact';
 import { making } from '../production';
-import { costOf, priceBuild, priceDifferences, sumLines, walk, type Tariff, type PricedPart } from './index';
+import { costOf, priceBuild, priceDifferences, sumLines, walk, type LineTerms, type Tariff, type PricedPart } from './index';
 
 const part = (amount: string, kind: PricedPart['kind'] = 'part'): PricedPart => ({ id: kind, kind, name: { en: kind }, amount });
-const terms = (quantity: number, discount = '0', agreement?: string) => ({ quantity, discount, ...(agreement ? { agreement: { rate: agreement, name: 'key' } } : {}) });
+const terms = (quantity: number, discount = '0', agreement?: string): LineTerms => ({
+  quantity, day: '2026-06-01', hand: { by: 'rate', value: discount }, ...(agreement ? { agreements: [{ id: 'key', name: { en: 'Key accounts' }, rate: agreement }] } : {}),
+});
 
 describe('the price walk', () => {
   it('goes from list over surcharge, agreement and discount to net, each on what is left', () => {
@@ -66,7 +68,7 @@ describe('the price walk', () => {
 describe('what does not grow with the quantity', () => {
   it('is on the line once, on the same terms', () => {
     const once: PricedPart = { ...part('40'), grows: 'once' };
-    const price = walk([part('100'), once], { ...terms(3), discount: '0.1' }, 2, { unit: '50', once: '0' });
+    const price = walk([part('100'), once], terms(3, '0.1'), 2, { unit: '50', once: '0' });
     // 3 x 90.00 and 36.00 once; (306 - 150) / 306
     expect(price).toMatchObject({ unitNet: '90', list: '340', net: '306', once: { list: '40', net: '36' }, cost: '150' });
     expect(Number(price.margin)).toBeCloseTo(156 / 306, 12);

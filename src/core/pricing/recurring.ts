@@ -31,8 +31,28 @@ export function addDays(day: string, days: number): string {
   return written(new Date(read(day).getTime() + days * dayMilliseconds));
 }
 
+interface Calendar {
+  last: string;
+  /** Days of the month begun. */
+  begun: number;
+}
+
+/** Terms on a quote are mostly the same one, and calendars are slow. */
+const calendars = new Map<string, Calendar>();
+
+function calendarOf({ start, months, days }: Term): Calendar {
+  const key = `${start} ${String(months)} ${String(days)}`;
+  const known = calendars.get(key);
+  if (known) return known;
+  const whole = addMonths(start, months);
+  const made = { last: addDays(whole, days - 1), begun: daysBetween(whole, addMonths(start, months + 1)) };
+  if (calendars.size >= 1000) calendars.clear();
+  calendars.set(key, made);
+  return made;
+}
+
 /** The last day of a term. */
-export const lastDay = ({ start, months, days }: Term): string => addDays(addMonths(start, months), days - 1);
+export const lastDay = (term: Term): string => calendarOf(term).last;
 
 /** The term from a day to another, both of which belong to it. */
 export function termBetween(start: string, last: string): Term {
@@ -43,15 +63,25 @@ export function termBetween(start: string, last: string): Term {
   return { start, months, days: daysBetween(addMonths(start, months), end) };
 }
 
-/** Months of a term as a number: the days count by the length of the month begun. */
-export function monthsOf({ start, months, days }: Term): Exact {
-  if (days === 0) return exact(months);
-  const begun = addMonths(start, months);
-  return exact(days).div(daysBetween(begun, addMonths(start, months + 1))).plus(months) as Exact;
+/** Months of a term as a fraction of whole numbers, so that nothing is lost before it is used: the days count by the length of the month begun. */
+export function monthsIn(term: Term): { times: number; per: number } {
+  const { months, days } = term;
+  if (days === 0) return { times: months, per: 1 };
+  const { begun } = calendarOf(term);
+  return { times: months * begun + days, per: begun };
+}
+
+/** Months of a term as a number, for showing and comparing. */
+export function monthsOf(term: Term): Exact {
+  const { times, per } = monthsIn(term);
+  return exact(times).div(per) as Exact;
 }
 
 /** What a price for the base period comes to over a term. Nothing is rounded. */
-export const chargeOver = (price: ExactText, { baseMonths }: Recurrence, term: Term): ExactText => exact(price).times(monthsOf(term)).div(baseMonths).toString();
+export function chargeOver(price: ExactText, { baseMonths }: Recurrence, term: Term): ExactText {
+  const { times, per } = monthsIn(term);
+  return exact(price).times(times).div(per * baseMonths).toString();
+}
 
 /** Whether a term is shorter than is sold. */
 export const tooShort = ({ leastMonths = 0 }: Recurrence, term: Term): boolean => monthsOf(term).lt(leastMonths);

@@ -1,5 +1,4 @@
-import type { Exact} from '../exact';
-import { roundHalfUp, zero } from '../exact';
+import { fixed, minus, nothing, plus, ratio, rounded, textOf, type Fixed } from '../exact';
 import type { LinePrice } from './index';
 
 export interface Totals {
@@ -7,18 +6,53 @@ export interface Totals {
   net: string;
   /** list - net. */
   reduction: string;
+  /** Of the net: what is due once, and what recurs over its whole terms. Together they are the net. */
+  oneTime: string;
+  recurring: string;
+  /** Of what recurs, in a month. */
+  perMonth: string;
+  /** What is due once, and what recurs in its first year. */
+  firstYear: string;
   cost?: string;
   /** (net - cost) / net. */
   margin?: string;
 }
 
+/** What is summed of a line, read and ready to be added: all at one scale, where it can be. */
+export interface Amounts {
+  list: Fixed;
+  net: Fixed;
+  cost: Fixed | undefined;
+  perMonth: Fixed | undefined;
+  firstYear: Fixed | undefined;
+}
+
+const usualScale = 6;
+const read = (text: string): Fixed => plus(fixed(text), { units: 0n, scale: usualScale });
+
+export function amountsOf({ list, net, cost, recurring }: LinePrice): Amounts {
+  return { list: read(list), net: read(net), cost: cost === undefined ? undefined : read(cost), perMonth: recurring && read(recurring.perMonth), firstYear: recurring && read(recurring.firstYear) };
+}
+
 /** Sums lines. The list total is rounded to the minor unit for showing; the net total is a sum of rounded prices and exact. */
-export function sumLines(lines: readonly LinePrice[], decimals: number): Totals {
-  const sum = (of: (line: LinePrice) => string | undefined) => lines.reduce((all, line) => all.plus(of(line) ?? 0) as Exact, zero);
-  const list = roundHalfUp(sum((line) => line.list), decimals);
-  const net = sum((line) => line.net);
-  const totals: Totals = { list: list.toString(), net: net.toString(), reduction: list.minus(net).toString() };
-  if (lines.length === 0 || lines.some((line) => line.cost === undefined)) return totals;
-  const cost = sum((line) => line.cost);
-  return { ...totals, cost: roundHalfUp(cost, decimals).toString(), ...(net.isZero() ? {} : { margin: net.minus(cost).div(net).toString() }) };
+export const sumLines = (lines: readonly LinePrice[], decimals: number): Totals => sumAmounts(lines.map(amountsOf), decimals);
+
+export function sumAmounts(lines: readonly Amounts[], decimals: number): Totals {
+  let [listed, net, oneTime, perMonth, firstYear] = [nothing, nothing, nothing, nothing, nothing];
+  let cost: Fixed | undefined = lines.length === 0 ? undefined : nothing;
+  for (const own of lines) {
+    listed = plus(listed, own.list);
+    net = plus(net, own.net);
+    cost = cost && own.cost && plus(cost, own.cost);
+    if (own.perMonth && own.firstYear) {
+      perMonth = plus(perMonth, own.perMonth);
+      firstYear = plus(firstYear, own.firstYear);
+    } else oneTime = plus(oneTime, own.net);
+  }
+  const list = rounded(listed, decimals);
+  return {
+    list: textOf(list), net: textOf(net), reduction: textOf(minus(list, net)),
+    oneTime: textOf(oneTime), recurring: textOf(minus(net, oneTime)), perMonth: textOf(perMonth), firstYear: textOf(plus(oneTime, firstYear)),
+    ...(cost === undefined ? {} : { cost: textOf(rounded(cost, decimals)), ...(net.units === 0n ? {} : { margin: ratio(minus(net, cost), net) }) }),
+  };
 }

@@ -2,7 +2,7 @@
 import type { Context } from '../engine';
 import type { ExactText } from '../exact';
 import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
-import type { BuildPrice, LinePrice, LineTerms, Tariff, Totals } from '../pricing';
+import type { BuildPrice, LinePrice, LineTerms, PriceEntry, PriceProblem, Tariff, Term, Totals, Typed, Whole } from '../pricing';
 import type { BuildContent, WarningView } from './content';
 import type { BenchPicture } from './picture';
 
@@ -40,7 +40,7 @@ export interface QuoteCustomer {
 
 /** Why a line cannot be sold as it stands. */
 export interface LineProblem {
-  code: 'line.todo' | 'line.clash' | 'line.unpriced' | 'line.warning';
+  code: 'line.todo' | 'line.clash' | 'line.warning' | PriceProblem['code'];
   params: Record<string, string | number>;
 }
 
@@ -54,8 +54,19 @@ export interface LineView {
   /** The settled choices of a build, for the description. */
   summary?: Texts;
   quantity: number;
-  /** 0.05 is 5 %. */
-  discount: ExactText;
+  /** Typed on the line. */
+  hand: Typed | null;
+  locked: boolean;
+  /** Offered beside the others, and not in the totals. */
+  optional: boolean;
+  /** Its item may be discounted. */
+  discountable: boolean;
+  /** It recurs, for so many months at least. */
+  recurs?: { baseMonths: number; leastMonths: number; term: Term };
+  /** Its price is typed here, since the list has none. */
+  typedPrice?: ExactText | null;
+  /** How the item is priced in the list, where it is not by the piece. */
+  method?: PriceEntry['method'];
   price: LinePrice;
   /** Priced parts of a build. */
   build?: BuildPrice;
@@ -81,6 +92,8 @@ export interface QuoteView {
   decimals: number;
   lines: LineView[];
   totals: Totals;
+  /** Typed for the whole quote, and what it comes to. */
+  whole: { typed: Typed | null; comes: Whole };
   updatedBy: string;
   updatedAt: string;
   order?: { id: string; number: string };

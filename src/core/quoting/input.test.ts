@@ -37,7 +37,7 @@ describe('discounts', () => {
 
 describe('requests', () => {
   it('hold only what they may', async () => {
-    expect(await refusals(changeLineInput, { version: 3, quantity: 2, discount: '5' })).toEqual([]);
+    expect(await refusals(changeLineInput, { version: 3, quantity: 2, hand: { by: 'rate', value: '5' } })).toEqual([]);
     expect(await refusals(changeLineInput, { version: 3, net: '1.00' })).toEqual(['input.unknownField']);
     expect(await refusals(newLineInput, { version: 1, sku: 'SILL-12', quantity: 1, cost: '0' })).toEqual(['input.unknownField']);
     expect(await refusals(contentInput, { version: 1, decisions: [{ on: 'mounting', value: 'pit', standing: 'free' }] })).toEqual(['input.unknownField']);

@@ -1,6 +1,7 @@
 /** What people and programs may send. Messages are codes of sentences in the locale files. */
-import { array, boolean, mixed, number, object, string, type Schema } from 'yup';
-import { readExact } from '../exact';
+import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
+import { exact, readExact } from '../exact';
+import type { Term, Typed } from '../pricing';
 
 const id = string().strict().uuid('input.badId').required('input.required');
 const version = number().strict().typeError('input.badVersion').integer('input.badVersion').min(1, 'input.badVersion').required('input.required');
@@ -39,8 +40,59 @@ export interface NewQuoteInput { customerId: string; title: string }
 export const newLineInput = exactly<NewLineInput>({ version, sku: string().strict().max(200, 'input.tooLong').required('input.required'), quantity });
 export interface NewLineInput { version: number; sku: string; quantity: number }
 
-export const changeLineInput = exactly<ChangeLineInput>({ version, quantity: quantity.optional(), discount: discountPercent.optional() });
-export interface ChangeLineInput { version: number; quantity?: number; discount?: string }
+/** An amount of money as typed: "1250", "1250.50", "1.250,50" or "1,250.50". */
+export const typedMoney = string()
+  .required('amount.required')
+  .test('number', 'amount.notANumber', (value?: string) => value === undefined || readExact(plainMoney(value)) !== null)
+  .test('range', 'amount.range', (value?: string) => {
+    const read = value === undefined ? null : readExact(plainMoney(value));
+    return read === null || (read.gte(0) && read.lt('1e12'));
+  });
+
+/**
+ * An amount as it travels. Of two kinds of sign the last is the decimal one; a single kind groups where it is the sign that groups in
+ * the person's language and stands before three digits each, or comes more than once.
+ */
+export function plainMoney(typed: string, grouping: ',' | '.' = ','): string {
+  const text = typed.trim().replace(/[\s\u00a0\u202f]/g, '');
+  const last = Math.max(text.lastIndexOf('.'), text.lastIndexOf(','));
+  if (last < 0) return text;
+  const sign = text[last] as string;
+  const both = text.includes('.') && text.includes(',');
+  const groups = !both && (text.split(sign).length > 2 || (sign === grouping && /^-?\d{1,3}[.,]\d{3}$/.test(text)));
+  return groups ? text.replaceAll(sign, '') : `${text.slice(0, last).replace(/[.,]/g, '')}.${text.slice(last + 1)}`;
+}
+
+/** A margin in percent as typed; all or more of the net price is none. */
+export const marginPercent = string()
+  .required('margin.required')
+  .test('number', 'margin.notANumber', (value?: string) => value === undefined || readExact(plainPercent(value)) !== null)
+  .test('range', 'margin.range', (value?: string) => {
+    const percent = value === undefined ? null : readExact(plainPercent(value));
+    return percent === null || (percent.gt(-1000) && percent.lt(100));
+  });
+
+/** What may be typed for each of the four. */
+export const typedBy = { rate: discountPercent, amount: typedMoney, net: typedMoney, margin: marginPercent } as const;
+
+/** What was typed, as it is kept: shares as fractions, amounts as they travel. */
+export const typedOf = ({ by, value }: TypedInput): Typed => ({ by, value: by === 'rate' || by === 'margin' ? exact(plainPercent(value)).div(100).toString() : exact(plainMoney(value)).toString() });
+
+const typed = exactly<TypedInput>({ by: string().strict().oneOf(['rate', 'amount', 'net', 'margin'], 'input.badKind').required('input.required'), value: string().when('by', ([by]: string[]) => typedBy[by as keyof typeof typedBy] ?? string()) });
+export interface TypedInput { by: Typed['by']; value: string }
+const typedOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : typed)) as unknown as Schema<TypedInput | null>;
+
+const day = string().strict().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'input.badDate').test('calendar', 'input.badDate', (value?: string) => value === undefined || new Date(`${value}T00:00:00Z`).toISOString().startsWith(value)).required('input.required');
+const whole = (most: number) => number().strict().typeError('quantity.notANumber').integer('quantity.whole').min(0, 'quantity.range').max(most, 'quantity.range').required('input.required');
+const term = exactly<Term>({ start: day, months: whole(240), days: whole(30) });
+
+export const changeLineInput = exactly<ChangeLineInput>({
+  version, quantity: quantity.optional(), hand: typedOrNone, locked: boolean().strict(), optional: boolean().strict(), term: lazy((value: unknown) => (value === undefined ? mixed().optional() : term)), price: typedMoney.optional(),
+});
+export interface ChangeLineInput { version: number; quantity?: number; hand?: TypedInput | null; locked?: boolean; optional?: boolean; term?: Term; price?: string }
+
+export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone });
+export interface ChangeQuoteInput { version: number; whole: TypedInput | null }
 
 export const versionInput = exactly<VersionInput>({ version });
 export interface VersionInput { version: number }

@@ -1,5 +1,6 @@
 import { first } from './0001-first';
 import { bench } from './0002-bench';
+import { pricing } from './0003-pricing';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -7,4 +8,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench];
+export const migrations: readonly Migration[] = [first, bench, pricing];

@@ -1,4 +1,5 @@
 import { useId, useState } from 'react';
+import { classes } from '../../ui';
 import css from './ledger.module.css';
 
 interface Props {
@@ -6,6 +7,10 @@ interface Props {
   /** As saved. */
   value: string;
   disabled: boolean;
+  /** It stands out: this is what was typed, and the others follow. */
+  strong?: boolean;
+  narrow?: boolean;
+  hint?: string | undefined;
   /** Saves; gives the sentence of a refusal, which then stands at the cell with what was typed. */
   onSave: (typed: string) => Promise<string | null>;
   /** Checks while typing; the sentence of what is wrong, or null. */
@@ -13,7 +18,7 @@ interface Props {
 }
 
 /** A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to be mended. */
-export function EditCell({ label, value, disabled, onSave, check }: Props) {
+export function EditCell({ label, value, disabled, strong = false, narrow = false, hint, onSave, check }: Props) {
   const id = useId();
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
@@ -30,7 +35,7 @@ export function EditCell({ label, value, disabled, onSave, check }: Props) {
   return (
     <>
       <input
-        className={css.cell} aria-label={label} inputMode="decimal" value={typed ?? value} disabled={disabled} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
+        className={classes(css.cell, strong && css.strong, narrow && css.narrow)} aria-label={label} title={hint} inputMode="decimal" value={typed ?? value} disabled={disabled} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
         onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(check(event.target.value)); }} onBlur={() => void save()}
         onKeyDown={(event) => {
           if (event.key === 'Enter') void save();

@@ -1,6 +1,7 @@
-import type { BuildPrice, LinePrice, WalkStep } from '../../core/pricing';
-import { money, number, own, percent, type Translate } from '../../i18n';
+import type { BuildPrice, LinePrice } from '../../core/pricing';
+import { money, number, own, percent } from '../../i18n';
 import { useSpeech } from '../speech';
+import { stepName } from './step-name';
 import css from './walk.module.css';
 
 interface Props {
@@ -27,7 +28,7 @@ export function Walk({ price, parts, quantity, currency, decimals }: Props) {
         ))}
         {price.steps.map((step, index) => (
           <tr key={`${step.kind}${String(index)}`}>
-            <td>{nameOf(step, t, language)} {step.rate && <span className={css.rate}>{percent(step.rate, language)}</span>}</td>
+            <td>{stepName(step, t, language)} {step.rate && <span className={css.rate}>{percent(step.rate, language)}</span>}</td>
             <td>{step.kind === 'rounding' ? number(step.amount, language, 6) : amount(step.amount)}</td>
           </tr>
         ))}
@@ -39,13 +40,4 @@ export function Walk({ price, parts, quantity, currency, decimals }: Props) {
       </tbody>
     </table>
   );
-}
-
-function nameOf(step: WalkStep, t: Translate, language: string): string {
-  if (step.kind === 'surcharge') return t('walk.surcharge', { name: typeof step.name === 'object' ? own(step.name, language) : '' });
-  if (step.kind === 'agreement') {
-    const kind = typeof step.name === 'string' && ['direct', 'key', 'dealer', 'public'].includes(step.name) ? t(`class.${step.name as 'key'}`) : '';
-    return t('walk.agreement', { name: kind });
-  }
-  return t(`walk.${step.kind}`);
 }

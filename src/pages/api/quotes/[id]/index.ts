@@ -1,4 +1,6 @@
-import { seeQuote } from '../../../../services/quotes';
-import { param, reading } from '../../_answer';
+import { changeQuoteInput } from '../../../../core/quoting';
+import { changeWhole, seeQuote } from '../../../../services/quotes';
+import { changing, param, reading } from '../../_answer';
 
 export const GET = reading((actor, context) => seeQuote(actor, param(context, 'id')));
+export const PATCH = changing(changeQuoteInput, (actor, input, context) => changeWhole(actor, param(context, 'id'), input));

@@ -1,0 +1,264 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { exact } from '../exact';
+import { explain, pricer, priceQuote, quoteWalk, worksOut, type Figure, type Offer, type PricedQuote, type PriceEntry, type QuoteLine, type QuoteTerms, type Typed } from './index';
+
+const day = '2026-11-26';
+const name = { en: 'A thing' };
+const item = (entry: PriceEntry | undefined, more: Partial<Extract<Offer, { is: 'item' }>> = {}): Offer => ({ is: 'item', name, ...(entry ? { entry } : {}), ...more });
+const line = (id: string, offer: Offer, more: Partial<QuoteLine> = {}): QuoteLine => ({
+  id, sku: `SKU-${id}`, family: 'yard', counts: true, locked: false, discountable: true, offer, terms: { quantity: 1, day }, ...more,
+});
+const unit = (price: string): PriceEntry => ({ method: 'unit', price });
+const netsOf = (quote: PricedQuote) => quote.lines.map(({ price }) => exact(price.net).toFixed(2));
+
+describe('a quote', () => {
+  it('spreads its discount to the cent over what may be discounted', () => {
+    const lines = ['1033.33', '999.99', '0.05'].map((price, index) => line(String(index), item(unit(price))));
+    const quote = priceQuote(lines, { decimals: 2, whole: { by: 'rate', value: '0.05' } });
+    expect(quote.lines.map(({ price }) => price.share ?? '0')).toEqual(['51.67', '50', '0']);
+    expect(quote.whole).toMatchObject({ is: 'spread', amount: '101.67', base: '2033.37' });
+    expect(quote.totals.net).toBe('1931.7');
+  });
+
+  it('comes to a net or a margin over the lines that are not locked', () => {
+    const locked = line('a', item(unit('1000'), { cost: '800' }), { locked: true });
+    const fixed = line('b', item(unit('200'), { cost: '100' }), { discountable: false });
+    const open = line('c', item(unit('3000'), { cost: '1500' }));
+    const net = priceQuote([locked, fixed, open], { decimals: 2, whole: { by: 'net', value: '4000' } });
+    expect([net.totals.net, ...netsOf(net)]).toEqual(['4000', '1000.00', '200.00', '2800.00']);
+    const margin = priceQuote([locked, fixed, open], { decimals: 2, whole: { by: 'margin', value: '0.4' } });
+    expect(margin.totals).toMatchObject({ net: '4000', cost: '2400', margin: '0.4' });
+    expect(margin.whole).toMatchObject({ base: '3000', amount: '200' });
+  });
+
+  it('says what cannot be, and takes nothing off then', () => {
+    const lines = [line('a', item(unit('1000'), { cost: '700' }), { locked: true }), line('b', item(unit('100')))];
+    const whole = (typed: Typed) => priceQuote(lines, { decimals: 2, whole: typed });
+    expect(whole({ by: 'amount', value: '100.01' })).toMatchObject({ whole: { is: 'impossible', why: 'base' }, totals: { net: '1100' } });
+    expect(whole({ by: 'margin', value: '0.3' }).whole).toEqual({ is: 'impossible', why: 'cost' });
+    expect(whole({ by: 'margin', value: '1' }).whole).toEqual({ is: 'impossible', why: 'cost' });
+    expect(priceQuote(lines.slice(0, 1), { decimals: 2, whole: { by: 'margin', value: '1' } }).whole).toEqual({ is: 'impossible', why: 'margin' });
+    expect(whole({ by: 'amount', value: '100' }).totals.net).toBe('1000');
+  });
+
+  it('leaves optional and alternative lines out, and discounts them no further', () => {
+    const quote = priceQuote([line('a', item(unit('100'))), line('b', item(unit('50')), { counts: false })], { decimals: 2, whole: { by: 'rate', value: '0.1' } });
+    expect([quote.totals.net, ...netsOf(quote)]).toEqual(['90', '90.00', '50.00']);
+  });
+
+  it('takes a share of what families and items net to, never of a share', () => {
+    const share = (of: string[]): QuoteLine => line('s', item({ method: 'share', rate: '0.08', of }), { family: 'services' });
+    const decks = [line('a', item(unit('1000')), { family: 'weighbridges', terms: { quantity: 2, day, hand: { by: 'rate', value: '0.1' } } }), line('b', item(unit('300')))];
+    expect(netsOf(priceQuote([share(['weighbridges', 'SKU-b']), ...decks], { decimals: 2 }))[0]).toBe('168.00');
+    expect(priceQuote([share(['services'])], { decimals: 2 }).lines[0]?.problems).toEqual([{ code: 'line.wantsNet', params: { name: 'services' } }]);
+  });
+
+  it.each<[string, Offer, number, object]>([
+    ['no entry', item(undefined), 1, { code: 'line.unpriced', params: { items: 'SKU-a' } }],
+    ['a quantity that no bracket holds', item({ method: 'bracket', brackets: [{ from: '1', below: '20', price: '900' }] }), 20, { code: 'line.outside', params: { quantity: '20' } }],
+    ['a price still to type', item({ method: 'hand' }), 1, { code: 'line.wantsPrice' }],
+    ['a cost that is not known', item({ method: 'costPlus', markUp: '0.3' }), 1, { code: 'line.wantsCost' }],
+  ])('says what a line wants: %s', (_, offer, quantity, problem) => {
+    const quote = priceQuote([line('a', offer, { terms: { quantity, day } })], { decimals: 2 });
+    expect(quote.lines[0]?.problems).toMatchObject([problem]);
+    expect(quote.totals.net).toBe('0');
+  });
+
+  it('charges what recurs over its term, and tells month and first year apart', () => {
+    const recurs = (months: number, days = 0) => ({ every: { baseMonths: 12, leastMonths: 6 }, term: { start: '2026-12-01', months, days } });
+    const over = (months: number, days = 0) => priceQuote([line('a', item(unit('240'), { cost: '60' }), { recurs: recurs(months, days) }), line('b', item(unit('500')))], { decimals: 2 });
+    expect(over(6).totals).toMatchObject({ net: '620', recurring: '120', oneTime: '500', perMonth: '20', firstYear: '620' });
+    expect(over(18).totals).toMatchObject({ net: '860', recurring: '360', perMonth: '20', firstYear: '740' });
+    expect(over(18).lines[0]?.price).toMatchObject({ unitNet: '240', cost: '90', margin: '0.75', recurring: { from: '2026-12-01', to: '2028-05-31' } });
+    expect(netsOf(over(1, 10))[0]).toBe('26.45');
+    expect(over(5, 30).lines[0]?.problems).toEqual([{ code: 'line.tooShort', params: { months: 6 } }]);
+  });
+
+  it('names what was granted, and why the other did not count', () => {
+    const agreements = [{ id: 'class', name: { en: 'Key accounts' }, rate: '0.08' }, { id: 'frame', name: { en: 'Frame contract' }, price: '900', to: '2026-12-31' }];
+    const terms = { quantity: 12, day, agreements, quantityDiscount: { name: { en: 'From ten' }, by: 'whole' as const, levels: [{ from: '10', rate: '0.02' }] }, promotions: [{ id: 'p', name: { en: 'Autumn' }, rate: '0.05', to: '2026-11-01' }] };
+    const [priced] = priceQuote([line('a', item(unit('1000')), { terms })], { decimals: 2 }).lines;
+    expect(priced?.price.steps).toMatchObject([
+      { kind: 'list', total: '1000' },
+      { kind: 'agreement', name: { en: 'Frame contract' }, amount: '-100', lost: [{ name: { en: 'Key accounts' }, why: 'worse', off: '80' }] },
+      { kind: 'quantity', rate: '0.02', amount: '-18' },
+      { kind: 'promotion', amount: '0', lost: [{ name: { en: 'Autumn' }, why: 'over' }] },
+    ]);
+    expect(priced?.price).toMatchObject({ unitNet: '882', net: '10584' });
+  });
+});
+
+/** Fractions of whole numbers: another way to the same results. */
+class Fraction {
+  constructor(readonly top: bigint, readonly bottom: bigint) {}
+  static of(text: string): Fraction {
+    const [whole = '0', after = ''] = text.split('.');
+    return new Fraction(BigInt(whole + after), 10n ** BigInt(after.length));
+  }
+  times(other: Fraction): Fraction {
+    return new Fraction(this.top * other.top, this.bottom * other.bottom);
+  }
+  /** 1 - this. */
+  rest(): Fraction {
+    return new Fraction(this.bottom - this.top, this.bottom);
+  }
+  /** In minor units, rounded half up. */
+  minor(decimals: number): bigint {
+    return (2n * this.top * 10n ** BigInt(decimals) + this.bottom) / (2n * this.bottom);
+  }
+}
+
+const money = fc.tuple(fc.integer({ min: 0, max: 99_999 }), fc.integer({ min: 0, max: 999 })).map(([whole, rest]) => `${String(whole)}.${String(rest).padStart(3, '0')}`);
+const rate = fc.integer({ min: 0, max: 1000 }).map((each) => exact(each).div(1000).toString());
+const decimalsOf = fc.constantFrom(0, 2, 3);
+const granted = (id: string) => fc.array(rate, { maxLength: 3 }).map((rates) => rates.map((each, at) => ({ id: `${id}${String(at)}`, name, rate: each })));
+const steps = fc.record({ from: fc.constant('1'), rate });
+const typed: fc.Arbitrary<Typed> = fc.oneof(
+  fc.record({ by: fc.constantFrom('rate' as const, 'margin' as const), value: rate.filter((each) => each !== '1') }),
+  fc.record({ by: fc.constantFrom('amount' as const, 'net' as const), value: money }),
+);
+const entry: fc.Arbitrary<PriceEntry> = fc.oneof(
+  money.map(unit),
+  rate.map((markUp): PriceEntry => ({ method: 'costPlus', markUp })),
+  fc.tuple(money, money).map(([a, b]): PriceEntry => ({ method: 'bracket', brackets: [{ from: '1', below: '10', price: a }, { from: '10', price: b }] })),
+  fc.tuple(money, money, money).map(([a, b, least]): PriceEntry => ({ method: 'usage', slices: [{ from: '0', below: '10', rate: a }, { from: '10', rate: b }], least })),
+  fc.constant<PriceEntry>({ method: 'share', rate: '0.07', of: ['yard'] }),
+  fc.constant<PriceEntry>({ method: 'included' }),
+);
+const offers: fc.Arbitrary<Offer> = fc.oneof(
+  fc.tuple(entry, money).map(([each, cost]) => item(each, { cost })),
+  fc.tuple(money, money, rate, money).map(([a, b, surcharge, cost]): Offer => ({
+    is: 'build', unpriced: [], cost: { unit: cost, once: '12.5' },
+    parts: [
+      { id: 'deck', kind: 'part', name, amount: a }, { id: 'kit', kind: 'option', name, amount: b, grows: 'once' },
+      { id: 'custom', kind: 'surcharge', name, rate: surcharge, amount: exact(a).times(surcharge).toString() },
+    ],
+  })),
+);
+const quotes = (max = 8): fc.Arbitrary<QuoteLine[]> =>
+  fc.array(
+    fc.record({
+      offer: offers, family: fc.constantFrom('yard', 'services'), counts: fc.boolean(), locked: fc.boolean(), quantity: fc.integer({ min: 1, max: 40 }),
+      agreements: granted('a'), promotions: granted('p'), levels: fc.array(steps, { maxLength: 1 }), hand: fc.option(typed, { nil: undefined }),
+      term: fc.option(fc.record({ months: fc.integer({ min: 0, max: 40 }), days: fc.integer({ min: 0, max: 27 }) }), { nil: undefined }),
+    }),
+    { maxLength: max },
+  ).map((all) => all.map(({ quantity, agreements, promotions, levels, hand, term, ...each }, at): QuoteLine => ({
+    ...line(String.fromCharCode(97 + at), each.offer), ...each,
+    terms: { quantity, day, agreements, promotions, ...(levels.length > 0 ? { quantityDiscount: { name, by: 'slice', levels } } : {}), ...(hand ? { hand } : {}) },
+    ...(term ? { recurs: { every: { baseMonths: 12 }, term: { start: '2026-03-15', ...term } } } : {}),
+  })));
+const terms: fc.Arbitrary<QuoteTerms> = fc.record({ decimals: decimalsOf, whole: fc.option(typed, { nil: undefined }) }).map(({ decimals, whole }) => ({ decimals, ...(whole ? { whole } : {}) }));
+const sum = (amounts: readonly string[]) => amounts.reduce((all, each) => all.plus(each), exact(0)).toString();
+
+describe('whatever is on a quote', () => {
+  it('its parts sum to its wholes, to the minor unit', () => {
+    fc.assert(fc.property(quotes(), terms, (lines, given) => {
+      const quote = priceQuote(lines, given);
+      const counted = quote.lines.filter((_, at) => lines[at]?.counts).map(({ price }) => price);
+      expect(sum(counted.map(({ net }) => net))).toBe(quote.totals.net);
+      expect(sum([quote.totals.oneTime, quote.totals.recurring])).toBe(quote.totals.net);
+      for (const { net } of counted) expect(exact(net).decimalPlaces()).toBeLessThanOrEqual(given.decimals);
+      if (quote.whole.is === 'spread') {
+        expect(sum(counted.map(({ share = '0' }) => share))).toBe(quote.whole.amount);
+        expect(quote.whole.net).toBe(quote.totals.net);
+      }
+    }));
+  });
+
+  it('the order of its lines does not matter', () => {
+    fc.assert(fc.property(quotes(), terms, fc.infiniteStream(fc.nat()), (lines, given, random) => {
+      const moved = lines.map((each) => ({ each: { ...each }, at: random.next().value })).sort((a, b) => a.at - b.at).map(({ each }) => each);
+      const [before, after] = [priceQuote(lines, given), priceQuote(moved, given)];
+      expect(after.totals).toEqual(before.totals);
+      expect(after.whole).toEqual(before.whole);
+      expect([...after.lines].sort((a, b) => (a.id < b.id ? -1 : 1))).toEqual(before.lines);
+    }));
+  });
+
+  it('every figure is explained, and works out', () => {
+    const ofLine = ['unitList', 'unitNet', 'list', 'before', 'share', 'net', 'perMonth', 'firstYear', 'cost', 'margin', 'markUp'] as const;
+    const ofQuote = ['list', 'net', 'reduction', 'oneTime', 'recurring', 'perMonth', 'firstYear', 'share', 'cost', 'margin'] as const;
+    let seen = 0;
+    fc.assert(fc.property(quotes(4), terms, (lines, given) => {
+      const quote = priceQuote(lines, given);
+      const figures: Figure[] = [...lines.flatMap(({ id }) => ofLine.map((what): Figure => ({ of: 'line', line: id, what }))), ...ofQuote.map((what): Figure => ({ of: 'quote', what }))];
+      for (const figure of figures) {
+        const explained = explain(lines, quote, given.decimals, figure);
+        if (!explained) continue;
+        seen += 1;
+        expect(worksOut(explained), JSON.stringify(explained)).toBe(true);
+      }
+      for (const what of ['list', 'net', 'reduction', 'oneTime', 'perMonth', 'firstYear'] as const) expect(explain(lines, quote, given.decimals, { of: 'quote', what })).toBeDefined();
+    }));
+    expect(seen).toBeGreaterThan(1000);
+  });
+
+  it('its walk sums to its net', () => {
+    fc.assert(fc.property(quotes(), terms, (lines, given) => {
+      const quote = priceQuote(lines, given);
+      const steps = quoteWalk(quote.lines.flatMap(({ price }, at) => (lines[at]?.counts ? [{ price, quantity: lines[at].terms.quantity }] : [])));
+      expect(exact(steps[steps.length - 1]?.total ?? '0').minus(quote.totals.net).abs().lt('1e-15')).toBe(true);
+      expect(sum(steps.map(({ amount }) => amount))).toBe(steps[steps.length - 1]?.total);
+      if (quote.whole.is === 'spread' && quote.whole.amount !== '0') expect(steps.find(({ kind }) => kind === 'share')?.amount).toBe(exact(quote.whole.amount).negated().toString());
+    }));
+  });
+
+  it('an explanation of another value does not work out', () => {
+    const lines = [line('a', item(unit('100')))];
+    const net = explain(lines, priceQuote(lines, { decimals: 2 }), 2, { of: 'quote', what: 'net' });
+    expect(net && worksOut({ ...net, value: '100.01' })).toBe(false);
+  });
+
+  it('any of four says the same as the others', () => {
+    fc.assert(fc.property(quotes(), typed, decimalsOf, (lines, whole, decimals) => {
+      const first = priceQuote(lines, { decimals, whole });
+      if (first.whole.is !== 'spread') return;
+      for (const by of ['amount', 'net', 'margin'] as const) {
+        const value = first.whole[by];
+        if (value === undefined) continue;
+        const again = priceQuote(lines, { decimals, whole: { by, value } });
+        expect(again.totals.net).toBe(first.totals.net);
+        expect(netsOf(again)).toEqual(netsOf(first));
+      }
+    }));
+  });
+
+  it('no way of edits moves a cent', () => {
+    fc.assert(fc.property(quotes(), terms, fc.array(fc.tuple(fc.nat(), typed), { maxLength: 12 }), (lines, given, edits) => {
+      const price = pricer();
+      const first = price(lines, given);
+      let now = lines;
+      for (const [at, hand] of edits) {
+        now = now.map((each, index) => (index === at % Math.max(1, lines.length) ? { ...each, terms: { ...each.terms, hand } } : each));
+        // What is kept from before makes no difference either.
+        expect(price(now, { ...given, whole: hand })).toEqual(priceQuote(now, { ...given, whole: hand }));
+      }
+      now = now.map((each, index) => ({ ...each, terms: lines[index]?.terms ?? each.terms }));
+      expect(price(now, given)).toEqual(first);
+    }));
+  });
+
+  it('whole numbers of minor units come to the same', () => {
+    const plain = fc.record({ price: money, quantity: fc.integer({ min: 1, max: 500 }), agreement: rate, promotion: rate, hand: rate });
+    fc.assert(fc.property(fc.array(plain, { minLength: 1, maxLength: 6 }), rate, decimalsOf, (all, whole, decimals) => {
+      const lines = all.map(({ price, quantity, agreement, promotion, hand }, at) => line(String(at), item(unit(price)), {
+        terms: { quantity, day, agreements: [{ id: 'a', name, rate: agreement }], promotions: [{ id: 'p', name, rate: promotion }], hand: { by: 'rate', value: hand } },
+      }));
+      const nets = all.map(({ price, quantity, agreement, promotion, hand }) =>
+        BigInt(quantity) * [agreement, promotion, hand].reduce((left, share) => left.times(Fraction.of(share).rest()), Fraction.of(price)).minor(decimals));
+      const total = nets.reduce((before, net) => before + net, 0n);
+      const off = new Fraction(total, 1n).times(Fraction.of(whole)).minor(0);
+      const quote = priceQuote(lines, { decimals, whole: { by: 'rate', value: whole } });
+      const minor = (amount: string) => BigInt(exact(amount).times(10 ** decimals).toFixed());
+      expect(quote.lines.map(({ price }) => minor(price.before ?? price.net))).toEqual(nets);
+      expect(minor(quote.totals.net)).toBe(total - off);
+      for (const [at, { price }] of quote.lines.entries()) {
+        // Each share is less than a minor unit from its exact part.
+        const apart = minor(price.share ?? '0') * total - off * (nets[at] as bigint);
+        expect(total === 0n || (apart < total && apart > -total)).toBe(true);
+      }
+    }));
+  });
+});

@@ -1,0 +1,219 @@
+/** A whole quote: every line walked, what is a share of others after them, and the whole-quote discount over all that may be discounted. */
+import { compare, exact, fixed, minus, nothing, plus, ratio, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
+import type { Texts } from '../model';
+import type { BuildCost } from './cost';
+import type { Typed } from './four';
+import type { LinePrice, LineTerms, PricedPart } from './index';
+import { listed, type Listed, type PriceEntry } from './methods';
+import { tooShort, type Recurrence, type Term } from './recurring';
+import { spread } from './spread';
+import { amountsOf, sumAmounts, type Amounts, type Totals } from './totals';
+import { overTerm, walk, withShare } from './walk';
+
+/** What a line sells: the priced parts of a build, or an item by its entry in the price list. */
+export type Offer =
+  | { is: 'build'; parts: readonly PricedPart[]; unpriced: readonly string[]; cost?: BuildCost }
+  | {
+      is: 'item';
+      name: Texts;
+      /** Absent where the list has none: the item cannot be sold on it. */
+      entry?: PriceEntry;
+      /** Typed on the line, for one piece. */
+      typed?: ExactText;
+      /** Of one piece, in the currency of the list. */
+      cost?: ExactText;
+    };
+
+/** A line as it is kept. Lines never change: an edited line is another object, so that what was worked out for the others still holds. */
+export interface QuoteLine {
+  id: string;
+  sku: string;
+  family: string;
+  /** In the totals; an optional or alternative line is not. */
+  counts: boolean;
+  /** Left as it is by the whole-quote discount. */
+  locked: boolean;
+  /** Its item may be discounted at all. */
+  discountable: boolean;
+  offer: Offer;
+  terms: LineTerms;
+  recurs?: { every: Recurrence; term: Term };
+}
+
+export interface QuoteTerms {
+  decimals: number;
+  /** Typed for the whole quote. */
+  whole?: Typed;
+}
+
+/** Why a line cannot be sold, or what was typed cannot be. */
+export type PriceProblem =
+  | { code: 'line.unpriced'; params: { items: string } }
+  | { code: 'line.wantsPrice' | 'line.wantsCost' | 'line.wantsValue'; params: Record<string, never> }
+  | { code: 'line.wantsNet'; params: { name: string } }
+  | { code: 'line.outside'; params: { quantity: string } }
+  | { code: 'line.tooShort'; params: { months: number } }
+  | { code: 'line.hand'; params: { why: 'margin' | 'base' | 'cost' } };
+
+export interface PricedLine {
+  id: string;
+  price: LinePrice;
+  problems: PriceProblem[];
+}
+
+/** The whole-quote discount said in all four ways, or why it cannot be. */
+export type Whole =
+  | {
+      is: 'spread';
+      /** Net of what may be discounted, before it. */
+      base: ExactText;
+      /** Share of the base. */
+      rate: ExactText;
+      amount: ExactText;
+      /** Of all that counts. */
+      net: ExactText;
+      margin?: ExactText;
+    }
+  | { is: 'impossible'; why: 'margin' | 'base' | 'cost' };
+
+export interface PricedQuote {
+  /** In the order given. */
+  lines: PricedLine[];
+  totals: Totals;
+  /** Also where nothing is typed: then nothing is taken off. */
+  whole: Whole;
+}
+
+/** A line as it was worked out, alone and with its share of the whole-quote discount. */
+interface Kept {
+  line: QuoteLine;
+  decimals: number;
+  alone: PricedLine;
+  amounts: Amounts;
+  share: ExactText;
+  shared: PricedLine;
+  sharedAmounts: Amounts;
+}
+
+/** Prices a quote. The order of the lines makes no difference. */
+export const priceQuote = (lines: readonly QuoteLine[], terms: QuoteTerms): PricedQuote => pricer()(lines, terms);
+
+/** Prices a quote again and again, and works out anew only what has changed since the last time. */
+export function pricer(): (lines: readonly QuoteLine[], terms: QuoteTerms) => PricedQuote {
+  let kept = new Map<string, Kept>();
+  return (lines, terms) => {
+    const { decimals } = terms;
+    const isShare = ({ offer }: QuoteLine): boolean => offer.is === 'item' && offer.entry?.method === 'share';
+    const keep = (line: QuoteLine, netOf?: NetOf): Kept => {
+      const had = kept.get(line.id);
+      if (had && had.line === line && had.decimals === decimals && !netOf) return had;
+      const alone = pricedNow(line, decimals, netOf);
+      const amounts = amountsOf(alone.price);
+      return { line, decimals, alone, amounts, share: '0', shared: alone, sharedAmounts: amounts };
+    };
+    const first = lines.map((line) => (isShare(line) ? null : keep(line)));
+    const netOf = netsBefore(first);
+    const all = first.map((each, index) => each ?? keep(lines[index] as QuoteLine, netOf));
+    const { whole, shares } = spreadWhole(all, terms);
+    for (const [index, each] of all.entries()) lessShare(each, shares[index] ?? '0');
+    kept = new Map(all.map((each) => [each.line.id, each]));
+    return { lines: all.map((each) => each.shared), totals: sumAmounts(all.filter((each) => each.line.counts).map((each) => each.sharedAmounts), decimals), whole };
+  };
+}
+
+/** The line less its share, which is mostly what it was before another line changed. */
+function lessShare(kept: Kept, share: ExactText): void {
+  if (share === kept.share) return;
+  kept.share = share;
+  kept.shared = share === '0' ? kept.alone : { ...kept.alone, price: withShare(kept.alone.price, share, kept.decimals) };
+  kept.sharedAmounts = share === '0' ? kept.amounts : amountsOf(kept.shared.price);
+}
+
+type NetOf = (name: string) => ExactText | undefined;
+
+/** What an item or a family nets to, of what counts and is not itself a share. */
+function netsBefore(all: readonly (Kept | null)[]): NetOf {
+  return (name) => {
+    let sum: Fixed | undefined;
+    for (const each of all) {
+      if (each?.line.counts && (each.line.sku === name || each.line.family === name)) sum = plus(sum ?? nothing, each.amounts.net);
+    }
+    return sum && textOf(sum);
+  };
+}
+
+function pricedNow(line: QuoteLine, decimals: number, netOf?: NetOf): PricedLine {
+  const { id, offer, terms, recurs } = line;
+  const problems: PriceProblem[] = [];
+  let price = offer.is === 'build' ? walk(offer.parts, terms, decimals, offer.cost) : itemPrice(line, offer, decimals, problems, netOf);
+  if (offer.is === 'build' && offer.unpriced.length > 0) problems.push({ code: 'line.unpriced', params: { items: offer.unpriced.join(', ') } });
+  const { hand } = terms;
+  if (hand && hand.by !== 'rate' && !price.steps.some((step) => step.kind === 'discount')) problems.push({ code: 'line.hand', params: { why: whyNot(hand, price) } });
+  if (recurs) {
+    if (tooShort(recurs.every, recurs.term)) problems.push({ code: 'line.tooShort', params: { months: recurs.every.leastMonths ?? 0 } });
+    price = overTerm(price, recurs.every, recurs.term, decimals);
+  }
+  return { id, price, problems };
+}
+
+const whyNot = ({ by, value }: Typed, { unitCost }: LinePrice): 'margin' | 'base' | 'cost' => (by !== 'margin' ? 'base' : unitCost === undefined ? 'cost' : exact(value).gte(1) ? 'margin' : 'base');
+
+function itemPrice({ sku, terms }: QuoteLine, { name, entry, typed, cost }: Extract<Offer, { is: 'item' }>, decimals: number, problems: PriceProblem[], netOf?: NetOf): LinePrice {
+  const quantity = String(terms.quantity);
+  const answer: Listed | undefined = entry && listed(entry, { quantity, ...(cost === undefined ? {} : { cost }), ...(typed === undefined ? {} : { typed }), ...(netOf ? { netOf } : {}) });
+  if (!answer) problems.push({ code: 'line.unpriced', params: { items: sku } });
+  else if (answer.is === 'outside') problems.push({ code: 'line.outside', params: { quantity } });
+  else if (answer.is === 'open') problems.push(answer.wants === 'net' ? { code: 'line.wantsNet', params: { name: answer.name ?? '' } } : { code: ({ cost: 'line.wantsCost', value: 'line.wantsValue', price: 'line.wantsPrice' } as const)[answer.wants], params: {} });
+  const got = answer?.is === 'listed' ? answer : undefined;
+  const per = got?.per ?? 'unit';
+  const part: PricedPart = { id: sku, kind: 'part', name, item: sku, amount: got?.amount ?? '0' };
+  const costs = cost === undefined ? undefined : { unit: per === 'line' ? exact(cost).times(quantity).toString() : cost, once: '0' };
+  const price = walk([part], terms, decimals, costs, per);
+  return { ...price, ...(got?.stretches ? { stretches: got.stretches } : {}), ...(got?.least === undefined ? {} : { least: got.least }) };
+}
+
+function spreadWhole(all: readonly Kept[], { whole: typed, decimals }: QuoteTerms): { whole: Whole; shares: (ExactText | undefined)[] } {
+  let [total, base] = [nothing, nothing];
+  let cost: Fixed | undefined = nothing;
+  const open: number[] = [];
+  for (const [index, { line, amounts }] of all.entries()) {
+    if (!line.counts) continue;
+    total = plus(total, amounts.net);
+    cost = cost && amounts.cost && plus(cost, amounts.cost);
+    if (line.locked || !line.discountable) continue;
+    base = plus(base, amounts.net);
+    open.push(index);
+  }
+  const answer = (amount: Fixed, rate?: ExactText): Whole => {
+    const net = minus(total, amount);
+    return {
+      is: 'spread', base: textOf(base), rate: rate ?? (base.units === 0n ? '0' : exact(textOf(amount)).div(textOf(base)).toString()), amount: textOf(amount), net: textOf(net),
+      ...(cost === undefined || net.units === 0n ? {} : { margin: ratio(minus(net, cost), net) }),
+    };
+  };
+  if (!typed) return { whole: answer(nothing), shares: [] };
+  const wanted = amountOf(typed, total, base, cost);
+  if (typeof wanted === 'string') return { whole: { is: 'impossible', why: wanted }, shares: [] };
+  const amount = rounded(wanted, decimals);
+  if (compare(amount, base) > 0 || (base.units === 0n && amount.units !== 0n)) return { whole: { is: 'impossible', why: 'base' }, shares: [] };
+  const spreadOver = open.map((index) => all[index] as Kept);
+  // Among lines that lost the same by rounding the id decides, so that moving lines moves no cent.
+  const parts = spread(textOf(amount), spreadOver.map(({ amounts }) => amounts.net), decimals, spreadOver.map(({ line }) => line.id));
+  const shares: (ExactText | undefined)[] = [];
+  for (const [place, index] of open.entries()) shares[index] = parts[place];
+  return { whole: answer(amount, typed.by === 'rate' ? typed.value : undefined), shares };
+}
+
+function amountOf({ by, value }: Typed, total: Fixed, base: Fixed, cost: Fixed | undefined): Fixed | 'margin' | 'cost' {
+  switch (by) {
+    case 'rate':
+      return times(base, fixed(value));
+    case 'amount':
+      return fixed(value);
+    case 'net':
+      return minus(total, fixed(value));
+    case 'margin':
+      if (cost === undefined) return 'cost';
+      return exact(value).gte(1) ? 'margin' : fixed(exact(textOf(total)).minus(exact(textOf(cost)).div(exact(1).minus(value))).toString());
+  }
+}

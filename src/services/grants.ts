@@ -1,0 +1,38 @@
+/** What a customer is granted: agreements and promotions, and discounts by quantity. */
+import type { Transaction } from 'sequelize';
+import { Exact } from '../core/exact';
+import type { Grant, LineTerms } from '../core/pricing';
+import { connected, type CustomerClass, type GrantRow } from '../data';
+
+/** Who buys, from which list. */
+export interface Buyer {
+  id: string;
+  class: CustomerClass;
+  priceList: string;
+}
+
+export type Granted = Pick<LineTerms, 'agreements' | 'quantityDiscount' | 'promotions'>;
+
+const plain = (amount: string): string => new Exact(amount).toString();
+
+const grantOf = ({ id, name, rate, price, validFrom, validTo, fixed }: GrantRow): Grant => ({
+  id, name, ...(rate === null ? {} : { rate: plain(rate) }), ...(price === null ? {} : { price: plain(price) }), ...(validFrom === null ? {} : { from: validFrom }), ...(validTo === null ? {} : { to: validTo }), ...(fixed ? { fixed } : {}),
+});
+
+/** All that concerns a buyer, whether it holds today or not: the walk tells why something does not. By item and family. */
+export async function grantsFor({ id, class: kind, priceList }: Buyer, transaction: Transaction | null = null): Promise<(sku: string, family: string) => Granted> {
+  const { grants, quantityDiscounts } = connected().records;
+  const rows = await grants.findAll({ order: [['validFrom', 'ASC'], ['id', 'ASC']], transaction, raw: true });
+  const own = rows.filter((row) => (row.customerId === null ? row.class === null || row.class === kind : row.customerId === id) && (row.priceList === null || row.priceList === priceList));
+  const byQuantity = await quantityDiscounts.findAll({ transaction, raw: true });
+  return (sku, family) => {
+    const here = own.filter((row) => (row.sku === null || row.sku === sku) && (row.family === null || row.family === family));
+    const of = (wanted: GrantRow['kind']) => here.filter((row) => row.kind === wanted).map(grantOf);
+    const [agreements, promotions] = [of('agreement'), of('promotion')];
+    const quantity = byQuantity.find((row) => row.sku === sku) ?? byQuantity.find((row) => row.family === family);
+    return {
+      ...(agreements.length > 0 ? { agreements } : {}), ...(promotions.length > 0 ? { promotions } : {}),
+      ...(quantity ? { quantityDiscount: { name: quantity.name, by: quantity.by, levels: quantity.levels } } : {}),
+    };
+  };
+}

@@ -1,0 +1,39 @@
+import { useState } from 'react';
+import type { QuoteView } from '../../core/quoting';
+import { Button, Field } from '../../ui';
+import { sentences, type Answer } from '../api';
+import { useSpeech } from '../speech';
+import css from './ledger.module.css';
+
+interface Props {
+  onAdd: (sku: string, quantity: string) => Promise<Answer<QuoteView>>;
+  /** Opens what is not finished on the Bench; gives the sentence of a refusal. */
+  onOpen: (partNumber: string) => Promise<string | null>;
+}
+
+/** Adds an item by its number, or what a part number is read back as. */
+export function AddItem({ onAdd, onOpen }: Props) {
+  const { t } = useSpeech();
+  const [sku, setSku] = useState('');
+  const [quantity, setQuantity] = useState('1');
+  const [error, setError] = useState<string>();
+  const add = async () => {
+    const answer = await onAdd(sku, quantity);
+    if (!answer.ok) {
+      const unfinished = answer.failures.some((failure) => failure.code === 'line.todo');
+      setError((unfinished ? await onOpen(sku) : sentences(answer.failures, t('request.failed'))) ?? undefined);
+      return;
+    }
+    setError(undefined);
+    setSku('');
+    setQuantity('1');
+  };
+  return (
+    <form noValidate className={css.adding} onSubmit={(event) => { event.preventDefault(); void add(); }}>
+      <Field label={t('ledger.addItem')} value={sku} onChange={(event) => setSku(event.target.value)} placeholder="SV-DELIV" />
+      <Field label={t('ledger.addQuantity')} value={quantity} inputMode="numeric" onChange={(event) => setQuantity(event.target.value)} />
+      <div><Button type="submit" disabled={sku.trim() === ''}>{t('ledger.add')}</Button></div>
+      {error && <p className={css.addError} role="alert">{error}</p>}
+    </form>
+  );
+}

@@ -1,0 +1,80 @@
+import { CircleDashed, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
+import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
+import { quantity as quantitySchema, typedMoney, type LineView, type QuoteView } from '../../core/quoting';
+import { money, own, percent } from '../../i18n';
+import { Button, classes } from '../../ui';
+import { useSpeech } from '../speech';
+import { EditCell } from './EditCell';
+import { FourCell } from './FourCell';
+import css from './ledger.module.css';
+import { TermFields } from './TermFields';
+import { sendableMoney, wrongWith, type Way } from './typed-amount';
+
+interface Props {
+  line: LineView;
+  view: QuoteView;
+  /** Its walk is open. */
+  open: boolean;
+  onChange: (line: LineView, body: object) => Promise<string | null>;
+  onRemove: (line: LineView) => void;
+  onWalk: (line: LineView) => void;
+  onExplain: (line: LineView) => void;
+}
+
+/** What all granted steps take off together, as shares one after another. */
+function granted(line: LineView, language: string): string {
+  return line.price.steps.flatMap((step) => (['agreement', 'quantity', 'promotion'].includes(step.kind) && step.rate ? [percent(step.rate, language)] : [])).join(' + ');
+}
+
+/** A line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
+export function LineRow({ line, view, open, onChange, onRemove, onWalk, onExplain }: Props) {
+  const { t, language } = useSpeech();
+  const { may, decimals } = view;
+  const { price } = line;
+  const at = String(line.position);
+  const amount = (value: string) => money(value, language, decimals);
+  const byHand = price.steps.find((step) => step.kind === 'discount');
+  const settled = !may.edit || !line.discountable;
+  const type = (typed: { by: Way; value: string } | null) => onChange(line, { hand: typed });
+  const four = (by: Way, value: string | undefined, label: string) => <FourCell by={by} value={value} typed={line.hand} label={`${label} ${at}`} decimals={decimals} disabled={settled} onType={type} />;
+  const off = byHand ? textOf(negative(fixed(byHand.amount))) : '0';
+  const unitMargin = price.unitCost === undefined || price.unitNet === '0' ? undefined : ratio(minus(fixed(price.unitNet), fixed(price.unitCost)), fixed(price.unitNet));
+  return (
+    <tr className={classes(line.optional && css.aside)} aria-label={t('ledger.rowName', { line: at, name: own(line.name, language) })}>
+      <td className={css.figure}>{at}</td>
+      <td className={css.what}>
+        <span className={css.name}>{own(line.name, language)}{line.alternative && <i className={css.alternative}> {t('ledger.alternative')}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}</span>
+        {line.buildId ? <a className={css.code} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
+        {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
+        {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
+        {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
+        {line.warnings.map((warning) => <span key={warning.rule} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning.text, language)}{warning.passed && <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>}</span>)}
+        {line.special.map((part) => <span key={part.item} className={css.warning}>{t('ledger.specialPart', { text: part.text })}</span>)}
+      </td>
+      <td className={css.figure}><EditCell label={`${t('ledger.quantity')} ${at}`} value={String(line.quantity)} disabled={!may.edit} check={(typed) => wrongWith(quantitySchema, typed, t)} onSave={(typed) => onChange(line, { quantity: typed })} narrow /></td>
+      <td className={css.figure}>
+        {line.typedPrice === undefined ? <span className={css.still}>{amount(price.unitList)}</span> : (
+          <EditCell label={`${t('ledger.list')} ${at}`} value={line.typedPrice === null ? '' : amount(line.typedPrice)} disabled={!may.edit} strong check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language) })} />
+        )}
+        {price.per === 'line' && <span className={css.under}>{t('ledger.forAll')}</span>}
+      </td>
+      <td className={css.figure}><span className={css.still}>{granted(line, language)}</span></td>
+      <td className={css.figure}>{four('rate', byHand?.rate ?? '0', t('ledger.discount'))}</td>
+      <td className={css.figure}>{four('amount', off, t('ledger.off'))}</td>
+      <td className={css.figure}>{four('net', price.unitNet, t('ledger.unitNet'))}</td>
+      {may.seeCosts && <td className={css.figure}>{four('margin', unitMargin, t('ledger.margin'))}</td>}
+      <td className={css.figure}>
+        <button type="button" className={css.asks} onClick={() => onExplain(line)} aria-label={t('ledger.explainNet', { line: at, net: amount(price.net) })}>{amount(price.net)}</button>
+        {price.share !== undefined && <span className={css.under}>{t('ledger.shareOf', { amount: amount(`-${price.share}`.replace('--', '')) })}</span>}
+      </td>
+      <td className={css.lineActs}>
+        <Button look="plain" className={css.iconAct} aria-label={t('ledger.walkOf', { line: at })} title={t('ledger.walk')} aria-pressed={open} onClick={() => onWalk(line)}><Route size={14} aria-hidden /></Button>
+        {may.edit && <>
+          <Button look="plain" className={css.iconAct} aria-label={t('ledger.lock', { line: at })} title={t(line.locked ? 'ledger.locked' : 'ledger.lock', { line: at })} aria-pressed={line.locked} onClick={() => void onChange(line, { locked: !line.locked })}>{line.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}</Button>
+          <Button look="plain" className={css.iconAct} aria-label={t('ledger.setAside', { line: at })} title={t('ledger.setAsideWhy')} aria-pressed={line.optional} onClick={() => void onChange(line, { optional: !line.optional })}><CircleDashed size={14} aria-hidden /></Button>
+          <Button look="plain" className={css.iconAct} aria-label={t('ledger.remove', { line: at })} title={t('ledger.remove', { line: at })} onClick={() => onRemove(line)}><Trash2 size={14} aria-hidden /></Button>
+        </>}
+      </td>
+    </tr>
+  );
+}

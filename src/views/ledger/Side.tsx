@@ -1,0 +1,107 @@
+import { useMemo } from 'react';
+import { explain, quoteWalk, type ExplainedLine, type Figure, type PricedQuote } from '../../core/pricing';
+import type { LineView, QuoteView } from '../../core/quoting';
+import { money, own, percent } from '../../i18n';
+import { Button } from '../../ui';
+import { useSpeech } from '../speech';
+import { Bridge, type BridgeStep } from './Bridge';
+import { stepName } from '../parts/step-name';
+import { Explained } from './Explained';
+import css from './ledger.module.css';
+
+/** What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked last. */
+export interface SideView {
+  line: string | undefined;
+  asked: readonly Figure[];
+}
+
+interface Props {
+  view: QuoteView;
+  side: SideView;
+  onChange: (side: SideView | undefined) => void;
+}
+
+const shares = new Set(['margin', 'markUp']);
+
+export function Side({ view, side, onChange }: Props) {
+  const { t, language } = useSpeech();
+  const { decimals } = view;
+  const amount = (value: string) => money(value, language, decimals);
+  const line = view.lines.find((each) => each.id === side.line);
+  const [lines, priced] = useMemo((): [ExplainedLine[], PricedQuote] => [
+    view.lines.map(({ id, quantity, alternative, optional }) => ({ id, counts: !alternative && !optional, terms: { quantity } })),
+    { lines: view.lines.map(({ id, price }) => ({ id, price, problems: [] })), totals: view.totals, whole: view.whole.comes },
+  ], [view]);
+  const nameOf = (figure: Figure): string => {
+    if (figure.of === 'quote') return t(`ledger.figure.${figure.what}`);
+    const position = view.lines.find((each) => each.id === figure.line)?.position ?? 0;
+    return t('ledger.figureOf', { what: t(`ledger.figure.${figure.what}`), line: position });
+  };
+  const asked = side.asked[side.asked.length - 1];
+  const explanation = asked && explain(lines, priced, decimals, asked);
+  const title = line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
+  return (
+    <aside className={css.side} tabIndex={0} aria-label={title}>
+      <div className={css.sideHead}><h2>{title}</h2><Button look="plain" onClick={() => onChange(undefined)}>{t('bench.close')}</Button></div>
+      {line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
+      {explanation && (
+        <Explained
+          explanation={explanation} nameOf={nameOf} shown={(value, figure) => (shares.has(figure.what) ? percent(value, language, 2) : amount(value))}
+          onAsk={(figure) => onChange({ ...side, asked: [...side.asked, figure] })} onBack={side.asked.length > 1 ? () => onChange({ ...side, asked: side.asked.slice(0, -1) }) : undefined}
+        />
+      )}
+    </aside>
+  );
+}
+
+interface WalkProps {
+  title: string;
+  view: QuoteView;
+  amount: (value: string) => string;
+}
+
+function LineWalk({ line, title, view, amount }: WalkProps & { line: LineView }) {
+  const { t, language } = useSpeech();
+  const { price } = line;
+  const why = (step: LineView['price']['steps'][number]): string =>
+    [...(step.rate ? [percent(step.rate, language)] : []), ...(step.lost ?? []).map((other) => t(`walk.lost.${other.why}`, { name: own(other.name, language), off: amount(other.off) }))].join(' · ');
+  const steps = price.steps.map((step, index): BridgeStep => ({ key: `${step.kind}${String(index)}`, name: stepName(step, t, language), note: why(step) || undefined, amount: step.amount, total: step.total }));
+  const { recurring } = price;
+  return (
+    <>
+      {(price.stretches ?? []).length > 0 && (
+        <table className={css.stretches} aria-label={t('ledger.stretches')}>
+          <tbody>
+            {price.stretches?.map((stretch) => <tr key={stretch.from}><td>{stretch.below === undefined ? t('ledger.stretchFrom', { from: stretch.from }) : t('ledger.stretch', { from: stretch.from, below: stretch.below })}</td><td>{stretch.rate === undefined ? stretch.quantity : `${stretch.quantity} × ${stretch.rate}`}</td><td>{amount(stretch.amount)}</td></tr>)}
+            {price.least !== undefined && <tr><td colSpan={2}>{t('ledger.least')}</td><td>{amount(price.least)}</td></tr>}
+          </tbody>
+        </table>
+      )}
+      <Bridge label={title} steps={steps} shown={amount} net={{ name: t(price.per === 'line' ? 'ledger.netForAll' : 'walk.net'), amount: price.unitNet }} cost={price.unitCost === undefined ? undefined : { name: t('walk.cost'), amount: price.unitCost }} />
+      <p className={css.sideNote}>
+        {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}
+        {price.once && <span>{t('ledger.plusOnce', { net: amount(price.once.net) })}</span>}
+        {recurring && <span>{t('ledger.overTerm', { months: recurring.months, days: recurring.days, base: recurring.baseMonths })}</span>}
+        {price.share !== undefined && <span>{t('ledger.lessShare', { amount: amount(price.share) })}</span>}
+        <b>{t('walk.total')} {amount(price.net)} {view.currency}</b>
+        {recurring && <span>{t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}</span>}
+      </p>
+      {line.build && (
+        <details className={css.parts}>
+          <summary>{t('ledger.partsOf', { count: line.build.parts.length })}</summary>
+          <table>
+            <tbody>
+              {line.build.parts.map((part) => <tr key={part.id}><td>{own(part.name, language)} {part.quantity && part.quantity !== '1' && <span className={css.under}>{part.quantity} × {amount(part.unitPrice ?? '0')}</span>}</td><td>{amount(part.amount)}</td></tr>)}
+            </tbody>
+          </table>
+        </details>
+      )}
+    </>
+  );
+}
+
+function QuoteWalk({ title, view, amount }: WalkProps) {
+  const { t } = useSpeech();
+  const steps = quoteWalk(view.lines.filter((line) => !line.alternative && !line.optional)).map((step): BridgeStep => ({ key: step.kind, name: t(`walk.${step.kind}`), amount: step.amount, total: step.total }));
+  return <Bridge label={title} steps={steps} shown={amount} net={{ name: t('walk.net'), amount: view.totals.net }} cost={view.totals.cost === undefined ? undefined : { name: t('walk.cost'), amount: view.totals.cost }} />;
+}

@@ -1,0 +1,31 @@
+/** What is typed into the four ways of saying a price, and how they are shown. */
+import { ValidationError, type Schema } from 'yup';
+import type { Typed } from '../../core/pricing';
+import { plainMoney, typedBy } from '../../core/quoting';
+import { hasText, money, number, shift, type Translate } from '../../i18n';
+
+export type Way = Typed['by'];
+
+const isShare = (by: Way): boolean => by === 'rate' || by === 'margin';
+const grouping = (language: string): ',' | '.' => (language === 'de' ? '.' : ',');
+
+/** A share as percent, money with the currency's digits. */
+export const shownIn = (by: Way, value: string, language: string, decimals: number): string => (isShare(by) ? number(shift(value, 2), language, 2) : money(value, language, decimals));
+
+/** As it is sent: percent as typed, money without the signs that group. */
+export const sendable = (by: Way, typed: string, language: string): string => (isShare(by) ? typed.trim() : plainMoney(typed, grouping(language)));
+export const sendableMoney = (typed: string, language: string): string => plainMoney(typed, grouping(language));
+
+/** The sentence of what is wrong with something typed, or null. */
+export function wrongWith(schema: Schema, typed: string, t: Translate): string | null {
+  try {
+    schema.validateSync(typed);
+    return null;
+  } catch (failure) {
+    const code = failure instanceof ValidationError ? failure.message : '';
+    return t(hasText(code) ? code : 'input.invalid');
+  }
+}
+
+/** Nothing typed takes back what was. */
+export const wrongBy = (by: Way, typed: string, language: string, t: Translate): string | null => (typed.trim() === '' ? null : wrongWith(typedBy[by], sendable(by, typed, language), t));
