@@ -25,7 +25,7 @@ export type PriceEntry =
   | { method: 'graduated'; slices: readonly Slice[] }
   /** cost x (1 + markUp). */
   | { method: 'costPlus'; markUp: ExactText }
-  /** A share of what other lines or families net to. */
+  /** A share of what other items or families net to, those of them that are there. */
   | { method: 'share'; rate: ExactText; of: readonly string[] }
   /** A formula over the build. */
   | { method: 'formula'; formula: string }
@@ -89,13 +89,9 @@ export function listed(entry: PriceEntry, asked: PriceAsked): Listed {
       return value === undefined ? { is: 'open', wants: 'value' } : perUnit(exact(value));
     }
     case 'share': {
-      let base = zero;
-      for (const name of entry.of) {
-        const net = asked.netOf?.(name);
-        if (net === undefined) return { is: 'open', wants: 'net', name };
-        base = base.plus(net) as Exact;
-      }
-      return { is: 'listed', per: 'line', amount: base.times(entry.rate).toString() };
+      const nets = entry.of.flatMap((name) => asked.netOf?.(name) ?? []);
+      if (nets.length === 0) return { is: 'open', wants: 'net', name: entry.of.join(', ') };
+      return { is: 'listed', per: 'line', amount: nets.reduce((sum, net) => sum.plus(net) as Exact, zero).times(entry.rate).toString() };
     }
     case 'bracket': {
       const found = entry.brackets.find((bracket) => holds(bracket, asked.quantity));

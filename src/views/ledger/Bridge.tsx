@@ -18,7 +18,7 @@ interface Props {
   net: { name: string; amount: string };
   /** How much of the net is cost, where it is known. */
   cost?: { name: string; amount: string } | undefined;
-  shown: (amount: string) => string;
+  shown: (amount: string, key: string) => string;
 }
 
 const width = 100;
@@ -39,11 +39,11 @@ export function Bridge({ label, steps, net, cost, shown }: Props) {
         {steps.map((step, index) => (
           <tr key={step.key}>
             <td>{step.name}{step.note && <span className={css.note}>{step.note}</span>}{bar(ends[index - 1] ?? 0, ends[index] ?? 0, index === 0 ? css.whole : Number(step.amount) <= 0 ? css.less : css.more)}</td>
-            <td>{shown(step.amount)}</td>
+            <td>{shown(step.amount, step.key)}</td>
           </tr>
         ))}
-        <tr className={css.net}><td>{net.name}{bar(0, Number(net.amount), css.whole)}</td><td>{shown(net.amount)}</td></tr>
-        {cost && <tr><td>{cost.name}{bar(0, Number(cost.amount), css.cost)}</td><td>{shown(cost.amount)}</td></tr>}
+        <tr className={css.net}><td>{net.name}{bar(0, Number(net.amount), css.whole)}</td><td>{shown(net.amount, 'net')}</td></tr>
+        {cost && <tr><td>{cost.name}{bar(0, Number(cost.amount), css.cost)}</td><td>{shown(cost.amount, 'cost')}</td></tr>}
       </tbody>
     </table>
   );

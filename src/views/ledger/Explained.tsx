@@ -1,7 +1,7 @@
 import { ArrowLeft } from 'lucide-react';
 import type { Explanation, Figure, Operand } from '../../core/pricing';
 import { exact } from '../../core/exact';
-import { number } from '../../i18n';
+import { money, number } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
 import { stepName } from '../parts/step-name';
@@ -12,21 +12,24 @@ interface Props {
   /** "Net of line 3". */
   nameOf: (figure: Figure) => string;
   shown: (amount: string, figure: Figure) => string;
+  decimals: number;
   onAsk: (figure: Figure) => void;
   /** To the figure that one came from. */
   onBack?: (() => void) | undefined;
 }
 
 /** How a figure came about: each figure that it is made of with what is done to it, so that one can follow with a pencil. */
-export function Explained({ explanation, nameOf, shown, onAsk, onBack }: Props) {
+export function Explained({ explanation, nameOf, shown, decimals, onAsk, onBack }: Props) {
   const { t, language } = useSpeech();
   const { figure, value, of, over, rounded, spread } = explanation;
-  const plain = (amount: string) => number(amount, language, 12);
+  /** Money as money, and whatever has more digits with all of them. */
+  const plain = (amount: string) => ((amount.split('.')[1] ?? '').length <= decimals ? money(amount, language, decimals) : number(amount, language, 12));
+  const factor = (amount: string) => number(amount, language, 12);
   const named = (operand: Operand) => (operand.is === 'figure' ? (
     <button type="button" className={css.door} onClick={() => onAsk(operand.figure)}>{nameOf(operand.figure)}</button>
   ) : operand.is === 'step' ? stepName(operand.step, t, language) : t(`ledger.operand.${operand.is}`));
-  const times = ({ times: factor = '1', per = '1' }: Operand): string => [...(['1', '-1'].includes(factor) ? [] : [`× ${plain(factor)}`]), ...(per === '1' ? [] : [`÷ ${plain(per)}`])].join(' ');
-  const comes = ({ value: each, times: factor = '1', per = '1' }: Operand) => exact(each).times(factor).div(per).toString();
+  const times = ({ times: many = '1', per = '1' }: Operand): string => [...(['1', '-1'].includes(many) ? [] : [`× ${factor(many)}`]), ...(per === '1' ? [] : [`÷ ${factor(per)}`])].join(' ');
+  const comes = ({ value: each, times: many = '1', per = '1' }: Operand) => exact(each).times(many).div(per).toString();
   return (
     <section className={css.explained} aria-label={t('ledger.explained', { what: nameOf(figure) })}>
       <div className={css.head}>

@@ -8,7 +8,7 @@ import { ask, sentences } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { AddItem } from './AddItem';
 import css from './ledger.module.css';
-import { LineRow } from './LineRow';
+import { Lines } from './Lines';
 import { Side, type SideView } from './Side';
 import { StartDialog } from './StartDialog';
 import { Totals } from './Totals';
@@ -70,36 +70,21 @@ function Page({ view: first, models }: Props) {
           {may.accept && <Button look="main" disabled={view.lines.length === 0} onClick={() => setAccepting(true)}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
         </div>
       </header>
-      <div className={css.body}>
-        {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
-          <table className={css.table} aria-label={view.number}>
-            <thead>
-              <tr>
-                <th scope="col">{t('ledger.line')}</th><th scope="col">{t('ledger.what')}</th><th scope="col" className={css.figure}>{t('ledger.quantity')}</th><th scope="col" className={css.figure}>{t('ledger.list')}</th>
-                <th scope="col" className={css.figure}>{t('ledger.granted')}</th><th scope="col" className={css.figure}>{t('ledger.discount')}</th><th scope="col" className={css.figure}>{t('ledger.off')}</th><th scope="col" className={css.figure}>{t('ledger.unitNet')}</th>
-                {may.seeCosts && <th scope="col" className={css.figure}>{t('ledger.margin')}</th>}
-                <th scope="col" className={css.figure}>{t('ledger.net')} {currency}</th>
-                <td />
-              </tr>
-            </thead>
-            <tbody>
-              {view.lines.map((line) => (
-                <LineRow
-                  key={line.id} line={line} view={view} open={side?.line === line.id} onChange={changeLine} onRemove={(each) => void remove(each)}
-                  onWalk={(each) => setSide(side?.line === each.id ? undefined : { line: each.id, asked: [] })} onExplain={(each) => askFor({ of: 'line', line: each.id, what: 'net' })}
-                />
-              ))}
-            </tbody>
-          </table>
-        )}
-        {may.edit ? <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} /> : <div />}
-        <footer className={css.foot}>
+      <div className={css.main}>
+        <div className={css.body} tabIndex={0} role="region" aria-label={t('ledger.lines')}>
+          {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
+            <Lines
+              view={view} openLine={side?.line} onChange={changeLine} onRemove={(line) => void remove(line)}
+              onWalk={(line) => setSide(side?.line === line.id ? undefined : { line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
+            />
+          )}
+          {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} />}
           <div className={css.address}>
             {view.customer.addresses.map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} />)}
             <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}</p>
           </div>
-          <Totals view={view} onType={(whole) => changeWhole({ whole })} onExplain={(what) => askFor({ of: 'quote', what })} />
-        </footer>
+        </div>
+        <Totals view={view} onType={(whole) => changeWhole({ whole })} onExplain={(what) => askFor({ of: 'quote', what })} />
       </div>
       {side && <Side view={view} side={side} onChange={setSide} />}
       <StartDialog open={starting} view={view} models={models} onClose={() => setStarting(false)} />

@@ -10,15 +10,21 @@ import css from './ledger.module.css';
 import { TermFields } from './TermFields';
 import { sendableMoney, wrongWith, type Way } from './typed-amount';
 
-interface Props {
-  line: LineView;
-  view: QuoteView;
-  /** Its walk is open. */
-  open: boolean;
+export interface LineActs {
   onChange: (line: LineView, body: object) => Promise<string | null>;
   onRemove: (line: LineView) => void;
   onWalk: (line: LineView) => void;
+  /** Tells how the net of the line comes about. */
   onExplain: (line: LineView) => void;
+}
+
+interface Props extends LineActs {
+  line: LineView;
+  view: QuoteView;
+  /** Some line has a share of the whole-quote discount, so there is a column for it. */
+  shared: boolean;
+  /** Its walk is open. */
+  open: boolean;
 }
 
 /** What all granted steps take off together, as shares one after another. */
@@ -27,7 +33,7 @@ function granted(line: LineView, language: string): string {
 }
 
 /** A line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
-export function LineRow({ line, view, open, onChange, onRemove, onWalk, onExplain }: Props) {
+export function LineRow({ line, view, shared, open, onChange, onRemove, onWalk, onExplain }: Props) {
   const { t, language } = useSpeech();
   const { may, decimals } = view;
   const { price } = line;
@@ -41,9 +47,9 @@ export function LineRow({ line, view, open, onChange, onRemove, onWalk, onExplai
   const unitMargin = price.unitCost === undefined || price.unitNet === '0' ? undefined : ratio(minus(fixed(price.unitNet), fixed(price.unitCost)), fixed(price.unitNet));
   return (
     <tr className={classes(line.optional && css.aside)} aria-label={t('ledger.rowName', { line: at, name: own(line.name, language) })}>
-      <td className={css.figure}>{at}</td>
-      <td className={css.what}>
-        <span className={css.name}>{own(line.name, language)}{line.alternative && <i className={css.alternative}> {t('ledger.alternative')}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}</span>
+      <td className={classes(css.figure, css.held)}>{at}</td>
+      <td className={classes(css.what, css.held)}>
+        <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative')}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
         {line.buildId ? <a className={css.code} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
         {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
         {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
@@ -56,16 +62,16 @@ export function LineRow({ line, view, open, onChange, onRemove, onWalk, onExplai
         {line.typedPrice === undefined ? <span className={css.still}>{amount(price.unitList)}</span> : (
           <EditCell label={`${t('ledger.list')} ${at}`} value={line.typedPrice === null ? '' : amount(line.typedPrice)} disabled={!may.edit} strong check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language) })} />
         )}
-        {price.per === 'line' && <span className={css.under}>{t('ledger.forAll')}</span>}
+        {price.per === 'line' && <span className={css.rateNote}>{t('ledger.forAll')}</span>}
       </td>
       <td className={css.figure}><span className={css.still}>{granted(line, language)}</span></td>
       <td className={css.figure}>{four('rate', byHand?.rate ?? '0', t('ledger.discount'))}</td>
-      <td className={css.figure}>{four('amount', off, t('ledger.off'))}</td>
+      <td className={classes(css.figure, css.wide)}>{four('amount', off, t('ledger.off'))}</td>
       <td className={css.figure}>{four('net', price.unitNet, t('ledger.unitNet'))}</td>
-      {may.seeCosts && <td className={css.figure}>{four('margin', unitMargin, t('ledger.margin'))}</td>}
+      {may.seeCosts && <td className={css.figure}>{four('margin', unitMargin, t('ledger.marginPercent'))}</td>}
+      {shared && <td className={classes(css.figure, css.wide)}><span className={css.still}>{price.share === undefined ? '' : amount(textOf(negative(fixed(price.share))))}</span></td>}
       <td className={css.figure}>
         <button type="button" className={css.asks} onClick={() => onExplain(line)} aria-label={t('ledger.explainNet', { line: at, net: amount(price.net) })}>{amount(price.net)}</button>
-        {price.share !== undefined && <span className={css.under}>{t('ledger.shareOf', { amount: amount(`-${price.share}`.replace('--', '')) })}</span>}
       </td>
       <td className={css.lineActs}>
         <Button look="plain" className={css.iconAct} aria-label={t('ledger.walkOf', { line: at })} title={t('ledger.walk')} aria-pressed={open} onClick={() => onWalk(line)}><Route size={14} aria-hidden /></Button>

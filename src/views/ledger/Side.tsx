@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { explain, quoteWalk, type ExplainedLine, type Figure, type PricedQuote } from '../../core/pricing';
 import type { LineView, QuoteView } from '../../core/quoting';
-import { money, own, percent } from '../../i18n';
+import { money, number, own, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
 import { Bridge, type BridgeStep } from './Bridge';
@@ -46,7 +46,7 @@ export function Side({ view, side, onChange }: Props) {
       {line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
       {explanation && (
         <Explained
-          explanation={explanation} nameOf={nameOf} shown={(value, figure) => (shares.has(figure.what) ? percent(value, language, 2) : amount(value))}
+          explanation={explanation} nameOf={nameOf} decimals={decimals} shown={(value, figure) => (shares.has(figure.what) ? percent(value, language, 2) : amount(value))}
           onAsk={(figure) => onChange({ ...side, asked: [...side.asked, figure] })} onBack={side.asked.length > 1 ? () => onChange({ ...side, asked: side.asked.slice(0, -1) }) : undefined}
         />
       )}
@@ -77,7 +77,7 @@ function LineWalk({ line, title, view, amount }: WalkProps & { line: LineView })
           </tbody>
         </table>
       )}
-      <Bridge label={title} steps={steps} shown={amount} net={{ name: t(price.per === 'line' ? 'ledger.netForAll' : 'walk.net'), amount: price.unitNet }} cost={price.unitCost === undefined ? undefined : { name: t('walk.cost'), amount: price.unitCost }} />
+      <Bridge label={title} steps={steps} shown={(value, key) => (key.startsWith('rounding') ? number(value, language, 8) : amount(value))} net={{ name: t(price.per === 'line' ? 'ledger.netForAll' : 'walk.net'), amount: price.unitNet }} cost={price.unitCost === undefined ? undefined : { name: t('walk.cost'), amount: price.unitCost }} />
       <p className={css.sideNote}>
         {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}
         {price.once && <span>{t('ledger.plusOnce', { net: amount(price.once.net) })}</span>}

@@ -22,17 +22,15 @@ export function Totals({ view, onType, onExplain }: Props) {
   const four = (by: Way, value: string | undefined) => (
     <label className={css.wholeCell}>{t(`ledger.whole.${by}`)}<FourCell by={by} value={value} typed={whole.typed} label={t('ledger.wholeCell', { what: t(`ledger.whole.${by}`) })} decimals={decimals} disabled={!may.edit} onType={onType} /></label>
   );
-  const row = (figure: QuoteFigure, value: string, sum = false) => (
-    <>
-      <dt className={classes(sum && css.sum)}>{t(`ledger.figure.${figure}`)}{sum && ` ${currency}`}</dt>
-      <dd className={classes(css.figure, sum && css.sum)} {...(sum ? { 'data-testid': 'net' } : {})}>
-        <button type="button" className={css.asks} onClick={() => onExplain(figure)} aria-label={t('ledger.explain', { what: t(`ledger.figure.${figure}`), value })}>{value}</button>
-      </dd>
-    </>
+  const sum = (figure: QuoteFigure, value: string, main = false) => (
+    <div className={classes(css.sum, main && css.mainSum)}>
+      <dt>{t(`ledger.figure.${figure}`)}{main && ` ${currency}`}</dt>
+      <dd {...(main ? { 'data-testid': 'net' } : {})}><button type="button" className={css.asks} onClick={() => onExplain(figure)} aria-label={t('ledger.explain', { what: t(`ledger.figure.${figure}`), value })}>{value}</button></dd>
+    </div>
   );
   const recurs = totals.recurring !== '0';
   return (
-    <div className={css.sums}>
+    <footer className={css.foot}>
       <fieldset className={css.whole}>
         <legend>{t('ledger.wholeQuote')}</legend>
         {comes.is === 'spread' ? <>
@@ -40,13 +38,13 @@ export function Totals({ view, onType, onExplain }: Props) {
         </> : <p className={css.problem} role="alert">{t('quote.whole', { why: t(`quote.why.${comes.why}`) })}</p>}
       </fieldset>
       <dl className={css.totals} aria-label={t('ledger.totals')}>
-        {row('list', amount(totals.list))}
-        {row('reduction', amount(`-${totals.reduction}`.replace('--', '')))}
-        {row('net', amount(totals.net), true)}
-        {recurs && <>{row('oneTime', amount(totals.oneTime))}{row('recurring', amount(totals.recurring))}{row('perMonth', amount(totals.perMonth))}{row('firstYear', amount(totals.firstYear))}</>}
-        {totals.cost !== undefined && row('cost', amount(totals.cost))}
-        {totals.margin !== undefined && row('margin', percent(totals.margin, language, 1))}
+        {recurs && <>{sum('oneTime', amount(totals.oneTime))}{sum('recurring', amount(totals.recurring))}{sum('perMonth', amount(totals.perMonth))}{sum('firstYear', amount(totals.firstYear))}</>}
+        {sum('list', amount(totals.list))}
+        {sum('reduction', amount(`-${totals.reduction}`.replace('--', '')))}
+        {totals.cost !== undefined && sum('cost', amount(totals.cost))}
+        {totals.margin !== undefined && sum('margin', percent(totals.margin, language, 1))}
+        {sum('net', amount(totals.net), true)}
       </dl>
-    </div>
+    </footer>
   );
 }
