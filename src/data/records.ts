@@ -2,11 +2,11 @@
 import { DataTypes, type DataType, type Model, type ModelAttributeColumnOptions, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Decision } from '../core/engine';
 import type { ModelDocument, Texts, Values } from '../core/model';
-import type { BuildPrice, LinePrice, PriceEntry, QuantityDiscount, Term, Typed } from '../core/pricing';
+import type { BuildPrice, LineFigures, LinePrice, PriceEntry, QuantityDiscount, Term, Typed } from '../core/pricing';
 import type { PassedWarning, SpecialPart, WarningView } from '../core/quoting';
 import type { MaterialNeed, OperationStep } from '../core/production';
 
-export type Role = 'engineer' | 'manager' | 'modeller' | 'dealer';
+export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
 export type CustomerClass = 'direct' | 'key' | 'dealer' | 'public';
 export type ItemKind = 'part' | 'model' | 'software' | 'service';
 
@@ -81,6 +81,15 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
   typedPrice: string | null;
   /** Instead of another line: shown, and left out of the totals. */
   alternative: boolean }
+/** How far a role may go by itself; discounts and margins as shares. */
+export interface LimitRow { id: string; role: Role; family: string | null; by: 'discount' | 'margin'; target: string; limitAt: string; floor: string; signs: Role; above: Role }
+/** over: another was asked for in its place. */
+export type SignOffState = 'asked' | 'yes' | 'no' | 'counter' | 'over';
+export interface SignOffRow {
+  id: string; revisionId: string; role: Role; reason: string; figures: LineFigures[]; askedBy: string; askedAt?: Date; state: SignOffState; answeredBy: string | null; answeredAt: Date | null; comment: string;
+  /** By line, the discount by hand that would be signed. */
+  counter: { line: string; rate: string }[];
+}
 export interface OrderRow { id: string; number: string; quoteId: string; revisionId: string; currency: string; net: string; promised: string; createdAt?: Date; createdBy: string }
 export interface WorkOrderRow {
   id: string; number: string; orderId: string; lineId: string; title: Texts; partNumber: string; quantity: number; decisions: { name: Texts; value: Texts }[];
@@ -129,6 +138,10 @@ export function defineRecords(sequelize: Sequelize) {
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
     revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb }),
     lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool }),
+    limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
+    signOffs: table<SignOffRow>('sign_offs', {
+      id: key(ref), revisionId: ref, role: text, reason: text, figures: jsonb, askedBy: ref, askedAt: now(), state: text, answeredBy: ref, answeredAt: instant, comment: text, counter: jsonb,
+    }),
     orders: table<OrderRow>('orders', { id: key(ref), number: text, quoteId: ref, revisionId: ref, currency: text, net: money, promised: day, createdAt: now(), createdBy: ref }),
     workOrders: table<WorkOrderRow>('work_orders', {
       id: key(ref), number: text, orderId: ref, lineId: ref, title: jsonb, partNumber: text, quantity: int, decisions: jsonb, materials: jsonb, operations: jsonb, due: day,

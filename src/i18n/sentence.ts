@@ -7,5 +7,8 @@ export function sentence(language: string, code: string, params: Record<string, 
   if (!hasText(code)) return t('input.invalid');
   // What a shape should be is itself one of the sentences.
   if (code === 'model.shape' && typeof params.what === 'string' && hasText(params.what)) return t(params.what, params);
-  return t(code, typeof params.at === 'string' ? { ...params, at: dateTime(params.at, language) } : params);
+  const said: Record<string, string | number> = { ...params };
+  if (typeof params.at === 'string') said.at = dateTime(params.at, language);
+  if (typeof params.roles === 'string') said.roles = params.roles.split(', ').map((role) => t(`role.${role as 'manager'}`)).join(', ');
+  return t(code, said);
 }

@@ -13,11 +13,12 @@ export interface Actor {
   preferences: Preferences;
 }
 
-export type Permission = 'quotes' | 'accept' | 'costs' | 'workOrders' | 'orders' | 'special';
+export type Permission = 'quotes' | 'accept' | 'costs' | 'sign' | 'workOrders' | 'orders' | 'special';
 
 const granted: Record<Role, readonly Permission[]> = {
   engineer: ['quotes', 'accept', 'costs', 'orders', 'workOrders', 'special'],
-  manager: ['quotes', 'accept', 'costs', 'orders', 'workOrders', 'special'],
+  manager: ['quotes', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special'],
+  director: ['quotes', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special'],
   modeller: ['costs', 'orders', 'workOrders'],
   dealer: ['quotes'],
 };

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { withLibrary, type ModelDocument, type Texts } from '../core/model';
 import type { PriceEntry, Term } from '../core/pricing';
 import type { TypedInput } from '../core/quoting';
-import { connected, type CustomerClass, type GrantRow, type ItemRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type UserRow } from '../data';
+import { connected, type CustomerClass, type GrantRow, type ItemRow, type LimitRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type UserRow } from '../data';
 import type { Actor } from './actor';
 import { beginBuild, saveContent } from './builds';
 import type { Result } from './failure';
@@ -14,6 +14,7 @@ import { acceptQuote } from './orders';
 import { addByNumber, putOnQuote } from './quote-builds';
 import { changeLine, changeWhole, openQuote, seeQuote } from './quotes';
 import { actorOf, hashPassword } from './sessions';
+import { askSignOff } from './sign-offs';
 
 export const demoPassword = 'harrowmoor';
 
@@ -26,6 +27,7 @@ type ItemFile = Omit<ItemRow, 'mass' | 'discountable' | 'taxClass'> & Partial<Pi
 /** A price by another method than the piece, or for a time. */
 type EntryFile = PriceEntry & { baseMonths?: number; leastMonths?: number };
 type QuantityFile = Pick<QuantityDiscountRow, 'name' | 'by' | 'levels'> & Partial<Pick<QuantityDiscountRow, 'family' | 'sku'>>;
+type LimitFile = Omit<LimitRow, 'id' | 'limitAt' | 'family'> & { family?: string; limit: string };
 type GrantFile = Partial<Omit<GrantRow, 'id' | 'customerId' | 'validFrom' | 'validTo'>> & Pick<GrantRow, 'name'> & { customer?: string; from?: string; to?: string };
 
 const entryOf = (file: string | EntryFile): Omit<PriceEntryRow, 'priceList' | 'sku'> => {
@@ -38,7 +40,7 @@ const grantRow = ({ customer: _customer, from, to, ...file }: GrantFile, custome
 });
 
 interface LineFile { model?: string; item?: string; term?: Term; price?: string; hand?: TypedInput; locked?: boolean; optional?: boolean; decisions?: { on: string; value: string | boolean | null }[]; passed?: { rule: string; reason: string }[]; quantity: number }
-interface QuoteFile { by: string; customer: string; title: string; lines: LineFile[]; whole?: TypedInput; accept: boolean }
+interface QuoteFile { by: string; ask?: string; customer: string; title: string; lines: LineFile[]; whole?: TypedInput; accept: boolean }
 interface UserFile { email: string; name: string; role: Role; language: string; dealer: string | null; quota?: string }
 
 /** Loads everything if there are no users yet. Gives the sign-ins; `loaded` tells whether anything was done. */
@@ -60,7 +62,7 @@ type Read = <T>(name: string) => Promise<T>;
 
 async function loadCatalogue(read: Read): Promise<void> {
   await connected().transaction(async (transaction) => {
-    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts } = connected().records;
+    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits } = connected().records;
     await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
     await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', ...item, mass: item.mass ?? null })), { transaction });
     for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
@@ -68,6 +70,7 @@ async function loadCatalogue(read: Read): Promise<void> {
       await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, ...entryOf(entry) })), { transaction });
     }
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
+    await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })), { transaction });
     await quantityDiscounts.bulkCreate((await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({ id: randomUUID(), family: null, sku: null, ...row })), { transaction });
     await grants.bulkCreate((await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer === undefined).map((file) => grantRow(file, null)), { transaction });
     const models = new Map<string, unknown>();
@@ -121,6 +124,7 @@ async function loadQuote(file: QuoteFile, actor: Actor): Promise<void> {
     if (last && Object.keys(typed).length > 0) quote = must(await changeLine(actor, quote.id, last.id, { version: quote.version, ...typed }));
   }
   if (file.whole) quote = must(await changeWhole(actor, quote.id, { version: quote.version, whole: file.whole }));
+  if (file.ask) quote = must(await askSignOff(actor, quote.id, { version: quote.version, reason: file.ask }));
   if (file.accept) must(await acceptQuote(actor, quote.id, must(await seeQuote(actor, quote.id)).version));
 }
 
@@ -132,7 +136,7 @@ function must<T>(result: Result<T>): T {
 /** The demo's people, for the sign-in page; empty where the data is not the demo's. */
 export async function demoPeople(): Promise<{ password: string; people: { email: string; role: Role; name: string }[] }> {
   const people = await connected().records.users.findAll({ order: [['email', 'ASC']] });
-  const order: Role[] = ['engineer', 'manager', 'modeller', 'dealer'];
+  const order: Role[] = ['engineer', 'manager', 'director', 'modeller', 'dealer'];
   people.sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role));
   return { password: demoPassword, people: people.filter((person) => person.email.endsWith('.example')).map(({ email, role, name }) => ({ email, role, name })) };
 }

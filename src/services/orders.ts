@@ -12,8 +12,9 @@ import { inWorkingDays } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
 import { compiledVersion, versionById } from './models';
 import { itemFacts } from './tariffs';
-import { counted, partsOf, priceLines, type QuotedLine } from './quote-view';
+import { counted, partsOf, priceLines, type QuotedLine } from './quote-pricing';
 import { changeQuote, nextNumber } from './quotes';
+import { unsigned } from './standing';
 import { record } from './work';
 
 export async function acceptQuote(actor: Actor, id: string, version: number): Promise<Result<{ orderId: string; number: string }>> {
@@ -27,6 +28,8 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
     if (sold.length === 0) return fail('invalid', { code: 'quote.empty' });
     const broken = sold.flatMap(({ line, problems }): Failure[] => problems.map(({ code, params }) => ({ code, params, field: `line.${String(line.position)}` })));
     if (broken.length > 0) return fail('invalid', ...broken);
+    const missing = await unsigned(quote, revision, priced, transaction);
+    if (missing.length > 0) return fail('invalid', { code: 'quote.unsigned', params: { roles: missing.join(', ') } });
     for (const { line, price, parts: build } of priced) {
       await connected().records.lines.update({ frozen: { price, ...(build ? { build } : {}) } }, { where: { id: line.id }, transaction });
     }

@@ -9,7 +9,9 @@ import { may, refusal, type Actor } from './actor';
 import { inDays, today } from './clock';
 import { copyOf, ownCustomers } from './customers';
 import { done, fail, type Result } from './failure';
-import { counted, partsOf, priceAll, priceLines, viewOf } from './quote-view';
+import { counted, partsOf, priceAll, priceLines } from './quote-pricing';
+import { viewOf } from './quote-view';
+import { signingOf } from './standing';
 import { entriesOf } from './tariffs';
 import { inTransaction, record } from './work';
 
@@ -58,7 +60,8 @@ export async function findQuote(actor: Actor, id: string, transaction: Transacti
   return connected().records.quotes.findOne({ where: { id, ...(await visible(actor)) }, transaction, ...(lock && transaction ? { lock: transaction.LOCK.UPDATE } : {}) });
 }
 
-const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+/** What a reference looks like; the database refuses anything else. */
+export const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 export async function seeQuote(actor: Actor, id: string): Promise<Result<QuoteView>> {
   const quote = await findQuote(actor, id);
@@ -175,10 +178,11 @@ export async function listQuotes(actor: Actor, limit = 200): Promise<QuoteSummar
     rows.map(async (quote) => {
       const parts = await partsOf(quote);
       const priced = await priceLines(parts);
+      const signing = parts.revision.state === 'draft' && may(actor, 'costs') ? await signingOf(quote, parts.revision, priced) : undefined;
       return {
         id: quote.id, number: quote.number, title: quote.title, customer: parts.revision.customer.name, owner: names.get(quote.ownerId) ?? '', state: parts.revision.state,
         net: sumLines(counted(priced).map((each) => each.price), parts.tariff.decimals).net, currency: parts.tariff.currency, decimals: parts.tariff.decimals, lines: priced.length,
-        problems: priced.filter((each) => each.problems.length > 0).length, updatedAt: quote.updatedAt.toISOString(), validUntil: parts.revision.validUntil,
+        problems: priced.filter((each) => each.problems.length > 0).length, updatedAt: quote.updatedAt.toISOString(), validUntil: parts.revision.validUntil, ...(signing ? { signing } : {}),
       };
     }),
   );

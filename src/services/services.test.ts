@@ -12,7 +12,8 @@ import { publish } from './models';
 import { acceptQuote, seeOrder } from './orders';
 import { addByNumber, putOnQuote } from './quote-builds';
 import { changeLine, openQuote, seeQuote } from './quotes';
-import { actorOf, hashPassword } from './sessions';
+import { hashPassword } from './sessions';
+import { personOf } from './testing';
 import { inTransaction } from './work';
 
 let mara: Actor;
@@ -22,11 +23,6 @@ const value = <T>(result: Result<T>): T => {
   return result.value;
 };
 const codes = (result: Result<unknown>) => (result.ok ? [] : result.failures.map((failure) => failure.code));
-const person = async (email: string): Promise<Actor> => {
-  const row = await connected().records.users.findOne({ where: { email } });
-  if (!row) throw new Error(`${email} is missing`);
-  return actorOf(row);
-};
 async function newBuild(actor: Actor, customer: string, decisions: { on: string; value: string | boolean }[]) {
   const [found] = await findCustomers(actor, customer);
   const quote = value(await openQuote(actor, { customerId: found?.id ?? '', title: 'test' }));
@@ -46,8 +42,8 @@ beforeAll(async () => {
   expect(applied.flat()).toContain('0001-first');
   await other.close();
   await loadDemo('demo');
-  mara = await person('mara@harrowmoor.example');
-  rhona = await person('rhona@dunmere.example');
+  mara = await personOf('mara@harrowmoor.example');
+  rhona = await personOf('rhona@dunmere.example');
 });
 afterAll(() => connected().close());
 

@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exact, roundHalfUp } from '../exact';
-import { commission, fourOf, judge, markUpOf, monthlyRate, reachOf, spread, stillHolds, taxed, taxRate, type Four, type Limit, type LineFigures, type Typed } from './index';
+import { commission, figuresOf, fourOf, judge, markUpOf, monthlyRate, needsOf, priceQuote, reachOf, spread, stillHolds, taxed, taxRate, type Four, type Limit, type LineFigures, type Typed } from './index';
 
 const minor = (value: string, decimals: number): bigint => BigInt(exact(value).times(exact(10).pow(decimals)).toFixed());
 const money = (units: number, decimals: number): string => exact(units).div(exact(10).pow(decimals)).toString();
@@ -166,5 +166,39 @@ describe('tax', () => {
   it('is rounded once a rate, and net and tax are the gross', () => {
     expect(taxed([{ net: '10.01', rate: '0.2' }, { net: '10.01', rate: '0.20' }, { net: '5', rate: '0' }], 2)).toEqual({ net: '25.02', rates: [{ rate: '0.2', net: '20.02', tax: '4' }, { rate: '0', net: '5', tax: '0' }], tax: '4', gross: '29.02' });
     expect(taxed([], 2)).toEqual({ net: '0', rates: [], tax: '0', gross: '0' });
+  });
+});
+
+describe('what is given away', () => {
+  const name = { en: 'A thing' };
+  const priced = (hand: Typed | undefined, whole: Typed | undefined, agreements = [{ id: 'a', name, rate: '0.2' }]) => {
+    const quote = priceQuote([{
+      id: 'a', sku: 'A', family: 'deck', counts: true, locked: false, discountable: true, offer: { is: 'item', name, entry: { method: 'unit', price: '1000' }, cost: '400' },
+      terms: { quantity: 3, day: '2026-11-26', agreements, ...(hand ? { hand } : {}) },
+    }], { decimals: 2, ...(whole ? { whole } : {}) });
+    return figuresOf('a', 'deck', quote.lines[0]?.price ?? ({} as never));
+  };
+  it('is by hand and with the whole quote, not what the customer has been granted anyway', () => {
+    expect(priced(undefined, undefined)).toEqual({ line: 'a', family: 'deck', discount: '0', margin: '0.5' });
+    expect(priced({ by: 'rate', value: '0.1' }, undefined)).toMatchObject({ discount: '0.1' });
+    expect(priced({ by: 'net', value: '600' }, undefined)).toMatchObject({ discount: '0.25' });
+    expect(priced({ by: 'rate', value: '0.1' }, { by: 'rate', value: '0.1' })).toMatchObject({ discount: '0.19' });
+    expect(priced(undefined, { by: 'rate', value: '0.05' }, [])).toMatchObject({ discount: '0.05' });
+    expect(Number(priced({ by: 'net', value: '880' }, undefined).discount)).toBe(-0.1);
+  });
+
+  const limit: Limit = { role: 'engineer', by: 'discount', target: '0.03', limit: '0.08', floor: '0.15', signs: 'manager', above: 'director' };
+  const figures = (off: string): LineFigures[] => [{ line: 'a', family: 'deck', discount: off }];
+  const needs = (off: string, ...signed: { role: string; figures: LineFigures[] }[]) => needsOf(judge(figures(off), [limit], 'engineer'), signed).map(({ role, held }) => [role, held]);
+  it('needs those who sign, until what they signed last covers it', () => {
+    expect(needs('0.08')).toEqual([]);
+    expect(needs('0.12')).toEqual([['manager', false]]);
+    expect(needs('0.2')).toEqual([['manager', false], ['director', false]]);
+    expect(needs('0.12', { role: 'manager', figures: figures('0.12') })).toEqual([['manager', true]]);
+    expect(needs('0.11', { role: 'manager', figures: figures('0.12') })).toEqual([['manager', true]]);
+    expect(needs('0.121', { role: 'manager', figures: figures('0.12') })).toEqual([['manager', false]]);
+    expect(needs('0.2', { role: 'manager', figures: figures('0.2') })).toEqual([['manager', true], ['director', false]]);
+    // The last answer counts, also where an earlier one went further.
+    expect(needs('0.12', { role: 'manager', figures: figures('0.14') }, { role: 'manager', figures: figures('0.1') })).toEqual([['manager', false]]);
   });
 });

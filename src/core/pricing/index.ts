@@ -24,7 +24,7 @@ export { addDays, addMonths, beginningOf, chargeOver, lastDay, monthsIn, monthsO
 export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityDiscount } from './grants';
 export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
 export { spread } from './spread';
-export { judge, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Reach } from './limits';
+export { figuresOf, judge, needsOf, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Need, type Reach, type Signed } from './limits';
 export { commission, monthlyRate, type CommissionPlan, type Lease } from './financing';
 export { taxed, taxRate, type Taxed, type TaxRate } from './tax';
 

@@ -1,5 +1,6 @@
 /** How far a role may go by itself, and who signs what goes further. */
-import { exact, type ExactText } from '../exact';
+import { exact, fixed, minus, negative, ofWhole, ratio, textOf, times, type ExactText } from '../exact';
+import type { LinePrice } from './index';
 
 /** Of a role, for a family or for all. Of a discount the target is least and the floor most; of a margin the other way round. */
 export interface Limit {
@@ -19,7 +20,7 @@ export interface Limit {
 export interface LineFigures {
   line: string;
   family: string;
-  /** Share off the list price. */
+  /** What is given away by hand and with the whole quote, as a share of what the line would net to without. */
   discount: ExactText;
   margin?: ExactText;
 }
@@ -42,6 +43,18 @@ export function reachOf({ by, target, limit, floor }: Limit, figure: ExactText):
   if (beyond(floor)) return 'beyondFloor';
   if (beyond(limit)) return 'beyondLimit';
   return beyond(target) ? 'withinLimit' : 'onTarget';
+}
+
+const one = ofWhole(1);
+
+/** What is given away on a line beyond what the customer is granted anyway, and what it earns. */
+export function figuresOf(line: string, family: string, price: LinePrice): LineFigures {
+  const byHand = price.steps.find((step) => step.kind === 'discount');
+  const before = byHand && minus(fixed(byHand.total), fixed(byHand.amount));
+  const kept = (of: ExactText, share: ExactText) => minus(one, fixed(fixed(of).units === 0n ? '0' : ratio(fixed(share), fixed(of))));
+  const afterHand = byHand && before ? kept(textOf(before), textOf(negative(fixed(byHand.amount)))) : one;
+  const afterShare = price.share === undefined || price.before === undefined ? one : kept(price.before, price.share);
+  return { line, family, discount: textOf(minus(one, times(afterHand, afterShare))), ...(price.margin === undefined ? {} : { margin: price.margin }) };
 }
 
 /** Every line by every limit of the role that concerns it; one for its family comes before one for all. */
@@ -70,5 +83,29 @@ export function stillHolds(signed: readonly LineFigures[], now: readonly Judged[
     const was = then.get(line)?.[by];
     if (was === undefined) return false;
     return by === 'discount' ? exact(figure).lte(was) : exact(figure).gte(was);
+  });
+}
+
+/** A sign-off as it was given: by whom, for which figures. */
+export interface Signed {
+  /** Of the role that signed. */
+  role: string;
+  figures: readonly LineFigures[];
+}
+
+/** What a role must sign on a quote, and whether what it signed last still holds. */
+export interface Need {
+  role: string;
+  judged: Judged[];
+  held: boolean;
+}
+
+/** By role, the nearest first. `signed` in the order given: of a role the last counts. */
+export function needsOf(judged: readonly Judged[], signed: readonly Signed[]): Need[] {
+  const roles = [...new Set([...judged.map(({ signers }) => signers[0]), ...judged.map(({ signers }) => signers[1])].filter((role) => role !== undefined))];
+  return roles.map((role) => {
+    const own = judged.filter(({ signers }) => signers.includes(role));
+    const last = [...signed].reverse().find((each) => each.role === role);
+    return { role, judged: own, held: last !== undefined && stillHolds(last.figures, own) };
   });
 }

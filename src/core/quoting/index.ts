@@ -2,7 +2,7 @@
 import type { Context } from '../engine';
 import type { ExactText } from '../exact';
 import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
-import type { BuildPrice, LinePrice, LineTerms, PriceEntry, PriceProblem, Tariff, Term, Totals, Typed, Whole } from '../pricing';
+import type { BuildPrice, Judged, Limit, LinePrice, LineTerms, PriceEntry, PriceProblem, Tariff, Term, Totals, Typed, Whole } from '../pricing';
 import type { BuildContent, WarningView } from './content';
 import type { BenchPicture } from './picture';
 
@@ -48,6 +48,7 @@ export interface LineView {
   id: string;
   position: number;
   sku: string;
+  family: string;
   name: Texts;
   buildId?: string;
   partNumber: string;
@@ -94,10 +95,51 @@ export interface QuoteView {
   totals: Totals;
   /** Typed for the whole quote, and what it comes to. */
   whole: { typed: Typed | null; comes: Whole };
+  /** Only for those who may see margins. */
+  signOff?: SignOffsOfQuote;
   updatedBy: string;
   updatedAt: string;
   order?: { id: string; number: string };
   may: { edit: boolean; accept: boolean; seeCosts: boolean };
+}
+
+/** A sign-off as it was asked for and answered. */
+export interface SignOffView {
+  id: string;
+  /** Of who signs. */
+  role: string;
+  reason: string;
+  state: 'asked' | 'yes' | 'no' | 'counter' | 'over';
+  askedBy: string;
+  askedAt: string;
+  answeredBy?: string;
+  answeredAt?: string;
+  comment: string;
+  /** Lines concerned, with their figures; `offer` is the discount by hand that would be signed. */
+  lines: { line: string; position: number; discount: ExactText; margin?: ExactText; offer?: ExactText }[];
+}
+
+/** Where a quote stands with the limits of who owns it. */
+export interface SignOffsOfQuote {
+  limits: Limit[];
+  judged: Omit<Judged, 'limit'>[];
+  /** By role that must sign: positions of the lines, and whether a sign-off holds. */
+  needs: { role: string; lines: number[]; held: boolean }[];
+  history: SignOffView[];
+  /** Those that the person may answer. */
+  mayAnswer: string[];
+}
+
+/** A sign-off that waits for an answer. */
+export interface AskedSignOff {
+  quoteId: string;
+  number: string;
+  customer: string;
+  title: string;
+  by: string;
+  at: string;
+  reason: string;
+  lines: number;
 }
 
 /** Everything the Bench needs to compute in the page; the server computes it again. */
@@ -192,6 +234,8 @@ export interface QuoteRow {
   lines: number;
   /** Lines that cannot be sold as they stand. */
   problems: number;
+  /** Somebody must sign it, or has been asked to. */
+  signing?: 'needed' | 'asked';
   updatedAt: string;
   validUntil: string;
 }
@@ -255,6 +299,8 @@ export interface CatalogueView {
 export interface DeskView {
   quotes: QuoteRow[];
   orders: OrderRow[];
+  /** Sign-offs asked of the person. */
+  asked: AskedSignOff[];
   /** In EUR. `weight` is the share of open quotes that is counted. */
   quota?: { target: string; won: string; open: string; weight: string };
 }

@@ -1,7 +1,7 @@
 /** What is taken from outside, and what is refused with which sentence. */
 import { describe, expect, it } from 'vitest';
 import type { Schema } from 'yup';
-import { changeLineInput, contentInput, discountPercent, newBuildInput, newLineInput, newQuoteInput, plainPercent, quantity, signInInput } from './input';
+import { changeLineInput, changeQuoteInput, contentInput, discountPercent, newBuildInput, newLineInput, newQuoteInput, plainMoney, plainPercent, quantity, signInInput, typedOf } from './input';
 
 const uuid = '00000000-0000-4000-8000-000000000000';
 
@@ -32,6 +32,29 @@ describe('discounts', () => {
   });
   it.each([['101', 'discount.range'], ['-1', 'discount.range'], ['much', 'discount.notANumber'], ['1e308', 'discount.notANumber'], ['', 'discount.required']])('%j is refused: %s', async (typed, code) => {
     expect(await refusals(discountPercent, typed)).toContain(code);
+  });
+});
+
+describe('what is typed for a price', () => {
+  it.each([['1250', ',', '1250'], ['1,250', ',', '1250'], ['1,250.50', ',', '1250.50'], ['1.250,50', ',', '1250.50'], ['12,5', ',', '12.5'], ['1.250', ',', '1.250'], ['1.250', '.', '1250'], ['1.250,50', '.', '1250.50'], ['12.5', '.', '12.5'], ['1.234.567', '.', '1234567'], ['1 250,00', '.', '1250.00'], ['-3,5', ',', '-3.5']] as const)('%j, grouped by %j, is %s', (text, grouping, plain) => {
+    expect(plainMoney(text, grouping)).toBe(plain);
+  });
+  it.each([
+    [{ by: 'rate', value: '7,5' }, { by: 'rate', value: '0.075' }], [{ by: 'margin', value: '32 %' }, { by: 'margin', value: '0.32' }], [{ by: 'net', value: '31382.35' }, { by: 'net', value: '31382.35' }], [{ by: 'amount', value: '100,50' }, { by: 'amount', value: '100.5' }],
+  ] as const)('%j is kept as %j', (typed, kept) => expect(typedOf(typed)).toEqual(kept));
+  it.each([
+    [{ by: 'rate', value: '101' }, 'discount.range'], [{ by: 'net', value: '-1' }, 'amount.range'], [{ by: 'net', value: '1e308' }, 'amount.notANumber'], [{ by: 'amount', value: 'lots' }, 'amount.notANumber'], [{ by: 'margin', value: '100' }, 'margin.range'],
+    [{ by: 'price', value: '1' }, 'input.badKind'], [{ by: 'net', value: '1', currency: 'USD' }, 'input.unknownField'], [{ by: 'net' }, 'amount.required'],
+  ])('%j is refused: %s', async (hand, code) => {
+    expect(await refusals(changeLineInput, { version: 1, hand })).toContain(code);
+    expect(await refusals(changeQuoteInput, { version: 1, whole: hand })).toContain(code);
+  });
+  it('may be taken back', async () => {
+    expect(await refusals(changeLineInput, { version: 1, hand: null })).toEqual([]);
+    expect(await refusals(changeQuoteInput, { version: 1, whole: null })).toEqual([]);
+  });
+  it.each([[{ start: '2027-02-29', months: 1, days: 0 }, 'input.badDate'], [{ start: 'soon', months: 1, days: 0 }, 'input.badDate'], [{ start: '2027-01-01', months: -1, days: 0 }, 'quantity.range'], [{ start: '2027-01-01', months: 1.5, days: 0 }, 'quantity.whole'], [{ start: '2027-01-01', months: 1, days: 31 }, 'quantity.range']])('a term %j is refused: %s', async (term, code) => {
+    expect(await refusals(changeLineInput, { version: 1, term })).toContain(code);
   });
 });
 

@@ -8,6 +8,9 @@ const version = number().strict().typeError('input.badVersion').integer('input.b
 /** An object of just these fields: anything more, such as a price or a standing, is refused. */
 const exactly = <T extends object>(fields: { [K in keyof T]-?: unknown }): Schema<T> => object(fields as never).exact('input.unknownField').required('input.required') as unknown as Schema<T>;
 
+export const versionInput = exactly<VersionInput>({ version });
+export interface VersionInput { version: number }
+
 /** A whole number of pieces. Texts of digits are taken, as they come from a cell. */
 export const quantity = number()
   .transform((value: unknown, original: unknown) => (typeof original === 'string' ? (/^\s*\d{1,12}\s*$/.test(original) ? Number(original) : NaN) : value))
@@ -82,7 +85,12 @@ const typed = exactly<TypedInput>({ by: string().strict().oneOf(['rate', 'amount
 export interface TypedInput { by: Typed['by']; value: string }
 const typedOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : typed)) as unknown as Schema<TypedInput | null>;
 
-const day = string().strict().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'input.badDate').test('calendar', 'input.badDate', (value?: string) => value === undefined || new Date(`${value}T00:00:00Z`).toISOString().startsWith(value)).required('input.required');
+/** A day that the calendar has: a February of thirty days is read as March. */
+function isDay(text: string): boolean {
+  const read = new Date(`${text}T00:00:00Z`);
+  return !Number.isNaN(read.getTime()) && read.toISOString().startsWith(text);
+}
+const day = string().strict().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'input.badDate').test('calendar', 'input.badDate', (value?: string) => value === undefined || isDay(value)).required('input.required');
 const whole = (most: number) => number().strict().typeError('quantity.notANumber').integer('quantity.whole').min(0, 'quantity.range').max(most, 'quantity.range').required('input.required');
 const term = exactly<Term>({ start: day, months: whole(240), days: whole(30) });
 
@@ -91,11 +99,21 @@ export const changeLineInput = exactly<ChangeLineInput>({
 });
 export interface ChangeLineInput { version: number; quantity?: number; hand?: TypedInput | null; locked?: boolean; optional?: boolean; term?: Term; price?: string }
 
+const reasonText = string().trim().max(500, 'input.tooLong').required('signOff.noReason');
+export const askSignOffInput = exactly<AskSignOffInput>({ version, reason: reasonText });
+export interface AskSignOffInput { version: number; reason: string }
+const offer = exactly<{ line: string; rate: string }>({ line: id, rate: discountPercent });
+export const answerSignOffInput = exactly<AnswerSignOffInput>({
+  version, answer: string().strict().oneOf(['yes', 'no', 'counter'], 'signOff.badAnswer').required('input.required'), comment: string().trim().max(500, 'input.tooLong').default(''),
+  counter: array().of(offer).max(1_000, 'input.tooMany').default([]),
+});
+export interface AnswerSignOffInput { version: number; answer: 'yes' | 'no' | 'counter'; comment: string; counter: { line: string; rate: string }[] }
+export const takeCounterInput = versionInput;
+export type TakeCounterInput = VersionInput;
+
 export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone });
 export interface ChangeQuoteInput { version: number; whole: TypedInput | null }
 
-export const versionInput = exactly<VersionInput>({ version });
-export interface VersionInput { version: number }
 
 export const personInput = exactly<PersonInput>({
   language: string().strict().oneOf(['en', 'de'], 'input.badLanguage'), foldBarred: boolean().strict(), units: string().strict().oneOf(['metric', 'imperial'], 'input.badUnits'),

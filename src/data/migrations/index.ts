@@ -1,6 +1,7 @@
 import { first } from './0001-first';
 import { bench } from './0002-bench';
 import { pricing } from './0003-pricing';
+import { signOff } from './0004-sign-off';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -8,4 +9,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing];
+export const migrations: readonly Migration[] = [first, bench, pricing, signOff];

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { FilePlus2, ListTodo, Plus, Send } from 'lucide-react';
+import { FilePlus2, ListTodo, Plus, Send, Stamp } from 'lucide-react';
 import type { DeskView, QuoteRow } from '../../core/quoting';
 import { date, moneyIn } from '../../i18n';
 import { Button } from '../../ui';
@@ -20,11 +20,12 @@ export default function Desk(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
-const steps = { fix: ListTodo, fill: FilePlus2, send: Send };
+const steps = { fix: ListTodo, fill: FilePlus2, needed: Stamp, asked: Stamp, send: Send };
 
 function nextStep(quote: QuoteRow): keyof typeof steps {
   if (quote.lines === 0) return 'fill';
-  return quote.problems > 0 ? 'fix' : 'send';
+  if (quote.problems > 0) return 'fix';
+  return quote.signing ?? 'send';
 }
 
 function Page({ name, view, mayQuote, seesOrders }: Props) {
@@ -38,6 +39,19 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
           <h1>{t('desk.greeting', { name: name.split(' ')[0] ?? name })}</h1>
           {mayQuote && <Button look="main" onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
         </div>
+        {view.asked.length > 0 && (
+          <section className={css.asked} aria-label={t('desk.asked')}>
+            <h2 className={css.section}>{t('desk.asked')}</h2>
+            {view.asked.map((each) => (
+              <a key={`${each.quoteId}${each.at}`} className={css.row} href={`/quotes/${each.quoteId}`}>
+                <span className={css.number}>{each.number}</span>
+                <span className={css.who}>{each.customer} <span className={css.quiet}>{each.title}</span></span>
+                <span className={css.next}><Stamp size={14} aria-hidden />{t('desk.askedLines', { count: each.lines })}</span>
+                <span className={css.reason} title={each.reason}>{each.by}: <q>{each.reason}</q></span>
+              </a>
+            ))}
+          </section>
+        )}
         <h2 className={css.section}>{t('desk.waiting')}</h2>
         <div className={css.list}>
           {waiting.length === 0 && <p className={css.empty}>{t('desk.nothing')}</p>}

@@ -14,7 +14,7 @@ interface Props {
   language: string;
   theme: 'light' | 'dark' | 'auto';
   name: string;
-  role: 'engineer' | 'manager' | 'modeller' | 'dealer';
+  role: 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
 }
 
 export const places: { id: Place; href: string }[] = [

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { classes } from '../../ui';
 import css from './ledger.module.css';
 
@@ -11,6 +11,8 @@ interface Props {
   strong?: boolean;
   narrow?: boolean;
   hint?: string | undefined;
+  /** What is told beneath of what is typed so far, or of what stands there. */
+  below?: ((typed: string | undefined) => ReactNode) | undefined;
   /** Saves; gives the sentence of a refusal, which then stands at the cell with what was typed. */
   onSave: (typed: string) => Promise<string | null>;
   /** Checks while typing; the sentence of what is wrong, or null. */
@@ -18,7 +20,7 @@ interface Props {
 }
 
 /** A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to be mended. */
-export function EditCell({ label, value, disabled, strong = false, narrow = false, hint, onSave, check }: Props) {
+export function EditCell({ label, value, disabled, strong = false, narrow = false, hint, below, onSave, check }: Props) {
   const id = useId();
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
@@ -42,6 +44,7 @@ export function EditCell({ label, value, disabled, strong = false, narrow = fals
           if (event.key === 'Escape') { setTyped(undefined); setError(null); }
         }}
       />
+      {below?.(error === null ? typed : undefined)}
       {error && <p id={id} className={css.cellError} role="alert">{error}</p>}
     </>
   );

@@ -1,4 +1,6 @@
+import type { ReactNode } from 'react';
 import type { Typed } from '../../core/pricing';
+import { typedOf } from '../../core/quoting';
 import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
 import { sendable, shownIn, wrongBy, type Way } from './typed-amount';
@@ -12,18 +14,21 @@ interface Props {
   label: string;
   decimals: number;
   disabled: boolean;
+  /** Told beneath, of the share typed so far or of what stands there. */
+  below?: ((share: string | undefined) => ReactNode) | undefined;
   /** Saves what was typed, or takes it back; gives the sentence of a refusal. */
   onType: (typed: { by: Way; value: string } | null) => Promise<string | null>;
 }
 
 /** One of the four ways of saying a price. The one that was typed shows as typed, and stands out; emptied, it is taken back. */
-export function FourCell({ by, value, typed, label, decimals, disabled, onType }: Props) {
+export function FourCell({ by, value, typed, label, decimals, disabled, below, onType }: Props) {
   const { t, language } = useSpeech();
   const own = typed?.by === by;
   const shown = own ? typed.value : value;
   return (
     <EditCell
       label={label} value={shown === undefined ? '' : shownIn(by, shown, language, decimals)} disabled={disabled} strong={own} hint={own ? t('ledger.typed') : undefined}
+      below={below && ((text) => below(text === undefined || wrongBy(by, text, language, t) !== null || text.trim() === '' ? undefined : typedOf({ by, value: sendable(by, text, language) }).value))}
       check={(text) => wrongBy(by, text, language, t)}
       onSave={(text) => onType(text.trim() === '' ? null : { by, value: sendable(by, text, language) })}
     />

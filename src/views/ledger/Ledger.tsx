@@ -4,12 +4,13 @@ import type { Figure } from '../../core/pricing';
 import type { Address, LineView, QuoteView } from '../../core/quoting';
 import { date, moneyIn } from '../../i18n';
 import { Button, Dialog, DialogFoot, LinkButton, classes, say } from '../../ui';
-import { ask, sentences } from '../api';
+import { ask, sentences, type Answer } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { AddItem } from './AddItem';
 import css from './ledger.module.css';
 import { Lines } from './Lines';
 import { Side, type SideView } from './Side';
+import type { SignOffActs } from './SignOff';
 import { StartDialog } from './StartDialog';
 import { Totals } from './Totals';
 import { useQuote } from './useQuote';
@@ -23,11 +24,20 @@ export default function Ledger(props: Props) {
 function Page({ view: first, models }: Props) {
   const { t, language } = useSpeech();
   const { view, saving, change, changeLine, changeWhole, refresh } = useQuote(first);
-  const [side, setSide] = useState<SideView>();
+  // Whoever is asked to sign sees what for at once.
+  const [side, setSide] = useState<SideView | undefined>(first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined);
   const [accepting, setAccepting] = useState(false);
   const [starting, setStarting] = useState(false);
   const { currency, decimals, may } = view;
-  const askFor = (figure: Figure) => setSide({ line: figure.of === 'line' ? figure.line : undefined, asked: [figure] });
+  const askFor = (figure: Figure) => setSide({ is: 'walk', line: figure.of === 'line' ? figure.line : undefined, asked: [figure] });
+  const toggle = (wanted: SideView) => setSide(side && side.is === wanted.is && side.line === wanted.line ? undefined : wanted);
+  const quoteWalkOpen = side?.is === 'walk' && side.line === undefined;
+  const refused = (answer: Answer<QuoteView>): string | null => (answer.ok ? null : sentences(answer.failures, t('request.failed')));
+  const signing: SignOffActs = {
+    onAsk: async (reason) => refused(await change('POST', '/sign-offs', { reason })),
+    onAnswer: async (id, body) => refused(await change('PATCH', `/sign-offs/${id}`, body)),
+    onTake: async (id) => refused(await change('POST', `/sign-offs/${id}/take`, {})),
+  };
   const remove = async (line: LineView) => {
     const answer = await change('DELETE', `/lines/${line.id}`, {});
     if (answer.ok) say(t('ledger.removed'));
@@ -50,6 +60,7 @@ function Page({ view: first, models }: Props) {
     say(sentences(answer.failures, t('request.failed')), true);
   };
 
+  const unsigned = view.signOff?.needs.some((need) => !need.held) ?? false;
   const builds = view.lines.filter((line) => line.buildId && !line.alternative).length;
   return (
     <div className={css.page}>
@@ -64,10 +75,10 @@ function Page({ view: first, models }: Props) {
         <div className={css.acts}>
           <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>
           {may.edit && <Button onClick={() => setStarting(true)}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
-          <Button aria-pressed={side !== undefined && side.line === undefined} onClick={() => setSide(side && side.line === undefined ? undefined : { line: undefined, asked: [] })}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>
+          <Button aria-pressed={quoteWalkOpen} onClick={() => toggle({ is: 'walk', asked: [] })}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>
           <LinkButton href={`/api/quotes/${view.id}/quotation.pdf`} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>
           {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
-          {may.accept && <Button look="main" disabled={view.lines.length === 0} onClick={() => setAccepting(true)}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
+          {may.accept && <Button look="main" disabled={view.lines.length === 0 || unsigned} title={unsigned ? t('signOff.first') : undefined} onClick={() => setAccepting(true)}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
         </div>
       </header>
       <div className={css.main}>
@@ -75,7 +86,7 @@ function Page({ view: first, models }: Props) {
           {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
             <Lines
               view={view} openLine={side?.line} onChange={changeLine} onRemove={(line) => void remove(line)}
-              onWalk={(line) => setSide(side?.line === line.id ? undefined : { line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
+              onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
           )}
           {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} />}
@@ -84,9 +95,9 @@ function Page({ view: first, models }: Props) {
             <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}</p>
           </div>
         </div>
-        <Totals view={view} onType={(whole) => changeWhole({ whole })} onExplain={(what) => askFor({ of: 'quote', what })} />
+        <Totals view={view} onType={(whole) => changeWhole({ whole })} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
       </div>
-      {side && <Side view={view} side={side} onChange={setSide} />}
+      {side && <Side view={view} side={side} onChange={setSide} signing={signing} />}
       <StartDialog open={starting} view={view} models={models} onClose={() => setStarting(false)} />
       <Dialog title={t('ledger.acceptTitle', { number: view.number })} closeText={t('frame.close')} open={accepting} onClose={() => setAccepting(false)}>
         <p>{t('ledger.acceptText', { net: moneyIn(view.totals.net, currency, language, decimals), count: builds })}</p>

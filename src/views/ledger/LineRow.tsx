@@ -7,6 +7,7 @@ import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
 import { FourCell } from './FourCell';
 import css from './ledger.module.css';
+import { ReachMark } from './ReachMark';
 import { TermFields } from './TermFields';
 import { sendableMoney, wrongWith, type Way } from './typed-amount';
 
@@ -32,6 +33,11 @@ function granted(line: LineView, language: string): string {
   return line.price.steps.flatMap((step) => (['agreement', 'quantity', 'promotion'].includes(step.kind) && step.rate ? [percent(step.rate, language)] : [])).join(' + ');
 }
 
+const limitFor = ({ signOff }: QuoteView, { family }: LineView, by: 'discount' | 'margin') => {
+  const own = signOff?.limits.filter((limit) => limit.by === by) ?? [];
+  return own.find((limit) => limit.family === family) ?? own.find((limit) => limit.family === undefined);
+};
+
 /** A line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
 export function LineRow({ line, view, shared, open, onChange, onRemove, onWalk, onExplain }: Props) {
   const { t, language } = useSpeech();
@@ -42,11 +48,20 @@ export function LineRow({ line, view, shared, open, onChange, onRemove, onWalk, 
   const byHand = price.steps.find((step) => step.kind === 'discount');
   const settled = !may.edit || !line.discountable;
   const type = (typed: { by: Way; value: string } | null) => onChange(line, { hand: typed });
-  const four = (by: Way, value: string | undefined, label: string) => <FourCell by={by} value={value} typed={line.hand} label={`${label} ${at}`} decimals={decimals} disabled={settled} onType={type} />;
+  const judged = view.signOff?.judged.filter((each) => each.line === line.id) ?? [];
+  /** The scale of limits: of the figure as it is judged, or of what is being typed. */
+  const scale = (by: 'discount' | 'margin') => {
+    const here = judged.find((each) => each.by === by);
+    const limit = here && limitFor(view, line, by);
+    return here && limit && ((typed: string | undefined) => <ReachMark limit={limit} figure={typed ?? here.figure} />);
+  };
+  const four = (by: Way, value: string | undefined, label: string) => (
+    <FourCell by={by} value={value} typed={line.hand} label={`${label} ${at}`} decimals={decimals} disabled={settled} onType={type} below={by === 'rate' ? scale('discount') : by === 'margin' ? scale('margin') : undefined} />
+  );
   const off = byHand ? textOf(negative(fixed(byHand.amount))) : '0';
   const unitMargin = price.unitCost === undefined || price.unitNet === '0' ? undefined : ratio(minus(fixed(price.unitNet), fixed(price.unitCost)), fixed(price.unitNet));
   return (
-    <tr className={classes(line.optional && css.aside)} aria-label={t('ledger.rowName', { line: at, name: own(line.name, language) })}>
+    <tr className={classes(line.optional && css.aside)}>
       <td className={classes(css.figure, css.held)}>{at}</td>
       <td className={classes(css.what, css.held)}>
         <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative')}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}

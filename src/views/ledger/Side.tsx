@@ -8,10 +8,12 @@ import { Bridge, type BridgeStep } from './Bridge';
 import { stepName } from '../parts/step-name';
 import { Explained } from './Explained';
 import css from './ledger.module.css';
+import { SignOff, type SignOffActs } from './SignOff';
 
-/** What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked last. */
+/** What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked last; or sign-off. */
 export interface SideView {
-  line: string | undefined;
+  is: 'walk' | 'signOff';
+  line?: string | undefined;
   asked: readonly Figure[];
 }
 
@@ -19,15 +21,15 @@ interface Props {
   view: QuoteView;
   side: SideView;
   onChange: (side: SideView | undefined) => void;
+  signing: SignOffActs;
 }
 
 const shares = new Set(['margin', 'markUp']);
 
-export function Side({ view, side, onChange }: Props) {
+export function Side({ view, side, onChange, signing }: Props) {
   const { t, language } = useSpeech();
   const { decimals } = view;
   const amount = (value: string) => money(value, language, decimals);
-  const line = view.lines.find((each) => each.id === side.line);
   const [lines, priced] = useMemo((): [ExplainedLine[], PricedQuote] => [
     view.lines.map(({ id, quantity, alternative, optional }) => ({ id, counts: !alternative && !optional, terms: { quantity } })),
     { lines: view.lines.map(({ id, price }) => ({ id, price, problems: [] })), totals: view.totals, whole: view.whole.comes },
@@ -38,12 +40,15 @@ export function Side({ view, side, onChange }: Props) {
     return t('ledger.figureOf', { what: t(`ledger.figure.${figure.what}`), line: position });
   };
   const asked = side.asked[side.asked.length - 1];
+  // The walk beside a figure is that of its line.
+  const of = asked?.of === 'line' ? asked.line : side.line;
+  const line = view.lines.find((each) => each.id === of);
   const explanation = asked && explain(lines, priced, decimals, asked);
-  const title = line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
+  const title = side.is === 'signOff' ? t('signOff.title') : line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
   return (
     <aside className={css.side} tabIndex={0} aria-label={title}>
       <div className={css.sideHead}><h2>{title}</h2><Button look="plain" onClick={() => onChange(undefined)}>{t('bench.close')}</Button></div>
-      {line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
+      {side.is === 'signOff' ? <SignOff view={view} {...signing} /> : line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
       {explanation && (
         <Explained
           explanation={explanation} nameOf={nameOf} decimals={decimals} shown={(value, figure) => (shares.has(figure.what) ? percent(value, language, 2) : amount(value))}

@@ -1,7 +1,8 @@
+import { Stamp } from 'lucide-react';
 import type { QuoteFigure } from '../../core/pricing';
 import type { QuoteView } from '../../core/quoting';
 import { money, percent } from '../../i18n';
-import { classes } from '../../ui';
+import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';
 import { FourCell } from './FourCell';
 import css from './ledger.module.css';
@@ -11,10 +12,11 @@ interface Props {
   view: QuoteView;
   onType: (typed: { by: Way; value: string } | null) => Promise<string | null>;
   onExplain: (figure: QuoteFigure) => void;
+  onSignOff: () => void;
 }
 
 /** What the quote comes to: a row that is typed into for all of it, and its sums, each of which tells how it came about. */
-export function Totals({ view, onType, onExplain }: Props) {
+export function Totals({ view, onType, onExplain, onSignOff }: Props) {
   const { t, language } = useSpeech();
   const { totals, whole, decimals, currency, may } = view;
   const { comes } = whole;
@@ -28,9 +30,19 @@ export function Totals({ view, onType, onExplain }: Props) {
       <dd {...(main ? { 'data-testid': 'net' } : {})}><button type="button" className={css.asks} onClick={() => onExplain(figure)} aria-label={t('ledger.explain', { what: t(`ledger.figure.${figure}`), value })}>{value}</button></dd>
     </div>
   );
+  const needs = view.signOff?.needs ?? [];
+  const open = needs.filter((need) => !need.held);
+  const waits = view.signOff?.history.some((each) => each.state === 'asked') ?? false;
   const recurs = totals.recurring !== '0';
   return (
     <footer className={css.foot}>
+      {view.signOff && (needs.length > 0 || view.signOff.history.length > 0) && (
+        <p className={css.signing}>
+          <Stamp size={14} aria-hidden />
+          <span>{open.length === 0 ? t(needs.length > 0 ? 'signOff.allHeld' : 'signOff.none') : open.map((need) => t('signOff.need', { role: t(`role.${need.role as 'manager'}`), lines: need.lines.join(', ') })).join(' ')}{waits && ` ${t('signOff.waits')}`}</span>
+          <Button onClick={onSignOff}>{t(open.length > 0 && !waits && view.may.edit ? 'signOff.ask' : 'signOff.title')}</Button>
+        </p>
+      )}
       <fieldset className={css.whole}>
         <legend>{t('ledger.wholeQuote')}</legend>
         {comes.is === 'spread' ? <>

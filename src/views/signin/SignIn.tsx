@@ -10,7 +10,7 @@ import css from './signin.module.css';
 interface Props {
   language: string;
   to: string;
-  demo: { password: string; people: { email: string; role: 'engineer' | 'manager' | 'modeller' | 'dealer'; name: string }[] };
+  demo: { password: string; people: { email: string; role: 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer'; name: string }[] };
 }
 
 export default function SignIn(props: Props) {

@@ -1,0 +1,202 @@
+/** Prices and sign-off as the services give them, against a real database. */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { QuoteView } from '../core/quoting';
+import { connected } from '../data';
+import type { Actor } from './actor';
+import { findCustomers } from './customers';
+import type { Result } from './failure';
+import { acceptQuote } from './orders';
+import { addByNumber } from './quote-builds';
+import { changeLine, changeWhole, openQuote, seeQuote } from './quotes';
+import { answerSignOff, askSignOff, takeCounter } from './sign-offs';
+import { askedOf } from './standing';
+import { openDemo, personOf } from './testing';
+
+let mara: Actor, joss: Actor, tobias: Actor, hedda: Actor, rhona: Actor;
+beforeAll(async () => {
+  await openDemo('pricing');
+  const of = (name: string, house = 'harrowmoor') => personOf(`${name}@${house}.example`);
+  [mara, joss, tobias, hedda, rhona] = [await of('mara'), await of('joss'), await of('tobias'), await of('hedda'), await of('rhona', 'dunmere')];
+});
+afterAll(() => connected().close());
+
+const value = <T>(result: Result<T>): T => {
+  if (!result.ok) throw new Error(JSON.stringify(result.failures));
+  return result.value;
+};
+const codes = (result: Result<unknown>): string[] => (result.ok ? [] : result.failures.map((failure) => failure.code));
+
+async function quoteOf(actor: Actor, customer: string, ...items: [sku: string, quantity: number][]): Promise<QuoteView> {
+  const [found] = await findCustomers(actor, customer);
+  let quote = value(await openQuote(actor, { customerId: found?.id ?? '', title: '' }));
+  for (const [sku, quantity] of items) quote = value(await addByNumber(actor, quote.id, { version: quote.version, sku, quantity }));
+  return quote;
+}
+const line = (quote: QuoteView, at = 1) => quote.lines[at - 1]?.id ?? '';
+const changed = async (quote: QuoteView, change: object, at = 1, actor = mara) => changeLine(actor, quote.id, line(quote, at), { version: quote.version, ...change });
+
+describe('what a list prices by other methods', () => {
+  it('has brackets with their edges, and says which quantity none holds', async () => {
+    let quote = await quoteOf(mara, 'norrvik', ['SV-TRAIN-GRP', 4]);
+    expect(quote.lines[0]?.price).toMatchObject({ per: 'line', net: '900' });
+    for (const [quantity, net] of [[5, '1500'], [9, '1500'], [10, '2600'], [19, '2600']] as const) {
+      quote = value(await changed(quote, { quantity }));
+      expect(quote.lines[0]?.price.net).toBe(net);
+    }
+    expect(codes(await changed(quote, { quantity: 20 }))).toEqual(['line.outside']);
+    expect(value(await seeQuote(mara, quote.id)).lines[0]).toMatchObject({ quantity: 19, price: { net: '2600' } });
+  });
+
+  it('charges usage by slice, over the term', async () => {
+    const quote = value(await changed(await quoteOf(mara, 'norrvik', ['DK-CLOUD', 7400]), { term: { start: '2027-01-01', months: 18, days: 0 } }));
+    expect(quote.lines[0]?.price).toMatchObject({ unitNet: '648', net: '11664', recurring: { to: '2028-06-30', perMonth: '648', firstYear: '7776' } });
+    expect(quote.totals).toMatchObject({ oneTime: '0', recurring: '11664', firstYear: '7776' });
+    const few = value(await changed(quote, { quantity: 10 }));
+    expect(few.lines[0]?.price).toMatchObject({ unitNet: '45', least: '45.00' });
+  });
+
+  it('prorates a subscription by months and days, not below its least term', async () => {
+    let quote = await quoteOf(mara, 'norrvik', ['DK-SITE', 1]);
+    expect(quote.lines[0]?.price.net).toBe('780');
+    quote = value(await changed(quote, { term: { start: '2027-01-01', months: 18, days: 0 } }));
+    expect(quote.lines[0]?.price.net).toBe('1170');
+    quote = value(await changed(quote, { term: { start: '2027-01-01', months: 7, days: 10 } }));
+    // 780 / 12 x (7 + 10/31)
+    expect(quote.lines[0]?.price.net).toBe('475.97');
+    expect(codes(await changed(quote, { term: { start: '2027-01-01', months: 5, days: 29 } }))).toEqual(['line.tooShort']);
+    expect(codes(await changed(await quoteOf(mara, 'norrvik', ['SV-COMM', 1]), { term: { start: '2027-01-01', months: 12, days: 0 } }))).toEqual(['line.notRecurring']);
+  });
+
+  it('takes a share of families, a typed price, and cost with a mark-up', async () => {
+    let quote = await quoteOf(mara, 'norrvik', ['SV-CARE', 1], ['SV-ENGINEER', 3], ['YE-SPARECELL', 1], ['BC-IP66', 2]);
+    expect(quote.lines[1]?.problems).toMatchObject([{ code: 'line.wantsPrice' }]);
+    expect(codes(await changed(quote, { price: '100' }, 3))).toEqual(['line.priceNotTyped']);
+    quote = value(await changed(quote, { price: '118' }, 2));
+    expect(quote.lines[1]).toMatchObject({ typedPrice: '118', problems: [], price: { net: '354' } });
+    // 286.00 x 1.45, less 5 % for key accounts
+    expect(quote.lines[2]?.price).toMatchObject({ unitList: '414.7', unitNet: '393.97' });
+    const terminals = Number(quote.lines[3]?.price.net);
+    expect(Number(quote.lines[0]?.price.net)).toBeCloseTo(terminals * 0.04, 2);
+  });
+
+  it('grants contract prices, discounts by quantity and promotions, and says why others do not count', async () => {
+    const contract = await quoteOf(mara, 'brannoch', ['SV-CALIB', 2]);
+    expect(contract.lines[0]?.price.steps).toMatchObject([{ kind: 'list', total: '550' }, { kind: 'agreement', name: { en: 'Frame contract Brannoch' }, total: '495' }]);
+    const kiosks = await quoteOf(mara, 'hallersee', ['YE-KIOSK', 4]);
+    // The third piece and those after it: two of four at 5 %.
+    expect(kiosks.lines[0]?.price.steps.find((step) => step.kind === 'quantity')).toMatchObject({ rate: '0.025' });
+    const terminal = await quoteOf(mara, 'hallersee', ['BC-IP66', 1]);
+    expect(terminal.lines[0]?.price.steps.find((step) => step.kind === 'promotion')).toMatchObject({ amount: '0', lost: [{ name: { en: 'Autumn terminals' }, why: 'over' }] });
+  });
+});
+
+describe('any of four', () => {
+  it('may be typed on a line, is kept as typed, and may be taken back', async () => {
+    const quote = await quoteOf(mara, 'hallersee', ['SILL-1212-X', 3]);
+    const list = quote.lines[0]?.price.unitNet;
+    const margin = value(await changed(quote, { hand: { by: 'margin', value: '40' } }));
+    expect(margin.lines[0]).toMatchObject({ hand: { by: 'margin', value: '0.4' }, price: { unitNet: '1633.33' } });
+    const net = value(await changed(margin, { hand: { by: 'net', value: '1700.00' } }));
+    expect(net.lines[0]?.price).toMatchObject({ unitNet: '1700', net: '5100' });
+    const off = value(await changed(net, { hand: { by: 'amount', value: '89.12' } }));
+    expect(off.lines[0]?.price.unitNet).toBe('1900');
+    expect(codes(await changed(off, { hand: { by: 'amount', value: '5000' } }))).toEqual(['line.hand']);
+    expect(value(await changed(off, { hand: null })).lines[0]).toMatchObject({ hand: null, price: { unitNet: list } });
+    expect(codes(await changed(await quoteOf(mara, 'hallersee', ['SV-DELIV', 1]), { hand: { by: 'rate', value: '1' } }))).toEqual(['line.notDiscountable']);
+  });
+
+  it('may be typed for the whole quote, over what is neither locked nor fixed', async () => {
+    let quote = await quoteOf(mara, 'hallersee', ['SILL-1212-X', 1], ['SV-COMM', 1], ['SV-DELIV', 1], ['YE-KIOSK', 1]);
+    quote = value(await changed(quote, { locked: true }, 2));
+    quote = value(await changed(quote, { optional: true }, 4));
+    const before = quote.totals.net;
+    quote = value(await changeWhole(mara, quote.id, { version: quote.version, whole: { by: 'net', value: '3000' } }));
+    expect(quote.totals.net).toBe('3000');
+    expect(quote.lines.map(({ price }) => price.share)).toEqual([expect.any(String), undefined, undefined, undefined]);
+    expect(codes(await changeWhole(mara, quote.id, { version: quote.version, whole: { by: 'net', value: '1' } }))).toEqual(['quote.whole']);
+    quote = value(await changeWhole(mara, quote.id, { version: quote.version, whole: null }));
+    expect(quote.totals.net).toBe(before);
+  });
+
+  it('tells a dealer no margin, and takes none from one', async () => {
+    const quote = await quoteOf(rhona, 'saltmarsh', ['YE-KIOSK', 1]);
+    expect(codes(await changed(quote, { hand: { by: 'margin', value: '40' } }, 1, rhona))).toEqual(['refused.permission']);
+    expect(codes(await changeWhole(rhona, quote.id, { version: quote.version, whole: { by: 'margin', value: '40' } }))).toEqual(['refused.permission']);
+    expect(JSON.stringify(quote)).not.toMatch(/"(margin|cost|unitCost|signOff|limits)"/);
+  });
+});
+
+describe('sign-off', () => {
+  const beyond = async (rate: string) => value(await changed(await quoteOf(mara, 'hallersee', ['SILL-1212-X', 2], ['SV-COMM', 1]), { hand: { by: 'rate', value: rate } }));
+  const asked = async (quote: QuoteView, reason = 'Third order this year') => askSignOff(mara, quote.id, { version: quote.version, reason });
+  const answer = (quote: QuoteView, actor: Actor, kind: 'yes' | 'no' | 'counter', counter: { line: string; rate: string }[] = [], at = 0) =>
+    answerSignOff(actor, quote.id, quote.signOff?.history[at]?.id ?? '', { version: quote.version, answer: kind, comment: '', counter });
+  const held = (quote: QuoteView) => quote.signOff?.needs.map((need) => [need.role, need.held]);
+
+  it('is not needed within limits', async () => {
+    const quote = await beyond('8');
+    expect(held(quote)).toEqual([]);
+    expect(codes(await asked(quote))).toEqual(['signOff.notNeeded']);
+    expect(value(await acceptQuote(mara, quote.id, quote.version)).number).toMatch(/^O-/);
+  });
+
+  it('holds once given, while no figure gets worse, and lets the quote be accepted', async () => {
+    let quote = await beyond('12');
+    expect(held(quote)).toEqual([['manager', false]]);
+    expect(codes(await acceptQuote(mara, quote.id, quote.version))).toEqual(['quote.unsigned']);
+    quote = value(await asked(quote));
+    expect((await askedOf(tobias)).some((each) => each.quoteId === quote.id)).toBe(true);
+    quote = value(await answer(value(await seeQuote(tobias, quote.id)), tobias, 'yes'));
+    expect(held(quote)).toEqual([['manager', true]]);
+    quote = value(await changed(quote, { hand: { by: 'rate', value: '11' } }));
+    expect(held(quote)).toEqual([['manager', true]]);
+    const worse = value(await changed(quote, { hand: { by: 'rate', value: '12.5' } }));
+    expect(held(worse)).toEqual([['manager', false]]);
+    quote = value(await changed(worse, { hand: { by: 'rate', value: '12' } }));
+    expect(held(quote)).toEqual([['manager', true]]);
+    expect(value(await acceptQuote(mara, quote.id, quote.version)).number).toMatch(/^O-/);
+  });
+
+  it('beyond the floor is for the level above too, and each signs alone', async () => {
+    let quote = value(await asked(await beyond('20')));
+    expect(held(quote)).toEqual([['manager', false], ['director', false]]);
+    const of = (role: string) => quote.signOff?.history.findIndex((each) => each.role === role) ?? -1;
+    expect(codes(await answer(quote, tobias, 'yes', [], of('director')))).toEqual(['signOff.notYours']);
+    quote = value(await answer(quote, tobias, 'yes', [], of('manager')));
+    expect(held(quote)).toEqual([['manager', true], ['director', false]]);
+    quote = value(await answer(quote, hedda, 'yes', [], of('director')));
+    expect(held(quote)).toEqual([['manager', true], ['director', true]]);
+  });
+
+  it('may be refused, or answered with what would do, which then holds', async () => {
+    let quote = value(await answer(value(await asked(await beyond('14'))), tobias, 'no'));
+    expect(held(quote)).toEqual([['manager', false]]);
+    quote = value(await asked(quote, 'Once more'));
+    const at = quote.signOff?.history.findIndex((each) => each.state === 'asked') ?? -1;
+    expect(codes(await answer(quote, tobias, 'counter', [], at))).toEqual(['signOff.noOffer']);
+    quote = value(await answer(quote, tobias, 'counter', [{ line: line(quote), rate: '10' }], at));
+    expect(held(quote)).toEqual([['manager', false]]);
+    quote = value(await takeCounter(mara, quote.id, quote.signOff?.history[at]?.id ?? '', { version: quote.version }));
+    expect(quote.lines[0]?.hand).toEqual({ by: 'rate', value: '0.1' });
+    expect(held(quote)).toEqual([['manager', true]]);
+  });
+
+  it('is nobody’s to give who has no right to', async () => {
+    const quote = value(await asked(await beyond('12')));
+    for (const actor of [mara, joss]) expect(codes(await answer(quote, actor, 'yes'))).toEqual(['refused.permission']);
+    expect(codes(await answer(quote, rhona, 'yes'))).toEqual(['refused.permission']);
+    const signed = value(await answer(quote, tobias, 'yes'));
+    expect(codes(await answer(signed, tobias, 'no'))).toEqual(['signOff.answered']);
+    expect(codes(await answerSignOff(tobias, quote.id, 'nonsense', { version: signed.version, answer: 'yes', comment: '', counter: [] }))).toEqual(['signOff.missing']);
+    const entries = await connected().records.audit.findAll({ where: { subject: quote.number }, order: [['id', 'ASC']] });
+    expect(entries.map((entry) => entry.action)).toEqual(expect.arrayContaining(['signOff.asked', 'signOff.answered']));
+  });
+
+  it('on a manager’s own quote is for the level above', async () => {
+    const quote = value(await changed(await quoteOf(tobias, 'hallersee', ['SILL-1212-X', 2]), { hand: { by: 'rate', value: '16' } }, 1, tobias));
+    expect(held(quote)).toEqual([['director', false]]);
+    const waiting = value(await askSignOff(tobias, quote.id, { version: quote.version, reason: 'Fair stand' }));
+    expect(waiting.signOff?.mayAnswer).toEqual([]);
+    expect(held(value(await answer(waiting, hedda, 'yes')))).toEqual([['director', true]]);
+  });
+});

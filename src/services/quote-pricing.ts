@@ -1,0 +1,122 @@
+/** The lines of a quote, priced on the server from what is kept of them. */
+import type { Transaction } from 'sequelize';
+import { Exact, exact } from '../core/exact';
+import { specialTariff, type LineProblem } from '../core/quoting';
+import { costOf, priceBuild, priceQuote, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Term, type Whole } from '../core/pricing';
+import { making } from '../core/production';
+import { connected, type BuildRow, type ItemRow, type LineRow, type QuoteRow, type RevisionRow } from '../data';
+import { today } from './clock';
+import { grantsFor } from './grants';
+import { compiledVersion, versionById } from './models';
+import { entriesOf, fullTariff } from './tariffs';
+
+export interface QuoteParts {
+  quote: QuoteRow;
+  revision: RevisionRow;
+  lines: LineRow[];
+  builds: Map<string, BuildRow>;
+  tariff: Tariff;
+}
+
+export async function partsOf(quote: QuoteRow, transaction: Transaction | null = null): Promise<QuoteParts> {
+  const { revisions, lines, builds } = connected().records;
+  const revision = await revisions.findOne({ where: { quoteId: quote.id }, order: [['number', 'DESC']], transaction });
+  if (!revision) throw new Error(`quote ${quote.number} has no revision`);
+  const rows = await lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']], transaction });
+  const own = await builds.findAll({ where: { quoteId: quote.id }, transaction });
+  return { quote, revision, lines: rows, builds: new Map(own.map((build) => [build.id, build])), tariff: await fullTariff(revision.priceList, transaction ?? undefined) };
+}
+
+/** One line as priced now, or as frozen when it was accepted; with cost. */
+export interface QuotedLine {
+  line: LineRow;
+  item: ItemRow;
+  build: BuildRow | undefined;
+  price: LinePrice;
+  parts: BuildPrice | undefined;
+  problems: LineProblem[];
+  /** How the item is priced in the list, where it is a plain one. */
+  method: PriceEntry['method'] | undefined;
+  recurs: QuoteLine['recurs'];
+}
+
+/** Every line, and what is typed for the whole quote. */
+export interface Quoted {
+  lines: QuotedLine[];
+  comes: Whole;
+}
+
+/** A line that recurs runs for its base period from the day on, as long as nobody says otherwise. */
+const usualTerm = ({ baseMonths, leastMonths = 0 }: Recurrence): Term => ({ start: today(), months: Math.max(baseMonths, leastMonths), days: 0 });
+
+export const priceLines = async (parts: QuoteParts, transaction: Transaction | null = null): Promise<QuotedLine[]> => (await priceAll(parts, transaction)).lines;
+
+export async function priceAll({ quote, revision, lines, builds, tariff }: QuoteParts, transaction: Transaction | null = null): Promise<Quoted> {
+  const { items } = connected().records;
+  const skus = lines.map((line) => line.sku);
+  const granted = await grantsFor({ id: quote.customerId, class: revision.customer.class, priceList: revision.priceList }, transaction);
+  const rows = new Map((await items.findAll({ where: { sku: skus }, transaction, raw: true })).map((item) => [item.sku, item]));
+  const entries = await entriesOf(revision.priceList, skus, transaction);
+  const day = today();
+  const open: { line: LineRow; priced: QuoteLine; parts: BuildPrice | undefined }[] = [];
+  for (const line of lines) {
+    if (line.frozen) continue;
+    const item = rows.get(line.sku) as ItemRow;
+    const build = line.buildId ? builds.get(line.buildId) : undefined;
+    const { entry, every } = entries.get(line.sku) ?? {};
+    const [offer, parts] = build ? await buildOffer(build, tariff, transaction) : [itemOffer(line, item, entry, tariff), undefined];
+    const priced: QuoteLine = {
+      id: line.id, sku: line.sku, family: item.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: item.discountable, offer,
+      terms: { quantity: line.quantity, day, ...granted(line.sku, item.family), ...(line.hand ? { hand: line.hand } : {}) },
+      ...(every && !build ? { recurs: { every, term: line.term ?? usualTerm(every) } } : {}),
+    };
+    open.push({ line, priced, parts });
+  }
+  const { lines: figures, whole } = priceQuote(open.map((each) => each.priced), { decimals: tariff.decimals, ...(revision.whole ? { whole: revision.whole } : {}) });
+  const worked = new Map(open.map((each, index) => [each.line.id, { ...each, figures: figures[index] as PricedLine }]));
+  return {
+    comes: lines.some((line) => line.frozen) ? settledWhole(lines, rows) : whole,
+    lines: lines.map((line): QuotedLine => {
+      const item = rows.get(line.sku) as ItemRow;
+      const build = line.buildId ? builds.get(line.buildId) : undefined;
+      const method = build ? undefined : entries.get(line.sku)?.entry.method;
+      if (line.frozen) return { line, item, build, price: line.frozen.price, parts: line.frozen.build, problems: [], method, recurs: undefined };
+      const { priced, parts, figures: { price, problems } } = worked.get(line.id) as NonNullable<ReturnType<typeof worked.get>>;
+      return { line, item, build, price, parts, problems: [...(build ? problemsOf(build) : []), ...problems], method, recurs: priced.recurs };
+    }),
+  };
+}
+
+/** What the whole-quote discount came to when the quote was settled. */
+function settledWhole(lines: readonly LineRow[], items: ReadonlyMap<string, ItemRow>): Whole {
+  const sum = (of: (line: LineRow) => string | undefined) => lines.reduce((all, line) => (line.alternative || line.optional ? all : all.plus(of(line) ?? 0) as Exact), new Exact(0));
+  const base = sum((line) => (line.locked || !items.get(line.sku)?.discountable ? undefined : (line.frozen?.price.before ?? line.frozen?.price.net)));
+  const [amount, net, cost] = [sum((line) => line.frozen?.price.share), sum((line) => line.frozen?.price.net), sum((line) => line.frozen?.price.cost)];
+  return { is: 'spread', base: base.toString(), rate: base.isZero() ? '0' : amount.div(base).toString(), amount: amount.toString(), net: net.toString(), ...(net.isZero() ? {} : { margin: net.minus(cost).div(net).toString() }) };
+}
+
+async function buildOffer(build: BuildRow, tariff: Tariff, transaction: Transaction | null): Promise<[Offer, BuildPrice]> {
+  const model = compiledVersion(await versionById(build.modelVersionId, transaction ?? undefined));
+  const { values } = build.outcome;
+  const own = specialTariff(tariff, build.special);
+  const parts = priceBuild(model, values, own);
+  const cost = costOf(making(model, values), own);
+  return [{ is: 'build', parts: parts.parts, unpriced: parts.unpriced, ...(cost ? { cost } : {}) }, parts];
+}
+
+function itemOffer(line: LineRow, item: ItemRow, entry: PriceEntry | undefined, { costs }: Tariff): Offer {
+  const cost = costs?.[line.sku];
+  return { is: 'item', name: item.name, ...(entry ? { entry } : {}), ...(line.typedPrice === null ? {} : { typed: exact(line.typedPrice).toString() }), ...(cost === undefined ? {} : { cost }) };
+}
+
+/** The lines that count: an alternative stands beside another line, an optional one beside all. */
+export const counted = (priced: readonly QuotedLine[]): QuotedLine[] => priced.filter(({ line }) => !line.alternative && !line.optional);
+
+function problemsOf({ outcome }: BuildRow): LineProblem[] {
+  const problems: LineProblem[] = [];
+  if (outcome.clashes > 0) problems.push({ code: 'line.clash', params: { count: outcome.clashes } });
+  else if (!outcome.complete) problems.push({ code: 'line.todo', params: { count: Math.max(1, outcome.todo) } });
+  const unpassed = outcome.warnings.filter((warning) => !warning.passed).length;
+  if (unpassed > 0) problems.push({ code: 'line.warning', params: { count: unpassed } });
+  return problems;
+}

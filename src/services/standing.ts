@@ -1,0 +1,85 @@
+/** Where a quote stands with the limits of who owns it, and what has been signed. */
+import type { Transaction } from 'sequelize';
+import { exact } from '../core/exact';
+import { figuresOf, judge, needsOf, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
+import type { AskedSignOff, SignOffsOfQuote, SignOffView } from '../core/quoting';
+import { connected, type QuoteRow, type RevisionRow, type SignOffRow, type Stored } from '../data';
+import { may, type Actor } from './actor';
+import { counted, type QuotedLine } from './quote-pricing';
+
+/** Where a quote stands with the limits of who owns it. */
+interface Standing {
+  limits: Limit[];
+  figures: LineFigures[];
+  judged: Judged[];
+  needs: Need[];
+  rows: Stored<SignOffRow>[];
+}
+
+export const linesOf = (priced: readonly QuotedLine[]): LineFigures[] => counted(priced).map(({ line, item, price }) => figuresOf(line.id, item.family, price));
+
+export async function standingOf(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction | null = null): Promise<Standing> {
+  const { users, limits, signOffs } = connected().records;
+  const owner = await users.findByPk(quote.ownerId, { transaction });
+  const rows = await limits.findAll({ where: { role: owner?.role ?? '' }, transaction, raw: true });
+  const own = rows.map(({ role, family, by, target, limitAt, floor, signs, above }): Limit => ({ role, ...(family === null ? {} : { family }), by, target: exact(target).toString(), limit: exact(limitAt).toString(), floor: exact(floor).toString(), signs, above }));
+  const given = await signOffs.findAll({ where: { revisionId: revision.id }, order: [['askedAt', 'ASC'], ['id', 'ASC']], transaction });
+  const figures = linesOf(priced);
+  const judged = judge(figures, own, owner?.role ?? '');
+  const signed = given.filter(({ state }) => state === 'yes' || state === 'counter');
+  return { limits: own, figures, judged, needs: needsOf(judged, signed), rows: given };
+}
+
+/** Roles that have not signed what the quote asks of them. */
+export async function unsigned(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction): Promise<string[]> {
+  const { needs } = await standingOf(quote, revision, priced, transaction);
+  return needs.filter(({ held }) => !held).map(({ role }) => role);
+}
+
+/** Whether somebody must sign, or has been asked to; nothing where all is within limits or signed. */
+export async function signingOf(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[]): Promise<'needed' | 'asked' | undefined> {
+  const { needs, rows } = await standingOf(quote, revision, priced);
+  if (needs.every(({ held }) => held)) return undefined;
+  return rows.some(({ state }) => state === 'asked') ? 'asked' : 'needed';
+}
+
+/** All that is told of it on the quote; nothing for those who may not see margins. */
+export async function signOffsOf(actor: Actor, quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction | null): Promise<SignOffsOfQuote | undefined> {
+  if (!may(actor, 'costs')) return undefined;
+  const { limits, judged, needs, rows } = await standingOf(quote, revision, priced, transaction);
+  const names = new Map((await connected().records.users.findAll({ attributes: ['id', 'name'], transaction, raw: true })).map((user) => [user.id, user.name]));
+  const position = new Map(priced.map(({ line }) => [line.id, line.position]));
+  const history = rows.map((row): SignOffView => ({
+    id: row.id, role: row.role, reason: row.reason, state: row.state, askedBy: names.get(row.askedBy) ?? '', askedAt: (row.askedAt ?? new Date()).toISOString(), comment: row.comment,
+    lines: row.figures.flatMap(({ line, discount, margin }) => {
+      const at = position.get(line);
+      const offer = row.counter.find((each) => each.line === line)?.rate;
+      return at === undefined ? [] : [{ line, position: at, discount, ...(margin === undefined ? {} : { margin }), ...(offer === undefined ? {} : { offer }) }];
+    }),
+    ...(row.answeredBy ? { answeredBy: names.get(row.answeredBy) ?? '', answeredAt: row.answeredAt?.toISOString() ?? '' } : {}),
+  }));
+  return {
+    limits, history,
+    judged: judged.map(({ line, by, reach, figure, signers }) => ({ line, by, reach, figure, signers })),
+    needs: needs.map(({ role, held, judged: own }) => ({ role, held, lines: [...new Set(own.map(({ line }) => position.get(line) ?? 0))] })),
+    mayAnswer: rows.filter((row) => row.state === 'asked' && mayAnswer(actor, row)).map((row) => row.id),
+  };
+}
+
+/** Who has the role, or the one above every other; never who asked. */
+export const mayAnswer = (actor: Actor, row: SignOffRow): boolean => may(actor, 'sign') && actor.id !== row.askedBy && (actor.role === row.role || actor.role === 'director');
+
+/** What waits for an actor's answer, the oldest first. */
+export async function askedOf(actor: Actor): Promise<AskedSignOff[]> {
+  if (!may(actor, 'sign')) return [];
+  const { signOffs, revisions, quotes, users } = connected().records;
+  const rows = (await signOffs.findAll({ where: { state: 'asked' }, order: [['askedAt', 'ASC']] })).filter((row) => mayAnswer(actor, row));
+  const names = new Map((await users.findAll({ attributes: ['id', 'name'], raw: true })).map((user) => [user.id, user.name]));
+  const found: AskedSignOff[] = [];
+  for (const row of rows) {
+    const revision = await revisions.findByPk(row.revisionId);
+    const quote = revision && (await quotes.findByPk(revision.quoteId));
+    if (quote && revision.state === 'draft') found.push({ quoteId: quote.id, number: quote.number, customer: revision.customer.name, title: quote.title, by: names.get(row.askedBy) ?? '', at: (row.askedAt ?? new Date()).toISOString(), reason: row.reason, lines: row.figures.length });
+  }
+  return found;
+}

@@ -1,0 +1,165 @@
+/** The Ledger: prices typed in four ways, what recurs, limits and sign-off, and how every figure came about. */
+import { expect, test, type Page } from '@playwright/test';
+import type { QuoteView } from '../src/core/quoting';
+import { openQuote, password, people, ready, refusal, signIn } from './people';
+
+const cell = (page: Page, label: string) => page.getByLabel(label, { exact: true });
+async function type(page: Page, label: string, text: string): Promise<void> {
+  await cell(page, label).fill(text);
+  await cell(page, label).press('Enter');
+}
+async function add(page: Page, item: string, quantity: string): Promise<void> {
+  await page.getByLabel('Item number').fill(item);
+  await page.getByRole('textbox', { name: 'Quantity', exact: true }).fill(quantity);
+  await page.getByRole('button', { name: 'Add item' }).click();
+  await expect(page.getByRole('row', { name: new RegExp(item) })).toBeVisible();
+}
+const net = (page: Page) => page.getByTestId('net');
+
+test.describe('an engineer', () => {
+  test.beforeEach(async ({ page }) => signIn(page, people.engineer));
+
+  test('prices to a margin, and each of the four follows the one that was typed', async ({ page }) => {
+    await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
+    await add(page, 'SILL-1212-X', '3');
+    await type(page, 'Margin % 1', '40');
+    await expect(cell(page, 'Unit net 1')).toHaveValue('1,633.33');
+    await expect(net(page)).toHaveText('4,899.99');
+    // Beyond the limit already while it is typed: the word stands at the cell.
+    await cell(page, 'Discount % 1').fill('12');
+    await expect(page.getByRole('row', { name: /SILL-1212-X/ }).getByText('beyond limit').first()).toBeVisible();
+    await cell(page, 'Discount % 1').press('Escape');
+    await type(page, 'Unit net 1', '1,900.00');
+    await expect(net(page)).toHaveText('5,700.00');
+    await expect(cell(page, 'Off each 1')).toHaveValue('89.12');
+    // What cannot be stays at the cell with its sentence, and changes nothing.
+    await type(page, 'Off each 1', '5,000');
+    await expect(page.getByText('That price cannot be')).toBeVisible();
+    await expect(cell(page, 'Off each 1')).toHaveValue('5,000');
+    await expect(net(page)).toHaveText('5,700.00');
+    await cell(page, 'Off each 1').press('Escape');
+    // Emptied, the one that was typed is taken back.
+    await type(page, 'Unit net 1', '');
+    await expect(cell(page, 'Discount % 1')).toHaveValue('0');
+    await expect(net(page)).toHaveText('5,967.36');
+  });
+
+  test('sells what recurs, is used, and comes in brackets', async ({ page }) => {
+    await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
+    await add(page, 'SV-TRAIN-GRP', '4');
+    await expect(net(page)).toHaveText('900.00');
+    await type(page, 'Quantity 1', '5');
+    await expect(net(page)).toHaveText('1,500.00');
+    await type(page, 'Quantity 1', '20');
+    await expect(page.getByText('No bracket of the price list holds a quantity of 20.')).toBeVisible();
+    await expect(cell(page, 'Quantity 1')).toHaveValue('20');
+    await expect(net(page)).toHaveText('1,500.00');
+    await cell(page, 'Quantity 1').press('Escape');
+
+    await add(page, 'DK-SITE', '1');
+    await type(page, 'Months of line 2', '18');
+    await expect(net(page)).toHaveText('2,670.00');
+    await type(page, 'Months of line 2', '5');
+    await expect(page.getByText('The least term is 6 months.')).toBeVisible();
+    await expect(net(page)).toHaveText('2,670.00');
+    await cell(page, 'Months of line 2').press('Escape');
+
+    await add(page, 'DK-CLOUD', '7400');
+    await expect(page.getByRole('row', { name: /DK-CLOUD/ })).toContainText('648.00');
+    await type(page, 'Months of line 3', '24');
+    const totals = page.getByLabel('Totals');
+    await expect(totals.getByRole('button', { name: /^One-time, 1,500\.00/ })).toBeVisible();
+    await expect(totals.getByRole('button', { name: /^First year, 10,056\.00/ })).toBeVisible();
+    await expect(net(page)).toHaveText('18,222.00');
+  });
+
+  test('tells how a figure came about, down to the list price', async ({ page }) => {
+    await openQuote(page, 'norrvik', 'Norrvik Skog AB');
+    await add(page, 'YE-SPARECELL', '2');
+    await add(page, 'SV-COMM', '1');
+    await page.getByLabel('Whole quote, Discount %').fill('2');
+    await page.getByLabel('Whole quote, Discount %').press('Enter');
+    // 2 x 393.97 and 890.00 come to 1,677.94; 2 % of it is 33.56.
+    await expect(net(page)).toHaveText('1,644.38');
+    await net(page).getByRole('button').click();
+    const told = page.getByRole('region', { name: /^How it comes about/ });
+    await expect(told).toContainText('Net, line 1');
+    await expect(told).toContainText('772.18');
+    await told.getByRole('button', { name: 'Net, line 1' }).click();
+    await told.getByRole('button', { name: 'Net before the whole-quote discount, line 1' }).click();
+    await expect(told).toContainText('393.97 × 2');
+    await told.getByRole('button', { name: 'Net for one, line 1' }).click();
+    await expect(told).toContainText('Key account discount');
+    await expect(told).toContainText('Rounded half up to 2 decimals');
+    // The bridge beside it ends where the line does.
+    await expect(page.getByRole('table', { name: 'Price walk of line 1' })).toContainText('Key account discount');
+    await told.getByRole('button', { name: 'Back to the figure before' }).click();
+    await expect(told).toContainText('393.97 × 2');
+  });
+
+  test('locks a line, sets another aside, and the whole-quote net goes over the rest', async ({ page }) => {
+    const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
+    for (const item of ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK']) await add(page, item, '1');
+    await page.getByRole('button', { name: 'Lock line 2 against the whole-quote discount' }).click();
+    await page.getByRole('button', { name: 'Line 3 optional' }).click();
+    await expect(page.getByRole('row', { name: /YE-KIOSK/ })).toContainText('optional');
+    await page.getByLabel('Whole quote, Net').fill('2,800');
+    await page.getByLabel('Whole quote, Net').press('Enter');
+    await expect(net(page)).toHaveText('2,800.00');
+    const view = (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
+    expect(view.lines.map(({ price }) => price.share === undefined)).toEqual([false, true, true]);
+    expect(view.lines[1]?.price.net).toBe('890');
+  });
+});
+
+test('a discount beyond the limit gets a counter-offer, which holds until it gets worse', async ({ page, browser }) => {
+  await signIn(page, people.engineer);
+  const id = await openQuote(page, 'corrie', 'Corrie Vale Council');
+  await add(page, 'SILL-1212-X', '4');
+  await type(page, 'Discount % 1', '14');
+  await expect(page.getByText('Sales manager must sign line(s) 1.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Mark as accepted' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Ask for sign-off' }).click();
+  const pane = page.getByRole('complementary', { name: 'Sign-off' });
+  await pane.getByRole('button', { name: 'Ask for sign-off' }).click();
+  await expect(pane.getByText('Say why this should be signed.')).toBeVisible();
+  await pane.getByLabel('Why this should be signed').fill('They order four more next year');
+  await pane.getByRole('button', { name: 'Ask for sign-off' }).click();
+  await expect(pane.getByText('Asked of Sales manager')).toBeVisible();
+
+  // An engineer cannot sign, whatever is sent.
+  const asked = (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
+  const forged = await refusal(await page.request.patch(`/api/quotes/${id}/sign-offs/${asked.signOff?.history[0]?.id ?? ''}`, { data: { version: asked.version, answer: 'yes' } }));
+  expect([forged.status, forged.code]).toEqual([403, 'refused.permission']);
+  expect((await page.request.post(`/api/quotes/${id}/accept`, { data: { version: asked.version } })).status()).toBe(422);
+
+  const boss = await (await browser.newContext()).newPage();
+  await boss.request.post('/api/session', { data: { email: people.manager, password } });
+  await boss.goto('/');
+  await ready(boss);
+  await boss.getByRole('region', { name: 'Asked of you' }).getByRole('link', { name: new RegExp(asked.number) }).click();
+  await boss.waitForURL(/\/quotes\//);
+  await ready(boss);
+  const desk = boss.getByRole('complementary', { name: 'Sign-off' });
+  await expect(desk).toContainText('They order four more next year');
+  await desk.getByLabel('Discount that would do on line 1').fill('10');
+  await desk.getByLabel('Comment').fill('Ten, and no further');
+  await desk.getByRole('button', { name: 'Counter-offer' }).click();
+  await expect(desk.getByText('Counter-offer by Tobias Renwick')).toBeVisible();
+
+  await page.reload();
+  await ready(page);
+  await page.getByRole('button', { name: /^(Sign-off|Ask for sign-off)$/ }).click();
+  await expect(pane).toContainText('Ten, and no further');
+  await pane.getByRole('button', { name: 'Take the counter-offer' }).click();
+  await expect(cell(page, 'Discount % 1')).toHaveValue('10');
+  await expect(page.getByText('Everything that had to be signed is signed.')).toBeVisible();
+  await type(page, 'Discount % 1', '10.5');
+  await expect(page.getByText(/^Sales manager must sign line\(s\) 1\./).first()).toBeVisible();
+  await type(page, 'Discount % 1', '9');
+  await expect(page.getByText('Everything that had to be signed is signed.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Mark as accepted' })).toBeEnabled();
+  // Below the floor the level above signs too.
+  await type(page, 'Discount % 1', '16');
+  await expect(page.getByText('Managing director must sign line(s) 1.').first()).toBeVisible();
+});
