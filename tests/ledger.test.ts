@@ -112,6 +112,41 @@ test.describe('an engineer', () => {
   });
 });
 
+test('forty pasted part numbers: found, read back, and three that are wrong', async ({ page }) => {
+  await signIn(page, people.engineer);
+  await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
+  const plain = ['SILL-1212-X', 'YE-KIOSK', 'SV-COMM', 'SV-TRAIN-1', 'BC-IP66', 'SV-CALIB'];
+  const list = [
+    ...Array.from({ length: 35 }, (_, at) => `${plain[at % plain.length] ?? ''}\t${String(1 + (at % 3))}`),
+    'RB-060-180-A-P-S-D-0-3-O\t1', '2 x RB-060-120-A-P-S-D-0-3-O',
+    'SILL-1212-Y\t2', 'RB-060-180-A-Q-S-D-0-3-O\t1', 'YE-KIOSK\t-4',
+  ];
+  await page.getByRole('button', { name: 'Paste a list' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Paste part numbers' });
+  // Too many at once is said, and nothing that was typed is lost.
+  await dialog.getByRole('textbox').evaluate((box: HTMLTextAreaElement) => {
+    // As a paste sets it, in one go.
+    Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')?.set?.call(box, 'YE-KIOSK\n'.repeat(10_000));
+    box.dispatchEvent(new Event('input', { bubbles: true }));
+  });
+  await dialog.getByRole('button', { name: 'Read the list' }).click();
+  await expect(dialog.getByText('10,000 rows are too many to read at once. Paste up to 1,000.')).toBeVisible();
+  await dialog.getByRole('textbox').fill(list.join('\n'));
+  await dialog.getByRole('button', { name: 'Read the list' }).click();
+  await expect(dialog.getByRole('button', { name: 'Add 37 of 40' })).toBeVisible();
+  await expect(dialog.getByText('read back; the rest is to choose on the Bench')).toHaveCount(2);
+  await expect(dialog.getByRole('row', { name: /RB-060-180-A-Q/ })).toContainText('Q');
+  await expect(dialog.getByRole('row', { name: /^40 YE-KIOSK/ })).toContainText('The quantity must be from 1 to 99,999.');
+  await dialog.getByRole('button', { name: /^Take SILL-1212-/ }).click();
+  await dialog.getByRole('button', { name: 'Add 38 of 40' }).click();
+  await expect(dialog).toBeHidden();
+  const scales = page.getByRole('row', { name: /Ridgeback/ });
+  await expect(scales).toHaveCount(2);
+  await expect(scales.first()).toContainText('still to choose on the Bench');
+  await expect(cell(page, 'Quantity 37')).toHaveValue('2');
+  await expect(cell(page, 'Quantity 38')).toHaveValue('2');
+});
+
 test('a discount beyond the limit gets a counter-offer, which holds until it gets worse', async ({ page, browser }) => {
   await signIn(page, people.engineer);
   const id = await openQuote(page, 'corrie', 'Corrie Vale Council');

@@ -1,37 +1,98 @@
 /** What is put on a quote: plain items, builds, and what is typed as a number of either. */
+import { distance } from 'fastest-levenshtein';
 import type { Transaction } from 'sequelize';
+import type { Texts } from '../core/model';
 import { priceBuild } from '../core/pricing';
-import { specialTariff, type NewLineInput, type PutOnQuoteInput, type QuoteView } from '../core/quoting';
-import { connected, type BuildRow } from '../data';
+import { specialTariff, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput } from '../core/quoting';
+import { connected, type BuildRow, type ItemRow } from '../data';
 import type { Actor } from './actor';
 import { contextFor, createBuild } from './builds';
-import { done, fail, type Result } from './failure';
+import { done, fail, type Failure, type Result } from './failure';
 import { findBuild } from './find-build';
-import { compiledVersion, versionById } from './models';
+import { compiledVersion, engineOf, versionById } from './models';
 import { readBack } from './read-back';
-import { appendLine, changeQuote, type Draft } from './quotes';
+import { appendLine, changeQuote, findQuote, type Draft } from './quotes';
 import { fullTariff } from './tariffs';
 import { record } from './work';
 
 /** Adds what is typed: the number of a plain item, or a part number, which is read back into a build. */
-export async function addByNumber(actor: Actor, id: string, { version, sku: typed, quantity }: NewLineInput): Promise<Result<QuoteView>> {
+export async function addByNumber(actor: Actor, id: string, { version, sku, quantity }: NewLineInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, (draft, transaction) => addNumber(actor, draft, { sku, quantity, unfinished: 'refused' }, transaction));
+}
+
+/** Adds many at once, all or none; what is wrong is told with its row. A build with something left to choose comes along, and says so on its line. */
+export async function addSeveral(actor: Actor, id: string, { version, rows }: NewLinesInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
-    const sku = typed.trim().toUpperCase();
-    const item = await connected().records.items.findOne({ where: { sku, sold: true }, transaction });
-    if (item?.kind === 'model') return fail('invalid', { code: 'line.needsBuild', params: { sku: typed }, field: 'sku' });
-    if (item) {
-      await appendLine(draft, { sku: item.sku, quantity, buildId: null }, transaction);
-      await record(actor, 'line.added', draft.quote.number, { sku: item.sku, quantity }, transaction);
-      return done(null);
+    const wrong: Failure[] = [];
+    for (const [index, { sku, quantity }] of rows.entries()) {
+      const added = await addNumber(actor, draft, { sku, quantity, unfinished: 'kept' }, transaction);
+      if (!added.ok) wrong.push(...added.failures.map((failure) => ({ ...failure, field: `rows.${String(index + 1)}` })));
     }
-    const read = await readBack(sku, contextFor(draft.revision), transaction);
-    if (!read.ok) {
-      const [failure] = read.failures;
-      return fail('invalid', failure && failure.code !== 'number.unknown' ? { ...failure, field: 'sku' } : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' });
-    }
-    const build = await createBuild(actor, { ...draft, ...read.value }, transaction);
-    return appendBuild(actor, draft, build, { quantity, alternative: false }, transaction);
+    return wrong.length > 0 ? fail('invalid', ...wrong) : done(null);
   });
+}
+
+/** What happens to a build with something left to choose. */
+type Unfinished = 'refused' | 'kept';
+
+async function addNumber(actor: Actor, draft: Draft, { sku: typed, quantity, unfinished }: { sku: string; quantity: number; unfinished: Unfinished }, transaction: Transaction): Promise<Result<null>> {
+  const sku = typed.trim().toUpperCase();
+  const item = await connected().records.items.findOne({ where: { sku, sold: true }, transaction });
+  if (item?.kind === 'model') return fail('invalid', { code: 'line.needsBuild', params: { sku: typed }, field: 'sku' });
+  if (item) {
+    await appendLine(draft, { sku: item.sku, quantity, buildId: null }, transaction);
+    await record(actor, 'line.added', draft.quote.number, { sku: item.sku, quantity }, transaction);
+    return done(null);
+  }
+  const read = await readBack(sku, contextFor(draft.revision), transaction);
+  if (!read.ok) return fail('invalid', unknownNumber(read.failures[0], typed));
+  const build = await createBuild(actor, { ...draft, ...read.value }, transaction);
+  return appendBuild(actor, draft, build, { quantity, alternative: false, unfinished }, transaction);
+}
+
+const unknownNumber = (failure: Failure | undefined, typed: string): Failure => (failure && failure.code !== 'number.unknown' ? { ...failure, field: 'sku' } : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' });
+
+/** What the numbers of a pasted list are: items, builds that they are read back as, or wrong, with what comes nearest. Nothing is changed. */
+export async function readNumbers(actor: Actor, id: string, { numbers }: ReadNumbersInput): Promise<Result<ReadNumber[]>> {
+  const quote = await findQuote(actor, id);
+  const revision = quote && (await connected().records.revisions.findOne({ where: { quoteId: id }, order: [['number', 'DESC']] }));
+  if (!quote || !revision) return fail('missing', { code: 'quote.missing' });
+  const { items, models } = connected().records;
+  const sold = await items.findAll({ where: { sold: true }, raw: true });
+  const known = new Map(sold.map((item) => [item.sku, item]));
+  const heads = new Map((await models.findAll({ raw: true })).map((model) => [model.id, model.sku]));
+  // The same number is mostly there more than once.
+  const read = new Map<string, ReadNumber>();
+  for (const typed of numbers) {
+    const number = typed.trim().toUpperCase();
+    if (read.has(number)) continue;
+    const item = known.get(number);
+    if (item && item.kind !== 'model') {
+      read.set(number, { is: 'item', sku: item.sku, name: item.name });
+      continue;
+    }
+    const back = item ? null : await readBack(number, contextFor(revision));
+    if (back?.ok) {
+      const { version, decisions } = back.value;
+      const complete = engineOf(version, contextFor(revision)).state({ decisions }).complete;
+      read.set(number, { is: 'build', name: known.get(heads.get(version.modelId) ?? '')?.name ?? {}, complete });
+      continue;
+    }
+    const { code, params = {} } = item ? { code: 'line.needsBuild', params: { sku: typed } } : unknownNumber(back?.ok === false ? back.failures[0] : undefined, typed);
+    const nearest = code === 'line.unknownItem' ? nearestOf(number, sold) : undefined;
+    read.set(number, { is: 'wrong', code, params, ...(nearest ? { nearest } : {}) });
+  }
+  return done(numbers.map((typed) => read.get(typed.trim().toUpperCase()) as ReadNumber));
+}
+
+/** The number that the fewest keystrokes lead to; none where they would change half of it. */
+function nearestOf(number: string, sold: readonly ItemRow[]): { number: string; name: Texts } | undefined {
+  let best: { item: ItemRow; away: number } | undefined;
+  for (const item of sold) {
+    const away = distance(number, item.sku);
+    if (item.kind !== 'model' && away * 2 < number.length && (!best || away < best.away)) best = { item, away };
+  }
+  return best && { number: best.item.sku, name: best.item.name };
 }
 
 /** Puts a complete build on its quote as a line. */
@@ -45,13 +106,13 @@ export async function putOnQuote(actor: Actor, id: string, { version, quantity }
 }
 
 /** Adds a line for a build; one that clashes, has something to do, or has no price is refused. */
-export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, { quantity, alternative }: { quantity: number; alternative: boolean }, transaction: Transaction): Promise<Result<null>> {
+export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, { quantity, alternative, unfinished = 'refused' }: { quantity: number; alternative: boolean; unfinished?: Unfinished }, transaction: Transaction): Promise<Result<null>> {
   const { lines, models } = connected().records;
   if (await lines.findOne({ where: { buildId: build.id }, transaction })) return fail('conflict', { code: 'build.onQuote', params: { number: draft.quote.number } });
   const modelVersion = await versionById(build.modelVersionId, transaction);
   const { outcome } = build;
   if (outcome.clashes > 0) return fail('invalid', { code: 'line.clash', params: { count: outcome.clashes } });
-  if (!outcome.complete) return fail('invalid', { code: 'line.todo', params: { count: Math.max(1, outcome.todo) } });
+  if (!outcome.complete && unfinished === 'refused') return fail('invalid', { code: 'line.todo', params: { count: Math.max(1, outcome.todo) } });
   const tariff = specialTariff(await fullTariff(draft.revision.priceList, transaction), build.special);
   const { unpriced } = priceBuild(compiledVersion(modelVersion), outcome.values, tariff);
   if (unpriced.length > 0) return fail('invalid', { code: 'line.unpriced', params: { items: unpriced.join(', ') } });

@@ -8,6 +8,7 @@ import type { BenchPicture } from './picture';
 
 export * from './input';
 export * from './content';
+export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';
 export { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
 
 export interface Address {
@@ -141,6 +142,13 @@ export interface AskedSignOff {
   reason: string;
   lines: number;
 }
+
+/** What a number of a pasted list is. */
+export type ReadNumber =
+  | { is: 'item'; sku: string; name: Texts }
+  /** Read back as a build; `complete` where nothing is left to choose. */
+  | { is: 'build'; name: Texts; complete: boolean }
+  | { is: 'wrong'; code: string; params: Record<string, string | number>; nearest?: { number: string; name: Texts } };
 
 /** Everything the Bench needs to compute in the page; the server computes it again. */
 export interface BenchView {

@@ -94,6 +94,13 @@ const day = string().strict().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[0
 const whole = (most: number) => number().strict().typeError('quantity.notANumber').integer('quantity.whole').min(0, 'quantity.range').max(most, 'quantity.range').required('input.required');
 const term = exactly<Term>({ start: day, months: whole(240), days: whole(30) });
 
+const numbers = array().strict().of(string().strict().max(200, 'input.tooLong').required('input.required')).max(1_000, 'input.tooMany').required('input.required');
+export const readNumbersInput = exactly<ReadNumbersInput>({ numbers });
+export interface ReadNumbersInput { numbers: string[] }
+const row = exactly<{ sku: string; quantity: number }>({ sku: string().strict().max(200, 'input.tooLong').required('input.required'), quantity });
+export const newLinesInput = exactly<NewLinesInput>({ version, rows: array().of(row).min(1, 'input.required').max(1_000, 'input.tooMany').required('input.required') });
+export interface NewLinesInput { version: number; rows: { sku: string; quantity: number }[] }
+
 export const changeLineInput = exactly<ChangeLineInput>({
   version, quantity: quantity.optional(), hand: typedOrNone, locked: boolean().strict(), optional: boolean().strict(), term: lazy((value: unknown) => (value === undefined ? mixed().optional() : term)), price: typedMoney.optional(),
 });

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { ClipboardPaste } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
 import { Button, Field } from '../../ui';
 import { sentences, type Answer } from '../api';
@@ -9,10 +10,12 @@ interface Props {
   onAdd: (sku: string, quantity: string) => Promise<Answer<QuoteView>>;
   /** Opens what is not finished on the Bench; gives the sentence of a refusal. */
   onOpen: (partNumber: string) => Promise<string | null>;
+  /** Opens the dialog for a pasted list. */
+  onPaste: () => void;
 }
 
 /** Adds an item by its number, or what a part number is read back as. */
-export function AddItem({ onAdd, onOpen }: Props) {
+export function AddItem({ onAdd, onOpen, onPaste }: Props) {
   const { t } = useSpeech();
   const [sku, setSku] = useState('');
   const [quantity, setQuantity] = useState('1');
@@ -32,7 +35,7 @@ export function AddItem({ onAdd, onOpen }: Props) {
     <form noValidate className={css.adding} onSubmit={(event) => { event.preventDefault(); void add(); }}>
       <Field label={t('ledger.addItem')} value={sku} onChange={(event) => setSku(event.target.value)} placeholder="SV-DELIV" />
       <Field label={t('ledger.addQuantity')} value={quantity} inputMode="numeric" onChange={(event) => setQuantity(event.target.value)} />
-      <div><Button type="submit" disabled={sku.trim() === ''}>{t('ledger.add')}</Button></div>
+      <div className={css.addActs}><Button type="submit" disabled={sku.trim() === ''}>{t('ledger.add')}</Button><Button onClick={onPaste}><ClipboardPaste size={14} aria-hidden />{t('paste.open')}</Button></div>
       {error && <p className={css.addError} role="alert">{error}</p>}
     </form>
   );

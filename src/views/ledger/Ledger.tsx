@@ -9,6 +9,7 @@ import { Speech, useSpeech } from '../speech';
 import { AddItem } from './AddItem';
 import css from './ledger.module.css';
 import { Lines } from './Lines';
+import { PasteDialog } from './PasteDialog';
 import { Side, type SideView } from './Side';
 import type { SignOffActs } from './SignOff';
 import { StartDialog } from './StartDialog';
@@ -28,6 +29,7 @@ function Page({ view: first, models }: Props) {
   const [side, setSide] = useState<SideView | undefined>(first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined);
   const [accepting, setAccepting] = useState(false);
   const [starting, setStarting] = useState(false);
+  const [pasting, setPasting] = useState(false);
   const { currency, decimals, may } = view;
   const askFor = (figure: Figure) => setSide({ is: 'walk', line: figure.of === 'line' ? figure.line : undefined, asked: [figure] });
   const toggle = (wanted: SideView) => setSide(side && side.is === wanted.is && side.line === wanted.line ? undefined : wanted);
@@ -89,7 +91,7 @@ function Page({ view: first, models }: Props) {
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
           )}
-          {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} />}
+          {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setPasting(true)} />}
           <div className={css.address}>
             {view.customer.addresses.map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} />)}
             <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}</p>
@@ -98,6 +100,7 @@ function Page({ view: first, models }: Props) {
         <Totals view={view} onType={(whole) => changeWhole({ whole })} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
       </div>
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} />}
+      <PasteDialog open={pasting} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={() => setPasting(false)} />
       <StartDialog open={starting} view={view} models={models} onClose={() => setStarting(false)} />
       <Dialog title={t('ledger.acceptTitle', { number: view.number })} closeText={t('frame.close')} open={accepting} onClose={() => setAccepting(false)}>
         <p>{t('ledger.acceptText', { net: moneyIn(view.totals.net, currency, language, decimals), count: builds })}</p>

@@ -1,0 +1,43 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { mostRows, readPartList } from './part-list';
+
+const rows = (text: string) => {
+  const read = readPartList(text);
+  return read.is === 'rows' ? read.rows.map(({ number, quantity }) => [number, quantity]) : read;
+};
+
+describe('a pasted list of part numbers', () => {
+  it.each([
+    ['SILL-1212-X', [['SILL-1212-X', 1]]],
+    ['SILL-1212-X\t3', [['SILL-1212-X', 3]]],
+    ['3\tSILL-1212-X', [['SILL-1212-X', 3]]],
+    ['3 x SILL-1212-X', [['SILL-1212-X', 3]]],
+    ['3x SILL-1212-X', [['SILL-1212-X', 3]]],
+    ['SILL-1212-X x3', [['SILL-1212-X', 3]]],
+    ['SILL-1212-X 3 pcs', [['SILL-1212-X', 3]]],
+    ['SILL-1212-X;"3";Floor scale, stainless', [['SILL-1212-X', 3]]],
+    ['SILL-1212-X\tFloor scale 2 t\t3', [['SILL-1212-X', 3]]],
+    ['RB-060-180-A-P-S-D-0-3-O/RLT 2\r\n\r\n  YE-KIOSK  \n', [['RB-060-180-A-P-S-D-0-3-O/RLT', 2], ['YE-KIOSK', 1]]],
+    ['4711', [['4711', 1]]],
+    ['SILL-1212-X 0', [['SILL-1212-X', 0]]],
+    ['SILL-1212-X -3', [['SILL-1212-X', 0]]],
+    ['1,5 SILL-1212-X', [['SILL-1212-X', 0]]],
+    ['SILL-1212-X 9999999', [['SILL-1212-X', 0]]],
+    ['', []],
+  ])('%j is read', (text, expected) => expect(rows(text)).toEqual(expected));
+  it('tells the line of each row, blank lines counted', () => {
+    expect(readPartList('\nA-1\n\nB-2 5')).toEqual({ is: 'rows', rows: [{ at: 2, number: 'A-1', quantity: 1 }, { at: 4, number: 'B-2', quantity: 5 }] });
+  });
+  it('is not read where it is too long', () => {
+    expect(readPartList('A-1\n'.repeat(mostRows)).is).toBe('rows');
+    expect(readPartList('A-1\n'.repeat(10_000))).toEqual({ is: 'tooMany', count: 10_000 });
+  });
+  it('loses no row, however it is written', () => {
+    const number = fc.stringMatching(/^[A-Z]{2}-[A-Z0-9]{1,6}$/);
+    const row = fc.record({ number, quantity: fc.integer({ min: 1, max: 999 }), as: fc.constantFrom((n: string, q: number) => `${n}\t${String(q)}`, (n: string, q: number) => `${String(q)} x ${n}`, (n: string, q: number) => `${n};${String(q)};text`, (n: string, q: number) => `  ${n}   ${String(q)} pcs`) });
+    fc.assert(fc.property(fc.array(row), (all) => {
+      expect(rows(all.map(({ number: n, quantity, as }) => as(n, quantity)).join('\n'))).toEqual(all.map(({ number: n, quantity }) => [n, quantity]));
+    }));
+  });
+});

@@ -1,0 +1,39 @@
+/** Part numbers with quantities as people paste them: from a mail, a drawing or a spreadsheet. */
+
+export interface PartListRow {
+  /** Line of the text, from 1. */
+  at: number;
+  number: string;
+  /** 0 where what stands for it is none: negative, with decimals, too large. */
+  quantity: number;
+}
+
+export type PartListAnswer = { is: 'rows'; rows: PartListRow[] } | { is: 'tooMany'; count: number };
+
+/** Rows that are read at once. */
+export const mostRows = 1_000;
+
+/** What is meant as a quantity, whether it can be one or not. */
+const figure = /^[-+]?\d[\d.,]*$/;
+const unit = /^(x|×|\*|pc|pcs|st|stk|stück)\.?$/i;
+
+/**
+ * Reads one row a line: a number and a quantity in whatever order, apart by tab, semicolon or blanks, with or without "x" or "pc";
+ * without a quantity, one. Further columns, such as a description, are left out. Lines without anything are skipped.
+ */
+export function readPartList(text: string): PartListAnswer {
+  const lines = text.split(/\r\n|\r|\n/);
+  const filled = lines.filter((line) => line.trim() !== '').length;
+  if (filled > mostRows) return { is: 'tooMany', count: filled };
+  const rows = lines.flatMap((line, index): PartListRow[] => {
+    const columns = /[\t;]/.test(line) ? line.split(/[\t;]/) : line.split(/\s+/);
+    const words = columns.map((word) => word.trim().replace(/^"(.*)"$/, '$1')).filter((word) => word !== '' && !unit.test(word));
+    if (words.length === 0) return [];
+    // "3x" and "x3" say how many as well.
+    const read = words.map((word) => (/^(\d{1,5})[x×*]$/i.exec(word) ?? /^[x×*](\d{1,5})$/i.exec(word))?.[1] ?? word);
+    const number = read.find((word) => !figure.test(word)) ?? read[0] ?? '';
+    const quantity = read.find((word) => figure.test(word) && word !== number);
+    return [{ at: index + 1, number, quantity: quantity === undefined ? 1 : /^\d{1,5}$/.test(quantity) ? Number(quantity) : 0 }];
+  });
+  return { is: 'rows', rows };
+}
