@@ -97,6 +97,31 @@ test.describe('an engineer', () => {
     await expect(told).toContainText('393.97 × 2');
   });
 
+  test('goes up and down a column, moves a line and copies it, by keys alone', async ({ page }) => {
+    await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
+    for (const item of ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK']) await add(page, item, '1');
+    await cell(page, 'Discount % 1').focus();
+    await page.keyboard.press('ArrowDown');
+    await expect(cell(page, 'Discount % 2')).toBeFocused();
+    await page.keyboard.type('5');
+    await page.keyboard.press('ArrowDown');
+    await expect(cell(page, 'Discount % 3')).toBeFocused();
+    await expect(cell(page, 'Unit net 2')).toHaveValue('845.50');
+    await page.keyboard.press('Alt+ArrowUp');
+    const rows = page.getByRole('table', { name: /^Q-/ }).getByRole('row');
+    await expect(rows.nth(2)).toContainText('YE-KIOSK');
+    await expect(cell(page, 'Discount % 2')).toBeFocused();
+    await page.keyboard.press('Alt+ArrowUp');
+    await expect(rows.nth(1)).toContainText('YE-KIOSK');
+    await page.keyboard.press('Alt+ArrowDown');
+    await expect(rows.nth(2)).toContainText('YE-KIOSK');
+    await cell(page, 'Quantity 3').focus();
+    await page.keyboard.press('Control+d');
+    await expect(rows).toHaveCount(5);
+    await expect(rows.nth(4)).toContainText('SV-COMM');
+    await expect(cell(page, 'Discount % 4')).toHaveValue('5');
+  });
+
   test('locks a line, sets another aside, and the whole-quote net goes over the rest', async ({ page }) => {
     const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
     for (const item of ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK']) await add(page, item, '1');

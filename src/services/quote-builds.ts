@@ -1,9 +1,9 @@
 /** What is put on a quote: plain items, builds, and what is typed as a number of either. */
 import { distance } from 'fastest-levenshtein';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import type { Texts } from '../core/model';
 import { priceBuild } from '../core/pricing';
-import { specialTariff, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput } from '../core/quoting';
+import { specialTariff, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
 import { connected, type BuildRow, type ItemRow } from '../data';
 import type { Actor } from './actor';
 import { contextFor, createBuild } from './builds';
@@ -11,7 +11,7 @@ import { done, fail, type Failure, type Result } from './failure';
 import { findBuild } from './find-build';
 import { compiledVersion, engineOf, versionById } from './models';
 import { readBack } from './read-back';
-import { appendLine, changeQuote, findQuote, type Draft } from './quotes';
+import { appendLine, changeQuote, findQuote, lineOf, type Draft } from './quotes';
 import { fullTariff } from './tariffs';
 import { record } from './work';
 
@@ -51,6 +51,23 @@ async function addNumber(actor: Actor, draft: Draft, { sku: typed, quantity, unf
 }
 
 const unknownNumber = (failure: Failure | undefined, typed: string): Failure => (failure && failure.code !== 'number.unknown' ? { ...failure, field: 'sku' } : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' });
+
+/** Copies a line with all that is typed on it, a build with its decisions, to the place after it. */
+export async function copyLine(actor: Actor, id: string, lineId: string, { version }: VersionInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const line = await lineOf(draft, lineId, transaction);
+    if (!line) return fail('missing', { code: 'line.missing' });
+    const { lines, builds } = connected().records;
+    const of = line.buildId === null ? null : await builds.findByPk(line.buildId, { transaction });
+    const build = of && (await createBuild(actor, { ...draft, version: await versionById(of.modelVersionId, transaction), decisions: of.decisions, special: of.special }, transaction));
+    const { sku, quantity, hand, locked, optional, term, typedPrice, alternative, position } = line;
+    await lines.increment('position', { where: { revisionId: draft.revision.id, position: { [Op.gt]: position } }, transaction });
+    const copy = await appendLine(draft, { sku, quantity, hand, locked, optional, term, typedPrice, alternative, buildId: build?.id ?? null }, transaction);
+    await lines.update({ position: position + 1 }, { where: { id: copy.id }, transaction });
+    await record(actor, 'line.copied', draft.quote.number, { sku, from: position }, transaction);
+    return done(null);
+  });
+}
 
 /** What the numbers of a pasted list are: items, builds that they are read back as, or wrong, with what comes nearest. Nothing is changed. */
 export async function readNumbers(actor: Actor, id: string, { numbers }: ReadNumbersInput): Promise<Result<ReadNumber[]>> {

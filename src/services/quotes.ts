@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
-import { plainMoney, typedOf, type ChangeLineInput, type ChangeQuoteInput, type NewQuoteInput, type QuoteRow as QuoteSummary, type QuoteView } from '../core/quoting';
+import { plainMoney, typedOf, type ChangeLineInput, type ChangeQuoteInput, type NewQuoteInput, type PlaceLineInput, type QuoteRow as QuoteSummary, type QuoteView } from '../core/quoting';
 import { sumLines, tooShort } from '../core/pricing';
 import { connected, type LineRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
 import { may, refusal, type Actor } from './actor';
@@ -107,7 +107,7 @@ async function staleness(quote: QuoteRow, version: number, transaction: Transact
   return fail('conflict', { code: 'quote.stale', params: { who: who?.name ?? '', at: quote.updatedAt.toISOString() } });
 }
 
-export async function appendLine({ revision }: Draft, line: Pick<LineRow, 'sku' | 'quantity' | 'buildId'> & Partial<Pick<LineRow, 'alternative'>>, transaction: Transaction): Promise<LineRow> {
+export async function appendLine({ revision }: Draft, line: Pick<LineRow, 'sku' | 'quantity' | 'buildId'> & Partial<Omit<LineRow, 'id' | 'revisionId' | 'position' | 'frozen'>>, transaction: Transaction): Promise<LineRow> {
   const { lines } = connected().records;
   const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
   return lines.create({ id: randomUUID(), revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, ...line }, { transaction });
@@ -155,6 +155,20 @@ export async function changeWhole(actor: Actor, id: string, { version, whole }: 
   });
 }
 
+/** Moves a line to another place, counted from 1; beyond the last it is the last. The others close up. */
+export async function placeLine(actor: Actor, id: string, lineId: string, { version, to }: PlaceLineInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const line = await lineOf(draft, lineId, transaction);
+    if (!line) return fail('missing', { code: 'line.missing' });
+    const rows = await connected().records.lines.findAll({ where: { revisionId: draft.revision.id }, order: [['position', 'ASC']], transaction });
+    const others = rows.filter((row) => row.id !== line.id);
+    const order = [...others.slice(0, to - 1), line, ...others.slice(to - 1)];
+    await record(actor, 'line.moved', draft.quote.number, { sku: line.sku, from: line.position, to: order.indexOf(line) + 1 }, transaction);
+    for (const [index, row] of order.entries()) if (row.position !== index + 1) await row.update({ position: index + 1 }, { transaction });
+    return done(null);
+  });
+}
+
 export async function removeLine(actor: Actor, id: string, lineId: string, version: number): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
     const line = await lineOf(draft, lineId, transaction);
@@ -165,7 +179,7 @@ export async function removeLine(actor: Actor, id: string, lineId: string, versi
   });
 }
 
-async function lineOf({ revision }: Draft, lineId: string, transaction: Transaction) {
+export async function lineOf({ revision }: Draft, lineId: string, transaction: Transaction) {
   return uuid.test(lineId) ? connected().records.lines.findOne({ where: { id: lineId, revisionId: revision.id }, transaction }) : null;
 }
 

@@ -118,6 +118,9 @@ export interface AnswerSignOffInput { version: number; answer: 'yes' | 'no' | 'c
 export const takeCounterInput = versionInput;
 export type TakeCounterInput = VersionInput;
 
+export const placeLineInput = exactly<PlaceLineInput>({ version, to: number().strict().integer('quantity.whole').min(1, 'quantity.range').max(99_999, 'quantity.range').required('input.required') });
+export interface PlaceLineInput { version: number; to: number }
+
 export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone });
 export interface ChangeQuoteInput { version: number; whole: TypedInput | null }
 

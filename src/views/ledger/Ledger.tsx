@@ -88,6 +88,7 @@ function Page({ view: first, models }: Props) {
           {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
             <Lines
               view={view} openLine={side?.line} onChange={changeLine} onRemove={(line) => void remove(line)}
+              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onPlace={async (line, to) => { await change('POST', `/lines/${line.id}/place`, { to }); }}
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
           )}

@@ -1,4 +1,4 @@
-import { CircleDashed, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
+import { CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
 import { quantity as quantitySchema, typedMoney, type LineView, type QuoteView } from '../../core/quoting';
 import { money, own, percent } from '../../i18n';
@@ -14,6 +14,7 @@ import { sendableMoney, wrongWith, type Way } from './typed-amount';
 export interface LineActs {
   onChange: (line: LineView, body: object) => Promise<string | null>;
   onRemove: (line: LineView) => void;
+  onCopy: (line: LineView) => void;
   onWalk: (line: LineView) => void;
   /** Tells how the net of the line comes about. */
   onExplain: (line: LineView) => void;
@@ -39,7 +40,7 @@ const limitFor = ({ signOff }: QuoteView, { family }: LineView, by: 'discount' |
 };
 
 /** A line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
-export function LineRow({ line, view, shared, open, onChange, onRemove, onWalk, onExplain }: Props) {
+export function LineRow({ line, view, shared, open, onChange, onRemove, onCopy, onWalk, onExplain }: Props) {
   const { t, language } = useSpeech();
   const { may, decimals } = view;
   const { price } = line;
@@ -61,7 +62,7 @@ export function LineRow({ line, view, shared, open, onChange, onRemove, onWalk, 
   const off = byHand ? textOf(negative(fixed(byHand.amount))) : '0';
   const unitMargin = price.unitCost === undefined || price.unitNet === '0' ? undefined : ratio(minus(fixed(price.unitNet), fixed(price.unitCost)), fixed(price.unitNet));
   return (
-    <tr className={classes(line.optional && css.aside)}>
+    <tr className={classes(line.optional && css.aside)} data-line={line.id}>
       <td className={classes(css.figure, css.held)}>{at}</td>
       <td className={classes(css.what, css.held)}>
         <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative')}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
@@ -93,6 +94,7 @@ export function LineRow({ line, view, shared, open, onChange, onRemove, onWalk, 
         {may.edit && <>
           <Button look="plain" className={css.iconAct} aria-label={t('ledger.lock', { line: at })} title={t(line.locked ? 'ledger.locked' : 'ledger.lock', { line: at })} aria-pressed={line.locked} onClick={() => void onChange(line, { locked: !line.locked })}>{line.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}</Button>
           <Button look="plain" className={css.iconAct} aria-label={t('ledger.setAside', { line: at })} title={t('ledger.setAsideWhy')} aria-pressed={line.optional} onClick={() => void onChange(line, { optional: !line.optional })}><CircleDashed size={14} aria-hidden /></Button>
+          <Button look="plain" className={css.iconAct} aria-label={t('ledger.copy', { line: at })} title={`${t('ledger.copy', { line: at })} (Ctrl D)`} onClick={() => onCopy(line)}><Copy size={14} aria-hidden /></Button>
           <Button look="plain" className={css.iconAct} aria-label={t('ledger.remove', { line: at })} title={t('ledger.remove', { line: at })} onClick={() => onRemove(line)}><Trash2 size={14} aria-hidden /></Button>
         </>}
       </td>
