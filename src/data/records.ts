@@ -81,6 +81,8 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
   typedPrice: string | null;
   /** Instead of another line: shown, and left out of the totals. */
   alternative: boolean }
+/** A rate of tax by country; without a class, for all that have no rate of their own. */
+export interface TaxRateRow { id: string; country: string; class: string | null; rate: string }
 /** How far a role may go by itself; discounts and margins as shares. */
 export interface LimitRow { id: string; role: Role; family: string | null; by: 'discount' | 'margin'; target: string; limitAt: string; floor: string; signs: Role; above: Role }
 /** over: another was asked for in its place. */
@@ -138,6 +140,7 @@ export function defineRecords(sequelize: Sequelize) {
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
     revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb }),
     lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool }),
+    taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
     signOffs: table<SignOffRow>('sign_offs', {
       id: key(ref), revisionId: ref, role: text, reason: text, figures: jsonb, askedBy: ref, askedAt: now(), state: text, answeredBy: ref, answeredAt: instant, comment: text, counter: jsonb,

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { withLibrary, type ModelDocument, type Texts } from '../core/model';
 import type { PriceEntry, Term } from '../core/pricing';
 import type { TypedInput } from '../core/quoting';
-import { connected, type CustomerClass, type GrantRow, type ItemRow, type LimitRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type UserRow } from '../data';
+import { connected, type CustomerClass, type GrantRow, type ItemRow, type LimitRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type TaxRateRow, type UserRow } from '../data';
 import type { Actor } from './actor';
 import { beginBuild, saveContent } from './builds';
 import type { Result } from './failure';
@@ -62,7 +62,7 @@ type Read = <T>(name: string) => Promise<T>;
 
 async function loadCatalogue(read: Read): Promise<void> {
   await connected().transaction(async (transaction) => {
-    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits } = connected().records;
+    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates } = connected().records;
     await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
     await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', ...item, mass: item.mass ?? null })), { transaction });
     for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
@@ -71,6 +71,7 @@ async function loadCatalogue(read: Read): Promise<void> {
     }
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
     await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })), { transaction });
+    await taxRates.bulkCreate((await read<Partial<TaxRateRow>[]>('tax-rates.json')).map((row) => ({ class: null, ...(row as Omit<TaxRateRow, 'id' | 'class'>), id: randomUUID() })), { transaction });
     await quantityDiscounts.bulkCreate((await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({ id: randomUUID(), family: null, sku: null, ...row })), { transaction });
     await grants.bulkCreate((await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer === undefined).map((file) => grantRow(file, null)), { transaction });
     const models = new Map<string, unknown>();

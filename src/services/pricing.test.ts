@@ -90,6 +90,21 @@ describe('what a list prices by other methods', () => {
   });
 });
 
+describe('tax', () => {
+  it('is by the country that is delivered to and the class of item, each rate by itself', async () => {
+    const german = await quoteOf(mara, 'hallersee', ['SV-COMM', 1], ['DK-SITE', 1]);
+    expect(german.tax).toEqual({ net: '1670', rates: [{ rate: '0.19', net: '1670', tax: '317.3' }], tax: '317.3', gross: '1987.3' });
+    const american = await quoteOf(mara, 'pender', ['SV-COMM', 1], ['DK-SITE', 1]);
+    const [software, rest] = american.tax?.rates ?? [];
+    expect([american.taxCountry, software?.rate, rest?.rate, rest?.tax]).toEqual(['US', '0.06', '0', '0']);
+    expect(software?.net).toBe(american.lines[1]?.price.net);
+  });
+  it('is told to be unknown rather than none where the country has no rate', async () => {
+    await connected().records.taxRates.destroy({ where: { country: 'SE' } });
+    expect((await quoteOf(mara, 'norrvik', ['SV-COMM', 1])).tax).toBeUndefined();
+  });
+});
+
 describe('any of four', () => {
   it('may be typed on a line, is kept as typed, and may be taken back', async () => {
     const quote = await quoteOf(mara, 'hallersee', ['SILL-1212-X', 3]);

@@ -10,6 +10,7 @@ import { summarise } from './build-summary';
 import { compiledVersion, versionById } from './models';
 import { counted, partsOf, priceAll } from './quote-pricing';
 import { signOffsOf } from './standing';
+import { deliveredTo, taxOf } from './tax';
 
 export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transaction | null = null): Promise<QuoteView> {
   const { users, orders } = connected().records;
@@ -22,6 +23,8 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   const order = await orders.findOne({ where: { quoteId: quote.id }, transaction });
   const draft = revision.state === 'draft';
   const signOff = draft ? await signOffsOf(actor, quote, revision, priced, transaction) : undefined;
+  const country = deliveredTo(revision.customer);
+  const tax = await taxOf(country, counted(priced), tariff.decimals, transaction);
   const lines = await Promise.all(
     priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs }): Promise<LineView> => ({
       id: line.id,
@@ -53,6 +56,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
     customer: revision.customer, owner: names.get(quote.ownerId) ?? '', priceList: revision.priceList, currency: tariff.currency, decimals: tariff.decimals,
     lines, totals: sumLines(counted(priced).map((each) => shown(each.price)), tariff.decimals),
     whole: { typed: revision.whole, comes: seeCosts ? comes : withoutMargin(comes) },
+    taxCountry: country, ...(tax ? { tax } : {}),
     ...(signOff ? { signOff } : {}),
     updatedBy: names.get(quote.updatedBy) ?? '', updatedAt: quote.updatedAt.toISOString(),
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),

@@ -5,7 +5,7 @@ import type { PricedQuote } from './quote';
 import { beginningOf, monthsIn } from './recurring';
 
 export type LineFigure = 'unitList' | 'unitNet' | 'list' | 'before' | 'share' | 'net' | 'perMonth' | 'firstYear' | 'cost' | 'margin' | 'markUp';
-export type QuoteFigure = 'list' | 'net' | 'reduction' | 'oneTime' | 'recurring' | 'perMonth' | 'firstYear' | 'share' | 'cost' | 'margin';
+export type QuoteFigure = 'list' | 'net' | 'reduction' | 'oneTime' | 'recurring' | 'perMonth' | 'firstYear' | 'share' | 'tax' | 'gross' | 'cost' | 'margin';
 export type Figure = { of: 'line'; line: string; what: LineFigure } | { of: 'quote'; what: QuoteFigure };
 
 /** What a figure is made of: another figure, a step of the walk, or something given. */
@@ -15,7 +15,7 @@ export type Operand = {
   times?: ExactText;
   /** And is divided by so much. */
   per?: ExactText;
-} & ({ is: 'figure'; figure: Figure } | { is: 'step'; step: WalkStep } | { is: 'once' | 'costEach' });
+} & ({ is: 'figure'; figure: Figure } | { is: 'step'; step: WalkStep } | { is: 'once' | 'costEach' } | { is: 'taxed'; rate: ExactText; net: ExactText });
 
 export interface Explanation {
   figure: Figure;
@@ -105,7 +105,7 @@ function lineFigure(line: ExplainedLine, price: LinePrice, { whole }: PricedQuot
   }
 }
 
-function quoteFigure(lines: readonly ExplainedLine[], { lines: priced, totals, whole }: PricedQuote, decimals: number, what: QuoteFigure): Explanation | undefined {
+function quoteFigure(lines: readonly ExplainedLine[], { lines: priced, totals, whole, tax }: PricedQuote, decimals: number, what: QuoteFigure): Explanation | undefined {
   const figure: Figure = { of: 'quote', what };
   const over = (name: LineFigure, value: (price: LinePrice) => ExactText | undefined): Operand[] =>
     priced.flatMap(({ id, price }, index): Operand[] => {
@@ -130,6 +130,11 @@ function quoteFigure(lines: readonly ExplainedLine[], { lines: priced, totals, w
       return { figure, value: totals.firstYear, of: [other('oneTime', totals.oneTime), ...over('firstYear', ({ recurring }) => recurring?.firstYear)] };
     case 'share':
       return whole.is === 'spread' ? { figure, value: whole.amount, of: over('share', ({ share }) => share) } : undefined;
+    case 'tax':
+      // Each rate's tax is rounded by itself.
+      return tax && { figure, value: tax.tax, of: tax.rates.map(({ rate, net, tax: value }): Operand => ({ is: 'taxed', rate, net, value })) };
+    case 'gross':
+      return tax && { figure, value: tax.gross, of: [other('net', totals.net), other('tax', tax.tax)] };
     case 'cost':
       return totals.cost === undefined ? undefined : { figure, value: totals.cost, of: over('cost', ({ cost }) => cost), rounded: decimals };
     case 'margin': {

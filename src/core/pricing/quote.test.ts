@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exact } from '../exact';
-import { explain, pricer, priceQuote, quoteWalk, worksOut, type Figure, type Offer, type PricedQuote, type PriceEntry, type QuoteLine, type QuoteTerms, type Typed } from './index';
+import { explain, pricer, priceQuote, quoteWalk, taxed, worksOut, type Figure, type Offer, type PricedQuote, type PriceEntry, type QuoteLine, type QuoteTerms, type Typed } from './index';
 
 const day = '2026-11-26';
 const name = { en: 'A thing' };
@@ -202,6 +202,20 @@ describe('whatever is on a quote', () => {
       expect(exact(steps[steps.length - 1]?.total ?? '0').minus(quote.totals.net).abs().lt('1e-15')).toBe(true);
       expect(sum(steps.map(({ amount }) => amount))).toBe(steps[steps.length - 1]?.total);
       if (quote.whole.is === 'spread' && quote.whole.amount !== '0') expect(steps.find(({ kind }) => kind === 'share')?.amount).toBe(exact(quote.whole.amount).negated().toString());
+    }));
+  });
+
+  it('its tax is explained by rate, and gross is net and tax', () => {
+    fc.assert(fc.property(quotes(), terms, fc.array(rate, { minLength: 1, maxLength: 3 }), (lines, given, rates) => {
+      const quote = priceQuote(lines, given);
+      const tax = taxed(quote.lines.flatMap(({ price }, at) => (lines[at]?.counts ? [{ net: price.net, rate: rates[at % rates.length] ?? '0' }] : [])), given.decimals);
+      const withTax = { ...quote, tax };
+      for (const what of ['tax', 'gross'] as const) {
+        const explained = explain(lines, withTax, given.decimals, { of: 'quote', what });
+        expect(explained && worksOut(explained)).toBe(true);
+        expect(explain(lines, quote, given.decimals, { of: 'quote', what })).toBeUndefined();
+      }
+      expect(tax.net).toBe(quote.totals.net);
     }));
   });
 

@@ -7,6 +7,7 @@ import type { LinePrice, LineTerms, PricedPart } from './index';
 import { listed, type Listed, type PriceEntry } from './methods';
 import { tooShort, type Recurrence, type Term } from './recurring';
 import { spread } from './spread';
+import type { Taxed } from './tax';
 import { amountsOf, sumAmounts, type Amounts, type Totals } from './totals';
 import { overTerm, walk, withShare } from './walk';
 
@@ -82,6 +83,8 @@ export interface PricedQuote {
   totals: Totals;
   /** Also where nothing is typed: then nothing is taken off. */
   whole: Whole;
+  /** Where the rates of the country are known. */
+  tax?: Taxed;
 }
 
 /** A line as it was worked out, alone and with its share of the whole-quote discount. */

@@ -2,7 +2,7 @@
 import type { Context } from '../engine';
 import type { ExactText } from '../exact';
 import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
-import type { BuildPrice, Judged, Limit, LinePrice, LineTerms, PriceEntry, PriceProblem, Tariff, Term, Totals, Typed, Whole } from '../pricing';
+import type { BuildPrice, Judged, Limit, LinePrice, LineTerms, PriceEntry, PriceProblem, Tariff, Taxed, Term, Totals, Typed, Whole } from '../pricing';
 import type { BuildContent, WarningView } from './content';
 import type { BenchPicture } from './picture';
 
@@ -96,6 +96,9 @@ export interface QuoteView {
   totals: Totals;
   /** Typed for the whole quote, and what it comes to. */
   whole: { typed: Typed | null; comes: Whole };
+  /** By the country that is delivered to, where its rates are known. */
+  tax?: Taxed;
+  taxCountry: string;
   /** Only for those who may see margins. */
   signOff?: SignOffsOfQuote;
   updatedBy: string;

@@ -22,6 +22,8 @@ create table quantity_discounts (
   check ((family is null) <> (sku is null))
 );
 
+create table tax_rates (id uuid primary key, country char(2) not null, class text, rate numeric(9,6) not null check (rate between 0 and 1), unique nulls not distinct (country, class));
+
 alter table quote_lines
   add column hand jsonb, add column locked boolean not null default false, add column optional boolean not null default false, add column term jsonb, add column typed_price numeric(18,6) check (typed_price >= 0);
 alter table quote_lines disable trigger quote_lines_frozen;

@@ -1,7 +1,7 @@
 import { ArrowLeft } from 'lucide-react';
 import type { Explanation, Figure, Operand } from '../../core/pricing';
 import { exact } from '../../core/exact';
-import { money, number } from '../../i18n';
+import { money, number, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
 import { stepName } from '../parts/step-name';
@@ -27,7 +27,7 @@ export function Explained({ explanation, nameOf, shown, decimals, onAsk, onBack 
   const factor = (amount: string) => number(amount, language, 12);
   const named = (operand: Operand) => (operand.is === 'figure' ? (
     <button type="button" className={css.door} onClick={() => onAsk(operand.figure)}>{nameOf(operand.figure)}</button>
-  ) : operand.is === 'step' ? stepName(operand.step, t, language) : t(`ledger.operand.${operand.is}`));
+  ) : operand.is === 'step' ? stepName(operand.step, t, language) : operand.is === 'taxed' ? t('ledger.taxedOf', { rate: percent(operand.rate, language), net: plain(operand.net) }) : t(`ledger.operand.${operand.is}`));
   const times = ({ times: many = '1', per = '1' }: Operand): string => [...(['1', '-1'].includes(many) ? [] : [`× ${factor(many)}`]), ...(per === '1' ? [] : [`÷ ${factor(per)}`])].join(' ');
   const comes = ({ value: each, times: many = '1', per = '1' }: Operand) => exact(each).times(many).div(per).toString();
   return (

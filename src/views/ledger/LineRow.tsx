@@ -80,7 +80,7 @@ export function LineRow({ line, view, shared, open, onChange, onRemove, onCopy, 
         )}
         {price.per === 'line' && <span className={css.rateNote}>{t('ledger.forAll')}</span>}
       </td>
-      <td className={css.figure}><span className={css.still}>{granted(line, language)}</span></td>
+      <td className={classes(css.figure, css.wide)}><span className={css.still}>{granted(line, language)}</span></td>
       <td className={css.figure}>{four('rate', byHand?.rate ?? '0', t('ledger.discount'))}</td>
       <td className={classes(css.figure, css.wide)}>{four('amount', off, t('ledger.off'))}</td>
       <td className={css.figure}>{four('net', price.unitNet, t('ledger.unitNet'))}</td>

@@ -45,7 +45,7 @@ export function Lines({ view, openLine, onPlace, ...acts }: Props) {
           <th scope="col" className={classes(css.what, css.held)}>{t('ledger.what')}</th>
           {figure(t('ledger.quantity'))}
           {figure(t('ledger.list'))}
-          {figure(t('ledger.granted'))}
+          {figure(t('ledger.granted'), true)}
           {figure(t('ledger.discount'))}
           {figure(t('ledger.off'), true)}
           {figure(t('ledger.unitNet'))}

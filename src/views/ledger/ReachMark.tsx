@@ -4,7 +4,7 @@ import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './reach.module.css';
 
-const width = 60;
+const width = 44;
 
 /** Where a discount or margin stands between target, limit and floor: a small scale, and the word for it where it needs somebody else. */
 export function ReachMark({ limit, figure }: { limit: Limit; figure: string }) {

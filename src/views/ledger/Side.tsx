@@ -32,7 +32,7 @@ export function Side({ view, side, onChange, signing }: Props) {
   const amount = (value: string) => money(value, language, decimals);
   const [lines, priced] = useMemo((): [ExplainedLine[], PricedQuote] => [
     view.lines.map(({ id, quantity, alternative, optional }) => ({ id, counts: !alternative && !optional, terms: { quantity } })),
-    { lines: view.lines.map(({ id, price }) => ({ id, price, problems: [] })), totals: view.totals, whole: view.whole.comes },
+    { lines: view.lines.map(({ id, price }) => ({ id, price, problems: [] })), totals: view.totals, whole: view.whole.comes, ...(view.tax ? { tax: view.tax } : {}) },
   ], [view]);
   const nameOf = (figure: Figure): string => {
     if (figure.of === 'quote') return t(`ledger.figure.${figure.what}`);
@@ -86,7 +86,7 @@ function LineWalk({ line, title, view, amount }: WalkProps & { line: LineView })
       <p className={css.sideNote}>
         {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}
         {price.once && <span>{t('ledger.plusOnce', { net: amount(price.once.net) })}</span>}
-        {recurring && <span>{t('ledger.overTerm', { months: recurring.months, days: recurring.days, base: recurring.baseMonths })}</span>}
+        {recurring && <span>{t('ledger.overTerm', { months: recurring.months, days: recurring.days > 0 ? t('ledger.termDays', { count: recurring.days }) : '', base: recurring.baseMonths })}</span>}
         {price.share !== undefined && <span>{t('ledger.lessShare', { amount: amount(price.share) })}</span>}
         <b>{t('walk.total')} {amount(price.net)} {view.currency}</b>
         {recurring && <span>{t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}</span>}

@@ -36,6 +36,12 @@ export function Totals({ view, onType, onExplain, onSignOff }: Props) {
   const recurs = totals.recurring !== '0';
   return (
     <footer className={css.foot}>
+      <fieldset className={css.whole}>
+        <legend>{t('ledger.wholeQuote')}</legend>
+        {comes.is === 'spread' ? <>
+          {four('rate', comes.rate)}{four('amount', comes.amount)}{four('net', totals.net)}{may.seeCosts && four('margin', totals.margin)}
+        </> : <p className={css.problem} role="alert">{t('quote.whole', { why: t(`quote.why.${comes.why}`) })}</p>}
+      </fieldset>
       {view.signOff && (needs.length > 0 || view.signOff.history.length > 0) && (
         <p className={css.signing}>
           <Stamp size={14} aria-hidden />
@@ -43,20 +49,16 @@ export function Totals({ view, onType, onExplain, onSignOff }: Props) {
           <Button onClick={onSignOff}>{t(open.length > 0 && !waits && view.may.edit ? 'signOff.ask' : 'signOff.title')}</Button>
         </p>
       )}
-      <fieldset className={css.whole}>
-        <legend>{t('ledger.wholeQuote')}</legend>
-        {comes.is === 'spread' ? <>
-          {four('rate', comes.rate)}{four('amount', comes.amount)}{four('net', totals.net)}{may.seeCosts && four('margin', totals.margin)}
-        </> : <p className={css.problem} role="alert">{t('quote.whole', { why: t(`quote.why.${comes.why}`) })}</p>}
-      </fieldset>
       <dl className={css.totals} aria-label={t('ledger.totals')}>
         {recurs && <>{sum('oneTime', amount(totals.oneTime))}{sum('recurring', amount(totals.recurring))}{sum('perMonth', amount(totals.perMonth))}{sum('firstYear', amount(totals.firstYear))}</>}
         {sum('list', amount(totals.list))}
         {sum('reduction', amount(`-${totals.reduction}`.replace('--', '')))}
         {totals.cost !== undefined && sum('cost', amount(totals.cost))}
         {totals.margin !== undefined && sum('margin', percent(totals.margin, language, 1))}
+        {view.tax && <>{sum('tax', amount(view.tax.tax))}{sum('gross', amount(view.tax.gross))}</>}
         {sum('net', amount(totals.net), true)}
       </dl>
+      {!view.tax && view.lines.length > 0 && <p className={css.noTax}>{t('ledger.noTax', { country: view.taxCountry })}</p>}
     </footer>
   );
 }
