@@ -122,6 +122,22 @@ test.describe('an engineer', () => {
     await expect(cell(page, 'Discount % 4')).toHaveValue('5');
   });
 
+  test('another customer: what it would change is seen first, then everything is priced anew', async ({ page }) => {
+    await openQuote(page, 'brannoch', 'Brannoch Aggregates plc');
+    await add(page, 'SV-CALIB', '2');
+    await expect(net(page)).toHaveText('990.00');
+    await page.getByRole('button', { name: 'Another customer' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Another customer' });
+    await dialog.getByRole('combobox', { name: 'Customer' }).fill('hallersee');
+    await dialog.getByRole('option', { name: /Hallersee/ }).click();
+    await expect(dialog.getByRole('row', { name: /Calibration visit/ })).toContainText('990.00 GBP');
+    await expect(dialog.getByRole('row', { name: /Calibration visit/ })).toContainText('1,280.00 EUR');
+    await dialog.getByRole('button', { name: 'Change the customer' }).click();
+    await expect(dialog).toBeHidden();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('Hallersee Entsorgung GmbH');
+    await expect(net(page)).toHaveText('1,280.00');
+  });
+
   test('locks a line, sets another aside, and the whole-quote net goes over the rest', async ({ page }) => {
     const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
     for (const item of ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK']) await add(page, item, '1');

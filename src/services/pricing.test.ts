@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { QuoteView } from '../core/quoting';
 import { connected } from '../data';
 import type { Actor } from './actor';
+import { changeCustomer, seeCustomerChange } from './customer-change';
 import { findCustomers } from './customers';
 import type { Result } from './failure';
 import { acceptQuote } from './orders';
@@ -102,6 +103,36 @@ describe('tax', () => {
   it('is told to be unknown rather than none where the country has no rate', async () => {
     await connected().records.taxRates.destroy({ where: { country: 'SE' } });
     expect((await quoteOf(mara, 'norrvik', ['SV-COMM', 1])).tax).toBeUndefined();
+  });
+});
+
+describe('another customer', () => {
+  const to = async (part: string) => (await findCustomers(mara, part))[0]?.id ?? '';
+  it('is seen before it changes anything: list, grants, region and what was typed in money', async () => {
+    let quote = await quoteOf(mara, 'brannoch', ['SV-CALIB', 2], ['SILL-1212-X', 1], ['SV-ENGINEER', 1]);
+    quote = value(await changed(quote, { hand: { by: 'net', value: '1700' } }, 2));
+    quote = value(await changed(quote, { price: '100' }, 3));
+    const seen = value(await seeCustomerChange(mara, quote.id, await to('hallersee')));
+    expect(seen).toMatchObject({ before: { currency: 'GBP' }, after: { currency: 'EUR', priceList: 'EUR-2026' }, takenBack: [2, 3] });
+    // Without the frame contract the visit costs what the list says.
+    expect(seen.lines[0]).toMatchObject({ before: '990', after: '1280' });
+    expect(seen.lines[2]?.problems).toMatchObject([{ code: 'line.wantsPrice' }]);
+    const still = value(await seeQuote(mara, quote.id));
+    expect([still.version, still.currency, still.totals.net, still.customer.name]).toEqual([quote.version, 'GBP', quote.totals.net, 'Brannoch Aggregates plc']);
+
+    const after = value(await changeCustomer(mara, quote.id, { version: quote.version, customerId: await to('hallersee') }));
+    expect(after).toMatchObject({ currency: 'EUR', customer: { name: 'Hallersee Entsorgung GmbH', language: 'de', region: 'eu' }, totals: { net: seen.after.net } });
+    expect(after.lines.map(({ hand, typedPrice }) => [hand, typedPrice])).toEqual([[null, undefined], [null, undefined], [null, null]]);
+    expect(value(await seeQuote(mara, quote.id)).totals.net).toBe(seen.after.net);
+  });
+  it('keeps what was typed as a share, and refuses a customer that is not one’s own', async () => {
+    const quote = value(await changed(await quoteOf(mara, 'brannoch', ['SILL-1212-X', 1]), { hand: { by: 'rate', value: '5' } }));
+    expect(value(await changeCustomer(mara, quote.id, { version: quote.version, customerId: await to('hallersee') })).lines[0]?.hand).toEqual({ by: 'rate', value: '0.05' });
+    const [dealers] = await findCustomers(rhona, 'saltmarsh');
+    for (const customerId of [dealers?.id ?? '', 'nonsense']) {
+      expect(codes(await seeCustomerChange(mara, quote.id, customerId))).toEqual(['quote.unknownCustomer']);
+      expect(codes(await changeCustomer(mara, quote.id, { version: quote.version + 1, customerId }))).toEqual(['quote.unknownCustomer']);
+    }
   });
 });
 

@@ -44,7 +44,8 @@ describe('a price', () => {
     expect(of({ method: 'formula', formula: 'length * 40' })).toEqual({ is: 'open', wants: 'value' });
     const nets: Record<string, string> = { ridgeback: '20000', beacon: '1000' };
     expect(of({ method: 'share', rate: '0.04', of: ['ridgeback', 'beacon'] }, { netOf: (name) => nets[name] })).toEqual({ is: 'listed', per: 'line', amount: '840' });
-    expect(of({ method: 'share', rate: '0.04', of: ['ridgeback', 'tarn'] }, { netOf: (name) => nets[name] })).toEqual({ is: 'open', wants: 'net', name: 'tarn' });
+    expect(of({ method: 'share', rate: '0.04', of: ['ridgeback', 'tarn'] }, { netOf: (name) => nets[name] })).toEqual({ is: 'listed', per: 'line', amount: '800' });
+    expect(of({ method: 'share', rate: '0.04', of: ['plumb', 'tarn'] }, { netOf: (name) => nets[name] })).toEqual({ is: 'open', wants: 'net', name: 'plumb, tarn' });
   });
 
   it('in slices is what every piece costs by itself, summed', () => {

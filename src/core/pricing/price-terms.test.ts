@@ -1,15 +1,12 @@
 /** The price as a sum of formulas is the price; a bundle's prices inside take off what they say. */
 import { describe, expect, it } from 'vitest';
-import { demoModel } from '../../../scripts/demo-documents';
-import { readFileSync } from 'node:fs';
+import { demoModel, demoTariff } from '../../../scripts/demo-documents';
 import { createEngine, type Decision } from '../engine';
 import { exact, Exact } from '../exact';
 import { Reading, type CompiledModel } from '../model';
-import { priceBuild, priceTerms, walk, type Tariff } from './index';
+import { priceBuild, priceTerms, walk } from './index';
 
-const lists = JSON.parse(readFileSync('demo/price-lists.json', 'utf8')) as { code: string; currency: string; decimals: number; entries: Record<string, string> }[];
-const [list] = lists;
-const tariff: Tariff = { list: list?.code ?? '', currency: list?.currency ?? '', decimals: 2, prices: list?.entries ?? {} };
+const tariff = demoTariff('EUR');
 const context = { date: '2026-06-01', values: { region: 'eu' } };
 const decided = (text: string): Decision[] => text.split(' ').filter(Boolean).map((each) => {
   const [on = '', value = ''] = each.split('=');

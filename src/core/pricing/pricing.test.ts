@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { createEngine } from '../engine';
-import { demoModel } from '../../../scripts/demo-documents';
+import { demoModel, demoTariff } from '../../../scripts/demo-documents';
 import type { DecisionValue } from '../model';
 import { exact } from '../exact';
 import { making } from '../production';
@@ -92,10 +92,9 @@ describe('totals', () => {
 describe('a build of the demo', () => {
   const read = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8'));
   const model = demoModel('ridgeback');
-  const [euro] = read('price-lists.json') as { code: string; entries: Record<string, string> }[];
   const items = read('items.json') as { sku: string; cost: string }[];
   const tariff: Tariff = {
-    list: euro?.code ?? '', currency: 'EUR', decimals: 2, prices: euro?.entries ?? {},
+    ...demoTariff('EUR'),
     costs: Object.fromEntries(items.map((item) => [item.sku, item.cost])), rates: { SAW: '52', WELD: '61', COAT: '48', ELEC: '57', TEST: '66', PACK: '41' },
   };
   const values = (decisions: Record<string, DecisionValue>) =>

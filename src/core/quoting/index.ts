@@ -146,6 +146,23 @@ export interface AskedSignOff {
   lines: number;
 }
 
+/** What another customer would change on a quote. */
+export interface CustomerChange {
+  customer: { name: string; class: string };
+  before: QuoteSum;
+  after: QuoteSum;
+  /** Lines on which money was typed in another currency, which is taken back; 0 for the whole quote. */
+  takenBack: number[];
+  lines: { position: number; name: Texts; before: ExactText; after: ExactText; problems: LineProblem[] }[];
+}
+
+export interface QuoteSum {
+  priceList: string;
+  currency: string;
+  decimals: number;
+  net: ExactText;
+}
+
 /** What a number of a pasted list is. */
 export type ReadNumber =
   | { is: 'item'; sku: string; name: Texts }

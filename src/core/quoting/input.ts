@@ -121,6 +121,9 @@ export type TakeCounterInput = VersionInput;
 export const placeLineInput = exactly<PlaceLineInput>({ version, to: number().strict().integer('quantity.whole').min(1, 'quantity.range').max(99_999, 'quantity.range').required('input.required') });
 export interface PlaceLineInput { version: number; to: number }
 
+export const customerInput = exactly<CustomerInput>({ version, customerId: id });
+export interface CustomerInput { version: number; customerId: string }
+
 export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone });
 export interface ChangeQuoteInput { version: number; whole: TypedInput | null }
 

@@ -7,6 +7,7 @@ import { Button, Dialog, DialogFoot, LinkButton, classes, say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { AddItem } from './AddItem';
+import { CustomerDialog } from './CustomerDialog';
 import css from './ledger.module.css';
 import { Lines } from './Lines';
 import { PasteDialog } from './PasteDialog';
@@ -30,6 +31,7 @@ function Page({ view: first, models }: Props) {
   const [accepting, setAccepting] = useState(false);
   const [starting, setStarting] = useState(false);
   const [pasting, setPasting] = useState(false);
+  const [moving, setMoving] = useState(false);
   const { currency, decimals, may } = view;
   const askFor = (figure: Figure) => setSide({ is: 'walk', line: figure.of === 'line' ? figure.line : undefined, asked: [figure] });
   const toggle = (wanted: SideView) => setSide(side && side.is === wanted.is && side.line === wanted.line ? undefined : wanted);
@@ -71,7 +73,7 @@ function Page({ view: first, models }: Props) {
           <div className={css.title}><h1>{view.customer.name}</h1><span className={css.number}>{view.number}</span><span>{view.title}</span></div>
           <p className={css.facts}>
             <span className={classes(css.state, view.revision.state === 'accepted' && css.accepted)}>{t(`state.${view.revision.state}`)}</span>
-            <span>{t('ledger.revision', { number: view.revision.number })}</span><span>{t('ledger.valid', { date: date(view.revision.validUntil, language) })}</span><span>{view.owner}</span><span>{t(`class.${view.customer.class as 'key'}`)}</span>
+            <span>{t('ledger.revision', { number: view.revision.number })}</span><span>{t('ledger.valid', { date: date(view.revision.validUntil, language) })}</span><span>{view.owner}</span><span>{t(`class.${view.customer.class as 'key'}`)}</span>{may.edit && <button type="button" className={css.asks} onClick={() => setMoving(true)}>{t('customer.change')}</button>}
           </p>
         </div>
         <div className={css.acts}>
@@ -101,6 +103,7 @@ function Page({ view: first, models }: Props) {
         <Totals view={view} onType={(whole) => changeWhole({ whole })} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
       </div>
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} />}
+      <CustomerDialog open={moving} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={() => setMoving(false)} />
       <PasteDialog open={pasting} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={() => setPasting(false)} />
       <StartDialog open={starting} view={view} models={models} onClose={() => setStarting(false)} />
       <Dialog title={t('ledger.acceptTitle', { number: view.number })} closeText={t('frame.close')} open={accepting} onClose={() => setAccepting(false)}>

@@ -1,34 +1,22 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { CustomerFound } from '../../core/quoting';
-import { Button, Combobox, Dialog, DialogFoot, Field } from '../../ui';
+import { Button, Dialog, DialogFoot, Field } from '../../ui';
 import { ask, sentences } from '../api';
+import { CustomerField } from '../parts/CustomerField';
 import { useSpeech } from '../speech';
 
 /** Opens a quote: part of a name finds the customer; everything else comes along. */
 export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { t } = useSpeech();
-  const [text, setText] = useState('');
-  const [found, setFound] = useState<CustomerFound[]>([]);
   const [customer, setCustomer] = useState<CustomerFound | null>(null);
   const [title, setTitle] = useState('');
   const [error, setError] = useState<string>();
-  const latest = useRef(0);
-
-  const find = async (typed: string) => {
-    setText(typed);
-    setCustomer(null);
-    setError(undefined);
-    const turn = ++latest.current;
-    const answer = typed.trim() ? await ask<CustomerFound[]>('GET', `/api/customers?find=${encodeURIComponent(typed)}`) : null;
-    if (turn === latest.current) setFound(answer?.ok ? answer.value : []);
-  };
   const go = async () => {
-    const chosen = customer ?? (found.length === 1 ? found[0] : null);
-    if (!chosen) {
+    if (!customer) {
       setError(t('quote.noCustomer'));
       return;
     }
-    const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: chosen.id, title });
+    const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: customer.id, title });
     if (answer.ok) window.location.assign(`/quotes/${answer.value.id}`);
     else setError(sentences(answer.failures, t('request.failed')));
   };
@@ -36,12 +24,7 @@ export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void
     <Dialog title={t('newQuote.title')} closeText={t('frame.close')} open={open} onClose={onClose}>
       <form noValidate onSubmit={(event) => { event.preventDefault(); void go(); }} style={{ display: 'grid', gap: 16, minHeight: 240, alignContent: 'space-between' }}>
         <div style={{ display: 'grid', gap: 16 }}>
-          <Combobox
-            label={t('newQuote.customer')} placeholder={t('newQuote.customerHint')} text={text} none={t('newQuote.none', { text })} error={error} autoFocus
-            options={found.map((each) => ({ id: each.id, text: each.name, detail: `${each.number} · ${each.town} · ${each.currency}` }))}
-            onText={(typed) => void find(typed)}
-            onChoose={(option) => { setCustomer(found.find((each) => each.id === option.id) ?? null); setText(option.text); }}
-          />
+          <CustomerField error={error} onMeant={(meant) => { setCustomer(meant); setError(undefined); }} />
           <Field label={t('newQuote.name')} hint={t('newQuote.nameHint')} value={title} maxLength={120} onChange={(event) => setTitle(event.target.value)} />
         </div>
         <DialogFoot>

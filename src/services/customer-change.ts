@@ -1,0 +1,100 @@
+/** Another customer for a quote: price list, addresses, language, region and what is granted come along, and everything is priced anew. */
+import type { Transaction } from 'sequelize';
+import { sumLines } from '../core/pricing';
+import type { CustomerChange, CustomerInput, QuoteView } from '../core/quoting';
+import { connected, type CustomerRow } from '../data';
+import { refusal, type Actor } from './actor';
+import { contextFor, outcomeOf } from './builds';
+import { copyOf, ownCustomers } from './customers';
+import { done, fail, type Result } from './failure';
+import { versionById } from './models';
+import { counted, partsOf, priceLines, type QuotedLine, type QuoteParts } from './quote-pricing';
+import { changeQuote, findQuote, uuid, type Draft } from './quotes';
+import { inTransaction, record } from './work';
+
+async function customerOf(actor: Actor, id: string, transaction: Transaction): Promise<CustomerRow | null> {
+  return uuid.test(id) ? connected().records.customers.findOne({ where: { id, ...ownCustomers(actor) }, transaction }) : null;
+}
+
+/** Money that was typed in another currency says nothing in the new one: it is taken back. Gives the lines where it was, 0 for the whole quote. */
+async function takeBackMoney({ revision }: Draft, transaction: Transaction): Promise<number[]> {
+  const { lines, revisions } = connected().records;
+  const taken: number[] = [];
+  for (const line of await lines.findAll({ where: { revisionId: revision.id }, transaction })) {
+    const inMoney = line.hand?.by === 'net' || line.hand?.by === 'amount';
+    if (!inMoney && line.typedPrice === null) continue;
+    taken.push(line.position);
+    await line.update({ ...(inMoney ? { hand: null } : {}), typedPrice: null }, { transaction });
+  }
+  if (revision.whole?.by === 'net' || revision.whole?.by === 'amount') {
+    taken.push(0);
+    await revisions.update({ whole: null }, { where: { id: revision.id }, transaction });
+  }
+  return taken;
+}
+
+/** Makes the change; gives what was typed in money and is taken back. */
+async function apply({ quote, revision }: Draft, customer: CustomerRow, transaction: Transaction): Promise<Result<number[]>> {
+  const { quotes, revisions, builds, priceLists } = connected().records;
+  const [before, after] = [await priceLists.findByPk(revision.priceList, { transaction }), await priceLists.findByPk(customer.priceList, { transaction })];
+  const otherCurrency = before?.currency !== after?.currency;
+  const own = await builds.findAll({ where: { quoteId: quote.id }, transaction });
+  if (otherCurrency && own.some((build) => build.special.length > 0)) return fail('invalid', { code: 'customer.special', params: { from: before?.currency ?? '', to: after?.currency ?? '' } });
+  await quotes.update({ customerId: customer.id }, { where: { id: quote.id }, transaction });
+  await revisions.update({ customer: await copyOf(customer), priceList: customer.priceList }, { where: { id: revision.id }, transaction });
+  const [fresh] = await revisions.findAll({ where: { id: revision.id }, transaction });
+  if (!fresh) throw new Error(`quote ${quote.number} lost its revision`);
+  // What a region allows may be another: every build is worked out again under it.
+  const { values } = contextFor(fresh);
+  for (const build of own) {
+    const context = { ...build.context, values: values as Record<string, string> };
+    await build.update({ context, outcome: await outcomeOf(await versionById(build.modelVersionId, transaction), context, build, transaction), version: build.version + 1 }, { transaction });
+  }
+  return done(otherCurrency ? await takeBackMoney({ quote, revision: fresh }, transaction) : []);
+}
+
+const summed = (parts: QuoteParts, priced: readonly QuotedLine[]) => ({
+  currency: parts.tariff.currency, decimals: parts.tariff.decimals, priceList: parts.revision.priceList, net: sumLines(counted(priced).map((each) => each.price), parts.tariff.decimals).net,
+});
+
+/** What another customer would change, worked out in a transaction that is rolled back. */
+export async function seeCustomerChange(actor: Actor, id: string, customerId: string): Promise<Result<CustomerChange>> {
+  const refused = refusal(actor, 'quotes');
+  if (refused) return refused;
+  let seen: CustomerChange | undefined;
+  const result = await inTransaction<never>(async (transaction) => {
+    const quote = await findQuote(actor, id, transaction, true);
+    const customer = await customerOf(actor, customerId, transaction);
+    if (!quote) return fail('missing', { code: 'quote.missing' });
+    if (!customer) return fail('invalid', { code: 'quote.unknownCustomer', field: 'customerId' });
+    const before = await partsOf(quote, transaction);
+    if (before.revision.state !== 'draft') return fail('conflict', { code: 'quote.settled', params: { number: quote.number } });
+    const was = await priceLines(before, transaction);
+    const applied = await apply({ quote, revision: before.revision }, customer, transaction);
+    if (!applied.ok) return applied;
+    const again = await findQuote(actor, id, transaction);
+    const after = await partsOf(again ?? quote, transaction);
+    const is = await priceLines(after, transaction);
+    seen = {
+      customer: { name: customer.name, class: customer.class },
+      before: summed(before, was), after: summed(after, is), takenBack: applied.value,
+      lines: is.map(({ line, item, price, problems }, at) => ({ position: line.position, name: item.name, before: was[at]?.price.net ?? '0', after: price.net, problems })),
+    };
+    // Nothing of it stays.
+    return fail('invalid', { code: 'quote.missing' });
+  });
+  return seen ? done(seen) : result;
+}
+
+export async function changeCustomer(actor: Actor, id: string, { version, customerId }: CustomerInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const customer = await customerOf(actor, customerId, transaction);
+    if (!customer) return fail('invalid', { code: 'quote.unknownCustomer', field: 'customerId' });
+    const applied = await apply(draft, customer, transaction);
+    if (!applied.ok) return applied;
+    await record(actor, 'quote.customer', draft.quote.number, { from: draft.revision.customer.number, to: customer.number, takenBack: applied.value }, transaction);
+    // What is shown next is priced for the new one.
+    draft.quote.customerId = customer.id;
+    return done(null);
+  });
+}

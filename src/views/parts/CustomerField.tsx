@@ -1,0 +1,37 @@
+import { useRef, useState } from 'react';
+import type { CustomerFound } from '../../core/quoting';
+import { Combobox } from '../../ui';
+import { ask } from '../api';
+import { useSpeech } from '../speech';
+
+interface Props {
+  error?: string | undefined;
+  /** The one that is meant: chosen, or the only one found; null while it is open. */
+  onMeant: (customer: CustomerFound | null) => void;
+}
+
+/** Part of a name, number or town finds a customer. */
+export function CustomerField({ error, onMeant }: Props) {
+  const { t } = useSpeech();
+  const [text, setText] = useState('');
+  const [found, setFound] = useState<CustomerFound[]>([]);
+  const latest = useRef(0);
+  const find = async (typed: string) => {
+    setText(typed);
+    onMeant(null);
+    const turn = ++latest.current;
+    const answer = typed.trim() ? await ask<CustomerFound[]>('GET', `/api/customers?find=${encodeURIComponent(typed)}`) : null;
+    if (turn !== latest.current) return;
+    const all = answer?.ok ? answer.value : [];
+    setFound(all);
+    onMeant(all.length === 1 ? (all[0] ?? null) : null);
+  };
+  return (
+    <Combobox
+      label={t('newQuote.customer')} placeholder={t('newQuote.customerHint')} text={text} none={t('newQuote.none', { text })} error={error} autoFocus
+      options={found.map((each) => ({ id: each.id, text: each.name, detail: `${each.number} · ${each.town} · ${each.currency}` }))}
+      onText={(typed) => void find(typed)}
+      onChoose={(option) => { latest.current += 1; setText(option.text); onMeant(found.find((each) => each.id === option.id) ?? null); }}
+    />
+  );
+}
