@@ -36,7 +36,7 @@ export function Explained({ explanation, nameOf, shown, decimals, onAsk, onBack 
         {onBack && <Button look="plain" aria-label={t('ledger.explainBack')} title={t('ledger.explainBack')} onClick={onBack}><ArrowLeft size={14} aria-hidden /></Button>}
         <h3>{nameOf(figure)}</h3><b className={css.value}>{shown(value, figure)}</b>
       </div>
-      <table>
+      <table className={css.of}>
         <tbody>
           {of.map((operand, index) => (
             // The same figure may be there more than once.
