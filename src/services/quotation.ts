@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { fixed, ratio } from '../core/exact';
 import type { LineView, QuoteView } from '../core/quoting';
 import { date, money, own, percent, translator } from '../i18n';
 import type { Actor } from './actor';
@@ -53,7 +54,8 @@ function documentOf(quote: QuoteView): TDocumentDefinitions {
     [t('pdf.valid'), date(quote.revision.validUntil, language)],
     [t('pdf.contact'), quote.owner],
   ];
-  const draft = quote.lines.some((line) => line.problems.length > 0);
+  // What cannot be sold as it stands, or nobody has signed, does not look like an offer.
+  const draft = quote.lines.some((line) => line.problems.length > 0) || (quote.signOff?.needs.some((need) => !need.held) ?? false);
   return {
     info: { title: `${t('pdf.title')} ${quote.number}`, author: 'Harrowmoor Scale Works' },
     pageSize: 'A4',
@@ -78,10 +80,10 @@ function documentOf(quote: QuoteView): TDocumentDefinitions {
         table: {
           headerRows: 1,
           dontBreakRows: true,
-          widths: [20, '*', 34, 70, 46, 76],
+          widths: [20, '*', 34, 68, 62, 76],
           body: [
             [t('pdf.pos'), t('pdf.what'), t('pdf.quantity'), t('pdf.unitPrice'), t('pdf.discount'), `${t('pdf.total')} ${quote.currency}`].map((text, index): TableCell => ({ text, style: 'head', alignment: index < 2 ? 'left' : 'right' })),
-            ...quote.lines.map((line) => lineCells(line, language, amount)),
+            ...quote.lines.map((line) => lineCells(line, quote, amount)),
           ],
         },
       },
@@ -91,11 +93,22 @@ function documentOf(quote: QuoteView): TDocumentDefinitions {
   };
 }
 
-function lineCells(line: LineView, language: string, amount: (value: string) => string): TableCell[] {
+function lineCells(line: LineView, { currency, customer: { language } }: QuoteView, amount: (value: string) => string): TableCell[] {
+  const t = translator(language);
   const figure = (text: string): TableCell => ({ text, style: 'figure', alignment: 'right' });
+  const { recurring } = line.price;
+  const under = (text: string): Content => ({ text, fontSize: 8.5, color: quiet, margin: [0, 2, 0, 0] });
   return [
     { text: String(line.position), color: quiet },
-    { stack: [{ text: own(line.name, language), bold: true }, { text: line.partNumber, style: 'code' }, ...(line.summary ? [{ text: own(line.summary, language), fontSize: 8.5, color: quiet, margin: [0, 2, 0, 0] as [number, number, number, number] }] : [])] },
+    {
+      stack: [
+        { text: own(line.name, language), bold: true },
+        { text: line.partNumber, style: 'code' },
+        ...(line.summary ? [under(own(line.summary, language))] : []),
+        ...(recurring ? [under(t('pdf.term', { from: date(recurring.from, language), to: date(recurring.to, language), month: amount(recurring.perMonth), currency }))] : []),
+        ...(line.optional ? [under(t('pdf.optional'))] : line.alternative ? [under(t('pdf.alternative'))] : []),
+      ],
+    },
     figure(String(line.quantity)),
     figure(amount(line.price.unitList)),
     figure(reductionOf(line, language)),
@@ -103,10 +116,11 @@ function lineCells(line: LineView, language: string, amount: (value: string) => 
   ];
 }
 
-/** All that was taken off the list price of a line, as one percentage. */
+/** All that was taken off the list price of a line, as shares one after another, its part of the whole-quote discount last. */
 function reductionOf({ price }: LineView, language: string): string {
-  const rates = price.steps.flatMap((step) => (step.kind !== 'surcharge' && step.kind !== 'inside' && step.rate ? [percent(step.rate, language)] : []));
-  return rates.join(' + ');
+  const rates = price.steps.flatMap((step) => (step.kind !== 'surcharge' && step.kind !== 'inside' && step.rate ? [step.rate] : []));
+  const shared = price.share !== undefined && price.before !== undefined && fixed(price.before).units !== 0n ? [ratio(fixed(price.share), fixed(price.before))] : [];
+  return [...rates, ...shared].map((rate) => percent(rate, language)).join(' + ');
 }
 
 function totals(quote: QuoteView, amount: (value: string) => string): Content {
@@ -118,7 +132,7 @@ function totals(quote: QuoteView, amount: (value: string) => string): Content {
       {
         width: 230,
         layout: { hLineColor: accent, hLineWidth: (index: number) => (index === 2 ? 0.8 : 0), vLineWidth: () => 0 },
-        table: { widths: ['*', 90], body: [row(t('pdf.list'), amount(quote.totals.list)), row(t('pdf.less'), amount(`-${quote.totals.reduction}`.replace('--', ''))), row(`${t('pdf.net')} ${quote.currency}`, amount(quote.totals.net), 'sum')] },
+        table: { widths: ['*', 90], body: [row(t('pdf.list'), amount(quote.totals.list)), row(t('pdf.less'), amount(`-${quote.totals.reduction}`.replace('--', ''))), row(`${t('pdf.net')} ${quote.currency}`, amount(quote.totals.net), 'sum'), ...(quote.totals.recurring === '0' ? [] : [row(t('pdf.recurring'), amount(quote.totals.recurring))])] },
       },
     ],
     margin: [0, 10, 0, 0],

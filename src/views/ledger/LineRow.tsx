@@ -1,7 +1,7 @@
 import { CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
 import { quantity as quantitySchema, typedMoney, type LineView, type QuoteView } from '../../core/quoting';
-import { money, own, percent } from '../../i18n';
+import { date, money, own, percent } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
@@ -68,6 +68,7 @@ export function LineRow({ line, view, shared, open, onChange, onRemove, onCopy, 
         <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative')}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
         {line.buildId ? <a className={css.code} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
         {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
+        {!line.recurs && price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(price.recurring.from, language), to: date(price.recurring.to, language) })}</span>}
         {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
         {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
         {line.warnings.map((warning) => <span key={warning.rule} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning.text, language)}{warning.passed && <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>}</span>)}
