@@ -94,9 +94,9 @@ describe('what a list prices by other methods', () => {
 describe('tax', () => {
   it('is by the country that is delivered to and the class of item, each rate by itself', async () => {
     const german = await quoteOf(mara, 'hallersee', ['SV-COMM', 1], ['DK-SITE', 1]);
-    expect(german.tax).toEqual({ net: '1670', rates: [{ rate: '0.19', net: '1670', tax: '317.3' }], tax: '317.3', gross: '1987.3' });
+    expect(german.tax).toEqual({ net: '1670', byRate: [{ rate: '0.19', net: '1670', tax: '317.3' }], tax: '317.3', gross: '1987.3' });
     const american = await quoteOf(mara, 'pender', ['SV-COMM', 1], ['DK-SITE', 1]);
-    const [software, rest] = american.tax?.rates ?? [];
+    const [software, rest] = american.tax?.byRate ?? [];
     expect([american.taxCountry, software?.rate, rest?.rate, rest?.tax]).toEqual(['US', '0.06', '0', '0']);
     expect(software?.net).toBe(american.lines[1]?.price.net);
   });

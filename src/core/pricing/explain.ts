@@ -132,7 +132,7 @@ function quoteFigure(lines: readonly ExplainedLine[], { lines: priced, totals, w
       return whole.is === 'spread' ? { figure, value: whole.amount, of: over('share', ({ share }) => share) } : undefined;
     case 'tax':
       // Each rate's tax is rounded by itself.
-      return tax && { figure, value: tax.tax, of: tax.rates.map(({ rate, net, tax: value }): Operand => ({ is: 'taxed', rate, net, value })) };
+      return tax && { figure, value: tax.tax, of: tax.byRate.map(({ rate, net, tax: value }): Operand => ({ is: 'taxed', rate, net, value })) };
     case 'gross':
       return tax && { figure, value: tax.gross, of: [other('net', totals.net), other('tax', tax.tax)] };
     case 'cost':

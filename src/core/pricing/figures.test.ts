@@ -164,8 +164,8 @@ describe('tax', () => {
     expect([taxRate(rates, 'GB', 'deck'), taxRate(rates, 'GB', 'training'), taxRate(rates, 'SE', 'training'), taxRate(rates, 'NO', 'deck')]).toEqual(['0.2', '0', '0.25', undefined]);
   });
   it('is rounded once a rate, and net and tax are the gross', () => {
-    expect(taxed([{ net: '10.01', rate: '0.2' }, { net: '10.01', rate: '0.20' }, { net: '5', rate: '0' }], 2)).toEqual({ net: '25.02', rates: [{ rate: '0.2', net: '20.02', tax: '4' }, { rate: '0', net: '5', tax: '0' }], tax: '4', gross: '29.02' });
-    expect(taxed([], 2)).toEqual({ net: '0', rates: [], tax: '0', gross: '0' });
+    expect(taxed([{ net: '10.01', rate: '0.2' }, { net: '10.01', rate: '0.20' }, { net: '5', rate: '0' }], 2)).toEqual({ net: '25.02', byRate: [{ rate: '0.2', net: '20.02', tax: '4' }, { rate: '0', net: '5', tax: '0' }], tax: '4', gross: '29.02' });
+    expect(taxed([], 2)).toEqual({ net: '0', byRate: [], tax: '0', gross: '0' });
   });
 });
 

@@ -11,7 +11,7 @@ export interface TaxRate {
 export interface Taxed {
   net: ExactText;
   /** By rate, the highest first: what is taxed at it, and the tax, rounded half up once a rate. */
-  rates: { rate: ExactText; net: ExactText; tax: ExactText }[];
+  byRate: { rate: ExactText; net: ExactText; tax: ExactText }[];
   tax: ExactText;
   gross: ExactText;
 }
@@ -27,8 +27,8 @@ export function taxed(lines: readonly { net: ExactText; rate: ExactText }[], dec
     const key = exact(rate).toString();
     nets.set(key, (nets.get(key) ?? zero).plus(net) as Exact);
   }
-  const rates = [...nets].sort(([a], [b]) => exact(b).cmp(a)).map(([rate, net]) => ({ rate, net: net.toString(), tax: roundHalfUp(net.times(rate) as Exact, decimals).toString() }));
+  const byRate = [...nets].sort(([a], [b]) => exact(b).cmp(a)).map(([rate, net]) => ({ rate, net: net.toString(), tax: roundHalfUp(net.times(rate) as Exact, decimals).toString() }));
   const net = [...nets.values()].reduce((all, each) => all.plus(each) as Exact, zero);
-  const tax = rates.reduce((all, each) => all.plus(each.tax) as Exact, zero);
-  return { net: net.toString(), rates, tax: tax.toString(), gross: net.plus(tax).toString() };
+  const tax = byRate.reduce((all, each) => all.plus(each.tax) as Exact, zero);
+  return { net: net.toString(), byRate, tax: tax.toString(), gross: net.plus(tax).toString() };
 }
