@@ -1,7 +1,7 @@
 /** Sign-off: what goes beyond the limits of whoever quotes is asked for, answered, and holds while no figure gets worse. */
 import { randomUUID } from 'node:crypto';
 import { exact } from '../core/exact';
-import { plainPercent, type AnswerSignOffInput, type AskSignOffInput, type QuoteView, type TakeCounterInput } from '../core/quoting';
+import { plainPercent, type AnswerSignOffInput, type AskSignOffInput, type QuoteView, type VersionInput } from '../core/quoting';
 import { connected, type SignOffRow } from '../data';
 import { refusal, type Actor } from './actor';
 import { done, fail, type Result } from './failure';
@@ -57,7 +57,7 @@ export async function answerSignOff(actor: Actor, id: string, signOffId: string,
 }
 
 /** Takes a counter-offer: its discounts are typed on the lines. */
-export async function takeCounter(actor: Actor, id: string, signOffId: string, { version }: TakeCounterInput): Promise<Result<QuoteView>> {
+export async function takeCounter(actor: Actor, id: string, signOffId: string, { version }: VersionInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
     const { signOffs, lines } = connected().records;
     const row = uuid.test(signOffId) ? await signOffs.findOne({ where: { id: signOffId, revisionId: revision.id, state: 'counter' }, transaction }) : null;

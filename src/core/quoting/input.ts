@@ -115,8 +115,6 @@ export const answerSignOffInput = exactly<AnswerSignOffInput>({
   counter: array().of(offer).max(1_000, 'input.tooMany').default([]),
 });
 export interface AnswerSignOffInput { version: number; answer: 'yes' | 'no' | 'counter'; comment: string; counter: { line: string; rate: string }[] }
-export const takeCounterInput = versionInput;
-export type TakeCounterInput = VersionInput;
 
 export const placeLineInput = exactly<PlaceLineInput>({ version, to: number().strict().integer('quantity.whole').min(1, 'quantity.range').max(99_999, 'quantity.range').required('input.required') });
 export interface PlaceLineInput { version: number; to: number }
