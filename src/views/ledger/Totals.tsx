@@ -5,7 +5,8 @@ import { money, percent } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';
 import { FourCell } from './FourCell';
-import css from './ledger.module.css';
+import shared from './ledger.module.css';
+import css from './totals.module.css';
 import type { Way } from './typed-amount';
 
 interface Props {
@@ -27,7 +28,7 @@ export function Totals({ view, onType, onExplain, onSignOff }: Props) {
   const sum = (figure: QuoteFigure, value: string, main = false) => (
     <div className={classes(css.sum, main && css.mainSum)}>
       <dt>{t(`ledger.figure.${figure}`)}{main && ` ${currency}`}</dt>
-      <dd {...(main ? { 'data-testid': 'net' } : {})}><button type="button" className={css.asks} onClick={() => onExplain(figure)} aria-label={t('ledger.explain', { what: t(`ledger.figure.${figure}`), value })}>{value}</button></dd>
+      <dd {...(main ? { 'data-testid': 'net' } : {})}><button type="button" className={shared.asks} onClick={() => onExplain(figure)} aria-label={t('ledger.explain', { what: t(`ledger.figure.${figure}`), value })}>{value}</button></dd>
     </div>
   );
   const needs = view.signOff?.needs ?? [];
@@ -40,7 +41,7 @@ export function Totals({ view, onType, onExplain, onSignOff }: Props) {
         <legend>{t('ledger.wholeQuote')}</legend>
         {comes.is === 'spread' ? <>
           {four('rate', comes.rate)}{four('amount', comes.amount)}{four('net', totals.net)}{may.seeCosts && four('margin', totals.margin)}
-        </> : <p className={css.problem} role="alert">{t('quote.whole', { why: t(`quote.why.${comes.why}`) })}</p>}
+        </> : <p className={shared.problem} role="alert">{t('quote.whole', { why: t(`quote.why.${comes.why}`) })}</p>}
       </fieldset>
       {view.signOff && (needs.length > 0 || view.signOff.history.length > 0) && (
         <p className={css.signing}>
