@@ -2,8 +2,8 @@
 import { DataTypes, type DataType, type Model, type ModelAttributeColumnOptions, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Decision } from '../core/engine';
 import type { ModelDocument, Texts, Values } from '../core/model';
-import type { BuildPrice, LineFigures, LinePrice, PriceEntry, QuantityDiscount, Term, Typed } from '../core/pricing';
-import type { PassedWarning, SpecialPart, WarningView } from '../core/quoting';
+import type { BuildPrice, LineFigures, LinePrice, PriceEntry, QuantityDiscount, Taxed, Term, Typed } from '../core/pricing';
+import type { Lost, PassedWarning, QuoteLease, RevisionState, SpecialPart, WarningView } from '../core/quoting';
 import type { MaterialNeed, OperationStep } from '../core/production';
 
 export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
@@ -29,8 +29,8 @@ export interface FamilyRow { code: string; name: Texts; position: number }
 export interface ItemRow { sku: string; family: string; name: Texts; kind: ItemKind; unit: string; cost: string; leadDays: number; mass: string | null; sold: boolean;
   /** May be discounted, by hand or with the whole quote. */
   discountable: boolean; taxClass: string }
-/** How an item is priced in a list; with base months, for that long. */
-export interface PriceEntryRow { priceList: string; sku: string; entry: PriceEntry; baseMonths: number | null; leastMonths: number | null }
+/** How an item is priced in a list from a day on, until a later entry or the last day; with base months, for that long. */
+export interface PriceEntryRow { priceList: string; sku: string; entry: PriceEntry; baseMonths: number | null; leastMonths: number | null; validFrom: string; validTo: string | null }
 /** Granted to a customer or a class (or, of a promotion, to everybody), for a family or an item: a share off, or a price of its own in one list. */
 export interface GrantRow {
   id: string; kind: 'agreement' | 'promotion'; name: Texts; class: CustomerClass | null; customerId: string | null; family: string | null; sku: string | null;
@@ -49,7 +49,7 @@ export interface BuildOutcome { values: Values; partNumber: string; complete: bo
   /** The number registered for its special parts. */
   specialNumber?: number }
 export interface BuildRow {
-  id: string; modelVersionId: string; quoteId: string; context: { date: string; values: Record<string, string> }; decisions: Decision[]; outcome: BuildOutcome; version: number;
+  id: string; modelVersionId: string; quoteId: string; revisionId: string; context: { date: string; values: Record<string, string> }; decisions: Decision[]; outcome: BuildOutcome; version: number;
   /** Variants of one talk have the talk and their letters. */
   talkId: string; letter: string;
   passed: PassedWarning[]; special: SpecialPart[];
@@ -62,11 +62,18 @@ export interface CustomerCopy {
   number: string; name: string; class: CustomerClass; language: string; region: string; contactName: string; contactEmail: string;
   addresses: Omit<AddressRow, 'id' | 'customerId'>[];
 }
-export type RevisionState = 'draft' | 'accepted';
 export interface RevisionRow { id: string; quoteId: string; number: number; state: RevisionState; priceList: string; customer: CustomerCopy; validUntil: string;
   /** Typed for the whole quote. */
-  whole: Typed | null }
-/** Prices as they stood when the revision was accepted. */
+  whole: Typed | null;
+  madeAt?: Date; madeBy: string | null;
+  /** When it was sent, accepted or lost, and by whom. */
+  settledAt: Date | null; settledBy: string | null;
+  lost: Lost | null;
+  /** Tax as it stood when the revision was settled. */
+  taxed: Taxed | null;
+  /** Offered as a lease beside the price. */
+  lease: QuoteLease | null }
+/** Prices as they stood when the revision was sent or accepted. */
 export interface FrozenLine { price: LinePrice; build?: BuildPrice }
 export interface LineRow { id: string; revisionId: string; position: number; buildId: string | null; sku: string; quantity: number; frozen: FrozenLine | null;
   /** Typed on the line: a discount, a net price of one piece or a margin. */
@@ -80,7 +87,13 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
   /** Of what has no price in the list but the one typed here, for one piece. */
   typedPrice: string | null;
   /** Instead of another line: shown, and left out of the totals. */
-  alternative: boolean }
+  alternative: boolean;
+  /** The line it was first copied from by a newer revision, else itself: the same line in all revisions. */
+  origin: string;
+  /** The day of the prices and agreements that it stands on. */
+  pricedOn: string;
+  /** Lines of one group stand together under its name. */
+  groupName: string | null }
 /** A rate of tax by country; without a class, for all that have no rate of their own. */
 export interface TaxRateRow { id: string; country: string; class: string | null; rate: string }
 /** How far a role may go by itself; discounts and margins as shares. */
@@ -125,7 +138,7 @@ export function defineRecords(sequelize: Sequelize) {
     attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),
     families: table<FamilyRow>('families', { code: key(text), name: jsonb, position: int }),
     items: table<ItemRow>('items', { sku: key(text), family: text, name: jsonb, kind: text, unit: text, cost: money, leadDays: int, mass: money, sold: bool, discountable: { type: bool, defaultValue: true }, taxClass: { type: text, defaultValue: 'standard' } }),
-    priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), entry: jsonb, baseMonths: int, leastMonths: int }),
+    priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), entry: jsonb, baseMonths: int, leastMonths: int, validFrom: key(day), validTo: day }),
     grants: table<GrantRow>('grants', {
       id: key(ref), kind: text, name: jsonb, class: text, customerId: ref, family: text, sku: text, rate: DataTypes.DECIMAL(9, 6), price: money, priceList: text, validFrom: day, validTo: day, fixed: bool,
     }),
@@ -135,11 +148,11 @@ export function defineRecords(sequelize: Sequelize) {
     modelVersions: table<ModelVersionRow>('model_versions', { id: key(ref), modelId: text, number: int, document: json, hash: text, publishedAt: now(), publishedBy: ref }),
     registeredNumbers: table<RegisteredNumberRow>('registered_numbers', { modelId: key(text), key: key(text), number: int }),
     quotes: table<QuoteRow>('quotes', { id: key(ref), number: text, title: text, customerId: ref, ownerId: ref, version: int, createdAt: now(), updatedAt: now(), updatedBy: ref }),
-    builds: table<BuildRow>('builds', { id: key(ref), modelVersionId: ref, quoteId: ref, context: jsonb, decisions: jsonb, outcome: jsonb, version: int, talkId: ref, letter: text, passed: jsonb, special: jsonb }),
+    builds: table<BuildRow>('builds', { id: key(ref), modelVersionId: ref, quoteId: ref, revisionId: ref, context: jsonb, decisions: jsonb, outcome: jsonb, version: int, talkId: ref, letter: text, passed: jsonb, special: jsonb }),
     savedBuilds: table<SavedBuildRow>('saved_builds', { id: key(ref), ownerId: ref, name: text, shared: bool, modelId: text, partNumber: text, decisions: jsonb, savedAt: now() }),
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
-    revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb }),
-    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool }),
+    revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb, madeAt: now(), madeBy: ref, settledAt: instant, settledBy: ref, lost: jsonb, taxed: jsonb, lease: jsonb }),
+    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
     signOffs: table<SignOffRow>('sign_offs', {

@@ -24,7 +24,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const { lines, items, models, builds } = connected().records;
   const version = await versionById(build.modelVersionId);
   const newest = await newestVersion(version.modelId);
-  const [line, tariff, facts] = [await lines.findOne({ where: { buildId: id } }), await tariffFor(actor, revision.priceList), await itemFacts()];
+  const [line, tariff, facts] = [await lines.findOne({ where: { buildId: id } }), await tariffFor(actor, revision.priceList, build.context.date), await itemFacts()];
   const listed = await models.findByPk(version.modelId);
   const head = await items.findByPk(listed?.sku ?? '');
   const granted = (await grantsFor({ id: quote.customerId, class: revision.customer.class, priceList: revision.priceList }))(head?.sku ?? '', head?.family ?? '');
@@ -33,7 +33,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const model = compiledVersion(version);
   const used = materialsOf(version.document);
   const numbers = await registeredFor(version, build.outcome, null);
-  const terms = { quantity: line?.quantity ?? 1, day: today(), ...granted, ...(line?.hand ? { hand: line.hand } : {}) };
+  const terms = { quantity: line?.quantity ?? 1, day: build.context.date, ...granted, ...(line?.hand ? { hand: line.hand } : {}) };
   const engine = engineOf(version, build.context);
   const special = may(actor, 'costs') ? build.special : build.special.map((part) => ({ ...part, cost: '0' }));
   const content = { decisions: build.decisions, passed: build.passed, special };

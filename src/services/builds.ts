@@ -69,14 +69,16 @@ async function fresh(modelId: string, { decisions = [], special = [] }: Partial<
   return done({ version, decisions: decisions.filter((decision) => !lost.has(decision.on)), special });
 }
 
-/** Writes a new build; a variant names its talk and letter. */
-export async function createBuild(actor: Actor, { quote, revision, version, decisions = [], special = [], talk }: Start & { quote: QuoteRow; revision: RevisionRow; talk?: { id: string; letter: string } }, transaction: Transaction): Promise<Stored<BuildRow>> {
-  const context = contextFor(revision);
+/** Writes a new build, under the rules and prices of today unless another day is given; a variant names its talk and letter. */
+export async function createBuild(
+  actor: Actor, { quote, revision, version, decisions = [], special = [], talk, date }: Start & { quote: QuoteRow; revision: RevisionRow; talk?: { id: string; letter: string }; date?: string }, transaction: Transaction,
+): Promise<Stored<BuildRow>> {
+  const context = { ...contextFor(revision), ...(date === undefined ? {} : { date }) };
   const content: BuildContent = { decisions, passed: [], special };
   const id = randomUUID();
   const build = await connected().records.builds.create(
     {
-      id, modelVersionId: version.id, quoteId: quote.id, context, decisions: [...decisions], passed: [], special: [...special], talkId: talk?.id ?? id, letter: talk?.letter ?? 'A',
+      id, modelVersionId: version.id, quoteId: quote.id, revisionId: revision.id, context, decisions: [...decisions], passed: [], special: [...special], talkId: talk?.id ?? id, letter: talk?.letter ?? 'A',
       outcome: await outcomeOf(version, context, content, transaction), version: 1,
     },
     { transaction },

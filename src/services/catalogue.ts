@@ -2,6 +2,7 @@ import type { CatalogueItem, CatalogueView } from '../core/quoting';
 import { Exact } from '../core/exact';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
+import { today } from './clock';
 import { tariffFor } from './tariffs';
 
 /** The price list a person reads the catalogue in when no quote says otherwise. */
@@ -18,7 +19,7 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
   const wanted = actor.role === 'dealer' ? await usualPriceList(actor) : (list ?? (await usualPriceList(actor)));
   const head = lists.find((each) => each.code === wanted) ?? lists[0];
   if (!head) throw new Error('no price lists');
-  const tariff = await tariffFor(actor, head.code);
+  const tariff = await tariffFor(actor, head.code, today());
   const published = new Map((await models.findAll({ raw: true })).map((model) => [model.sku, model.id]));
   const order = await families.findAll({ order: [['position', 'ASC']], raw: true });
   const place = new Map(order.map((family) => [family.code, family.position]));

@@ -10,7 +10,7 @@ import { done, fail, type Result } from './failure';
 import { versionById } from './models';
 import { counted, partsOf, priceLines, type QuotedLine, type QuoteParts } from './quote-pricing';
 import { changeQuote, findQuote, uuid, type Draft } from './quotes';
-import { inTransaction, record } from './work';
+import { record, tryOut } from './work';
 
 async function customerOf(actor: Actor, id: string, transaction: Transaction): Promise<CustomerRow | null> {
   return uuid.test(id) ? connected().records.customers.findOne({ where: { id, ...ownCustomers(actor) }, transaction }) : null;
@@ -38,7 +38,7 @@ async function apply({ quote, revision }: Draft, customer: CustomerRow, transact
   const { quotes, revisions, builds, priceLists } = connected().records;
   const [before, after] = [await priceLists.findByPk(revision.priceList, { transaction }), await priceLists.findByPk(customer.priceList, { transaction })];
   const otherCurrency = before?.currency !== after?.currency;
-  const own = await builds.findAll({ where: { quoteId: quote.id }, transaction });
+  const own = await builds.findAll({ where: { revisionId: revision.id }, transaction });
   if (otherCurrency && own.some((build) => build.special.length > 0)) return fail('invalid', { code: 'customer.special', params: { from: before?.currency ?? '', to: after?.currency ?? '' } });
   await quotes.update({ customerId: customer.id }, { where: { id: quote.id }, transaction });
   await revisions.update({ customer: await copyOf(customer), priceList: customer.priceList }, { where: { id: revision.id }, transaction });
@@ -54,15 +54,14 @@ async function apply({ quote, revision }: Draft, customer: CustomerRow, transact
 }
 
 const summed = (parts: QuoteParts, priced: readonly QuotedLine[]) => ({
-  currency: parts.tariff.currency, decimals: parts.tariff.decimals, priceList: parts.revision.priceList, net: sumLines(counted(priced).map((each) => each.price), parts.tariff.decimals).net,
+  currency: parts.list.currency, decimals: parts.list.decimals, priceList: parts.revision.priceList, net: sumLines(counted(priced).map((each) => each.price), parts.list.decimals).net,
 });
 
-/** What another customer would change, worked out in a transaction that is rolled back. */
+/** What another customer would change, worked out without changing anything. */
 export async function seeCustomerChange(actor: Actor, id: string, customerId: string): Promise<Result<CustomerChange>> {
   const refused = refusal(actor, 'quotes');
   if (refused) return refused;
-  let seen: CustomerChange | undefined;
-  const result = await inTransaction<never>(async (transaction) => {
+  return tryOut(async (transaction) => {
     const quote = await findQuote(actor, id, transaction, true);
     const customer = await customerOf(actor, customerId, transaction);
     if (!quote) return fail('missing', { code: 'quote.missing' });
@@ -75,15 +74,12 @@ export async function seeCustomerChange(actor: Actor, id: string, customerId: st
     const again = await findQuote(actor, id, transaction);
     const after = await partsOf(again ?? quote, transaction);
     const is = await priceLines(after, transaction);
-    seen = {
+    return done({
       customer: { name: customer.name, class: customer.class },
       before: summed(before, was), after: summed(after, is), takenBack: applied.value,
       lines: is.map(({ line, item, price, problems }, at) => ({ position: line.position, name: item.name, before: was[at]?.price.net ?? '0', after: price.net, problems })),
-    };
-    // Nothing of it stays.
-    return fail('invalid', { code: 'quote.missing' });
+    });
   });
-  return seen ? done(seen) : result;
 }
 
 export async function changeCustomer(actor: Actor, id: string, { version, customerId }: CustomerInput): Promise<Result<QuoteView>> {

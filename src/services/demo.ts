@@ -12,7 +12,8 @@ import type { Result } from './failure';
 import { publish } from './models';
 import { acceptQuote } from './orders';
 import { addByNumber, putOnQuote } from './quote-builds';
-import { changeLine, changeWhole, openQuote, seeQuote } from './quotes';
+import { changeLine } from './lines';
+import { changeWhole, openQuote, seeQuote } from './quotes';
 import { actorOf, hashPassword } from './sessions';
 import { askSignOff } from './sign-offs';
 
@@ -30,7 +31,7 @@ type QuantityFile = Pick<QuantityDiscountRow, 'name' | 'by' | 'levels'> & Partia
 type LimitFile = Omit<LimitRow, 'id' | 'limitAt' | 'family'> & { family?: string; limit: string };
 type GrantFile = Partial<Omit<GrantRow, 'id' | 'customerId' | 'validFrom' | 'validTo'>> & Pick<GrantRow, 'name'> & { customer?: string; from?: string; to?: string };
 
-const entryOf = (file: string | EntryFile): Omit<PriceEntryRow, 'priceList' | 'sku'> => {
+const entryOf = (file: string | EntryFile): Omit<PriceEntryRow, 'priceList' | 'sku' | 'validFrom' | 'validTo'> => {
   if (typeof file === 'string') return { entry: { method: 'unit', price: file }, baseMonths: null, leastMonths: null };
   const { baseMonths = null, leastMonths = null, ...entry } = file;
   return { entry, baseMonths, leastMonths };
@@ -67,7 +68,7 @@ async function loadCatalogue(read: Read): Promise<void> {
     await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', ...item, mass: item.mass ?? null })), { transaction });
     for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
       await priceLists.create({ ...list, validFrom: from }, { transaction });
-      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, ...entryOf(entry) })), { transaction });
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, ...entryOf(entry), validFrom: from, validTo: null })), { transaction });
     }
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
     await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })), { transaction });

@@ -7,6 +7,9 @@ import { listOrders } from './orders';
 import { listQuotes } from './quotes';
 import { askedOf } from './standing';
 
+/** Quotes that may still be won. */
+const open: ReadonlySet<string> = new Set(['draft', 'signOff', 'ready', 'sent']);
+
 /** The share of open quotes that is counted towards the quota. */
 const weight = '0.3';
 
@@ -23,5 +26,5 @@ export async function desk(actor: Actor): Promise<DeskView> {
   const mine = (row: { owner: string }) => may(actor, 'sign') || row.owner === actor.name;
   const own = quotes.filter(mine);
   const won = own.filter((quote) => quote.state === 'accepted' && quote.updatedAt.startsWith(thisYear));
-  return { ...view, quota: { target: new Exact(user.quota).toFixed(0), won: sum(won), open: sum(own.filter((quote) => quote.state === 'draft')), weight } };
+  return { ...view, quota: { target: new Exact(user.quota).toFixed(0), won: sum(won), open: sum(own.filter((quote) => open.has(quote.state))), weight } };
 }

@@ -18,7 +18,7 @@ export async function findBuild(actor: Actor, id: string, transaction: Transacti
   if (!/^[0-9a-f-]{36}$/i.test(id)) return missing;
   const build = await builds.findByPk(id, { transaction, ...(transaction ? { lock: transaction.LOCK.UPDATE } : {}) });
   const quote = build && (await findQuote(actor, build.quoteId, transaction));
-  const revision = quote && (await revisions.findOne({ where: { quoteId: quote.id }, order: [['number', 'DESC']], transaction }));
+  const revision = quote && (await revisions.findByPk(build.revisionId, { transaction }));
   return build && quote && revision ? done({ build, quote, revision }) : missing;
 }
 

@@ -2,13 +2,13 @@
 import type { Transaction } from 'sequelize';
 import { checkDecisions, differences } from '../core/engine';
 import { pictureOf, type MoveView, type VersionInput } from '../core/quoting';
-import type { ModelVersionRow } from '../data';
+import { connected, type ModelVersionRow } from '../data';
 import type { Actor } from './actor';
 import { openBench } from './bench';
 import { outcomeOf } from './builds';
 import { today } from './clock';
 import { done, fail, type Result } from './failure';
-import { findBuild, findOpenBuild } from './find-build';
+import { findBuild, findOpenBuild, type Found } from './find-build';
 import { compiledVersion, engineOf, newestVersion, versionById } from './models';
 import { inTransaction, record } from './work';
 
@@ -35,15 +35,27 @@ export async function moveBuild(actor: Actor, id: string, { version }: VersionIn
   return inTransaction(async (transaction) => {
     const found = await findOpenBuild(actor, id, transaction);
     if (!found.ok) return found;
-    const { build, quote } = found.value;
-    if (build.version !== version) return fail('conflict', { code: 'build.stale' });
-    const { pinned, newest } = await versionsOf(build.modelVersionId, transaction);
-    const dropped = new Set(checkDecisions(compiledVersion(newest), build.decisions).map((problem) => problem.on));
-    const context = { ...build.context, date: today() };
-    const decisions = build.decisions.filter((decision) => !dropped.has(decision.on));
-    const outcome = await outcomeOf(newest, context, { decisions, passed: build.passed, special: build.special }, transaction);
-    await build.update({ modelVersionId: newest.id, context, decisions, outcome, version: version + 1 }, { transaction });
-    await record(actor, 'build.moved', quote.number, { build: id, from: pinned.number, to: newest.number, dropped: [...dropped] }, transaction);
+    if (found.value.build.version !== version) return fail('conflict', { code: 'build.stale' });
+    await moveToNewest(actor, found.value, transaction);
     return done(null);
   });
+}
+
+export interface Moved {
+  from: number;
+  to: number;
+  dropped: string[];
+}
+
+/** Puts a build, and the line it stands on, on the newest version of its model and on the rules and prices of today. */
+export async function moveToNewest(actor: Actor, { build, quote }: Pick<Found, 'build' | 'quote'>, transaction: Transaction): Promise<Moved> {
+  const { pinned, newest } = await versionsOf(build.modelVersionId, transaction);
+  const dropped = [...new Set(checkDecisions(compiledVersion(newest), build.decisions).map((problem) => problem.on))];
+  const context = { ...build.context, date: today() };
+  const decisions = build.decisions.filter((decision) => !dropped.includes(decision.on));
+  const outcome = await outcomeOf(newest, context, { decisions, passed: build.passed, special: build.special }, transaction);
+  await build.update({ modelVersionId: newest.id, context, decisions, outcome, version: build.version + 1 }, { transaction });
+  await connected().records.lines.update({ pricedOn: context.date }, { where: { buildId: build.id }, transaction });
+  await record(actor, 'build.moved', quote.number, { build: build.id, from: pinned.number, to: newest.number, dropped }, transaction);
+  return { from: pinned.number, to: newest.number, dropped };
 }

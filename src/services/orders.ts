@@ -8,13 +8,13 @@ import { sumLines } from '../core/pricing';
 import { connected, type OrderRow, type WorkOrderRow } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { summarise } from './build-summary';
-import { inWorkingDays } from './clock';
-import { done, fail, type Failure, type Result } from './failure';
+import { inWorkingDays, today } from './clock';
+import { done, fail, type Result } from './failure';
 import { compiledVersion, versionById } from './models';
 import { itemFacts } from './tariffs';
 import { counted, partsOf, priceLines, type QuotedLine } from './quote-pricing';
 import { changeQuote, nextNumber } from './quotes';
-import { unsigned } from './standing';
+import { obstacles, settle } from './revisions';
 import { record } from './work';
 
 export async function acceptQuote(actor: Actor, id: string, version: number): Promise<Result<{ orderId: string; number: string }>> {
@@ -25,27 +25,22 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
     const parts = await partsOf(quote, transaction);
     const priced = await priceLines(parts, transaction);
     const sold = counted(priced);
-    if (sold.length === 0) return fail('invalid', { code: 'quote.empty' });
-    const broken = sold.flatMap(({ line, problems }): Failure[] => problems.map(({ code, params }) => ({ code, params, field: `line.${String(line.position)}` })));
-    if (broken.length > 0) return fail('invalid', ...broken);
-    const missing = await unsigned(quote, revision, priced, transaction);
-    if (missing.length > 0) return fail('invalid', { code: 'quote.unsigned', params: { roles: missing.join(', ') } });
-    for (const { line, price, parts: build } of priced) {
-      await connected().records.lines.update({ frozen: { price, ...(build ? { build } : {}) } }, { where: { id: line.id }, transaction });
-    }
-    await connected().records.revisions.update({ state: 'accepted' }, { where: { id: revision.id }, transaction });
+    if (revision.state === 'sent' && revision.validUntil < today()) return fail('conflict', { code: 'revision.is.expired', params: { number: revision.number } });
+    const refusedYet = revision.state === 'draft' ? await obstacles(quote, revision, priced, transaction) : [];
+    if (refusedYet.length > 0) return fail('invalid', ...refusedYet);
+    await settle(actor, revision, priced, { state: 'accepted' }, parts, transaction);
     const days = await slowest(sold, transaction);
     const number = await nextNumber('order_numbers', 'O', transaction);
-    const { net } = sumLines(sold.map((each) => each.price), parts.tariff.decimals);
+    const { net } = sumLines(sold.map((each) => each.price), parts.list.decimals);
     const order = await connected().records.orders.create(
-      { id: randomUUID(), number, quoteId: quote.id, revisionId: revision.id, currency: parts.tariff.currency, net, promised: inWorkingDays(days + shippingDays), createdBy: actor.id },
+      { id: randomUUID(), number, quoteId: quote.id, revisionId: revision.id, currency: parts.list.currency, net, promised: inWorkingDays(days + shippingDays), createdBy: actor.id },
       { transaction },
     );
     await makeWorkOrders(order, sold, days, transaction);
-    await record(actor, 'quote.accepted', quote.number, { order: number, net, currency: parts.tariff.currency }, transaction);
+    await record(actor, 'quote.accepted', quote.number, { order: number, net, currency: parts.list.currency }, transaction);
     made = { orderId: order.id, number };
     return done(null);
-  });
+  }, ['draft', 'sent']);
   return result.ok && made ? done(made) : (result as Result<never>);
 }
 
@@ -107,7 +102,7 @@ export async function seeOrder(actor: Actor, id: string): Promise<Result<OrderVi
   if (!order) return missing;
   const [quote, revision, user] = [await quotes.findByPk(order.quoteId), await revisions.findByPk(order.revisionId), await users.findByPk(order.createdBy)];
   if (!quote || !revision) throw new Error(`order ${order.number} without quote`);
-  const priced = counted(await priceLines(await partsOf(quote)));
+  const priced = counted(await priceLines(await partsOf(quote, null, revision.number)));
   const rows = await workOrders.findAll({ where: { orderId: id }, order: [['number', 'ASC']] });
   const { addresses } = revision.customer;
   return done({

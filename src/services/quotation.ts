@@ -16,8 +16,8 @@ const quiet = '#5a5d60';
 const hairline = '#c9c0ae';
 const accent = '#1f5246';
 
-export async function quotation(actor: Actor, id: string): Promise<Result<{ name: string; bytes: Uint8Array }>> {
-  const seen = await seeQuote(actor, id);
+export async function quotation(actor: Actor, id: string, revision?: number): Promise<Result<{ name: string; bytes: Uint8Array }>> {
+  const seen = await seeQuote(actor, id, revision);
   if (!seen.ok) return seen;
   const quote = seen.value;
   prepareFonts();

@@ -11,7 +11,8 @@ import { done, fail, type Failure, type Result } from './failure';
 import { findBuild } from './find-build';
 import { compiledVersion, engineOf, versionById } from './models';
 import { readBack } from './read-back';
-import { appendLine, changeQuote, findQuote, lineOf, type Draft } from './quotes';
+import { appendLine, lineOf } from './lines';
+import { changeQuote, findQuote, type Draft } from './quotes';
 import { fullTariff } from './tariffs';
 import { record } from './work';
 
@@ -59,10 +60,10 @@ export async function copyLine(actor: Actor, id: string, lineId: string, { versi
     if (!line) return fail('missing', { code: 'line.missing' });
     const { lines, builds } = connected().records;
     const of = line.buildId === null ? null : await builds.findByPk(line.buildId, { transaction });
-    const build = of && (await createBuild(actor, { ...draft, version: await versionById(of.modelVersionId, transaction), decisions: of.decisions, special: of.special }, transaction));
-    const { sku, quantity, hand, locked, optional, term, typedPrice, alternative, position } = line;
+    const build = of && (await createBuild(actor, { ...draft, version: await versionById(of.modelVersionId, transaction), decisions: of.decisions, special: of.special, date: of.context.date }, transaction));
+    const { sku, quantity, hand, locked, optional, term, typedPrice, alternative, position, pricedOn, groupName } = line;
     await lines.increment('position', { where: { revisionId: draft.revision.id, position: { [Op.gt]: position } }, transaction });
-    const copy = await appendLine(draft, { sku, quantity, hand, locked, optional, term, typedPrice, alternative, buildId: build?.id ?? null }, transaction);
+    const copy = await appendLine(draft, { sku, quantity, hand, locked, optional, term, typedPrice, alternative, pricedOn, groupName, buildId: build?.id ?? null }, transaction);
     await lines.update({ position: position + 1 }, { where: { id: copy.id }, transaction });
     await record(actor, 'line.copied', draft.quote.number, { sku, from: position }, transaction);
     return done(null);
@@ -130,11 +131,11 @@ export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, {
   const { outcome } = build;
   if (outcome.clashes > 0) return fail('invalid', { code: 'line.clash', params: { count: outcome.clashes } });
   if (!outcome.complete && unfinished === 'refused') return fail('invalid', { code: 'line.todo', params: { count: Math.max(1, outcome.todo) } });
-  const tariff = specialTariff(await fullTariff(draft.revision.priceList, transaction), build.special);
+  const tariff = specialTariff(await fullTariff(draft.revision.priceList, build.context.date, transaction), build.special);
   const { unpriced } = priceBuild(compiledVersion(modelVersion), outcome.values, tariff);
   if (unpriced.length > 0) return fail('invalid', { code: 'line.unpriced', params: { items: unpriced.join(', ') } });
   const head = await models.findByPk(modelVersion.modelId, { transaction });
-  await appendLine(draft, { sku: head?.sku ?? '', quantity, buildId: build.id, alternative }, transaction);
+  await appendLine(draft, { sku: head?.sku ?? '', quantity, buildId: build.id, alternative, pricedOn: build.context.date }, transaction);
   await record(actor, 'line.added', draft.quote.number, { partNumber: outcome.partNumber, quantity, ...(alternative ? { alternative } : {}) }, transaction);
   return done(null);
 }

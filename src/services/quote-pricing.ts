@@ -4,8 +4,7 @@ import { Exact, exact } from '../core/exact';
 import { specialTariff, type LineProblem } from '../core/quoting';
 import { costOf, priceBuild, priceQuote, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Term, type Whole } from '../core/pricing';
 import { making } from '../core/production';
-import { connected, type BuildRow, type ItemRow, type LineRow, type QuoteRow, type RevisionRow } from '../data';
-import { today } from './clock';
+import { connected, type BuildRow, type ItemRow, type LineRow, type PriceListRow, type QuoteRow, type RevisionRow } from '../data';
 import { grantsFor } from './grants';
 import { compiledVersion, versionById } from './models';
 import { entriesOf, fullTariff } from './tariffs';
@@ -15,19 +14,22 @@ export interface QuoteParts {
   revision: RevisionRow;
   lines: LineRow[];
   builds: Map<string, BuildRow>;
-  tariff: Tariff;
+  /** The list that it is priced from. */
+  list: PriceListRow;
 }
 
-export async function partsOf(quote: QuoteRow, transaction: Transaction | null = null): Promise<QuoteParts> {
-  const { revisions, lines, builds } = connected().records;
-  const revision = await revisions.findOne({ where: { quoteId: quote.id }, order: [['number', 'DESC']], transaction });
-  if (!revision) throw new Error(`quote ${quote.number} has no revision`);
+/** What a quote is priced from, in its newest revision or in the one of a number. */
+export async function partsOf(quote: QuoteRow, transaction: Transaction | null = null, number?: number): Promise<QuoteParts> {
+  const { revisions, lines, builds, priceLists } = connected().records;
+  const revision = await revisions.findOne({ where: { quoteId: quote.id, ...(number === undefined ? {} : { number }) }, order: [['number', 'DESC']], transaction });
+  const list = revision && (await priceLists.findByPk(revision.priceList, { transaction }));
+  if (!revision || !list) throw new Error(`quote ${quote.number} has no revision`);
   const rows = await lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']], transaction });
-  const own = await builds.findAll({ where: { quoteId: quote.id }, transaction });
-  return { quote, revision, lines: rows, builds: new Map(own.map((build) => [build.id, build])), tariff: await fullTariff(revision.priceList, transaction ?? undefined) };
+  const own = await builds.findAll({ where: { revisionId: revision.id }, transaction });
+  return { quote, revision, lines: rows, builds: new Map(own.map((build) => [build.id, build])), list };
 }
 
-/** One line as priced now, or as frozen when it was accepted; with cost. */
+/** One line as priced now, or as frozen when it was sent or accepted; with cost. */
 export interface QuotedLine {
   line: LineRow;
   item: ItemRow;
@@ -46,40 +48,55 @@ export interface Quoted {
   comes: Whole;
 }
 
-/** A line that recurs runs for its base period from the day on, as long as nobody says otherwise. */
-const usualTerm = ({ baseMonths, leastMonths = 0 }: Recurrence): Term => ({ start: today(), months: Math.max(baseMonths, leastMonths), days: 0 });
+/** A line that recurs runs for its base period from the day of its prices on, as long as nobody says otherwise. */
+const usualTerm = ({ baseMonths, leastMonths = 0 }: Recurrence, start: string): Term => ({ start, months: Math.max(baseMonths, leastMonths), days: 0 });
+
+/** A price list as it was on a day. */
+interface Priced {
+  tariff: Tariff;
+  entries: Awaited<ReturnType<typeof entriesOf>>;
+}
+
+/** The list on each of the days that lines stand on. */
+async function listOn(code: string, lines: readonly LineRow[], transaction: Transaction | null): Promise<Map<string, Priced>> {
+  const days = [...new Set(lines.map(({ pricedOn }) => pricedOn))];
+  const skus = [...new Set(lines.map(({ sku }) => sku))];
+  const found = new Map<string, Priced>();
+  for (const day of days) found.set(day, { tariff: await fullTariff(code, day, transaction), entries: await entriesOf(code, day, skus, transaction) });
+  return found;
+}
 
 export const priceLines = async (parts: QuoteParts, transaction: Transaction | null = null): Promise<QuotedLine[]> => (await priceAll(parts, transaction)).lines;
 
-export async function priceAll({ quote, revision, lines, builds, tariff }: QuoteParts, transaction: Transaction | null = null): Promise<Quoted> {
+export async function priceAll({ quote, revision, lines, builds, list }: QuoteParts, transaction: Transaction | null = null): Promise<Quoted> {
   const { items } = connected().records;
   const skus = lines.map((line) => line.sku);
   const granted = await grantsFor({ id: quote.customerId, class: revision.customer.class, priceList: revision.priceList }, transaction);
   const rows = new Map((await items.findAll({ where: { sku: skus }, transaction, raw: true })).map((item) => [item.sku, item]));
-  const entries = await entriesOf(revision.priceList, skus, transaction);
-  const day = today();
+  const onDay = await listOn(list.code, lines, transaction);
   const open: { line: LineRow; priced: QuoteLine; parts: BuildPrice | undefined }[] = [];
   for (const line of lines) {
     if (line.frozen) continue;
     const item = rows.get(line.sku) as ItemRow;
     const build = line.buildId ? builds.get(line.buildId) : undefined;
+    const { tariff, entries } = onDay.get(line.pricedOn) as Priced;
     const { entry, every } = entries.get(line.sku) ?? {};
     const [offer, parts] = build ? await buildOffer(build, tariff, transaction) : [itemOffer(line, item, entry, tariff), undefined];
     const priced: QuoteLine = {
       id: line.id, sku: line.sku, family: item.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: item.discountable, offer,
-      terms: { quantity: line.quantity, day, ...granted(line.sku, item.family), ...(line.hand ? { hand: line.hand } : {}) },
-      ...(every && !build ? { recurs: { every, term: line.term ?? usualTerm(every) } } : {}),
+      terms: { quantity: line.quantity, day: line.pricedOn, ...granted(line.sku, item.family), ...(line.hand ? { hand: line.hand } : {}) },
+      ...(every && !build ? { recurs: { every, term: line.term ?? usualTerm(every, line.pricedOn) } } : {}),
     };
     open.push({ line, priced, parts });
   }
-  const { lines: figures, whole } = priceQuote(open.map((each) => each.priced), { decimals: tariff.decimals, ...(revision.whole ? { whole: revision.whole } : {}) });
+  const { lines: figures, whole } = priceQuote(open.map((each) => each.priced), { decimals: list.decimals, ...(revision.whole ? { whole: revision.whole } : {}) });
   const worked = new Map(open.map((each, index) => [each.line.id, { ...each, figures: figures[index] as PricedLine }]));
   return {
     comes: lines.some((line) => line.frozen) ? settledWhole(lines, rows) : whole,
     lines: lines.map((line): QuotedLine => {
       const item = rows.get(line.sku) as ItemRow;
       const build = line.buildId ? builds.get(line.buildId) : undefined;
-      const method = build ? undefined : entries.get(line.sku)?.entry.method;
+      const method = build ? undefined : onDay.get(line.pricedOn)?.entries.get(line.sku)?.entry.method;
       if (line.frozen) return { line, item, build, price: line.frozen.price, parts: line.frozen.build, problems: [], method, recurs: undefined };
       const { priced, parts, figures: { price, problems } } = worked.get(line.id) as NonNullable<ReturnType<typeof worked.get>>;
       return { line, item, build, price, parts, problems: [...(build ? problemsOf(build) : []), ...problems], method, recurs: priced.recurs };

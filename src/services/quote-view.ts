@@ -1,30 +1,34 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
 import type { Transaction } from 'sequelize';
 import { roundHalfUp, exact } from '../core/exact';
-import type { LineView, QuoteView } from '../core/quoting';
+import type { LineView, QuoteView, RevisionView, ShownState } from '../core/quoting';
 import { sumLines, type LinePrice, type Whole } from '../core/pricing';
 import type { Texts } from '../core/model';
-import { connected, type BuildRow, type QuoteRow } from '../data';
+import { connected, type BuildRow, type QuoteRow, type RevisionRow } from '../data';
 import { may, type Actor } from './actor';
 import { summarise } from './build-summary';
 import { compiledVersion, versionById } from './models';
 import { counted, partsOf, priceAll } from './quote-pricing';
-import { signOffsOf } from './standing';
+import { shownAs, signingOf, signOffsOf } from './standing';
 import { deliveredTo, taxOf } from './tax';
 
-export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transaction | null = null): Promise<QuoteView> {
-  const { users, orders } = connected().records;
-  const parts = await partsOf(quote, transaction);
-  const { revision, tariff } = parts;
+export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transaction | null = null, number?: number): Promise<QuoteView> {
+  const { users, orders, revisions } = connected().records;
+  const parts = await partsOf(quote, transaction, number);
+  const { revision, list } = parts;
   const { lines: priced, comes } = await priceAll(parts, transaction);
   const seeCosts = may(actor, 'costs');
-  const shown = (price: LinePrice): LinePrice => (seeCosts ? price : withoutCost(price));
+  const open = (price: LinePrice): LinePrice => (seeCosts ? price : withoutCost(price));
   const names = new Map((await users.findAll({ attributes: ['id', 'name'], transaction, raw: true })).map((user) => [user.id, user.name]));
   const order = await orders.findOne({ where: { quoteId: quote.id }, transaction });
-  const draft = revision.state === 'draft';
+  const all = await revisions.findAll({ where: { quoteId: quote.id }, order: [['number', 'DESC']], transaction });
+  const newest = all[0]?.number === revision.number;
+  const draft = newest && revision.state === 'draft';
   const signOff = draft ? await signOffsOf(actor, quote, revision, priced, transaction) : undefined;
+  const signing = draft ? await signingOf(quote, revision, priced, transaction) : undefined;
+  const shown = shownAs(revision, priced, signing);
   const country = deliveredTo(revision.customer);
-  const tax = await taxOf(country, counted(priced), tariff.decimals, transaction);
+  const tax = revision.taxed ?? await taxOf(country, counted(priced), list.decimals, transaction);
   const lines = await Promise.all(
     priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs }): Promise<LineView> => ({
       id: line.id,
@@ -41,26 +45,39 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
       ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString() } : {}),
       ...(method && method !== 'unit' ? { method } : {}),
-      price: shown(price),
+      price: open(price),
       problems,
       warnings: build?.outcome.warnings ?? [],
       special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
       alternative: line.alternative,
+      origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
       ...(build ? { buildId: build.id, summary: await summaryOf(build, transaction) } : {}),
       ...(buildPrice ? { build: buildPrice } : {}),
     })),
   );
   return {
     id: quote.id, number: quote.number, title: quote.title, version: quote.version,
-    revision: { number: revision.number, state: revision.state, validUntil: revision.validUntil },
-    customer: revision.customer, owner: names.get(quote.ownerId) ?? '', priceList: revision.priceList, currency: tariff.currency, decimals: tariff.decimals,
-    lines, totals: sumLines(counted(priced).map((each) => shown(each.price)), tariff.decimals),
+    revision: { number: revision.number, state: revision.state, shown, validUntil: revision.validUntil, ...(revision.lost ? { lost: revision.lost } : {}) },
+    revisions: all.map((each) => revisionView(each, each.number === revision.number ? shown : shownAs(each, [], undefined), names)),
+    customer: revision.customer, owner: names.get(quote.ownerId) ?? '', priceList: revision.priceList, currency: list.currency, decimals: list.decimals,
+    lines, totals: sumLines(counted(priced).map((each) => open(each.price)), list.decimals),
     whole: { typed: revision.whole, comes: seeCosts ? comes : withoutMargin(comes) },
     taxCountry: country, ...(tax ? { tax } : {}),
     ...(signOff ? { signOff } : {}),
     updatedBy: names.get(quote.updatedBy) ?? '', updatedAt: quote.updatedAt.toISOString(),
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),
-    may: { edit: draft && may(actor, 'quotes'), accept: draft && may(actor, 'accept'), seeCosts },
+    lease: revision.lease,
+    may: {
+      edit: draft && may(actor, 'quotes'), accept: newest && may(actor, 'accept') && (draft || shown === 'sent'), send: draft && may(actor, 'quotes'),
+      revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
+    },
+  };
+}
+
+function revisionView({ number, validUntil, madeAt, madeBy, settledAt, settledBy, lost }: RevisionRow, state: ShownState, names: ReadonlyMap<string, string>): RevisionView {
+  return {
+    number, state, validUntil, madeAt: (madeAt ?? new Date()).toISOString(), madeBy: names.get(madeBy ?? '') ?? '',
+    ...(settledAt ? { settledAt: settledAt.toISOString(), settledBy: names.get(settledBy ?? '') ?? '' } : {}), ...(lost ? { lost } : {}),
   };
 }
 

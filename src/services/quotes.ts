@@ -2,20 +2,20 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
-import { plainMoney, typedOf, type ChangeLineInput, type ChangeQuoteInput, type NewQuoteInput, type PlaceLineInput, type QuoteRow as QuoteSummary, type QuoteView } from '../core/quoting';
-import { sumLines, tooShort } from '../core/pricing';
-import { connected, type LineRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
+import { plainMoney, plainPercent, typedOf, type ChangeQuoteInput, type LeaseInput, type NewQuoteInput, type QuoteLease, type QuoteRow as QuoteSummary, type QuoteView, type RevisionState } from '../core/quoting';
+import { sumLines } from '../core/pricing';
+import { connected, type QuoteRow, type RevisionRow, type Stored } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { inDays, today } from './clock';
 import { copyOf, ownCustomers } from './customers';
 import { done, fail, type Result } from './failure';
 import { counted, partsOf, priceAll, priceLines } from './quote-pricing';
 import { viewOf } from './quote-view';
-import { signingOf } from './standing';
-import { entriesOf } from './tariffs';
+import { shownAs, signingOf } from './standing';
 import { inTransaction, record } from './work';
 
-const validDays = 60;
+/** How long a quote is valid, as long as nobody says otherwise. */
+export const validDays = 60;
 
 /** Opens a quote for a customer: price list, addresses, language and region come along. */
 export async function openQuote(actor: Actor, { customerId, title }: NewQuoteInput): Promise<Result<QuoteView>> {
@@ -31,7 +31,7 @@ export async function openQuote(actor: Actor, { customerId, title }: NewQuoteInp
       { transaction },
     );
     await revisions.create(
-      { id: randomUUID(), quoteId: quote.id, number: 1, state: 'draft', priceList: customer.priceList, customer: await copyOf(customer), validUntil: inDays(validDays), whole: null },
+      { id: randomUUID(), quoteId: quote.id, number: 1, state: 'draft', priceList: customer.priceList, customer: await copyOf(customer), validUntil: inDays(validDays), whole: null, madeBy: actor.id, settledAt: null, settledBy: null, lost: null, taxed: null, lease: null },
       { transaction },
     );
     await record(actor, 'quote.opened', number, { customer: customer.number }, transaction);
@@ -63,9 +63,12 @@ export async function findQuote(actor: Actor, id: string, transaction: Transacti
 /** What a reference looks like; the database refuses anything else. */
 export const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
-export async function seeQuote(actor: Actor, id: string): Promise<Result<QuoteView>> {
+/** A quote as an actor may see it, in its newest revision or in the one asked for. */
+export async function seeQuote(actor: Actor, id: string, number?: number): Promise<Result<QuoteView>> {
   const quote = await findQuote(actor, id);
-  return quote ? done(await viewOf(actor, quote)) : fail('missing', { code: 'quote.missing' });
+  if (!quote) return fail('missing', { code: 'quote.missing' });
+  if (number !== undefined && !(await connected().records.revisions.findOne({ where: { quoteId: id, number } }))) return fail('missing', { code: 'revision.missing', params: { number } });
+  return done(await viewOf(actor, quote, null, number));
 }
 
 /** What a change to a draft works on, once it may be made. */
@@ -75,10 +78,12 @@ export interface Draft {
 }
 
 /**
- * Makes a change to a draft quote in one transaction. Refused where the actor may not, the quote is settled, or another
- * person changed it since the version given; the refusal names who and when.
+ * Makes a change to the newest revision of a quote in one transaction; to a draft, unless other states are named. Refused where the
+ * actor may not, the revision stands otherwise, or another person changed it since the version given; the refusal names who and when.
  */
-export async function changeQuote(actor: Actor, id: string, version: number, work: (draft: Draft, transaction: Transaction) => Promise<Result<unknown>>): Promise<Result<QuoteView>> {
+export async function changeQuote(
+  actor: Actor, id: string, version: number, work: (draft: Draft, transaction: Transaction) => Promise<Result<unknown>>, states: readonly RevisionState[] = ['draft'],
+): Promise<Result<QuoteView>> {
   return inTransaction(async (transaction) => {
     const refused = refusal(actor, 'quotes');
     if (refused) return refused;
@@ -87,7 +92,7 @@ export async function changeQuote(actor: Actor, id: string, version: number, wor
     const revision = await connected().records.revisions.findOne({ where: { quoteId: id }, order: [['number', 'DESC']], transaction });
     if (!revision) throw new Error(`quote ${quote.number} has no revision`);
     const stale = await staleness(quote, version, transaction);
-    if (revision.state !== 'draft') return settled(quote, transaction);
+    if (!states.includes(revision.state)) return settled(quote, revision, transaction);
     if (stale) return stale;
     const result = await work({ quote, revision }, transaction);
     if (!result.ok) return result;
@@ -96,7 +101,8 @@ export async function changeQuote(actor: Actor, id: string, version: number, wor
   });
 }
 
-async function settled(quote: QuoteRow, transaction: Transaction): Promise<Result<never>> {
+async function settled(quote: QuoteRow, { state, number }: RevisionRow, transaction: Transaction): Promise<Result<never>> {
+  if (state !== 'accepted') return fail('conflict', { code: `revision.is.${state}`, params: { number } });
   const order = await connected().records.orders.findOne({ where: { quoteId: quote.id }, transaction });
   return fail('conflict', { code: 'quote.alreadyAccepted', params: { number: quote.number, order: order?.number ?? '' } });
 }
@@ -107,80 +113,29 @@ async function staleness(quote: QuoteRow, version: number, transaction: Transact
   return fail('conflict', { code: 'quote.stale', params: { who: who?.name ?? '', at: quote.updatedAt.toISOString() } });
 }
 
-export async function appendLine({ revision }: Draft, line: Pick<LineRow, 'sku' | 'quantity' | 'buildId'> & Partial<Omit<LineRow, 'id' | 'revisionId' | 'position' | 'frozen'>>, transaction: Transaction): Promise<LineRow> {
-  const { lines } = connected().records;
-  const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
-  return lines.create({ id: randomUUID(), revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, ...line }, { transaction });
-}
+const leaseOf = ({ months, yearlyRate, residual, inAdvance }: LeaseInput): QuoteLease => ({
+  months, yearlyRate: exact(plainPercent(yearlyRate)).div(100).toString(), inAdvance, ...(residual === undefined ? {} : { residual: exact(plainMoney(residual)).toString() }),
+});
 
-/** Changes what is typed on a line. */
-export async function changeLine(actor: Actor, id: string, lineId: string, { version, quantity, hand, price, ...others }: ChangeLineInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async (draft, transaction) => {
-    const line = await lineOf(draft, lineId, transaction);
-    if (!line) return fail('missing', { code: 'line.missing' });
-    const item = await connected().records.items.findByPk(line.sku, { transaction });
-    if (hand && !item?.discountable) return fail('invalid', { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' });
-    if (hand?.by === 'margin' && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
-    const { entry, every } = (await entriesOf(draft.revision.priceList, [line.sku], transaction)).get(line.sku) ?? {};
-    if (price !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return fail('invalid', { code: 'line.priceNotTyped', field: 'price' });
-    if (others.term && (line.buildId !== null || !every)) return fail('invalid', { code: 'line.notRecurring', field: 'term' });
-    if (others.term && every && tooShort(every, others.term)) return fail('invalid', { code: 'line.tooShort', params: { months: every.leastMonths ?? 0 }, field: 'term' });
-    const changes: Partial<LineRow> = {
-      ...(quantity === undefined ? {} : { quantity }),
-      ...(hand === undefined ? {} : { hand: hand && typedOf(hand) }),
-      ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
-      ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
-    };
-    const from = Object.fromEntries(Object.keys(changes).map((key) => [key, line[key as keyof LineRow]]));
-    await line.update(changes, { transaction });
-    // What would be priced, tried on all that the line now says.
-    const [refusedPrice] = (await priceLines(await partsOf(draft.quote, transaction), transaction)).filter((each) => each.line.id === line.id).flatMap(({ problems }) => problems.filter(({ code }) => code === 'line.outside' || code === 'line.hand'));
-    if (refusedPrice) return fail('invalid', { ...refusedPrice, field: refusedPrice.code === 'line.outside' ? 'quantity' : 'hand' });
-    await record(actor, 'line.changed', draft.quote.number, { line: line.position, from, to: { ...changes } }, transaction);
-    return done(null);
-  });
-}
-
-/** Types a discount, net price or margin for the whole quote, or takes it back. */
-export async function changeWhole(actor: Actor, id: string, { version, whole }: ChangeQuoteInput): Promise<Result<QuoteView>> {
+/** Changes what is said of the whole quote: a discount, net price or margin, how long it is valid, its title, a lease beside the price. */
+export async function changeWhole(actor: Actor, id: string, { version, whole, validUntil, title, lease }: ChangeQuoteInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
     if (whole?.by === 'margin' && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
-    const typed = whole && typedOf(whole);
-    const from = revision.whole;
-    await connected().records.revisions.update({ whole: typed }, { where: { id: revision.id }, transaction });
-    const { comes } = await priceAll(await partsOf(quote, transaction), transaction);
-    if (comes.is === 'impossible') return fail('invalid', { code: 'quote.whole', params: { why: comes.why }, field: 'whole' });
-    await record(actor, 'quote.changed', quote.number, { from: { whole: from }, to: { whole: typed } }, transaction);
+    if (validUntil !== undefined && validUntil < today()) return fail('invalid', { code: 'quote.validPast', field: 'validUntil' });
+    const to: Partial<RevisionRow> = {
+      ...(whole === undefined ? {} : { whole: whole && typedOf(whole) }), ...(validUntil === undefined ? {} : { validUntil }), ...(lease === undefined ? {} : { lease: lease && leaseOf(lease) }),
+    };
+    const from = Object.fromEntries(Object.keys(to).map((key) => [key, revision[key as keyof RevisionRow]]));
+    if (Object.keys(to).length > 0) await connected().records.revisions.update(to, { where: { id: revision.id }, transaction });
+    if (title !== undefined) await connected().records.quotes.update({ title }, { where: { id: quote.id }, transaction });
+    const { comes, lines } = await priceAll(await partsOf(quote, transaction), transaction);
+    if (whole !== undefined && comes.is === 'impossible') return fail('invalid', { code: 'quote.whole', params: { why: comes.why }, field: 'whole' });
+    const net = counted(lines).reduce((sum, { price }) => sum.plus(price.net), exact(0));
+    if (to.lease?.residual !== undefined && net.lt(to.lease.residual)) return fail('invalid', { code: 'lease.residual', field: 'residual' });
+    await record(actor, 'quote.changed', quote.number, { from: { ...from, ...(title === undefined ? {} : { title: quote.title }) }, to: { ...to, ...(title === undefined ? {} : { title }) } }, transaction);
+    if (title !== undefined) quote.title = title;
     return done(null);
   });
-}
-
-/** Moves a line to another place, counted from 1; beyond the last it is the last. The others close up. */
-export async function placeLine(actor: Actor, id: string, lineId: string, { version, to }: PlaceLineInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async (draft, transaction) => {
-    const line = await lineOf(draft, lineId, transaction);
-    if (!line) return fail('missing', { code: 'line.missing' });
-    const rows = await connected().records.lines.findAll({ where: { revisionId: draft.revision.id }, order: [['position', 'ASC']], transaction });
-    const others = rows.filter((row) => row.id !== line.id);
-    const order = [...others.slice(0, to - 1), line, ...others.slice(to - 1)];
-    await record(actor, 'line.moved', draft.quote.number, { sku: line.sku, from: line.position, to: order.indexOf(line) + 1 }, transaction);
-    for (const [index, row] of order.entries()) if (row.position !== index + 1) await row.update({ position: index + 1 }, { transaction });
-    return done(null);
-  });
-}
-
-export async function removeLine(actor: Actor, id: string, lineId: string, version: number): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async (draft, transaction) => {
-    const line = await lineOf(draft, lineId, transaction);
-    if (!line) return fail('missing', { code: 'line.missing' });
-    await line.destroy({ transaction });
-    await record(actor, 'line.removed', draft.quote.number, { sku: line.sku, quantity: line.quantity }, transaction);
-    return done(null);
-  });
-}
-
-export async function lineOf({ revision }: Draft, lineId: string, transaction: Transaction) {
-  return uuid.test(lineId) ? connected().records.lines.findOne({ where: { id: lineId, revisionId: revision.id }, transaction }) : null;
 }
 
 /** Quotes an actor may see, newest change first. */
@@ -192,11 +147,12 @@ export async function listQuotes(actor: Actor, limit = 200): Promise<QuoteSummar
     rows.map(async (quote) => {
       const parts = await partsOf(quote);
       const priced = await priceLines(parts);
-      const signing = parts.revision.state === 'draft' && may(actor, 'costs') ? await signingOf(quote, parts.revision, priced) : undefined;
+      const { revision } = parts;
+      const signing = revision.state === 'draft' ? await signingOf(quote, revision, priced) : undefined;
       return {
-        id: quote.id, number: quote.number, title: quote.title, customer: parts.revision.customer.name, owner: names.get(quote.ownerId) ?? '', state: parts.revision.state,
-        net: sumLines(counted(priced).map((each) => each.price), parts.tariff.decimals).net, currency: parts.tariff.currency, decimals: parts.tariff.decimals, lines: priced.length,
-        problems: priced.filter((each) => each.problems.length > 0).length, updatedAt: quote.updatedAt.toISOString(), validUntil: parts.revision.validUntil, ...(signing ? { signing } : {}),
+        id: quote.id, number: quote.number, title: quote.title, customer: revision.customer.name, owner: names.get(quote.ownerId) ?? '', state: shownAs(revision, priced, signing), revision: revision.number,
+        net: sumLines(counted(priced).map((each) => each.price), parts.list.decimals).net, currency: parts.list.currency, decimals: parts.list.decimals, lines: priced.length,
+        problems: priced.filter((each) => each.problems.length > 0).length, updatedAt: quote.updatedAt.toISOString(), validUntil: revision.validUntil, ...(signing && may(actor, 'costs') ? { signing } : {}),
       };
     }),
   );

@@ -2,9 +2,10 @@
 import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
 import { figuresOf, judge, needsOf, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
-import type { AskedSignOff, SignOffsOfQuote, SignOffView } from '../core/quoting';
+import { shownState, type AskedSignOff, type ShownState, type SignOffsOfQuote, type SignOffView } from '../core/quoting';
 import { connected, type QuoteRow, type RevisionRow, type SignOffRow, type Stored } from '../data';
 import { may, type Actor } from './actor';
+import { today } from './clock';
 import { counted, type QuotedLine } from './quote-pricing';
 
 /** Where a quote stands with the limits of who owns it. */
@@ -37,11 +38,17 @@ export async function unsigned(quote: QuoteRow, revision: RevisionRow, priced: r
 }
 
 /** Whether somebody must sign, or has been asked to; nothing where all is within limits or signed. */
-export async function signingOf(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[]): Promise<'needed' | 'asked' | undefined> {
-  const { needs, rows } = await standingOf(quote, revision, priced);
+export async function signingOf(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction | null = null): Promise<'needed' | 'asked' | undefined> {
+  const { needs, rows } = await standingOf(quote, revision, priced, transaction);
   if (needs.every(({ held }) => held)) return undefined;
   return rows.some(({ state }) => state === 'asked') ? 'asked' : 'needed';
 }
+
+/** How a revision is shown. */
+export const shownAs = ({ state, validUntil }: RevisionRow, priced: readonly QuotedLine[], signing: 'needed' | 'asked' | undefined): ShownState => {
+  const sold = counted(priced);
+  return shownState({ state, validUntil, asked: signing === 'asked', sendable: signing === undefined && sold.length > 0 && sold.every(({ problems }) => problems.length === 0) }, today());
+};
 
 /** All that is told of it on the quote; nothing for those who may not see margins. */
 export async function signOffsOf(actor: Actor, quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction | null): Promise<SignOffsOfQuote | undefined> {

@@ -1,26 +1,26 @@
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
 import type { PriceEntry, Recurrence, Tariff } from '../core/pricing';
-import { connected } from '../data';
+import { connected, type PriceEntryRow } from '../data';
 import { may, type Actor } from './actor';
 
 /** What items are needed for besides prices. */
 export type ItemFacts = Record<string, { leadDays: number; mass?: string }>;
 
-/** Prices of one list; costs and hourly rates only for those who may see them. */
-export async function tariffFor(actor: Actor, list: string, transaction?: Transaction): Promise<Tariff> {
-  const full = await fullTariff(list, transaction);
+/** Prices of one list on a day; costs and hourly rates only for those who may see them. */
+export async function tariffFor(actor: Actor, list: string, day: string, transaction?: Transaction): Promise<Tariff> {
+  const full = await fullTariff(list, day, transaction);
   if (may(actor, 'costs')) return full;
   const { costs: _costs, rates: _rates, ...open } = full;
   return open;
 }
 
 /** With costs; for computation on the server only. */
-export async function fullTariff(list: string, transaction: Transaction | null = null): Promise<Tariff> {
-  const { priceLists, priceEntries, items, workCentres } = connected().records;
+export async function fullTariff(list: string, day: string, transaction: Transaction | null = null): Promise<Tariff> {
+  const { priceLists, items, workCentres } = connected().records;
   const [head, entries, all, centres] = [
     await priceLists.findByPk(list, { transaction }),
-    await priceEntries.findAll({ where: { priceList: list }, transaction, raw: true }),
+    await entriesOn(list, day, {}, transaction),
     await items.findAll({ attributes: ['sku', 'cost'], transaction, raw: true }),
     await workCentres.findAll({ transaction, raw: true }),
   ];
@@ -36,9 +36,16 @@ export async function fullTariff(list: string, transaction: Transaction | null =
   };
 }
 
-/** How some items are priced in a list, and what of them recurs. */
-export async function entriesOf(list: string, skus: readonly string[], transaction: Transaction | null = null): Promise<Map<string, { entry: PriceEntry; every?: Recurrence }>> {
-  const rows = await connected().records.priceEntries.findAll({ where: { priceList: list, sku: [...skus] }, transaction, raw: true });
+/** The entries of a list that hold on a day: of each item the newest begun, unless it has ended. */
+async function entriesOn(list: string, day: string, of: { sku?: string[] }, transaction: Transaction | null): Promise<PriceEntryRow[]> {
+  const rows = await connected().records.priceEntries.findAll({ where: { priceList: list, validFrom: { [Op.lte]: day }, ...of }, order: [['validFrom', 'ASC']], transaction, raw: true });
+  const newest = new Map(rows.map((row) => [row.sku, row]));
+  return [...newest.values()].filter(({ validTo }) => validTo === null || validTo >= day);
+}
+
+/** How some items are priced in a list on a day, and what of them recurs. */
+export async function entriesOf(list: string, day: string, skus: readonly string[], transaction: Transaction | null = null): Promise<Map<string, { entry: PriceEntry; every?: Recurrence }>> {
+  const rows = await entriesOn(list, day, { sku: [...skus] }, transaction);
   return new Map(rows.map(({ sku, entry, baseMonths, leastMonths }) => [sku, { entry, ...(baseMonths === null ? {} : { every: { baseMonths, ...(leastMonths === null ? {} : { leastMonths }) } }) }]));
 }
 

@@ -26,7 +26,7 @@ export async function addVariant(actor: Actor, id: string, { empty }: VariantInp
     if (letter === undefined) return fail('invalid', { code: 'variant.tooMany' });
     const version = await versionById(build.modelVersionId, transaction);
     const content = empty ? {} : { decisions: build.decisions, special: build.special };
-    const made = await createBuild(actor, { quote, revision, version, ...content, talk: { id: build.talkId, letter } }, transaction);
+    const made = await createBuild(actor, { quote, revision, version, ...content, talk: { id: build.talkId, letter }, date: build.context.date }, transaction);
     return done({ id: made.id, letter });
   });
 }

@@ -23,6 +23,18 @@ export async function inTransaction<T>(work: (transaction: Transaction) => Promi
   }
 }
 
+/** Runs a use case to see what would come of it; nothing of it stays. */
+export async function tryOut<T>(work: (transaction: Transaction) => Promise<Result<T>>): Promise<Result<T>> {
+  try {
+    return await connected().transaction(async (transaction) => {
+      throw new RolledBack(await work(transaction));
+    });
+  } catch (thrown) {
+    if (thrown instanceof RolledBack) return thrown.result as Result<T>;
+    throw thrown;
+  }
+}
+
 /** Writes who did what to which thing. */
 export async function record(actor: Actor | null, action: string, subject: string, details: Record<string, unknown>, transaction: Transaction): Promise<void> {
   await connected().records.audit.create({ userId: actor?.id ?? null, action, subject, details }, { transaction });

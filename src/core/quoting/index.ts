@@ -5,9 +5,12 @@ import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
 import type { BuildPrice, Judged, Limit, LinePrice, LineTerms, PriceEntry, PriceProblem, Tariff, Taxed, Term, Totals, Typed, Whole } from '../pricing';
 import type { BuildContent, WarningView } from './content';
 import type { BenchPicture } from './picture';
+import type { Lost, QuoteLease, RevisionState, ShownState } from './revisions';
 
 export * from './input';
 export * from './content';
+export * from './revisions';
+export { grouped, moved, type Arranged } from './arrange';
 export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';
 export { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
 
@@ -78,6 +81,25 @@ export interface LineView {
   special: { item: string; text: string }[];
   /** Instead of another line, and not in the totals. */
   alternative: boolean;
+  /** The same in all revisions. */
+  origin: string;
+  /** The day of the prices and agreements that it stands on. */
+  pricedOn: string;
+  /** Name of its group; null where it stands by itself. */
+  group: string | null;
+}
+
+/** A revision in the list of all of a quote. */
+export interface RevisionView {
+  number: number;
+  state: ShownState;
+  validUntil: string;
+  madeAt: string;
+  madeBy: string;
+  /** When it was sent, accepted or lost, and by whom. */
+  settledAt?: string;
+  settledBy?: string;
+  lost?: Lost;
 }
 
 export interface QuoteView {
@@ -86,7 +108,9 @@ export interface QuoteView {
   title: string;
   /** Sent back with each change; a change against an older version is refused. */
   version: number;
-  revision: { number: number; state: 'draft' | 'accepted'; validUntil: string };
+  revision: { number: number; state: RevisionState; shown: ShownState; validUntil: string; lost?: Lost };
+  /** All of them, the newest first. */
+  revisions: RevisionView[];
   customer: QuoteCustomer;
   owner: string;
   priceList: string;
@@ -104,7 +128,9 @@ export interface QuoteView {
   updatedBy: string;
   updatedAt: string;
   order?: { id: string; number: string };
-  may: { edit: boolean; accept: boolean; seeCosts: boolean };
+  /** Offered as a lease beside the price. */
+  lease: QuoteLease | null;
+  may: { edit: boolean; accept: boolean; send: boolean; revise: boolean; lose: boolean; seeCosts: boolean };
 }
 
 /** A sign-off as it was asked for and answered. */
@@ -163,6 +189,31 @@ export interface QuoteSum {
   net: ExactText;
 }
 
+/** What freshening would change on a line: today's prices, agreements and model version instead of those it stands on. */
+export interface FreshLine {
+  id: string;
+  position: number;
+  name: Texts;
+  pricedOn: string;
+  before: ExactText;
+  after: ExactText;
+  /** Of a build: the version of its model, where there is a newer one. */
+  version?: { from: number; to: number };
+  /** Choices of a build that would be others. */
+  choices: { row: string; name: Texts; before?: Texts; after?: Texts }[];
+  /** Decisions that the newer version has no place for. */
+  dropped: string[];
+  /** What would have to be mended. */
+  problems: LineProblem[];
+  /** Anything at all would be another. */
+  differs: boolean;
+}
+
+export interface Freshening {
+  net: { before: ExactText; after: ExactText };
+  lines: FreshLine[];
+}
+
 /** What a number of a pasted list is. */
 export type ReadNumber =
   | { is: 'item'; sku: string; name: Texts }
@@ -185,7 +236,7 @@ export interface BenchView {
   terms: LineTerms;
   facts: Record<string, { leadDays: number; mass?: string }>;
   itemNames: Record<string, Texts>;
-  quote: { id: string; number: string; version: number; customer: string; state: 'draft' | 'accepted' };
+  quote: { id: string; number: string; version: number; customer: string; state: RevisionState };
   line?: { id: string; position: number };
   sequence?: number;
   specialNumber?: number;
@@ -255,7 +306,8 @@ export interface QuoteRow {
   title: string;
   customer: string;
   owner: string;
-  state: 'draft' | 'accepted';
+  state: ShownState;
+  revision: number;
   net: string;
   currency: string;
   decimals: number;

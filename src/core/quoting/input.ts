@@ -2,6 +2,7 @@
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
 import { exact, readExact } from '../exact';
 import type { Term, Typed } from '../pricing';
+import { lostReasons } from './revisions';
 
 const id = string().strict().uuid('input.badId').required('input.required');
 const version = number().strict().typeError('input.badVersion').integer('input.badVersion').min(1, 'input.badVersion').required('input.required');
@@ -101,10 +102,22 @@ const row = exactly<{ sku: string; quantity: number }>({ sku: string().strict().
 export const newLinesInput = exactly<NewLinesInput>({ version, rows: array().of(row).min(1, 'input.required').max(1_000, 'input.tooMany').required('input.required') });
 export interface NewLinesInput { version: number; rows: { sku: string; quantity: number }[] }
 
-export const changeLineInput = exactly<ChangeLineInput>({
-  version, quantity: quantity.optional(), hand: typedOrNone, locked: boolean().strict(), optional: boolean().strict(), term: lazy((value: unknown) => (value === undefined ? mixed().optional() : term)), price: typedMoney.optional(),
-});
-export interface ChangeLineInput { version: number; quantity?: number; hand?: TypedInput | null; locked?: boolean; optional?: boolean; term?: Term; price?: string }
+const optionalTerm = lazy((value: unknown) => (value === undefined ? mixed().optional() : term)) as unknown as Schema<Term | undefined>;
+/** What may be typed on one line, or on several at once. */
+const lineFields = { quantity: quantity.optional(), hand: typedOrNone, locked: boolean().strict(), optional: boolean().strict(), term: optionalTerm };
+interface LineFields { quantity?: number; hand?: TypedInput | null; locked?: boolean; optional?: boolean; term?: Term }
+export const changeLineInput = exactly<ChangeLineInput>({ version, ...lineFields, price: typedMoney.optional() });
+export interface ChangeLineInput extends LineFields { version: number; price?: string }
+
+const lineIds = array().strict().of(id).min(1, 'input.required').max(10_000, 'input.tooMany').required('input.required');
+const groupName = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : string().strict().trim().min(1, 'group.noName').max(80, 'input.tooLong'))) as unknown as Schema<string | null | undefined>;
+export const changeLinesInput = exactly<ChangeLinesInput>({ version, lines: lineIds, ...lineFields, group: groupName });
+export interface ChangeLinesInput extends LineFields { version: number; lines: string[]; group?: string | null }
+export const linesInput = exactly<LinesInput>({ version, lines: lineIds });
+export interface LinesInput { version: number; lines: string[] }
+const newGroupName = string().strict().trim().max(80, 'input.tooLong').required('group.noName');
+export const renameGroupInput = exactly<RenameGroupInput>({ version, from: newGroupName, to: newGroupName });
+export interface RenameGroupInput { version: number; from: string; to: string }
 
 const reasonText = string().trim().max(500, 'input.tooLong').required('signOff.noReason');
 export const askSignOffInput = exactly<AskSignOffInput>({ version, reason: reasonText });
@@ -116,15 +129,31 @@ export const answerSignOffInput = exactly<AnswerSignOffInput>({
 });
 export interface AnswerSignOffInput { version: number; answer: 'yes' | 'no' | 'counter'; comment: string; counter: { line: string; rate: string }[] }
 
-export const placeLineInput = exactly<PlaceLineInput>({ version, to: number().strict().integer('quantity.whole').min(1, 'quantity.range').max(99_999, 'quantity.range').required('input.required') });
-export interface PlaceLineInput { version: number; to: number }
+export const placeLinesInput = exactly<PlaceLinesInput>({ version, lines: lineIds, to: number().strict().integer('quantity.whole').min(1, 'quantity.range').max(99_999, 'quantity.range').required('input.required') });
+export interface PlaceLinesInput { version: number; lines: string[]; to: number }
 
 export const customerInput = exactly<CustomerInput>({ version, customerId: id });
 export interface CustomerInput { version: number; customerId: string }
 
-export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone });
-export interface ChangeQuoteInput { version: number; whole: TypedInput | null }
+const yearlyRate = string().required('discount.required').test('number', 'discount.notANumber', (value?: string) => value === undefined || readExact(plainPercent(value)) !== null).test('range', 'lease.rate', (value?: string) => {
+  const percent = value === undefined ? null : readExact(plainPercent(value));
+  return percent === null || (percent.gte(0) && percent.lte(100));
+});
+const leaseMonths = number().strict().typeError('quantity.notANumber').integer('quantity.whole').min(1, 'lease.months').max(240, 'lease.months').required('input.required');
+const lease = exactly<LeaseInput>({ months: leaseMonths, yearlyRate, residual: typedMoney.optional(), inAdvance: boolean().strict().default(false) });
+/** A lease as it is typed: a rate in percent a year, an amount as people write it. */
+export interface LeaseInput { months: number; yearlyRate: string; residual?: string; inAdvance: boolean }
+const leaseOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : lease)) as unknown as Schema<LeaseInput | null>;
+const optionalDay = lazy((value: unknown) => (value === undefined ? mixed().optional() : day)) as unknown as Schema<string | undefined>;
 
+export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone, validUntil: optionalDay, title: string().strict().trim().max(120, 'input.tooLong'), lease: leaseOrNone });
+export interface ChangeQuoteInput { version: number; whole?: TypedInput | null; validUntil?: string; title?: string; lease?: LeaseInput | null }
+
+const revisionNumber = number().strict().integer('input.badVersion').min(1, 'input.badVersion').max(999, 'input.badVersion');
+export const reviseInput = exactly<ReviseInput>({ version, from: revisionNumber });
+export interface ReviseInput { version: number; from?: number }
+export const loseInput = exactly<LoseInput>({ version, reason: string().strict().oneOf([...lostReasons], 'lost.noReason').required('lost.noReason'), note: string().trim().max(500, 'input.tooLong').default('') });
+export interface LoseInput { version: number; reason: (typeof lostReasons)[number]; note: string }
 
 export const personInput = exactly<PersonInput>({
   language: string().strict().oneOf(['en', 'de'], 'input.badLanguage'), foldBarred: boolean().strict(), units: string().strict().oneOf(['metric', 'imperial'], 'input.badUnits'),

@@ -2,6 +2,7 @@ import { first } from './0001-first';
 import { bench } from './0002-bench';
 import { pricing } from './0003-pricing';
 import { signOff } from './0004-sign-off';
+import { revisions } from './0005-revisions';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -9,4 +10,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing, signOff];
+export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions];

@@ -84,3 +84,9 @@ function failureOf({ message, path, params }: ValidationError): Failure {
 export const browserLanguage = (request: Request): 'en' | 'de' => (request.headers.get('accept-language')?.trim().toLowerCase().startsWith('de') ? 'de' : 'en');
 
 export const param = (context: APIContext, name: string): string => context.params[name] ?? '';
+
+/** The revision of a quote that an address asks for (`?revision=2`); none where it asks for the newest. */
+export function revisionOf(url: URL): number | undefined {
+  const text = url.searchParams.get('revision');
+  return text === null ? undefined : /^\d{1,3}$/.test(text) ? Number(text) : 0;
+}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { FilePlus2, ListTodo, Plus, Send, Stamp } from 'lucide-react';
+import { CalendarX2, FilePlus2, ListTodo, MessageCircleQuestion, Plus, Send, Stamp } from 'lucide-react';
 import type { DeskView, QuoteRow } from '../../core/quoting';
 import { date, moneyIn } from '../../i18n';
 import { Button } from '../../ui';
@@ -20,9 +20,11 @@ export default function Desk(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
-const steps = { fix: ListTodo, fill: FilePlus2, needed: Stamp, asked: Stamp, send: Send };
+const steps = { fix: ListTodo, fill: FilePlus2, needed: Stamp, asked: Stamp, send: Send, answer: MessageCircleQuestion, revise: CalendarX2 };
 
 function nextStep(quote: QuoteRow): keyof typeof steps {
+  if (quote.state === 'sent') return 'answer';
+  if (quote.state === 'expired') return 'revise';
   if (quote.lines === 0) return 'fill';
   if (quote.problems > 0) return 'fix';
   return quote.signing ?? 'send';
@@ -31,7 +33,7 @@ function nextStep(quote: QuoteRow): keyof typeof steps {
 function Page({ name, view, mayQuote, seesOrders }: Props) {
   const { t, language } = useSpeech();
   const [open, setOpen] = useState(false);
-  const waiting = view.quotes.filter((quote) => quote.state === 'draft');
+  const waiting = view.quotes.filter((quote) => quote.state !== 'accepted' && quote.state !== 'lost');
   return (
     <div className={css.desk}>
       <div className={css.main}>

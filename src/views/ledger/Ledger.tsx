@@ -72,7 +72,7 @@ function Page({ view: first, models }: Props) {
         <div>
           <div className={css.title}><h1>{view.customer.name}</h1><span className={css.number}>{view.number}</span><span>{view.title}</span></div>
           <p className={css.facts}>
-            <span className={classes(css.state, view.revision.state === 'accepted' && css.accepted)}>{t(`state.${view.revision.state}`)}</span>
+            <span className={classes(css.state, view.revision.state === 'accepted' && css.accepted)}>{t(`state.${view.revision.shown}`)}</span>
             <span>{t('ledger.revision', { number: view.revision.number })}</span><span>{t('ledger.valid', { date: date(view.revision.validUntil, language) })}</span><span>{view.owner}</span><span>{t(`class.${view.customer.class as 'key'}`)}</span>{may.edit && <button type="button" className={css.asks} onClick={() => setMoving(true)}>{t('customer.change')}</button>}
           </p>
         </div>
@@ -90,7 +90,7 @@ function Page({ view: first, models }: Props) {
           {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
             <Lines
               view={view} openLine={side?.line} onChange={changeLine} onRemove={(line) => void remove(line)}
-              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onPlace={async (line, to) => { await change('POST', `/lines/${line.id}/place`, { to }); }}
+              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onPlace={async (line, to) => { await change('POST', '/lines/place', { lines: [line.id], to }); }}
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
           )}

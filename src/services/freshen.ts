@@ -1,0 +1,75 @@
+/** Freshening: lines put on today's prices, agreements and model versions; what would change is seen line by line before it does. */
+import type { Transaction } from 'sequelize';
+import { sumLines } from '../core/pricing';
+import { compareLines, type Freshening, type FreshLine, type LinesInput, type QuoteView } from '../core/quoting';
+import { connected } from '../data';
+import { refusal, type Actor } from './actor';
+import { today } from './clock';
+import { done, fail, type Result } from './failure';
+import { moveToNewest, type Moved } from './moves';
+import { counted, partsOf, priceLines, type QuotedLine } from './quote-pricing';
+import { changeQuote, findQuote, type Draft } from './quotes';
+import { sideLines } from './sides';
+import { record, tryOut } from './work';
+
+/** Puts lines on today's; gives what became of their builds. */
+async function apply(actor: Actor, { quote, revision }: Draft, ids: readonly string[], transaction: Transaction): Promise<Map<string, Moved>> {
+  const { lines, builds } = connected().records;
+  const moved = new Map<string, Moved>();
+  for (const line of await lines.findAll({ where: { revisionId: revision.id, id: [...ids] }, transaction })) {
+    const build = line.buildId === null ? null : await builds.findByPk(line.buildId, { transaction });
+    if (build) moved.set(line.id, await moveToNewest(actor, { build, quote: await again(quote.id, transaction) }, transaction));
+    await line.update({ pricedOn: today() }, { transaction });
+  }
+  return moved;
+}
+
+async function again(id: string, transaction: Transaction) {
+  const quote = await connected().records.quotes.findByPk(id, { transaction });
+  if (!quote) throw new Error(`quote ${id} is gone`);
+  return quote;
+}
+
+/** What freshening all lines would change, worked out without changing anything. */
+export async function seeFreshening(actor: Actor, id: string): Promise<Result<Freshening>> {
+  const refused = refusal(actor, 'quotes');
+  if (refused) return refused;
+  return tryOut(async (transaction) => {
+    const quote = await findQuote(actor, id, transaction, true);
+    if (!quote) return fail('missing', { code: 'quote.missing' });
+    const parts = await partsOf(quote, transaction);
+    if (parts.revision.state !== 'draft') return fail('conflict', { code: `revision.is.${parts.revision.state}`, params: { number: parts.revision.number } });
+    const was = await priceLines(parts, transaction);
+    const before = await sideLines(was, transaction);
+    const pricedOn = was.map(({ line }) => line.pricedOn);
+    const moved = await apply(actor, { quote, revision: parts.revision }, parts.lines.map((line) => line.id), transaction);
+    const fresh = await priceLines(await partsOf(quote, transaction), transaction);
+    const after = await sideLines(fresh, transaction);
+    const pairs = compareLines(before, after);
+    const net = (priced: readonly QuotedLine[]) => sumLines(counted(priced).map((each) => each.price), parts.list.decimals).net;
+    return done({
+      net: { before: net(was), after: net(fresh) },
+      lines: pairs.flatMap((pair, at): FreshLine[] => {
+        const quoted = fresh[at];
+        if (!quoted || pair.is === 'added' || pair.is === 'removed') return [];
+        const move = moved.get(quoted.line.id);
+        const newer = move && move.from !== move.to ? { version: { from: move.from, to: move.to } } : {};
+        return [{
+          id: quoted.line.id, position: quoted.line.position, name: quoted.item.name, pricedOn: pricedOn[at] ?? '', before: pair.before.net, after: pair.after.net, choices: pair.choices, dropped: move?.dropped ?? [], problems: quoted.problems,
+          ...newer, differs: pair.is === 'changed' || 'version' in newer || JSON.stringify(was[at]?.problems) !== JSON.stringify(quoted.problems),
+        }];
+      }),
+    });
+  });
+}
+
+/** Puts the named lines on today's prices, agreements and model versions. */
+export async function freshen(actor: Actor, id: string, { version, lines: ids }: LinesInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const own = new Set((await connected().records.lines.findAll({ where: { revisionId: draft.revision.id }, attributes: ['id'], transaction, raw: true })).map((line) => line.id));
+    if (ids.some((each) => !own.has(each))) return fail('missing', { code: 'line.missing' });
+    const moved = await apply(actor, draft, ids, transaction);
+    await record(actor, 'quote.freshened', draft.quote.number, { lines: ids.length, builds: moved.size, to: today() }, transaction);
+    return done(null);
+  });
+}

@@ -1,0 +1,142 @@
+/** Lines of a draft: changed one by one or many together, moved, grouped, taken away. */
+import { randomUUID } from 'node:crypto';
+import { Op, type Transaction } from 'sequelize';
+import { exact } from '../core/exact';
+import { tooShort } from '../core/pricing';
+import { grouped, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
+import { connected, type LineRow, type Stored } from '../data';
+import { may, type Actor } from './actor';
+import { today } from './clock';
+import { done, fail, type Failure, type Result } from './failure';
+import { partsOf, priceLines } from './quote-pricing';
+import { changeQuote, uuid, type Draft } from './quotes';
+import { entriesOf } from './tariffs';
+import { record } from './work';
+
+type NewLine = Pick<LineRow, 'sku' | 'quantity' | 'buildId'> & Partial<Omit<LineRow, 'id' | 'revisionId' | 'position' | 'frozen'>>;
+
+/** Adds a line at the end, priced as of today unless another day is given. */
+export async function appendLine({ revision }: Pick<Draft, 'revision'>, line: NewLine, transaction: Transaction): Promise<LineRow> {
+  const { lines } = connected().records;
+  const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
+  const id = randomUUID();
+  return lines.create(
+    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, origin: id, pricedOn: today(), groupName: null, ...line },
+    { transaction },
+  );
+}
+
+export async function lineOf({ revision }: Draft, lineId: string, transaction: Transaction) {
+  return uuid.test(lineId) ? connected().records.lines.findOne({ where: { id: lineId, revisionId: revision.id }, transaction }) : null;
+}
+
+const allOf = ({ revision }: Draft, transaction: Transaction) => connected().records.lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']], transaction });
+
+/** Changes what is typed on a line. */
+export async function changeLine(actor: Actor, id: string, lineId: string, { version, ...change }: ChangeLineInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const line = await lineOf(draft, lineId, transaction);
+    return line ? applyTo(actor, draft, [line], change, transaction) : fail('missing', { code: 'line.missing' });
+  });
+}
+
+/** Changes several lines in the same way, all or none. */
+export async function changeLines(actor: Actor, id: string, { version, lines: ids, group, ...change }: ChangeLinesInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const all = await allOf(draft, transaction);
+    const marked = all.filter((line) => ids.includes(line.id));
+    if (marked.length < new Set(ids).size) return fail('missing', { code: 'line.missing' });
+    if (group !== undefined) {
+      await arrange(all, grouped(all.map(arranged), ids, group), transaction);
+      await record(actor, 'lines.grouped', draft.quote.number, { lines: marked.map(({ position }) => position), group }, transaction);
+    }
+    return Object.values(change).some((value) => value !== undefined) ? applyTo(actor, draft, marked, change, transaction) : done(null);
+  });
+}
+
+async function applyTo(actor: Actor, draft: Draft, lines: Stored<LineRow>[], { hand, price, quantity, ...others }: Omit<ChangeLineInput, 'version'>, transaction: Transaction): Promise<Result<null>> {
+  if (hand?.by === 'margin' && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
+  const changes: Partial<LineRow> = {
+    ...(quantity === undefined ? {} : { quantity }),
+    ...(hand === undefined ? {} : { hand: hand && typedOf(hand) }),
+    ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
+    ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
+  };
+  const wrong: Failure[] = [];
+  const said = (line: LineRow, failure: Failure) => wrong.push(lines.length === 1 ? failure : { code: 'line.of', params: { ...failure.params, line: line.position, code: failure.code } });
+  for (const line of lines) {
+    const bad = await problemOf(draft, line, { hand, price, quantity, ...others }, transaction);
+    if (bad) {
+      said(line, bad);
+      continue;
+    }
+    const from = Object.fromEntries(Object.keys(changes).map((key) => [key, line[key as keyof LineRow]]));
+    await line.update(changes, { transaction });
+    await record(actor, 'line.changed', draft.quote.number, { line: line.position, from, to: { ...changes } }, transaction);
+  }
+  if (wrong.length > 0) return fail('invalid', ...wrong);
+  // What would be priced, tried on all that the lines now say.
+  const ids = new Set(lines.map(({ id }) => id));
+  for (const { line, problems } of await priceLines(await partsOf(draft.quote, transaction), transaction)) {
+    const refused = ids.has(line.id) && problems.find(({ code }) => code === 'line.outside' || code === 'line.hand');
+    if (refused) said(line, { ...refused, field: refused.code === 'line.outside' ? 'quantity' : 'hand' });
+  }
+  return wrong.length > 0 ? fail('invalid', ...wrong) : done(null);
+}
+
+async function problemOf({ revision }: Draft, line: LineRow, { hand, price, term }: Omit<ChangeLineInput, 'version'>, transaction: Transaction): Promise<Failure | undefined> {
+  const item = await connected().records.items.findByPk(line.sku, { transaction });
+  if (hand && !item?.discountable) return { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' };
+  const { entry, every } = (await entriesOf(revision.priceList, line.pricedOn, [line.sku], transaction)).get(line.sku) ?? {};
+  if (price !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return { code: 'line.priceNotTyped', field: 'price' };
+  if (term && (line.buildId !== null || !every)) return { code: 'line.notRecurring', field: 'term' };
+  if (term && every && tooShort(every, term)) return { code: 'line.tooShort', params: { months: every.leastMonths ?? 0 }, field: 'term' };
+  return undefined;
+}
+
+const arranged = ({ id, groupName }: LineRow) => ({ id, group: groupName });
+
+/** Writes an order of lines and their groups. */
+async function arrange(before: readonly Stored<LineRow>[], after: readonly { id: string; group: string | null }[], transaction: Transaction): Promise<void> {
+  const rows = new Map(before.map((line) => [line.id, line]));
+  for (const [index, { id, group }] of after.entries()) {
+    const row = rows.get(id);
+    if (row && (row.position !== index + 1 || row.groupName !== group)) await row.update({ position: index + 1, groupName: group }, { transaction });
+  }
+}
+
+/** Moves lines to a place, counted from 1 among those that stay. */
+export async function placeLines(actor: Actor, id: string, { version, lines: ids, to }: PlaceLinesInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const all = await allOf(draft, transaction);
+    if (ids.some((each) => !all.some((line) => line.id === each))) return fail('missing', { code: 'line.missing' });
+    await arrange(all, moved(all.map(arranged), ids, to), transaction);
+    await record(actor, 'lines.moved', draft.quote.number, { lines: ids.length, to }, transaction);
+    return done(null);
+  });
+}
+
+/** Another name for a group; the name of another group makes one of both. */
+export async function renameGroup(actor: Actor, id: string, { version, from, to }: RenameGroupInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const all = await allOf(draft, transaction);
+    const ids = all.filter((line) => line.groupName === from).map((line) => line.id);
+    if (ids.length === 0) return fail('missing', { code: 'group.missing', params: { name: from } });
+    if (from !== to) await arrange(all, grouped(all.map(arranged), ids, to), transaction);
+    await record(actor, 'group.renamed', draft.quote.number, { from, to }, transaction);
+    return done(null);
+  });
+}
+
+/** Takes lines away; the others close up. */
+export async function removeLines(actor: Actor, id: string, { version, lines: ids }: LinesInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const all = await allOf(draft, transaction);
+    const going = all.filter((line) => ids.includes(line.id));
+    if (going.length < new Set(ids).size) return fail('missing', { code: 'line.missing' });
+    await connected().records.lines.destroy({ where: { id: { [Op.in]: ids } }, transaction });
+    await arrange(all, all.filter((line) => !ids.includes(line.id)).map(arranged), transaction);
+    await record(actor, 'line.removed', draft.quote.number, { lines: going.map(({ sku, quantity }) => ({ sku, quantity })) }, transaction);
+    return done(null);
+  });
+}
