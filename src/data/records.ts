@@ -3,7 +3,7 @@ import { DataTypes, type DataType, type Model, type ModelAttributeColumnOptions,
 import type { Decision } from '../core/engine';
 import type { ModelDocument, Texts, Values } from '../core/model';
 import type { BuildPrice, LineFigures, LinePrice, PriceEntry, QuantityDiscount, Taxed, Term, Typed } from '../core/pricing';
-import type { Lost, PassedWarning, QuoteLease, RevisionState, SpecialPart, WarningView } from '../core/quoting';
+import type { LedgerColumn, Lost, PassedWarning, QuoteLease, RevisionState, SpecialPart, WarningView } from '../core/quoting';
 import type { MaterialNeed, OperationStep } from '../core/production';
 
 export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
@@ -22,7 +22,7 @@ export interface UserRow { id: string; email: string; name: string; language: st
   preferences: Preferences;
 }
 /** How a person likes to see things. */
-export interface Preferences { foldBarred?: boolean; units?: 'metric' | 'imperial' }
+export interface Preferences { foldBarred?: boolean; units?: 'metric' | 'imperial'; ledger?: LedgerColumn[] | null }
 export interface SessionRow { tokenHash: string; userId: string; expiresAt: Date }
 export interface AttemptRow { email: string; at?: Date }
 export interface FamilyRow { code: string; name: Texts; position: number }

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import { exact } from '../core/exact';
 import { tooShort } from '../core/pricing';
-import { grouped, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
+import { grouped, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
 import { connected, type LineRow, type Stored } from '../data';
 import { may, type Actor } from './actor';
 import { today } from './clock';
@@ -54,29 +54,37 @@ export async function changeLines(actor: Actor, id: string, { version, lines: id
   });
 }
 
-async function applyTo(actor: Actor, draft: Draft, lines: Stored<LineRow>[], { hand, price, quantity, ...others }: Omit<ChangeLineInput, 'version'>, transaction: Transaction): Promise<Result<null>> {
-  if (hand?.by === 'margin' && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
-  const changes: Partial<LineRow> = {
-    ...(quantity === undefined ? {} : { quantity }),
-    ...(hand === undefined ? {} : { hand: hand && typedOf(hand) }),
-    ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
-    ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
-  };
+/** What is to be changed on a line. */
+type Change = Omit<ChangeLineInput, 'version'>;
+
+const applyTo = (actor: Actor, draft: Draft, lines: readonly Stored<LineRow>[], change: Change, transaction: Transaction): Promise<Result<null>> => applyEach(actor, draft, lines.map((line) => ({ line, change })), transaction);
+
+const columnsOf = ({ hand, price, quantity, ...others }: Change): Partial<LineRow> => ({
+  ...(quantity === undefined ? {} : { quantity }),
+  ...(hand === undefined ? {} : { hand: hand && typedOf(hand) }),
+  ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
+  ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
+});
+
+/** Makes changes, all or none; of several, each refusal names its line. */
+async function applyEach(actor: Actor, draft: Draft, each: readonly { line: Stored<LineRow>; change: Change }[], transaction: Transaction): Promise<Result<null>> {
+  if (each.some(({ change }) => change.hand?.by === 'margin') && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
   const wrong: Failure[] = [];
-  const said = (line: LineRow, failure: Failure) => wrong.push(lines.length === 1 ? failure : { code: 'line.of', params: { ...failure.params, line: line.position, code: failure.code } });
-  for (const line of lines) {
-    const bad = await problemOf(draft, line, { hand, price, quantity, ...others }, transaction);
+  const said = (line: LineRow, failure: Failure) => wrong.push(each.length === 1 ? failure : { code: 'line.of', params: { ...failure.params, line: line.position, code: failure.code } });
+  for (const { line, change } of each) {
+    const bad = await problemOf(draft, line, change, transaction);
     if (bad) {
       said(line, bad);
       continue;
     }
+    const changes = columnsOf(change);
     const from = Object.fromEntries(Object.keys(changes).map((key) => [key, line[key as keyof LineRow]]));
     await line.update(changes, { transaction });
     await record(actor, 'line.changed', draft.quote.number, { line: line.position, from, to: { ...changes } }, transaction);
   }
   if (wrong.length > 0) return fail('invalid', ...wrong);
   // What would be priced, tried on all that the lines now say.
-  const ids = new Set(lines.map(({ id }) => id));
+  const ids = new Set(each.map(({ line }) => line.id));
   for (const { line, problems } of await priceLines(await partsOf(draft.quote, transaction), transaction)) {
     const refused = ids.has(line.id) && problems.find(({ code }) => code === 'line.outside' || code === 'line.hand');
     if (refused) said(line, { ...refused, field: refused.code === 'line.outside' ? 'quantity' : 'hand' });
@@ -84,7 +92,19 @@ async function applyTo(actor: Actor, draft: Draft, lines: Stored<LineRow>[], { h
   return wrong.length > 0 ? fail('invalid', ...wrong) : done(null);
 }
 
-async function problemOf({ revision }: Draft, line: LineRow, { hand, price, term }: Omit<ChangeLineInput, 'version'>, transaction: Transaction): Promise<Failure | undefined> {
+/** Fills cells of several lines, each with its own value, all or none. */
+export async function fillLines(actor: Actor, id: string, { version, rows }: LineValuesInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const own = new Map((await allOf(draft, transaction)).map((line) => [line.id, line]));
+    const each = rows.flatMap(({ line, ...change }) => {
+      const found = own.get(line);
+      return found ? [{ line: found, change }] : [];
+    });
+    return each.length < rows.length ? fail('missing', { code: 'line.missing' }) : applyEach(actor, draft, each, transaction);
+  });
+}
+
+async function problemOf({ revision }: Draft, line: LineRow, { hand, price, term }: Change, transaction: Transaction): Promise<Failure | undefined> {
   const item = await connected().records.items.findByPk(line.sku, { transaction });
   if (hand && !item?.discountable) return { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' };
   const { entry, every } = (await entriesOf(revision.priceList, line.pricedOn, [line.sku], transaction)).get(line.sku) ?? {};

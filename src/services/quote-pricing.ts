@@ -40,6 +40,8 @@ export interface QuotedLine {
   /** How the item is priced in the list, where it is a plain one. */
   method: PriceEntry['method'] | undefined;
   recurs: QuoteLine['recurs'];
+  /** What it was priced from; absent where it is frozen. */
+  from: QuoteLine | undefined;
 }
 
 /** Every line, and what is typed for the whole quote. */
@@ -97,9 +99,9 @@ export async function priceAll({ quote, revision, lines, builds, list }: QuotePa
       const item = rows.get(line.sku) as ItemRow;
       const build = line.buildId ? builds.get(line.buildId) : undefined;
       const method = build ? undefined : onDay.get(line.pricedOn)?.entries.get(line.sku)?.entry.method;
-      if (line.frozen) return { line, item, build, price: line.frozen.price, parts: line.frozen.build, problems: [], method, recurs: undefined };
+      if (line.frozen) return { line, item, build, price: line.frozen.price, parts: line.frozen.build, problems: [], method, recurs: undefined, from: undefined };
       const { priced, parts, figures: { price, problems } } = worked.get(line.id) as NonNullable<ReturnType<typeof worked.get>>;
-      return { line, item, build, price, parts, problems: [...(build ? problemsOf(build) : []), ...problems], method, recurs: priced.recurs };
+      return { line, item, build, price, parts, problems: [...(build ? problemsOf(build) : []), ...problems], method, recurs: priced.recurs, from: priced };
     }),
   };
 }

@@ -1,8 +1,8 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
 import type { Transaction } from 'sequelize';
 import { roundHalfUp, exact } from '../core/exact';
-import type { LineView, QuoteView, RevisionView, ShownState } from '../core/quoting';
-import { sumLines, type LinePrice, type Whole } from '../core/pricing';
+import type { LineBasis, LineView, QuoteView, RevisionView, ShownState } from '../core/quoting';
+import { sumLines, type LinePrice, type QuoteLine, type Whole } from '../core/pricing';
 import type { Texts } from '../core/model';
 import { connected, type BuildRow, type QuoteRow, type RevisionRow } from '../data';
 import { may, type Actor } from './actor';
@@ -10,7 +10,7 @@ import { summarise } from './build-summary';
 import { compiledVersion, versionById } from './models';
 import { counted, partsOf, priceAll } from './quote-pricing';
 import { shownAs, signingOf, signOffsOf } from './standing';
-import { deliveredTo, taxOf } from './tax';
+import { deliveredTo, taxOf, taxRatesIn } from './tax';
 
 export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transaction | null = null, number?: number): Promise<QuoteView> {
   const { users, orders, revisions } = connected().records;
@@ -29,8 +29,9 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   const shown = shownAs(revision, priced, signing);
   const country = deliveredTo(revision.customer);
   const tax = revision.taxed ?? await taxOf(country, counted(priced), list.decimals, transaction);
+  const rateOf = await taxRatesIn(country, transaction);
   const lines = await Promise.all(
-    priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs }): Promise<LineView> => ({
+    priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs, from }): Promise<LineView> => ({
       id: line.id,
       position: line.position,
       sku: line.sku,
@@ -51,6 +52,8 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
       alternative: line.alternative,
       origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
+      ...(rateOf(item.taxClass) === undefined ? {} : { taxRate: rateOf(item.taxClass) as string }),
+      ...(draft && from && (seeCosts || method !== 'costPlus') ? { basis: basisOf(from, seeCosts) } : {}),
       ...(build ? { buildId: build.id, summary: await summaryOf(build, transaction) } : {}),
       ...(buildPrice ? { build: buildPrice } : {}),
     })),
@@ -72,6 +75,11 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
     },
   };
+}
+
+/** What the page needs to price a line again, without costs for those who may not see them. */
+function basisOf({ offer, terms: { quantity: _quantity, hand: _hand, ...granted } }: QuoteLine, seeCosts: boolean): LineBasis {
+  return { granted, ...(offer.is === 'item' && offer.entry ? { entry: offer.entry } : {}), ...(seeCosts && offer.cost !== undefined ? { cost: offer.cost } : {}) };
 }
 
 function revisionView({ number, validUntil, madeAt, madeBy, settledAt, settledBy, lost }: RevisionRow, state: ShownState, names: ReadonlyMap<string, string>): RevisionView {

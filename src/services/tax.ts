@@ -8,11 +8,18 @@ import type { QuotedLine } from './quote-pricing';
 /** The country of the delivery address, else of the first there is. */
 export const deliveredTo = ({ addresses }: CustomerCopy): string => (addresses.find(({ kind }) => kind === 'delivery') ?? addresses[0])?.country ?? '';
 
-/** Tax on what counts; undefined where the country, or a class of item in it, has no rate. */
-export async function taxOf(country: string, counted: readonly QuotedLine[], decimals: number, transaction: Transaction | null): Promise<Taxed | undefined> {
+/** The rate for a class of item in a country; undefined where none is known. */
+export async function taxRatesIn(country: string, transaction: Transaction | null): Promise<(taxClass: string) => string | undefined> {
   const rows = await connected().records.taxRates.findAll({ where: { country }, transaction, raw: true });
   const rates = rows.map(({ class: of, rate }): TaxRate => ({ country, ...(of === null ? {} : { class: of }), rate: exact(rate).toString() }));
-  const lines = counted.map(({ item, price }) => ({ net: price.net, rate: taxRate(rates, country, item.taxClass) }));
-  if (rates.length === 0 || lines.some(({ rate }) => rate === undefined)) return undefined;
+  return (taxClass) => taxRate(rates, country, taxClass);
+}
+
+/** Tax on what counts; undefined where the country, or a class of item in it, has no rate. */
+export async function taxOf(country: string, counted: readonly QuotedLine[], decimals: number, transaction: Transaction | null): Promise<Taxed | undefined> {
+  const rateOf = await taxRatesIn(country, transaction);
+  const lines = counted.map(({ item, price }) => ({ net: price.net, rate: rateOf(item.taxClass) }));
+  // Without a line nothing tells whether the country has rates.
+  if (lines.some(({ rate }) => rate === undefined) || (lines.length === 0 && rateOf('') === undefined)) return undefined;
   return taxed(lines as { net: string; rate: string }[], decimals);
 }

@@ -10,10 +10,16 @@ export interface Refusal {
 export type Answer<T> = { ok: true; value: T } | { ok: false; status: number; failures: Refusal[] };
 
 /** Status 0 where the server could not be reached at all. */
-export async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<Answer<T>> {
+export const ask = <T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<Answer<T>> =>
+  answerOf(path, { method, keepalive: method === 'PUT', ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }) });
+
+/** Sends a file as it is. */
+export const send = <T>(path: string, file: File): Promise<Answer<T>> => answerOf(path, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });
+
+async function answerOf<T>(path: string, request: RequestInit): Promise<Answer<T>> {
   let response: Response;
   try {
-    response = await fetch(path, { method, keepalive: method === 'PUT', ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }) });
+    response = await fetch(path, request);
   } catch {
     return { ok: false, status: 0, failures: [] };
   }

@@ -5,11 +5,14 @@ import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
 import type { BuildPrice, Judged, Limit, LinePrice, LineTerms, PriceEntry, PriceProblem, Tariff, Taxed, Term, Totals, Typed, Whole } from '../pricing';
 import type { BuildContent, WarningView } from './content';
 import type { BenchPicture } from './picture';
+import type { LineBasis } from './requote';
 import type { Lost, QuoteLease, RevisionState, ShownState } from './revisions';
 
 export * from './input';
 export * from './content';
 export * from './revisions';
+export * from './ledger-columns';
+export { requoter, sameWhereEqual, type LineBasis, type LocalEdit } from './requote';
 export { grouped, moved, type Arranged } from './arrange';
 export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';
 export { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
@@ -87,6 +90,10 @@ export interface LineView {
   pricedOn: string;
   /** Name of its group; null where it stands by itself. */
   group: string | null;
+  /** Where its country has one for its item. */
+  taxRate?: ExactText;
+  /** From which the page can price it again; absent on what never changes. */
+  basis?: LineBasis;
 }
 
 /** A revision in the list of all of a quote. */

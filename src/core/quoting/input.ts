@@ -2,6 +2,7 @@
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
 import { exact, readExact } from '../exact';
 import type { Term, Typed } from '../pricing';
+import { ledgerColumns, type LedgerColumn } from './ledger-columns';
 import { lostReasons } from './revisions';
 
 const id = string().strict().uuid('input.badId').required('input.required');
@@ -113,6 +114,11 @@ const lineIds = array().strict().of(id).min(1, 'input.required').max(10_000, 'in
 const groupName = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : string().strict().trim().min(1, 'group.noName').max(80, 'input.tooLong'))) as unknown as Schema<string | null | undefined>;
 export const changeLinesInput = exactly<ChangeLinesInput>({ version, lines: lineIds, ...lineFields, group: groupName });
 export interface ChangeLinesInput extends LineFields { version: number; lines: string[]; group?: string | null }
+const lineValue = exactly<LineValue>({ line: id, quantity: quantity.optional(), hand: typedOrNone });
+/** What a column of cells was filled with. */
+export interface LineValue { line: string; quantity?: number; hand?: TypedInput | null }
+export const lineValuesInput = exactly<LineValuesInput>({ version, rows: array().of(lineValue).min(1, 'input.required').max(1_000, 'input.tooMany').required('input.required') });
+export interface LineValuesInput { version: number; rows: LineValue[] }
 export const linesInput = exactly<LinesInput>({ version, lines: lineIds });
 export interface LinesInput { version: number; lines: string[] }
 const newGroupName = string().strict().trim().max(80, 'input.tooLong').required('group.noName');
@@ -155,10 +161,12 @@ export interface ReviseInput { version: number; from?: number }
 export const loseInput = exactly<LoseInput>({ version, reason: string().strict().oneOf([...lostReasons], 'lost.noReason').required('lost.noReason'), note: string().trim().max(500, 'input.tooLong').default('') });
 export interface LoseInput { version: number; reason: (typeof lostReasons)[number]; note: string }
 
+const ledgerColumn = exactly<LedgerColumn>({ id: string().strict().oneOf([...ledgerColumns], 'input.badKind').required('input.required'), pinned: boolean().strict().default(false) });
 export const personInput = exactly<PersonInput>({
+  ledger: lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : array().of(ledgerColumn).min(1, 'input.required').max(ledgerColumns.length, 'input.tooMany'))),
   language: string().strict().oneOf(['en', 'de'], 'input.badLanguage'), foldBarred: boolean().strict(), units: string().strict().oneOf(['metric', 'imperial'], 'input.badUnits'),
 });
-export interface PersonInput { language?: 'en' | 'de'; foldBarred?: boolean; units?: 'metric' | 'imperial' }
+export interface PersonInput { language?: 'en' | 'de'; foldBarred?: boolean; units?: 'metric' | 'imperial'; ledger?: LedgerColumn[] | null }
 
 const optionalId = string().strict().uuid('input.badId');
 /** A build begins from a model, a copy of another build, a saved build, or a part number. */

@@ -1,6 +1,6 @@
-import { useId, useState, type ReactNode } from 'react';
+import { useId, useState, type ClipboardEvent, type ReactNode } from 'react';
 import { classes } from '../../ui';
-import css from './ledger.module.css';
+import css from './lines.module.css';
 
 interface Props {
   label: string;
@@ -10,6 +10,8 @@ interface Props {
   /** It stands out: this is what was typed, and the others follow. */
   strong?: boolean;
   narrow?: boolean;
+  /** For words instead of figures. */
+  wordy?: boolean;
   hint?: string | undefined;
   /** What is told beneath of what is typed so far, or of what stands there. */
   below?: ((typed: string | undefined) => ReactNode) | undefined;
@@ -17,10 +19,12 @@ interface Props {
   onSave: (typed: string) => Promise<string | null>;
   /** Checks while typing; the sentence of what is wrong, or null. */
   check: (typed: string) => string | null;
+  /** Takes a pasted column of values, each of which passed the check. */
+  onFill?: ((texts: readonly string[]) => void) | undefined;
 }
 
 /** A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to be mended. */
-export function EditCell({ label, value, disabled, strong = false, narrow = false, hint, below, onSave, check }: Props) {
+export function EditCell({ label, value, disabled, strong = false, narrow = false, wordy = false, hint, below, onSave, check, onFill }: Props) {
   const id = useId();
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
@@ -34,11 +38,26 @@ export function EditCell({ label, value, disabled, strong = false, narrow = fals
     setError(wrong);
     if (wrong === null) setTyped(undefined);
   };
+  /** A column copied from a spreadsheet fills downwards from here; a single value is pasted as text is. */
+  const paste = (event: ClipboardEvent<HTMLInputElement>) => {
+    const rows = event.clipboardData.getData('text/plain').replace(/[\r\n]+$/, '').split(/\r\n|\r|\n/);
+    if (!onFill || rows.length < 2) return;
+    event.preventDefault();
+    const texts = rows.map((row) => row.split('\t')[0] ?? '');
+    const wrong = texts.flatMap((text, index) => {
+      const why = check(text);
+      return why === null ? [] : [`${String(index + 1)}: ${why}`];
+    });
+    setError(wrong[0] ?? null);
+    if (wrong.length > 0) return;
+    setTyped(undefined);
+    onFill(texts);
+  };
   return (
     <>
       <input
-        className={classes(css.cell, strong && css.strong)} aria-label={label} title={hint} inputMode="decimal" value={typed ?? value} style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }} disabled={disabled} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
-        onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(check(event.target.value)); }} onBlur={() => void save()}
+        className={classes(css.cell, strong && css.strong, wordy && css.wordy)} aria-label={label} title={hint} inputMode={wordy ? undefined : 'decimal'} value={typed ?? value} style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }} disabled={disabled} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
+        onPaste={paste} onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(check(event.target.value)); }} onBlur={() => void save()}
         onKeyDown={(event) => {
           if (event.key === 'Enter') void save();
           if (event.key === 'Escape') { setTyped(undefined); setError(null); }

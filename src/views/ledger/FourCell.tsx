@@ -18,10 +18,12 @@ interface Props {
   below?: ((share: string | undefined) => ReactNode) | undefined;
   /** Saves what was typed, or takes it back; gives the sentence of a refusal. */
   onType: (typed: { by: Way; value: string } | null) => Promise<string | null>;
+  /** Takes a pasted column of values. */
+  onFill?: (texts: readonly string[]) => void;
 }
 
 /** One of the four ways of saying a price. The one that was typed shows as typed, and stands out; emptied, it is taken back. */
-export function FourCell({ by, value, typed, label, decimals, disabled, below, onType }: Props) {
+export function FourCell({ by, value, typed, label, decimals, disabled, below, onType, onFill }: Props) {
   const { t, language } = useSpeech();
   const own = typed?.by === by;
   const shown = own ? typed.value : value;
@@ -30,6 +32,7 @@ export function FourCell({ by, value, typed, label, decimals, disabled, below, o
       label={label} value={shown === undefined ? '' : shownIn(by, shown, language, decimals)} disabled={disabled} strong={own} hint={own ? t('ledger.typed') : undefined}
       below={below && ((text) => below(text === undefined || wrongBy(by, text, language, t) !== null || text.trim() === '' ? undefined : typedOf({ by, value: sendable(by, text, language) }).value))}
       check={(text) => wrongBy(by, text, language, t)}
+      onFill={onFill}
       onSave={(text) => onType(text.trim() === '' ? null : { by, value: sendable(by, text, language) })}
     />
   );

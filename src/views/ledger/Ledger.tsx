@@ -1,50 +1,77 @@
-import { useState } from 'react';
-import { ChartNoAxesColumn, CheckCheck, FileDown, PackageOpen, SlidersHorizontal } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
 import type { Figure } from '../../core/pricing';
-import type { Address, LineView, QuoteView } from '../../core/quoting';
-import { date, moneyIn } from '../../i18n';
-import { Button, Dialog, DialogFoot, LinkButton, classes, say } from '../../ui';
+import type { Address, LedgerColumn, LineView, LineValue, QuoteView } from '../../core/quoting';
+import { moneyIn } from '../../i18n';
+import { Button, Dialog, DialogFoot, LinkButton, say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { AddItem } from './AddItem';
+import { ColumnsDialog } from './ColumnsDialog';
 import { CustomerDialog } from './CustomerDialog';
+import { FreshenDialog } from './FreshenDialog';
+import { Head, type HeadDialog } from './Head';
 import css from './ledger.module.css';
 import { Lines } from './Lines';
+import { LoseDialog } from './LoseDialog';
+import { Marked } from './Marked';
 import { PasteDialog } from './PasteDialog';
 import { Side, type SideView } from './Side';
 import type { SignOffActs } from './SignOff';
 import { StartDialog } from './StartDialog';
 import { Totals } from './Totals';
-import { useQuote } from './useQuote';
+import { useQuote, type LineChange } from './useQuote';
 
-interface Props { language: string; view: QuoteView; models: { id: string; name: Record<string, string> }[] }
+interface Props {
+  language: string;
+  view: QuoteView;
+  models: { id: string; name: Record<string, string> }[];
+  /** As the person has chosen them. */
+  columns: LedgerColumn[] | null;
+}
 
 export default function Ledger(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
-function Page({ view: first, models }: Props) {
+function Page({ view: first, models, columns: usual }: Props) {
   const { t, language } = useSpeech();
-  const { view, saving, change, changeLine, changeWhole, refresh } = useQuote(first);
+  const { view, saving, change, changeLine, changeLines, fillLines, changeWhole, refresh } = useQuote(first);
   // Whoever is asked to sign sees what for at once.
   const [side, setSide] = useState<SideView | undefined>(first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined);
-  const [accepting, setAccepting] = useState(false);
-  const [starting, setStarting] = useState(false);
-  const [pasting, setPasting] = useState(false);
-  const [moving, setMoving] = useState(false);
+  const [dialog, setDialog] = useState<HeadDialog | 'paste'>();
+  const [columns, setColumns] = useState(usual);
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const scroller = useRef<HTMLDivElement>(null);
   const { currency, decimals, may } = view;
+  const close = () => setDialog(undefined);
   const askFor = (figure: Figure) => setSide({ is: 'walk', line: figure.of === 'line' ? figure.line : undefined, asked: [figure] });
   const toggle = (wanted: SideView) => setSide(side && side.is === wanted.is && side.line === wanted.line ? undefined : wanted);
-  const quoteWalkOpen = side?.is === 'walk' && side.line === undefined;
   const refused = (answer: Answer<QuoteView>): string | null => (answer.ok ? null : sentences(answer.failures, t('request.failed')));
+  const told = (refusal: string | null) => { if (refusal !== null) say(refusal, true); };
+  const markedLines = view.lines.filter((line) => marked.has(line.id));
+  // What was marked and is gone, is marked no longer.
+  useEffect(() => { if (markedLines.length < marked.size) setMarked(new Set(markedLines.map((line) => line.id))); }, [markedLines, marked]);
   const signing: SignOffActs = {
     onAsk: async (reason) => refused(await change('POST', '/sign-offs', { reason })),
     onAnswer: async (id, body) => refused(await change('PATCH', `/sign-offs/${id}`, body)),
     onTake: async (id) => refused(await change('POST', `/sign-offs/${id}/take`, {})),
   };
-  const remove = async (line: LineView) => {
-    const answer = await change('DELETE', `/lines/${line.id}`, {});
+  const remove = async (lines: readonly LineView[]) => {
+    const answer = await change('DELETE', '/lines/several', { lines: lines.map((line) => line.id) });
     if (answer.ok) say(t('ledger.removed'));
+    else told(refused(answer));
+  };
+  const fill = async (from: LineView, changes: readonly LineChange[]) => {
+    const start = view.lines.findIndex((line) => line.id === from.id);
+    const rows = changes.flatMap((each, index): LineValue[] => {
+      const line = view.lines[start + index];
+      return line ? [{ line: line.id, ...(each.quantity === undefined ? {} : { quantity: Number(each.quantity) }), ...(each.hand === undefined ? {} : { hand: each.hand }) }] : [];
+    });
+    told(await fillLines(rows));
+  };
+  const choose = (wanted: LedgerColumn[] | null) => {
+    setColumns(wanted);
+    void ask('PATCH', '/api/me', { ledger: wanted });
   };
   /** A part number that leaves something to choose opens on the Bench with all that it says. */
   const openNumber = async (partNumber: string): Promise<string | null> => {
@@ -55,7 +82,7 @@ function Page({ view: first, models }: Props) {
   };
   const accept = async () => {
     const answer = await ask<{ orderId: string }>('POST', `/api/quotes/${view.id}/accept`, { version: view.version });
-    setAccepting(false);
+    close();
     if (answer.ok) {
       window.location.assign(`/orders/${answer.value.orderId}`);
       return;
@@ -63,54 +90,65 @@ function Page({ view: first, models }: Props) {
     await refresh();
     say(sentences(answer.failures, t('request.failed')), true);
   };
-
-  const unsigned = view.signOff?.needs.some((need) => !need.held) ?? false;
+  const send = async () => {
+    const answer = await change('POST', '/send', {});
+    close();
+    told(refused(answer));
+  };
+  const newest = view.revisions[0]?.number ?? view.revision.number;
+  const older = view.revision.number !== newest;
+  const revise = async () => {
+    const answer = await change('POST', '/revisions', older ? { from: view.revision.number } : {});
+    if (!answer.ok) told(refused(answer));
+    else if (older) window.location.assign(`/quotes/${view.id}`);
+  };
   const builds = view.lines.filter((line) => line.buildId && !line.alternative).length;
+  const net = moneyIn(view.totals.net, currency, language, decimals);
   return (
     <div className={css.page}>
-      <header className={css.head}>
-        <div>
-          <div className={css.title}><h1>{view.customer.name}</h1><span className={css.number}>{view.number}</span><span>{view.title}</span></div>
-          <p className={css.facts}>
-            <span className={classes(css.state, view.revision.state === 'accepted' && css.accepted)}>{t(`state.${view.revision.shown}`)}</span>
-            <span>{t('ledger.revision', { number: view.revision.number })}</span><span>{t('ledger.valid', { date: date(view.revision.validUntil, language) })}</span><span>{view.owner}</span><span>{t(`class.${view.customer.class as 'key'}`)}</span>{may.edit && <button type="button" className={css.asks} onClick={() => setMoving(true)}>{t('customer.change')}</button>}
-          </p>
-        </div>
-        <div className={css.acts}>
-          <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>
-          {may.edit && <Button onClick={() => setStarting(true)}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
-          <Button aria-pressed={quoteWalkOpen} onClick={() => toggle({ is: 'walk', asked: [] })}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>
-          <LinkButton href={`/api/quotes/${view.id}/quotation.pdf`} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>
-          {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
-          {may.accept && <Button look="main" disabled={view.lines.length === 0 || unsigned} title={unsigned ? t('signOff.first') : undefined} onClick={() => setAccepting(true)}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
-        </div>
-      </header>
+      <Head
+        view={view} saving={saving} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })}
+        onDialog={setDialog} onRevise={() => void revise()} onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))}
+      />
       <div className={css.main}>
-        <div className={css.body} tabIndex={0} role="region" aria-label={t('ledger.lines')}>
+        <div className={css.body} ref={scroller} tabIndex={0} role="region" aria-label={t('ledger.lines')}>
+          {older && <p className={css.older} role="status">{t('revision.older', { number: view.revision.number })} <LinkButton href={`/quotes/${view.id}`}>{t('revision.toNewest', { number: newest })}</LinkButton></p>}
           {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
             <Lines
-              view={view} openLine={side?.line} onChange={changeLine} onRemove={(line) => void remove(line)}
-              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onPlace={async (line, to) => { await change('POST', '/lines/place', { lines: [line.id], to }); }}
+              view={view} openLine={side?.line} columns={columns} marked={marked} onMark={setMarked} scroller={scroller} onChange={changeLine} onRemove={(line) => void remove([line])} onFill={(line, changes) => void fill(line, changes)}
+              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onPlace={async (lines, to) => { await change('POST', '/lines/place', { lines, to }); }}
+              onGroup={(lines, group) => void changeLines(lines, { group }).then(told)} onRename={async (from, to) => refused(await change('PATCH', '/groups', { from, to }))}
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
           )}
-          {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setPasting(true)} />}
+          {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setDialog('paste')} />}
           <div className={css.address}>
             {view.customer.addresses.map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} />)}
             <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}</p>
           </div>
         </div>
-        <Totals view={view} onType={(whole) => changeWhole({ whole })} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
+        {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
+        <Totals view={view} onType={changeWhole} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
       </div>
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} />}
-      <CustomerDialog open={moving} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={() => setMoving(false)} />
-      <PasteDialog open={pasting} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={() => setPasting(false)} />
-      <StartDialog open={starting} view={view} models={models} onClose={() => setStarting(false)} />
-      <Dialog title={t('ledger.acceptTitle', { number: view.number })} closeText={t('frame.close')} open={accepting} onClose={() => setAccepting(false)}>
-        <p>{t('ledger.acceptText', { net: moneyIn(view.totals.net, currency, language, decimals), count: builds })}</p>
+      <CustomerDialog open={dialog === 'customer'} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={close} />
+      <PasteDialog open={dialog === 'paste'} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={close} />
+      <StartDialog open={dialog === 'start'} view={view} models={models} onClose={close} />
+      <FreshenDialog open={dialog === 'freshen'} view={view} onTake={async (lines) => refused(await change('POST', '/freshening', { lines }))} onClose={close} />
+      <ColumnsDialog open={dialog === 'columns'} seeCosts={may.seeCosts} columns={columns} onChange={choose} onClose={close} />
+      <LoseDialog open={dialog === 'lose'} view={view} onLose={async (lost) => refused(await change('POST', '/lose', lost))} onClose={close} />
+      <Dialog title={t('ledger.acceptTitle', { number: view.number })} closeText={t('frame.close')} open={dialog === 'accept'} onClose={close}>
+        <p>{t('ledger.acceptText', { net, count: builds })}</p>
         <DialogFoot>
-          <Button onClick={() => setAccepting(false)}>{t('ledger.cancel')}</Button>
+          <Button onClick={close}>{t('ledger.cancel')}</Button>
           <Button look="main" onClick={() => void accept()}>{t('ledger.acceptGo')}</Button>
+        </DialogFoot>
+      </Dialog>
+      <Dialog title={t('revision.sendTitle', { number: view.number })} closeText={t('frame.close')} open={dialog === 'send'} onClose={close}>
+        <p>{t('revision.sendText', { revision: view.revision.number, net })}</p>
+        <DialogFoot>
+          <Button onClick={close}>{t('ledger.cancel')}</Button>
+          <Button look="main" onClick={() => void send()}>{t('revision.sendGo')}</Button>
         </DialogFoot>
       </Dialog>
     </div>

@@ -1,63 +1,212 @@
-import { useRef, type KeyboardEvent } from 'react';
-import type { LineView, QuoteView } from '../../core/quoting';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
+import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import type { LedgerColumn, LineView, QuoteView } from '../../core/quoting';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
-import css from './ledger.module.css';
-import { LineRow, type LineActs } from './LineRow';
+import { actsWidth, layOut, positionWidth } from './columns';
+import { GroupCells } from './GroupCells';
+import css from './lines.module.css';
+import { heldAt, LineCells, PartCells, type LineActs } from './LineRow';
+import { between, placeBeside, rowsOf, type LedgerRow } from './rows';
 
-interface Props extends LineActs {
-  onPlace: (line: LineView, to: number) => Promise<void>;
+interface Props extends Pick<LineActs, 'onChange' | 'onExplain' | 'onFill' | 'onRemove' | 'onCopy' | 'onWalk'> {
   view: QuoteView;
   /** The line whose walk is open. */
   openLine: string | undefined;
+  /** As the person has chosen them. */
+  columns: readonly LedgerColumn[] | null | undefined;
+  marked: ReadonlySet<string>;
+  onMark: (marked: ReadonlySet<string>) => void;
+  /** Moves lines to a place counted from 1 among those that stay. */
+  onPlace: (lines: readonly string[], to: number) => Promise<void>;
+  onGroup: (lines: readonly string[], group: string) => void;
+  onRename: (from: string, to: string) => Promise<string | null>;
+  /** What the lines scroll in. */
+  scroller: RefObject<HTMLDivElement | null>;
 }
 
-/** The lines of a quote. */
-export function Lines({ view, openLine, onPlace, ...acts }: Props) {
+/** As many rows are simply all there; of more, those in sight. */
+const mostPlain = 120;
+const heights: Record<LedgerRow['is'], number> = { group: 28, line: 44, part: 24 };
+const headHeight = 30;
+
+function useWidth(of: RefObject<HTMLElement | null>): number {
+  const [width, setWidth] = useState(1232);
+  useEffect(() => {
+    const element = of.current;
+    if (!element) return undefined;
+    const watch = new ResizeObserver(() => {
+      const style = getComputedStyle(element);
+      setWidth(element.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight));
+    });
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, [of]);
+  return width;
+}
+
+const turned = (set: ReadonlySet<string>, key: string): Set<string> => {
+  const next = new Set(set);
+  if (!next.delete(key)) next.add(key);
+  return next;
+};
+
+/** The lines of a quote as a tree: groups, lines, and the parts of builds. */
+export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace, onGroup, onRename, scroller, onFill, ...acts }: Props) {
   const { t } = useSpeech();
+  const { decimals, may } = view;
   const body = useRef<HTMLTableSectionElement>(null);
-  /** Puts the keyboard into the same cell of another row. */
-  const goTo = (row: Element | null | undefined, cell: number) => row?.children[cell]?.querySelector<HTMLInputElement>('input')?.focus();
+  const [closedGroups, setClosedGroups] = useState<ReadonlySet<string>>(new Set());
+  const [openLines, setOpenLines] = useState<ReadonlySet<string>>(new Set());
+  const lastMarked = useRef<string>(undefined);
+  const rows = useMemo(() => rowsOf(view.lines, decimals, closedGroups, openLines), [view.lines, decimals, closedGroups, openLines]);
+  const width = useWidth(scroller);
+  const { what, columns } = useMemo(() => layOut(view, chosen, width), [view, chosen, width]);
+  const plain = rows.length <= mostPlain;
+  // eslint-disable-next-line react-hooks/incompatible-library -- its functions are used in place only
+  const virtual = useVirtualizer({
+    count: rows.length, enabled: !plain, getScrollElement: () => scroller.current, estimateSize: (index) => heights[rows[index]?.is ?? 'line'], getItemKey: (index) => rows[index]?.key ?? index,
+    overscan: 12, scrollMargin: headHeight, initialRect: { width: 1232, height: 640 },
+  });
+  const seen = plain ? undefined : virtual.getVirtualItems();
+  const shown: { index: number; row: LedgerRow }[] = seen ? seen.flatMap(({ index }) => (rows[index] ? [{ index, row: rows[index] }] : [])) : rows.map((row, index) => ({ index, row }));
+  const before = seen?.[0] ? seen[0].start - headHeight : 0;
+  const after = seen ? Math.max(0, virtual.getTotalSize() - ((seen[seen.length - 1]?.end ?? headHeight) - headHeight)) : 0;
+
+  /** Puts the keyboard into the same cell of a row, which comes into sight first. */
+  const goTo = (key: string, cell: number) => {
+    const index = rows.findIndex((row) => row.key === key);
+    const focus = () => body.current?.querySelector(`[data-key="${CSS.escape(key)}"]`)?.children[cell]?.querySelector<HTMLInputElement>('input:not([type="checkbox"])')?.focus();
+    if (!plain && index >= 0) virtual.scrollToIndex(index);
+    requestAnimationFrame(() => (plain ? focus() : requestAnimationFrame(focus)));
+  };
+  const nextLine = (from: number, step: 1 | -1): LedgerRow | undefined => {
+    for (let at = from + step; at >= 0 && at < rows.length; at += step) if (rows[at]?.is === 'line') return rows[at];
+    return undefined;
+  };
   /** Up and down through a column as in a spreadsheet; with Alt the line itself moves. */
   const keys = (event: KeyboardEvent<HTMLTableSectionElement>): void => {
     const target = event.target as HTMLElement;
-    const row = target.closest('tr');
-    const line = view.lines.find((each) => each.id === row?.dataset.line);
-    if (!row || !line) return;
+    const row = target.closest<HTMLElement>('tr');
+    const index = rows.findIndex((each) => each.key === row?.dataset.key);
+    const at = rows[index];
+    if (!row || at?.is !== 'line') return;
+    const { line } = at;
+    const cell = [...row.children].findIndex((each) => each.contains(target));
     const up = event.key === 'ArrowUp';
-    if (event.ctrlKey && event.key.toLowerCase() === 'd' && view.may.edit) {
+    if (event.ctrlKey && event.key.toLowerCase() === 'd' && may.edit) {
       event.preventDefault();
       acts.onCopy(line);
+    } else if (event.ctrlKey && event.code === 'Space' && may.edit) {
+      event.preventDefault();
+      mark(line, event.shiftKey);
+    } else if (event.altKey && (event.key === 'ArrowRight' || event.key === 'ArrowLeft')) {
+      event.preventDefault();
+      const wants = event.key === 'ArrowRight';
+      if (openLines.has(line.id) !== wants) setOpenLines(turned(openLines, line.id));
     } else if ((up || event.key === 'ArrowDown') && (target as HTMLInputElement).type !== 'date') {
       event.preventDefault();
-      const cell = [...row.children].findIndex((each) => each.contains(target));
-      if (!event.altKey) goTo(up ? row.previousElementSibling : row.nextElementSibling, cell);
-      else if (view.may.edit) void onPlace(line, Math.max(1, view.lines.indexOf(line) + (up ? 0 : 2))).then(() => requestAnimationFrame(() => goTo(body.current?.querySelector(`[data-line="${line.id}"]`), cell)));
+      const next = nextLine(index, up ? -1 : 1);
+      if (!event.altKey && next) goTo(next.key, cell);
+      else if (event.altKey && may.edit) void onPlace([line.id], Math.max(1, view.lines.indexOf(line) + (up ? 0 : 2))).then(() => goTo(line.id, cell));
     }
   };
-  const shared = view.lines.some((line) => line.price.share !== undefined);
-  const figure = (text: string, wide = false) => <th scope="col" className={classes(css.figure, wide && css.wide)}>{text}</th>;
+  const mark = (line: LineView, allBetween: boolean) => {
+    const next = turned(marked, line.id);
+    if (allBetween && lastMarked.current !== undefined) for (const id of between(view.lines, lastMarked.current, line.id)) next.add(id);
+    lastMarked.current = line.id;
+    onMark(next);
+  };
+  const markGroup = (lines: readonly LineView[]) => {
+    const all = lines.every((line) => marked.has(line.id));
+    onMark(new Set(all ? [...marked].filter((id) => !lines.some((line) => line.id === id)) : [...marked, ...lines.map((line) => line.id)]));
+  };
+
+  const [over, setOver] = useState<{ key: string; after: boolean }>();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const dragged = ({ active, over: onto, delta, activatorEvent }: DragMoveEvent | DragEndEvent) => {
+    if (!onto || onto.id === active.id) return undefined;
+    const y = (activatorEvent as PointerEvent).clientY + delta.y;
+    return { key: String(onto.id), after: y > onto.rect.top + onto.rect.height / 2 };
+  };
+  const drop = (event: DragEndEvent) => {
+    setOver(undefined);
+    const target = dragged(event);
+    const [from, to] = [rows.find((row) => row.key === event.active.id), rows.find((row) => row.key === target?.key)];
+    if (!target || !from || !to || from.is === 'part') return;
+    const moving = from.is === 'group' ? from.lines.map((line) => line.id) : marked.has(from.line.id) ? view.lines.filter((line) => marked.has(line.id)).map((line) => line.id) : [from.line.id];
+    // Onto the lower half of a group's head: into the group.
+    if (to.is === 'group' && target.after && from.is === 'line') onGroup(moving, to.name);
+    else void onPlace(moving, placeBeside(view.lines, moving, to.is === 'group' ? (to.lines[0]?.id ?? '') : to.line.id, to.is !== 'group' && target.after));
+  };
+
+  const allMarked = view.lines.length > 0 && view.lines.every((line) => marked.has(line.id));
+  const lineActs: LineActs = { ...acts, onFill, onMark: mark, onOpen: (line) => setOpenLines(turned(openLines, line.id)) };
+  const cellsOf = (row: LedgerRow, handle: Record<string, unknown>): ReactNode => {
+    switch (row.is) {
+      case 'group':
+        return (
+          <GroupCells
+            row={row} columns={columns} decimals={decimals} mayEdit={may.edit} marked={row.lines.every((line) => marked.has(line.id))} handle={handle}
+            onOpen={(group) => setClosedGroups(turned(closedGroups, group))} onMark={() => markGroup(row.lines)} onRename={(to) => onRename(row.name, to)}
+          />
+        );
+      case 'line':
+        return <LineCells row={row} view={view} columns={columns} walked={openLine === row.line.id} marked={marked.has(row.line.id)} handle={handle} {...lineActs} />;
+      case 'part':
+        return <PartCells row={row} columns={columns} decimals={decimals} />;
+    }
+  };
   return (
-    <table className={css.table} aria-label={view.number}>
-      <thead>
-        <tr>
-          <th scope="col" className={css.held}>{t('ledger.line')}</th>
-          <th scope="col" className={classes(css.what, css.held)}>{t('ledger.what')}</th>
-          {figure(t('ledger.quantity'))}
-          {figure(t('ledger.list'))}
-          {figure(t('ledger.granted'), true)}
-          {figure(t('ledger.discount'))}
-          {figure(t('ledger.off'), true)}
-          {figure(t('ledger.unitNet'))}
-          {view.may.seeCosts && figure(t('ledger.marginPercent'))}
-          {shared && figure(t('ledger.wholeQuote'), true)}
-          {figure(`${t('ledger.net')} ${view.currency}`)}
-          <td />
-        </tr>
-      </thead>
-      <tbody ref={body} onKeyDown={keys}>
-        {view.lines.map((line) => <LineRow key={line.id} line={line} view={view} shared={shared} open={openLine === line.id} {...acts} />)}
-      </tbody>
-    </table>
+    <DndContext id="lines" sensors={sensors} onDragMove={(event) => setOver(dragged(event))} onDragEnd={drop} onDragCancel={() => setOver(undefined)} accessibility={{ restoreFocus: false }}>
+      <table className={css.table} aria-label={view.number} aria-rowcount={plain ? undefined : rows.length + 1} style={{ width: what + columns.reduce((sum, column) => sum + column.width, positionWidth + actsWidth) }}>
+        <colgroup><col style={{ width: positionWidth }} /><col style={{ width: what }} />{columns.map((column) => <col key={column.id} style={{ width: column.width }} />)}<col style={{ width: actsWidth }} /></colgroup>
+        <thead>
+          <tr>
+            <th scope="col" className={classes(css.position, css.held)}>
+              {may.edit && <input type="checkbox" checked={allMarked} aria-label={t('marked.all')} onChange={() => onMark(new Set(allMarked ? [] : view.lines.map((line) => line.id)))} />}
+              <span>{t('ledger.line')}</span>
+            </th>
+            <th scope="col" className={classes(css.what, css.held)}>{t('ledger.what')}</th>
+            {columns.map((column) => <th key={column.id} scope="col" className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{t(column.title)}{column.id === 'total' && ` ${view.currency}`}</th>)}
+            <td />
+          </tr>
+        </thead>
+        <tbody ref={body} onKeyDown={keys}>
+          {before > 0 && <tr aria-hidden style={{ height: before }}><td colSpan={columns.length + 3} /></tr>}
+          {shown.map(({ index, row }) => (
+            <Row
+              key={row.key} row={row} index={index} mayMove={may.edit && row.is !== 'part'} measure={plain ? undefined : virtual.measureElement}
+              over={over?.key === row.key ? (over.after ? 'after' : 'before') : undefined} render={(handle) => cellsOf(row, handle)}
+            />
+          ))}
+          {after > 0 && <tr aria-hidden style={{ height: after }}><td colSpan={columns.length + 3} /></tr>}
+        </tbody>
+      </table>
+    </DndContext>
+  );
+}
+
+interface RowProps {
+  row: LedgerRow;
+  index: number;
+  mayMove: boolean;
+  measure: ((element: HTMLTableRowElement | null) => void) | undefined;
+  /** Something would be dropped before or after it. */
+  over: 'before' | 'after' | undefined;
+  render: (handle: Record<string, unknown>) => ReactNode;
+}
+
+function Row({ row, index, mayMove, measure, over, render }: RowProps) {
+  const drag = useDraggable({ id: row.key, disabled: !mayMove });
+  const drop = useDroppable({ id: row.key, disabled: !mayMove });
+  return (
+    <tr
+      ref={(element) => { measure?.(element); drop.setNodeRef(element); drag.setNodeRef(element); }} data-index={index} data-key={row.key} {...(row.is === 'line' ? { 'data-line': row.line.id } : {})} aria-rowindex={measure ? index + 2 : undefined}
+      className={classes(row.is === 'group' && css.groupRow, row.is === 'part' && css.partRow, row.is === 'line' && row.line.optional && css.aside, drag.isDragging && css.dragged, over === 'before' && css.dropBefore, over === 'after' && css.dropAfter)}
+    >
+      {render(mayMove ? { ...drag.listeners } : {})}
+    </tr>
   );
 }

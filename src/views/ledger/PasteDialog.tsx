@@ -3,7 +3,7 @@ import { Check, CornerUpLeft, TriangleAlert } from 'lucide-react';
 import { mostRows, readPartList, type PartListRow, type QuoteView, type ReadNumber } from '../../core/quoting';
 import { own, number as written } from '../../i18n';
 import { Button, Dialog, DialogFoot } from '../../ui';
-import { ask, sentences, type Answer } from '../api';
+import { ask, send, sentences, type Answer } from '../api';
 import { useSpeech } from '../speech';
 import css from './paste.module.css';
 
@@ -46,6 +46,12 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
     else if (list.rows.length === 0) setWrong(t('paste.nothing'));
     else await look(list.rows);
   };
+  /** What a spreadsheet says stands in the field, to be looked at like what is pasted. */
+  const readFile = async (file: File) => {
+    const answer = await send<{ text: string }>('/api/read-table', file);
+    setWrong(answer.ok ? null : sentences(answer.failures, t('request.failed')));
+    if (answer.ok) setText(answer.value.text);
+  };
   const good = rows?.filter(sound) ?? [];
   const add = async () => {
     setBusy(true);
@@ -70,7 +76,10 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
   return (
     <Dialog title={t('paste.title')} closeText={t('frame.close')} open={open} onClose={onClose}>
       {rows === null ? (
-        <label className={css.label}>{t('paste.label')}<textarea className={css.text} data-first rows={10} wrap="off" value={text} placeholder={'SILL-1212-X\t2\nYE-KIOSK'} onChange={(event) => setText(event.target.value)} /></label>
+        <>
+          <label className={css.label}>{t('paste.label')}<textarea className={css.text} data-first rows={10} wrap="off" value={text} placeholder={'SILL-1212-X\t2\nYE-KIOSK'} onChange={(event) => setText(event.target.value)} /></label>
+          <label className={css.file}>{t('file.pick')}<input type="file" accept=".csv,.txt,.tsv,.xlsx" onChange={(event) => { const [file] = event.target.files ?? []; event.target.value = ''; if (file) void readFile(file); }} /></label>
+        </>
       ) : (
         <div className={css.rows} tabIndex={0} role="region" aria-label={t('paste.title')}>
           <table>

@@ -8,11 +8,12 @@ import { Bridge, type BridgeStep } from './Bridge';
 import { stepName } from '../parts/step-name';
 import { Explained } from './Explained';
 import css from './ledger.module.css';
+import { Revisions } from './Revisions';
 import { SignOff, type SignOffActs } from './SignOff';
 
-/** What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked last; or sign-off. */
+/** What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked last; sign-off, or all revisions. */
 export interface SideView {
-  is: 'walk' | 'signOff';
+  is: 'walk' | 'signOff' | 'revisions';
   line?: string | undefined;
   asked: readonly Figure[];
 }
@@ -44,11 +45,11 @@ export function Side({ view, side, onChange, signing }: Props) {
   const of = asked?.of === 'line' ? asked.line : side.line;
   const line = view.lines.find((each) => each.id === of);
   const explanation = asked && explain(lines, priced, decimals, asked);
-  const title = side.is === 'signOff' ? t('signOff.title') : line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
+  const title = side.is === 'signOff' ? t('signOff.title') : side.is === 'revisions' ? t('revision.title') : line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
   return (
     <aside className={css.side} tabIndex={0} aria-label={title}>
       <div className={css.sideHead}><h2>{title}</h2><Button look="plain" onClick={() => onChange(undefined)}>{t('bench.close')}</Button></div>
-      {side.is === 'signOff' ? <SignOff view={view} {...signing} /> : line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
+      {side.is === 'signOff' ? <SignOff view={view} {...signing} /> : side.is === 'revisions' ? <Revisions view={view} /> : line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
       {explanation && (
         <Explained
           explanation={explanation} nameOf={nameOf} decimals={decimals} shown={(value, figure) => (shares.has(figure.what) ? percent(value, language, 2) : amount(value))}
@@ -91,16 +92,6 @@ function LineWalk({ line, title, view, amount }: WalkProps & { line: LineView })
         <b>{t('walk.total')} {amount(price.net)} {view.currency}</b>
         {recurring && <span>{t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}</span>}
       </p>
-      {line.build && (
-        <details className={css.parts}>
-          <summary>{t('ledger.partsOf', { count: line.build.parts.length })}</summary>
-          <table>
-            <tbody>
-              {line.build.parts.map((part) => <tr key={part.id}><td>{own(part.name, language)} {part.quantity && part.quantity !== '1' && <span className={css.under}>{part.quantity} × {amount(part.unitPrice ?? '0')}</span>}</td><td>{amount(part.amount)}</td></tr>)}
-            </tbody>
-          </table>
-        </details>
-      )}
     </>
   );
 }

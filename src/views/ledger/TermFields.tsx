@@ -5,7 +5,8 @@ import type { LineView } from '../../core/quoting';
 import { date } from '../../i18n';
 import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
-import css from './ledger.module.css';
+import shared from './ledger.module.css';
+import css from './lines.module.css';
 import { wrongWith } from './typed-amount';
 
 interface Props {
@@ -26,7 +27,7 @@ export function TermFields({ line, disabled, onChange }: Props) {
   return (
     <span className={css.term}>
       <input
-        type="date" className={css.date} aria-label={t('ledger.startOf', { line: position })} defaultValue={term.start} key={term.start} disabled={disabled}
+        type="date" className={shared.date} aria-label={t('ledger.startOf', { line: position })} defaultValue={term.start} key={term.start} disabled={disabled}
         onChange={(event) => { const start = event.target.value; if (start && start !== term.start) void onChange({ ...term, start }).then(setWrong); }}
       />
       <EditCell label={t('ledger.monthsOf', { line: position })} value={String(term.months)} disabled={disabled} narrow check={(typed) => wrongWith(wholeMonths, typed, t)} onSave={(typed) => onChange({ ...term, months: Number(typed.trim()), days: 0 })} />

@@ -1,39 +1,70 @@
-import { useRef, useState } from 'react';
-import type { LineView, QuoteView } from '../../core/quoting';
+import { useMemo, useRef, useState } from 'react';
+import { exact } from '../../core/exact';
+import type { Term, Typed } from '../../core/pricing';
+import { plainMoney, requoter, sameWhereEqual, typedOf, type LineValue, type LineView, type LocalEdit, type QuoteView, type TypedInput } from '../../core/quoting';
 import { say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { useSpeech } from '../speech';
 
+/** What may be typed on lines. */
+export interface LineChange {
+  quantity?: string | number;
+  hand?: TypedInput | null;
+  locked?: boolean;
+  optional?: boolean;
+  term?: Term;
+  price?: string;
+}
+
+type Method = 'POST' | 'PATCH' | 'DELETE';
+
 export interface QuoteActs {
+  /** With what was just typed, priced in the page until the server has answered. */
   view: QuoteView;
   saving: boolean;
   /** Sends a change; a change against an older version brings the newer one and says whose it is. */
-  change: (method: 'POST' | 'PATCH' | 'DELETE', path: string, body: object) => Promise<Answer<QuoteView>>;
-  /** Changes a line; gives the sentence of a refusal. */
-  changeLine: (line: LineView, body: object) => Promise<string | null>;
-  /** Changes what is typed for the whole quote. */
-  changeWhole: (body: object) => Promise<string | null>;
+  change: (method: Method, path: string, body: object, local?: readonly LocalEdit[]) => Promise<Answer<QuoteView>>;
+  /** Each gives the sentence of a refusal. */
+  changeLine: (line: LineView, body: LineChange) => Promise<string | null>;
+  changeLines: (lines: readonly string[], body: LineChange & { group?: string | null }) => Promise<string | null>;
+  fillLines: (rows: readonly LineValue[]) => Promise<string | null>;
+  changeWhole: (typed: TypedInput | null) => Promise<string | null>;
   refresh: () => Promise<void>;
 }
 
-/** A quote as it stands on the server, and changes to it. */
+const localTyped = (typed: TypedInput | null): Typed | null => typed && typedOf(typed);
+
+function localEdit(line: string, { quantity, hand, price, ...others }: LineChange): LocalEdit {
+  return { of: 'line', line, ...others, ...(quantity === undefined ? {} : { quantity: Number(quantity) }), ...(hand === undefined ? {} : { hand: localTyped(hand) }), ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }) };
+}
+
+/** A quote as it stands on the server, and changes to it. What is typed shows its effect at once; the server has the last word. */
 export function useQuote(first: QuoteView): QuoteActs {
   const { t } = useSpeech();
-  const [view, setView] = useState(first);
-  const [waiting, setWaiting] = useState(0);
+  const [known, setKnown] = useState(first);
+  // Changes that the server has not answered yet, in their order.
+  const [pending, setPending] = useState<readonly { id: number; edits: readonly LocalEdit[] }[]>([]);
+  const [price] = useState(requoter);
+  const view = useMemo(() => {
+    const edits = pending.flatMap((each) => each.edits);
+    return edits.length === 0 ? known : (price(known, edits) ?? known);
+  }, [known, pending, price]);
   // What is changed while another change is under way waits for it, so that one's own changes never meet.
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const version = useRef(first.version);
+  const count = useRef(0);
   const show = (newer: QuoteView) => {
     version.current = newer.version;
-    setView(newer);
+    setKnown((before) => sameWhereEqual(before, newer));
   };
   const refresh = async () => {
     const newer = await ask<QuoteView>('GET', `/api/quotes/${first.id}`);
     if (newer.ok) show(newer.value);
   };
-  const change: QuoteActs['change'] = (method, path, body) => {
-    setWaiting((count) => count + 1);
+  const change: QuoteActs['change'] = (method, path, body, local = []) => {
+    count.current += 1;
+    const id = count.current;
+    setPending((before) => [...before, { id, edits: local }]);
     const made = queue.current.then(async () => {
       const answer = await ask<QuoteView>(method, `/api/quotes/${first.id}${path}`, { version: version.current, ...body });
       if (answer.ok) show(answer.value);
@@ -41,7 +72,7 @@ export function useQuote(first: QuoteView): QuoteActs {
         await refresh();
         say(sentences(answer.failures, t('request.failed')), true);
       }
-      setWaiting((count) => count - 1);
+      setPending((before) => before.filter((each) => each.id !== id));
       return answer;
     });
     queue.current = made;
@@ -49,8 +80,10 @@ export function useQuote(first: QuoteView): QuoteActs {
   };
   const refusalOf = (answer: Answer<QuoteView>): string | null => (answer.ok ? null : sentences(answer.failures, t('request.failed')));
   return {
-    view, saving: waiting > 0, change, refresh,
-    changeLine: async (line, body) => refusalOf(await change('PATCH', `/lines/${line.id}`, body)),
-    changeWhole: async (body) => refusalOf(await change('PATCH', '', body)),
+    view, saving: pending.length > 0, change, refresh,
+    changeLine: async (line, body) => refusalOf(await change('PATCH', `/lines/${line.id}`, body, [localEdit(line.id, body)])),
+    changeLines: async (lines, { group, ...body }) => refusalOf(await change('PATCH', '/lines/several', { lines, ...body, ...(group === undefined ? {} : { group }) }, lines.map((line) => localEdit(line, body)))),
+    fillLines: async (rows) => refusalOf(await change('PATCH', '/lines/values', { rows }, rows.map(({ line, ...body }) => localEdit(line, body)))),
+    changeWhole: async (typed) => refusalOf(await change('PATCH', '', { whole: typed }, [{ of: 'quote', whole: localTyped(typed) }])),
   };
 }

@@ -1,0 +1,55 @@
+import ExcelJS from 'exceljs';
+import { describe, expect, it } from 'vitest';
+import type { LineView, QuoteView } from '../../core/quoting';
+import { readPartList } from '../../core/quoting';
+import { linesAsCsv, linesAsXlsx, readTable } from './line-table';
+
+const line = (more: Partial<LineView>): LineView => ({
+  id: '1', position: 1, sku: 'SILL-1212-X', family: 'livestock', name: { en: 'Sill scale', de: 'Schwellenwaage' }, partNumber: 'SILL-1212-X', quantity: 2, hand: null, locked: false, optional: false, discountable: true,
+  price: { steps: [{ kind: 'list', amount: '1989.12', total: '1989.12' }, { kind: 'discount', rate: '0.025', amount: '-49.728', total: '1939.392' }], unitList: '1989.12', unitNet: '1939.39', list: '3978.24', net: '3878.78', cost: '1960', margin: '0.494687' },
+  problems: [], warnings: [], special: [], alternative: false, origin: '1', pricedOn: '2026-11-26', group: null, ...more,
+}) as LineView;
+const quote = (lines: LineView[], seeCosts = true) => ({ number: 'Q-26-0001', currency: 'EUR', decimals: 2, lines, may: { seeCosts } }) as unknown as QuoteView;
+const bytes = (text: string) => new TextEncoder().encode(text);
+
+describe('lines for a spreadsheet', () => {
+  it('are separated and written as the language does', () => {
+    expect(linesAsCsv(quote([line({})]), 'en').split('\r\n')[1]).toBe('1,,SILL-1212-X,Sill scale,,2,1989.12,2.5,1939.39,3878.78,1960,49.47,,,');
+    expect(linesAsCsv(quote([line({})]), 'de').split('\r\n')[1]).toBe('1;;SILL-1212-X;Schwellenwaage;;2;1989,12;2,5;1939,39;3878,78;1960;49,47;;;');
+  });
+  it('hold no costs for those who may not see them, not even their columns', () => {
+    const text = linesAsCsv(quote([line({})], false), 'en');
+    expect(text).not.toMatch(/cost|margin|1960|49\.47/i);
+  });
+  it('make no formula of what people type', () => {
+    expect(linesAsCsv(quote([line({ group: '=HYPERLINK("x")', name: { en: '@sum, "quoted"' } })]), 'en')).toContain(`"'=HYPERLINK(""x"")"`);
+  });
+  it('are numbers in a workbook', async () => {
+    const book = new ExcelJS.Workbook();
+    await book.xlsx.load((await linesAsXlsx(quote([line({ group: 'Gate' })]), 'en')).buffer as ArrayBuffer);
+    expect(Array.from(book.worksheets[0]?.getRow(2).values as unknown[], (value) => value ?? null)).toEqual([null, 1, 'Gate', 'SILL-1212-X', 'Sill scale', null, 2, 1989.12, 2.5, 1939.39, 3878.78, 1960, 49.4687]);
+  });
+});
+
+describe('part numbers read from a table', () => {
+  const rowsOf = async (file: Uint8Array) => {
+    const read = await readTable(file);
+    const list = read.is === 'list' ? readPartList(read.text) : undefined;
+    return list?.is === 'rows' ? list.rows.map(({ number, quantity }) => [number, quantity]) : read.is;
+  };
+  it.each([
+    ['commas and heads', 'Line,Part number,Item,Quantity\n1,SILL-1212-X,"Sill, scale",2\n2,BC-IP66,Box,1\n'],
+    ['semicolons and German heads', '\ufeffPos;Artikelnummer;Bezeichnung;Menge\r\n1;SILL-1212-X;Waage;2\r\n2;BC-IP66;Kasten;1\r\n'],
+    ['tabs and no heads', 'SILL-1212-X\t2\nBC-IP66\t1'],
+    ['a head for the number only', 'SKU\nSILL-1212-X\nSILL-1212-X\n'],
+  ])('with %s', async (what, text) => {
+    expect(await rowsOf(bytes(text))).toEqual(what.startsWith('a head') ? [['SILL-1212-X', 1], ['SILL-1212-X', 1]] : [['SILL-1212-X', 2], ['BC-IP66', 1]]);
+  });
+  it('from the workbook that goes out', async () => {
+    expect(await rowsOf(await linesAsXlsx(quote([line({}), line({ partNumber: 'BC-IP66', quantity: 7 })]), 'de'))).toEqual([['SILL-1212-X', 2], ['BC-IP66', 7]]);
+  });
+  it('not from anything else', async () => {
+    expect(await rowsOf(new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]))).toBe('unreadable');
+    expect(await rowsOf(new Uint8Array([0, 1, 2, 255]))).toBe('unreadable');
+  });
+});

@@ -1,0 +1,104 @@
+/** The lines of a quote as a table for spreadsheets, and part numbers read from one. */
+import ExcelJS from 'exceljs';
+import Papa from 'papaparse';
+import { exact } from '../../core/exact';
+import type { LineView, QuoteView } from '../../core/quoting';
+import { own, shift, translator, type TextKey } from '../../i18n';
+
+type Cell = string | number;
+interface ExportColumn {
+  title: TextKey;
+  width: number;
+  /** Decimals of a figure; undefined for words. */
+  decimals?: number;
+  /** Figures as decimal text. */
+  of: (line: LineView) => string;
+}
+
+/** What may be seen of a quote goes out, nothing else: costs are not even columns for those who may not see them. */
+function columnsOf({ decimals, may }: QuoteView, language: string): ExportColumn[] {
+  const words = (title: TextKey, width: number, of: (line: LineView) => string): ExportColumn => ({ title, width, of });
+  const figure = (title: TextKey, of: (line: LineView) => string | undefined, digits = decimals): ExportColumn => ({ title, width: 14, decimals: digits, of: (line) => of(line) ?? '' });
+  const t = translator(language);
+  return [
+    figure('ledger.line', (line) => String(line.position), 0),
+    words('marked.group', 20, (line) => line.group ?? ''),
+    words('file.number', 34, (line) => line.partNumber),
+    words('ledger.what', 36, (line) => own(line.name, language)),
+    words('file.choices', 60, (line) => own(line.summary, language)),
+    figure('ledger.quantity', (line) => String(line.quantity), 0),
+    figure('ledger.list', (line) => line.price.unitList),
+    figure('ledger.discount', (line) => shift(line.price.steps.find((step) => step.kind === 'discount')?.rate ?? '0', 2), 4),
+    figure('ledger.unitNet', (line) => line.price.unitNet),
+    figure('ledger.net', (line) => line.price.net),
+    ...(may.seeCosts ? [figure('column.cost', (line) => line.price.cost), figure('ledger.marginPercent', (line) => (line.price.margin === undefined ? undefined : shift(line.price.margin, 2)), 2)] : []),
+    words('file.from', 12, (line) => line.price.recurring?.from ?? ''),
+    words('file.to', 12, (line) => line.price.recurring?.to ?? ''),
+    words('file.note', 14, (line) => (line.optional ? t('ledger.optional') : line.alternative ? t('ledger.alternative') : '')),
+  ];
+}
+
+/** Separated as spreadsheets of the person's language expect it; nothing in it is taken for a formula. */
+export function linesAsCsv(quote: QuoteView, language: string): string {
+  const t = translator(language);
+  const columns = columnsOf(quote, language);
+  const plain = (text: string, decimals: number | undefined): string => (decimals === undefined || text === '' ? text : exact(text).toDecimalPlaces(decimals).toFixed().replace('.', language === 'de' ? ',' : '.'));
+  const rows = quote.lines.map((line) => columns.map(({ of, decimals }) => plain(of(line), decimals)));
+  return `\ufeff${Papa.unparse([columns.map(({ title }) => t(title)), ...rows], { delimiter: language === 'de' ? ';' : ',', newline: '\r\n', escapeFormulae: true })}\r\n`;
+}
+
+export async function linesAsXlsx(quote: QuoteView, language: string): Promise<Uint8Array> {
+  const t = translator(language);
+  const columns = columnsOf(quote, language);
+  const book = new ExcelJS.Workbook();
+  const sheet = book.addWorksheet(quote.number, { views: [{ state: 'frozen', ySplit: 1 }] });
+  sheet.columns = columns.map(({ title, width, decimals }) => ({ header: t(title), width, ...(decimals === undefined ? {} : { style: { numFmt: decimals === 0 ? '0' : `#,##0.${'0'.repeat(decimals)}` } }) }));
+  sheet.getRow(1).font = { bold: true };
+  for (const line of quote.lines) sheet.addRow(columns.map(({ of, decimals }): Cell | null => (of(line) === '' ? null : decimals === undefined ? of(line) : Number(of(line)))));
+  return new Uint8Array(await book.xlsx.writeBuffer());
+}
+
+/** Rows of a table as a list that can be read like a pasted one: a number and a quantity each. */
+export async function readTable(bytes: Uint8Array): Promise<{ is: 'list'; text: string } | { is: 'unreadable' }> {
+  const rows = isZip(bytes) ? await readSheet(bytes) : readText(bytes);
+  return rows ? { is: 'list', text: listOf(rows) } : { is: 'unreadable' };
+}
+
+const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
+
+function readText(bytes: Uint8Array): string[][] | null {
+  const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
+  // Anything but text has characters that no list has.
+  // eslint-disable-next-line no-control-regex
+  if (/[\u0000-\u0008\u000e-\u001f]/.test(text)) return null;
+  return Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' }).data;
+}
+
+async function readSheet(bytes: Uint8Array): Promise<string[][] | null> {
+  const book = new ExcelJS.Workbook();
+  try {
+    await book.xlsx.load(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
+  } catch {
+    return null;
+  }
+  const rows: string[][] = [];
+  book.worksheets[0]?.eachRow((row) => {
+    const cells: string[] = [];
+    row.eachCell({ includeEmpty: true }, (cell) => { cells.push(cell.text.trim()); });
+    rows.push(cells);
+  });
+  return rows;
+}
+
+/** Heads of columns as people write them, in the languages we speak. */
+const numberHead = /^(part ?number|item ?number|item ?no\.?|number|sku|teilenummer|artikelnummer|artikel-?nr\.?|nummer)$/i;
+const quantityHead = /^(quantity|qty\.?|count|menge|anzahl|stück|stk\.?)$/i;
+
+function listOf(rows: string[][]): string {
+  const [head = []] = rows;
+  const numberAt = head.findIndex((cell) => numberHead.test(cell.trim()));
+  const quantityAt = head.findIndex((cell) => quantityHead.test(cell.trim()));
+  // Without heads the rows are read as they stand, as pasted ones are.
+  if (numberAt < 0) return rows.map((row) => row.join('\t')).join('\n');
+  return rows.slice(1).flatMap((row) => (row[numberAt]?.trim() ? [`${row[numberAt] ?? ''}\t${quantityAt < 0 ? '1' : (row[quantityAt] ?? '')}`] : [])).join('\n');
+}

@@ -1,0 +1,79 @@
+import { useState } from 'react';
+import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, PackageOpen, RefreshCw, Send, SlidersHorizontal, Table2 } from 'lucide-react';
+import type { QuoteView } from '../../core/quoting';
+import { date } from '../../i18n';
+import { Button, classes, LinkButton, Menu, type MenuItem } from '../../ui';
+import { useSpeech } from '../speech';
+import css from './ledger.module.css';
+
+export type HeadDialog = 'start' | 'customer' | 'accept' | 'send' | 'lose' | 'freshen' | 'columns';
+
+interface Props {
+  view: QuoteView;
+  saving: boolean;
+  walkOpen: boolean;
+  revisionsOpen: boolean;
+  onWalk: () => void;
+  onRevisions: () => void;
+  onDialog: (dialog: HeadDialog) => void;
+  onRevise: () => void;
+  /** Gives the sentence of a refusal. */
+  onValidUntil: (day: string) => Promise<string | null>;
+}
+
+/** Whose quote it is, how it stands, and what can be done with it. */
+export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevisions, onDialog, onRevise, onValidUntil }: Props) {
+  const { t, language } = useSpeech();
+  const { may, revision, signOff } = view;
+  const unsigned = signOff?.needs.some((need) => !need.held) ?? false;
+  const empty = view.lines.length === 0;
+  const days = view.lines.map((line) => line.pricedOn).sort();
+  const [first, last] = [days[0], days[days.length - 1]];
+  const revisionQuery = revision.number === view.revisions[0]?.number ? '' : `?revision=${String(revision.number)}`;
+  const file = (format: string) => `/api/quotes/${view.id}/lines.${format}${revisionQuery}`;
+  const more: MenuItem[] = [
+    { id: 'columns', text: <><Columns3 size={14} aria-hidden />{t('column.open')}</>, onPick: () => onDialog('columns') },
+    ...(empty ? [] : (['csv', 'xlsx'] as const).map((format): MenuItem => ({ id: format, text: <><Table2 size={14} aria-hidden />{t(`ledger.export.${format}`)}</>, href: file(format), download: true }))),
+    ...(may.lose ? [{ id: 'lose', text: <><FileX2 size={14} aria-hidden />{t('lost.mark')}</>, onPick: () => onDialog('lose') }] : []),
+  ];
+  return (
+    <header className={css.head}>
+      <div className={css.title}><h1>{view.customer.name}</h1><span className={css.number}>{view.number}</span><span>{view.title}</span></div>
+      <div className={css.acts}>
+        {may.edit && <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>}
+        {may.edit && <Button onClick={() => onDialog('start')}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
+        <Button aria-pressed={walkOpen} onClick={onWalk}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>
+        <LinkButton href={`/api/quotes/${view.id}/quotation.pdf${revisionQuery}`} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>
+        {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
+        {may.revise && <Button onClick={onRevise}><BookCopy size={14} aria-hidden />{t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom')}</Button>}
+        {may.send && <Button disabled={empty || unsigned} title={unsigned ? t('signOff.first') : undefined} onClick={() => onDialog('send')}><Send size={14} aria-hidden />{t('revision.send')}</Button>}
+        {may.accept && <Button look="main" disabled={empty || unsigned} title={unsigned ? t('signOff.first') : undefined} onClick={() => onDialog('accept')}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
+        <Menu label={t('ledger.more')} items={more}><Ellipsis size={15} aria-hidden /></Menu>
+      </div>
+      <div className={css.facts}>
+        <span className={classes(css.state, css[revision.shown])}>{t(`state.${revision.shown}`)}</span>
+        <button type="button" className={css.asks} aria-pressed={revisionsOpen} onClick={onRevisions}>{t('ledger.revision', { number: revision.number })}</button>
+        {may.edit ? <ValidUntil day={revision.validUntil} onChange={onValidUntil} /> : <span>{t('ledger.valid', { date: date(revision.validUntil, language) })}</span>}
+        <span>{view.owner}</span><span>{t(`class.${view.customer.class as 'key'}`)}</span>
+        {may.edit && <button type="button" className={css.asks} onClick={() => onDialog('customer')}>{t('customer.change')}</button>}
+        {may.edit && first !== undefined && last !== undefined && (
+          <button type="button" className={css.asks} title={t('fresh.hint')} onClick={() => onDialog('freshen')}>
+            <RefreshCw size={12} aria-hidden /> {first === last ? t('fresh.on', { date: date(first, language) }) : t('fresh.from', { from: date(first, language), to: date(last, language) })}
+          </button>
+        )}
+      </div>
+    </header>
+  );
+}
+
+function ValidUntil({ day, onChange }: { day: string; onChange: (day: string) => Promise<string | null> }) {
+  const { t } = useSpeech();
+  const [wrong, setWrong] = useState<string | null>(null);
+  return (
+    <label className={css.valid}>
+      {t('ledger.validUntil')}
+      <input type="date" className={css.date} defaultValue={day} key={day} onChange={(event) => { const { value } = event.target; if (value && value !== day) void onChange(value).then(setWrong); }} />
+      {wrong && <span className={css.problem} role="alert">{wrong}</span>}
+    </label>
+  );
+}

@@ -1,0 +1,91 @@
+/** The cells of a line, by column. */
+import type { ReactNode } from 'react';
+import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
+import { quantity as quantitySchema, typedMoney, type LedgerColumnId, type LineView, type QuoteView } from '../../core/quoting';
+import { date, money, percent, type Translate } from '../../i18n';
+import { EditCell } from './EditCell';
+import { FourCell } from './FourCell';
+import shared from './ledger.module.css';
+import css from './lines.module.css';
+import { ReachMark } from './ReachMark';
+import { sendable, sendableMoney, wrongWith, type Way } from './typed-amount';
+import type { LineChange } from './useQuote';
+
+export interface CellMeans {
+  line: LineView;
+  view: QuoteView;
+  t: Translate;
+  language: string;
+  onChange: (line: LineView, change: LineChange) => Promise<string | null>;
+  /** Tells how the net of the line comes about. */
+  onExplain: (line: LineView) => void;
+  /** Fills the column downwards from this line, a value each. */
+  onFill: (line: LineView, changes: readonly LineChange[]) => void;
+}
+
+/** What all granted steps take off together, as shares one after another. */
+const granted = ({ price }: LineView, language: string): string => price.steps.flatMap((step) => (['agreement', 'quantity', 'promotion'].includes(step.kind) && step.rate ? [percent(step.rate, language)] : [])).join(' + ');
+
+const limitFor = ({ signOff }: QuoteView, { family }: LineView, by: 'discount' | 'margin') => {
+  const own = signOff?.limits.filter((limit) => limit.by === by) ?? [];
+  return own.find((limit) => limit.family === family) ?? own.find((limit) => limit.family === undefined);
+};
+
+const still = (text: string): ReactNode => <span className={css.still}>{text}</span>;
+
+function four({ line, view, language, onChange, onFill }: CellMeans, by: Way, value: string | undefined, label: string): ReactNode {
+  const { may, decimals } = view;
+  const reach = by === 'rate' ? 'discount' : by === 'margin' ? 'margin' : undefined;
+  const judged = reach && view.signOff?.judged.find((each) => each.line === line.id && each.by === reach);
+  const limit = judged && limitFor(view, line, judged.by);
+  return (
+    <FourCell
+      by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} decimals={decimals} disabled={!may.edit || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
+      below={judged && limit && ((typed) => <ReachMark limit={limit} figure={typed ?? judged.figure} />)}
+      onFill={(texts) => onFill(line, texts.map((text) => ({ hand: text.trim() === '' ? null : { by, value: sendable(by, text, language) } })))}
+    />
+  );
+}
+
+const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
+  quantity: ({ line, view, t, onChange, onFill }) => (
+    <EditCell
+      label={`${t('ledger.quantity')} ${String(line.position)}`} value={String(line.quantity)} disabled={!view.may.edit} narrow check={(typed) => wrongWith(quantitySchema, typed, t)}
+      onSave={(typed) => onChange(line, { quantity: typed.trim() })} onFill={(texts) => onFill(line, texts.map((text) => ({ quantity: text.trim() })))}
+    />
+  ),
+  list: ({ line, view, t, language, onChange }) => (
+    <>
+      {line.typedPrice === undefined ? still(money(line.price.unitList, language, view.decimals)) : (
+        <EditCell
+          label={`${t('ledger.list')} ${String(line.position)}`} value={line.typedPrice === null ? '' : money(line.typedPrice, language, view.decimals)} disabled={!view.may.edit} strong
+          check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language) })}
+        />
+      )}
+      {line.price.per === 'line' && <span className={css.rateNote}>{t('ledger.forAll')}</span>}
+    </>
+  ),
+  granted: ({ line, language }) => still(granted(line, language)),
+  rate: (means) => four(means, 'rate', means.line.price.steps.find((step) => step.kind === 'discount')?.rate ?? '0', means.t('ledger.discount')),
+  amount: (means) => {
+    const byHand = means.line.price.steps.find((step) => step.kind === 'discount');
+    return four(means, 'amount', byHand ? textOf(negative(fixed(byHand.amount))) : '0', means.t('ledger.off'));
+  },
+  net: (means) => four(means, 'net', means.line.price.unitNet, means.t('ledger.unitNet')),
+  margin: (means) => {
+    const { unitCost, unitNet } = means.line.price;
+    return four(means, 'margin', unitCost === undefined || unitNet === '0' ? undefined : ratio(minus(fixed(unitNet), fixed(unitCost)), fixed(unitNet)), means.t('ledger.marginPercent'));
+  },
+  share: ({ line, view, language }) => still(line.price.share === undefined ? '' : money(textOf(negative(fixed(line.price.share))), language, view.decimals)),
+  total: ({ line, view, t, language, onExplain }) => {
+    const net = money(line.price.net, language, view.decimals);
+    return <button type="button" className={shared.asks} onClick={() => onExplain(line)} aria-label={t('ledger.explainNet', { line: String(line.position), net })}>{net}</button>;
+  },
+  listTotal: ({ line, view, language }) => still(money(line.price.list, language, view.decimals)),
+  cost: ({ line, view, language }) => still(line.price.cost === undefined ? '' : money(line.price.cost, language, view.decimals)),
+  earned: ({ line, view, language }) => still(line.price.cost === undefined ? '' : money(textOf(minus(fixed(line.price.net), fixed(line.price.cost))), language, view.decimals)),
+  pricedOn: ({ line, language }) => still(date(line.pricedOn, language)),
+  tax: ({ line, language }) => still(line.taxRate === undefined ? '' : percent(line.taxRate, language)),
+};
+
+export const cellOf = (id: LedgerColumnId, means: CellMeans): ReactNode => cells[id](means);
