@@ -1,9 +1,8 @@
 /** The Ledger: prices typed in four ways, what recurs, limits and sign-off, and how every figure came about. */
 import { expect, test, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/core/quoting';
-import { openQuote, password, people, ready, refusal, signIn } from './people';
+import { cell, openQuote, password, people, ready, refusal, signIn } from './people';
 
-const cell = (page: Page, label: string) => page.getByLabel(label, { exact: true });
 async function type(page: Page, label: string, text: string): Promise<void> {
   await cell(page, label).fill(text);
   await cell(page, label).press('Enter');
@@ -147,6 +146,8 @@ test.describe('an engineer', () => {
     await page.getByLabel('Whole quote, Net').fill('2,800');
     await page.getByLabel('Whole quote, Net').press('Enter');
     await expect(net(page)).toHaveText('2,800.00');
+    // The page shows at once what comes of it; the server has it when it says so.
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
     const view = (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
     expect(view.lines.map(({ price }) => price.share === undefined)).toEqual([false, true, true]);
     expect(view.lines[1]?.price.net).toBe('890');

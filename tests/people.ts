@@ -1,5 +1,6 @@
 /** Signing in and finding one's way, as the tests do it. */
 import { expect, type APIResponse, type Page } from '@playwright/test';
+import type { QuoteView } from '../src/core/quoting';
 
 export const password = 'harrowmoor';
 export const people = { engineer: 'mara@harrowmoor.example', second: 'joss@harrowmoor.example', manager: 'tobias@harrowmoor.example', modeller: 'wen@harrowmoor.example', dealer: 'rhona@dunmere.example' };
@@ -44,6 +45,12 @@ export async function configure(page: Page, model = 'Ridgeback'): Promise<void> 
 export const option = (page: Page, row: string, name: string | RegExp) => page.locator(`[data-row="${row}"]`).getByRole(/(Parts|extras|interfaces|more)$/.test(row) ? 'checkbox' : 'radio', { name });
 
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+
+/** A cell of the Ledger, or another field by its whole label. */
+export const cell = (page: Page, label: string) => page.getByLabel(label, { exact: true });
+
+/** A quote as the server has it. */
+export const quoteOf = async (page: Page, id: string): Promise<QuoteView> => (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
 
 /** The code rail's whole part number. */
 export const number = (page: Page) => page.getByRole('group', { name: /^Part number/ });

@@ -1,4 +1,4 @@
-import { useId, useState, type ClipboardEvent, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type ClipboardEvent, type ReactNode } from 'react';
 import { classes } from '../../ui';
 import css from './lines.module.css';
 
@@ -28,6 +28,8 @@ export function EditCell({ label, value, disabled, strong = false, narrow = fals
   const id = useId();
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
+  const latest = useRef(typed);
+  useEffect(() => { latest.current = typed; }, [typed]);
   const save = async () => {
     if (typed === undefined || typed.trim() === value) {
       setTyped(undefined);
@@ -35,6 +37,8 @@ export function EditCell({ label, value, disabled, strong = false, narrow = fals
       return;
     }
     const wrong = check(typed) ?? (await onSave(typed));
+    // What is typed meanwhile is another matter.
+    if (latest.current !== typed) return;
     setError(wrong);
     if (wrong === null) setTyped(undefined);
   };

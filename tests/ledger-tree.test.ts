@@ -1,0 +1,184 @@
+/** The Ledger as a tree that is worked in like a spreadsheet: groups, parts, marks, moves, columns, files; and a thousand lines. */
+import { expect, test, type Page } from '@playwright/test';
+import type { QuoteView } from '../src/core/quoting';
+import { cell, openQuote, people, quoteOf, saved, signIn } from './people';
+
+const items = ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK', 'SV-CALIB', 'BC-IP66'];
+const rows = (page: Page) => page.getByRole('table', { name: /^Q-/ }).getByRole('row');
+/** Lines put on a quote in one go. */
+async function withLines(page: Page, id: string, list: { sku: string; quantity: number }[]): Promise<QuoteView> {
+  const answer = await page.request.post(`/api/quotes/${id}/lines/several`, { data: { version: (await quoteOf(page, id)).version, rows: list } });
+  expect(answer.ok()).toBe(true);
+  return (await answer.json()) as QuoteView;
+}
+async function opened(page: Page, list = items): Promise<string> {
+  const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
+  await withLines(page, id, list.map((sku) => ({ sku, quantity: 1 })));
+  await page.reload();
+  await expect(cell(page, `Quantity ${String(list.length)}`)).toBeEnabled();
+  return id;
+}
+
+test.beforeEach(async ({ page }) => signIn(page, people.engineer));
+
+test('groups lines, names the group, sums it, closes it, and drags into and out of it', async ({ page }) => {
+  const id = await opened(page);
+  await page.getByLabel('Mark line 2').click();
+  await page.getByLabel('Mark line 4').click();
+  const bar = page.getByRole('region', { name: 'Marked lines' });
+  await expect(bar).toContainText('2 marked');
+  await bar.getByLabel('Group of the marked lines').fill('Services');
+  await bar.getByLabel('Group of the marked lines').press('Enter');
+  const head = page.getByRole('row').filter({ has: page.getByLabel('Name of the group Services') });
+  await expect(head).toContainText('2 lines');
+  await expect(head).toContainText('1,530.00');
+  await expect(rows(page).nth(3)).toContainText('SV-COMM');
+  await expect(rows(page).nth(4)).toContainText('SV-CALIB');
+  await bar.getByRole('button', { name: 'Mark none' }).click();
+  await expect(bar).toBeHidden();
+  await head.getByLabel('Name of the group Services').fill('On site');
+  await head.getByLabel('Name of the group Services').press('Enter');
+  await expect(page.getByLabel('Name of the group On site')).toBeVisible();
+  await page.getByRole('button', { name: 'Lines of On site' }).click();
+  await expect(page.getByRole('row', { name: /SV-COMM/ })).toBeHidden();
+  await page.getByRole('button', { name: 'Lines of On site' }).click();
+
+  // By the number, from the last line into the middle of the group.
+  const drag = async (from: RegExp, to: RegExp) => {
+    const [handle, target] = [await page.getByRole('row', { name: from }).getByTitle('Drag to move the line').boundingBox(), await page.getByRole('row', { name: to }).boundingBox()];
+    if (!handle || !target) throw new Error('nothing to drag');
+    await page.mouse.move(handle.x + 5, handle.y + 5);
+    await page.mouse.down();
+    await page.mouse.move(handle.x + 5, handle.y - 15, { steps: 4 });
+    await page.mouse.move(handle.x + 5, target.y + 4, { steps: 8 });
+    await page.mouse.up();
+    await saved(page);
+  };
+  await drag(/BC-IP66/, /SV-CALIB/);
+  await expect.poll(async () => (await quoteOf(page, id)).lines.map(({ sku, group }) => (group ? `${group}:${sku}` : sku)).join(' ')).toBe('SILL-1212-X On site:SV-COMM On site:BC-IP66 On site:SV-CALIB YE-KIOSK');
+  await drag(/BC-IP66/, /SILL-1212-X/);
+  await expect.poll(async () => (await quoteOf(page, id)).lines.map(({ sku, group }) => (group ? `${group}:${sku}` : sku)).join(' ')).toBe('BC-IP66 SILL-1212-X On site:SV-COMM On site:SV-CALIB YE-KIOSK');
+});
+
+test('changes marked lines together; a refusal names the line, and nothing of it stays', async ({ page }) => {
+  const id = await opened(page);
+  await page.getByLabel('Mark line 1').click();
+  await page.getByLabel('Mark line 4').click({ modifiers: ['Shift'] });
+  const bar = page.getByRole('region', { name: 'Marked lines' });
+  await expect(bar).toContainText('4 marked');
+  await bar.getByLabel('Discount % of the marked lines').fill('abc');
+  await expect(bar.getByText('Type a percentage, for instance 3.5.')).toBeVisible();
+  await bar.getByLabel('Discount % of the marked lines').fill('2,5');
+  await bar.getByLabel('Discount % of the marked lines').press('Enter');
+  for (const at of [1, 2, 3, 4]) await expect(cell(page, `Discount % ${String(at)}`)).toHaveValue('2.5');
+  await expect(cell(page, 'Discount % 5')).toHaveValue('0');
+  await saved(page);
+  await bar.getByLabel('Quantity of the marked lines').fill('3');
+  await bar.getByLabel('Quantity of the marked lines').press('Enter');
+  await saved(page);
+  expect((await quoteOf(page, id)).lines.map(({ quantity }) => quantity)).toEqual([3, 3, 3, 3, 1]);
+  // Something that may not be discounted among them: all stay as they were.
+  await withLines(page, id, [{ sku: 'SV-DELIV', quantity: 1 }]);
+  await page.reload();
+  await expect(cell(page, 'Quantity 6')).toBeEnabled();
+  const fixed = (await quoteOf(page, id)).lines.find((line) => !line.discountable);
+  if (fixed) {
+    await page.getByLabel('Mark all lines').click();
+    await bar.getByLabel('Discount % of the marked lines').fill('3');
+    await bar.getByLabel('Discount % of the marked lines').press('Enter');
+    await expect(bar.getByText(`Line ${String(fixed.position)}: ${fixed.sku} may not be discounted.`)).toBeVisible();
+    await expect(cell(page, 'Discount % 1')).toHaveValue('2.5');
+    await page.getByRole('button', { name: 'Mark none' }).click();
+  }
+  await page.getByLabel('Mark line 2').click();
+  await page.getByLabel('Mark line 3').click();
+  await bar.getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByRole('row', { name: /YE-KIOSK/ })).toBeHidden();
+  await expect(cell(page, 'Quantity 4')).toBeEnabled();
+});
+
+test('a column copied from a spreadsheet fills downwards; what cannot be read changes nothing', async ({ page }) => {
+  const id = await opened(page);
+  const paste = (label: string, text: string) => cell(page, label).evaluate((box, pasted) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', pasted);
+    box.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  }, text);
+  await paste('Quantity 2', '4\r\n7\r\n9\r\n');
+  await expect(cell(page, 'Quantity 4')).toHaveValue('9');
+  await saved(page);
+  expect((await quoteOf(page, id)).lines.map(({ quantity }) => quantity)).toEqual([1, 4, 7, 9, 1]);
+  await paste('Discount % 1', '1\n2 %\n1e308\n4');
+  await expect(page.getByText('3: Type a percentage, for instance 3.5.')).toBeVisible();
+  await expect(cell(page, 'Discount % 2')).toHaveValue('0');
+  await paste('Discount % 1', '1\n2 %\n3,5');
+  await expect(cell(page, 'Discount % 3')).toHaveValue('3.5');
+  await saved(page);
+  expect((await quoteOf(page, id)).lines.map(({ hand }) => hand?.value ?? '')).toEqual(['0.01', '0.02', '0.035', '', '']);
+});
+
+test('columns are chosen, ordered and pinned, and stay so', async ({ page }) => {
+  await opened(page);
+  const heads = () => page.getByRole('table', { name: /^Q-/ }).getByRole('columnheader').allInnerTexts();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Columns' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Columns' });
+  await dialog.getByLabel('Off each', { exact: true }).click();
+  await dialog.getByLabel('Earned', { exact: true }).click();
+  await dialog.getByRole('button', { name: 'Keep Net in sight' }).click();
+  await dialog.getByRole('button', { name: 'Quantity further right' }).click();
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  const wanted = ['Line', 'Item', 'Net EUR', 'Unit list', 'Quantity', 'Granted', 'Discount %', 'Unit net', 'Margin %', 'Whole quote', 'Earned'];
+  expect((await heads()).map((text) => text.trim())).toEqual(wanted);
+  await page.reload();
+  await expect(cell(page, 'Quantity 1')).toBeEnabled();
+  expect((await heads()).map((text) => text.trim())).toEqual(wanted);
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Columns' }).click();
+  await dialog.getByRole('button', { name: 'As usual' }).click();
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  expect((await heads()).map((text) => text.trim())).toContain('Off each');
+});
+
+test('lines go out as CSV and XLSX, and come in from such a file', async ({ page }) => {
+  const id = await opened(page, ['SILL-1212-X', 'YE-KIOSK']);
+  const csv = await page.request.get(`/api/quotes/${id}/lines.csv`);
+  expect(await csv.text()).toContain('YE-KIOSK');
+  const xlsx = await page.request.get(`/api/quotes/${id}/lines.xlsx`);
+  expect(xlsx.headers()['content-type']).toContain('spreadsheetml');
+  expect((await page.request.get(`/api/quotes/${id}/lines.exe`)).status()).toBe(404);
+  await page.getByRole('button', { name: 'Paste a list' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Paste part numbers' });
+  const pick = dialog.getByLabel(/from a CSV or XLSX file/);
+  await pick.setInputFiles({ name: 'nothing.xlsx', mimeType: 'application/octet-stream', buffer: Buffer.from([0x50, 0x4b, 1, 2, 3]) });
+  await expect(dialog.getByText('This file is neither text nor a workbook that can be read.')).toBeVisible();
+  await pick.setInputFiles({ name: 'lines.xlsx', mimeType: 'application/octet-stream', buffer: await xlsx.body() });
+  await expect(dialog.getByRole('textbox')).toHaveValue('SILL-1212-X\t1\nYE-KIOSK\t1');
+  await dialog.getByRole('button', { name: 'Read the list' }).click();
+  await dialog.getByRole('button', { name: 'Add 2 of 2' }).click();
+  await expect(cell(page, 'Quantity 4')).toHaveValue('1');
+});
+
+test('a thousand lines: only those in sight are there, one types on, and the last is reached by keys', async ({ page }) => {
+  const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
+  const view = await withLines(page, id, Array.from({ length: 1_000 }, (_, at) => ({ sku: items[at % items.length] ?? '', quantity: 1 + (at % 4) })));
+  expect(view.lines).toHaveLength(1_000);
+  await page.reload();
+  await expect(cell(page, 'Quantity 1')).toBeEnabled();
+  const table = page.getByRole('table', { name: /^Q-/ });
+  await expect(table).toHaveAttribute('aria-rowcount', '1001');
+  expect(await table.getByRole('row').count()).toBeLessThan(80);
+  const before = await page.getByTestId('net').innerText();
+  await cell(page, 'Discount % 1').fill('5');
+  await cell(page, 'Discount % 1').press('Enter');
+  await expect(page.getByTestId('net')).not.toHaveText(before);
+  const local = await page.getByTestId('net').innerText();
+  await saved(page);
+  // The server came to the same.
+  await expect(page.getByTestId('net')).toHaveText(local);
+  expect(Number((await quoteOf(page, id)).totals.net).toFixed(2)).toBe(local.replaceAll(',', ''));
+  await page.getByRole('region', { name: 'Lines' }).evaluate((pane) => { pane.scrollTop = pane.scrollHeight; });
+  await cell(page, 'Quantity 1000').focus();
+  await page.keyboard.press('ArrowUp');
+  await expect(cell(page, 'Quantity 999')).toBeFocused();
+});
