@@ -42,7 +42,7 @@ test('a quote is sent, revised and compared; what was sent stays as it was', asy
   await add(page, 'YE-KIOSK', '1');
   await page.getByRole('button', { name: 'Revision 2' }).click();
   const pane = page.getByRole('complementary', { name: 'Revisions' });
-  await pane.getByRole('button', { name: 'with revision 1' }).click();
+  await pane.getByRole('button', { name: 'Compare with revision 1' }).click();
   const dialog = page.getByRole('dialog', { name: 'Compare' });
   await expect(dialog.getByRole('row', { name: /Sill/ })).toContainText(/2 × .*5 × /);
   await expect(dialog.getByRole('row', { name: /Commissioning/ })).toContainText('taken away');

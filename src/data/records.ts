@@ -98,6 +98,8 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
 export interface TaxRateRow { id: string; country: string; class: string | null; rate: string }
 /** How far a role may go by itself; discounts and margins as shares. */
 export interface LimitRow { id: string; role: Role; family: string | null; by: 'discount' | 'margin'; target: string; limitAt: string; floor: string; signs: Role; above: Role }
+/** What a sale earns who made it: the higher rate is on what is above the target price. */
+export interface CommissionPlanRow { role: Role; baseRate: string; higherRate: string }
 /** over: another was asked for in its place. */
 export type SignOffState = 'asked' | 'yes' | 'no' | 'counter' | 'over';
 export interface SignOffRow {
@@ -155,6 +157,7 @@ export function defineRecords(sequelize: Sequelize) {
     lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
+    commissionPlans: table<CommissionPlanRow>('commission_plans', { role: key(text), baseRate: DataTypes.DECIMAL(9, 6), higherRate: DataTypes.DECIMAL(9, 6) }),
     signOffs: table<SignOffRow>('sign_offs', {
       id: key(ref), revisionId: ref, role: text, reason: text, figures: jsonb, askedBy: ref, askedAt: now(), state: text, answeredBy: ref, answeredAt: instant, comment: text, counter: jsonb,
     }),

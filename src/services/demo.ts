@@ -2,18 +2,21 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { subDays } from 'date-fns';
 import { withLibrary, type ModelDocument, type Texts } from '../core/model';
 import type { PriceEntry, Term } from '../core/pricing';
-import type { TypedInput } from '../core/quoting';
-import { connected, type CustomerClass, type GrantRow, type ItemRow, type LimitRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type TaxRateRow, type UserRow } from '../data';
+import type { QuoteView, TypedInput } from '../core/quoting';
+import { connected, type CommissionPlanRow, type CustomerClass, type GrantRow, type ItemRow, type LimitRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type TaxRateRow, type UserRow } from '../data';
 import type { Actor } from './actor';
 import { beginBuild, saveContent } from './builds';
 import type { Result } from './failure';
 import { publish } from './models';
 import { acceptQuote } from './orders';
 import { addByNumber, putOnQuote } from './quote-builds';
-import { changeLine } from './lines';
+import { inDays } from './clock';
+import { changeLine, changeLines } from './lines';
 import { changeWhole, openQuote, seeQuote } from './quotes';
+import { reviseQuote, sendQuote } from './revisions';
 import { actorOf, hashPassword } from './sessions';
 import { askSignOff } from './sign-offs';
 
@@ -40,8 +43,9 @@ const grantRow = ({ customer: _customer, from, to, ...file }: GrantFile, custome
   id: randomUUID(), kind: 'agreement', class: null, family: null, sku: null, rate: null, price: null, priceList: null, fixed: false, ...file, customerId, validFrom: from ?? null, validTo: to ?? null,
 });
 
-interface LineFile { model?: string; item?: string; term?: Term; price?: string; hand?: TypedInput; locked?: boolean; optional?: boolean; decisions?: { on: string; value: string | boolean | null }[]; passed?: { rule: string; reason: string }[]; quantity: number }
-interface QuoteFile { by: string; ask?: string; customer: string; title: string; lines: LineFile[]; whole?: TypedInput; accept: boolean }
+interface LineFile { group?: string; model?: string; item?: string; term?: Term; price?: string; hand?: TypedInput; locked?: boolean; optional?: boolean; decisions?: { on: string; value: string | boolean | null }[]; passed?: { rule: string; reason: string }[]; quantity: number }
+/** `daysAgo`: opened then, at the prices of then; `send`: sent, and then revised as `then` says. */
+interface QuoteFile { daysAgo?: number; send?: boolean; then?: { line: number; quantity?: number; hand?: TypedInput }[]; by: string; ask?: string; customer: string; title: string; lines: LineFile[]; whole?: TypedInput; accept: boolean }
 interface UserFile { email: string; name: string; role: Role; language: string; dealer: string | null; quota?: string }
 
 /** Loads everything if there are no users yet. Gives the sign-ins; `loaded` tells whether anything was done. */
@@ -63,15 +67,20 @@ type Read = <T>(name: string) => Promise<T>;
 
 async function loadCatalogue(read: Read): Promise<void> {
   await connected().transaction(async (transaction) => {
-    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates } = connected().records;
+    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates, commissionPlans } = connected().records;
     await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
     await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', ...item, mass: item.mass ?? null })), { transaction });
     for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
       await priceLists.create({ ...list, validFrom: from }, { transaction });
       await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, ...entryOf(entry), validFrom: from, validTo: null })), { transaction });
     }
+    // Prices rise some days before the demo is loaded, whenever that is.
+    for (const { priceList, daysAgo, entries } of await read<{ priceList: string; daysAgo: number; entries: Record<string, string | EntryFile> }[]>('price-changes.json')) {
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList, sku, ...entryOf(entry), validFrom: inDays(-daysAgo), validTo: null })), { transaction });
+    }
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
     await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })), { transaction });
+    await commissionPlans.bulkCreate(await read<CommissionPlanRow[]>('commission-plans.json'), { transaction });
     await taxRates.bulkCreate((await read<Partial<TaxRateRow>[]>('tax-rates.json')).map((row) => ({ class: null, ...(row as Omit<TaxRateRow, 'id' | 'class'>), id: randomUUID() })), { transaction });
     await quantityDiscounts.bulkCreate((await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({ id: randomUUID(), family: null, sku: null, ...row })), { transaction });
     await grants.bulkCreate((await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer === undefined).map((file) => grantRow(file, null)), { transaction });
@@ -123,11 +132,30 @@ async function loadQuote(file: QuoteFile, actor: Actor): Promise<void> {
     const last = quote.lines[quote.lines.length - 1];
     const { hand, locked, optional, term, price } = line;
     const typed = { ...(hand ? { hand } : {}), ...(locked ? { locked } : {}), ...(optional ? { optional } : {}), ...(term ? { term } : {}), ...(price ? { price } : {}) };
+    if (last && line.group !== undefined) quote = must(await changeLines(actor, quote.id, { version: quote.version, lines: [last.id], group: line.group }));
     if (last && Object.keys(typed).length > 0) quote = must(await changeLine(actor, quote.id, last.id, { version: quote.version, ...typed }));
   }
   if (file.whole) quote = must(await changeWhole(actor, quote.id, { version: quote.version, whole: file.whole }));
   if (file.ask) quote = must(await askSignOff(actor, quote.id, { version: quote.version, reason: file.ask }));
+  if (file.daysAgo !== undefined) await age(quote, file.daysAgo);
+  if (file.send) {
+    quote = must(await sendQuote(actor, quote.id, { version: quote.version }));
+    await connected().records.revisions.update({ settledAt: subDays(new Date(), (file.daysAgo ?? 1) - 1) }, { where: { quoteId: quote.id } });
+  }
+  if (file.then) {
+    quote = must(await reviseQuote(actor, quote.id, { version: quote.version }));
+    for (const { line, ...change } of file.then) quote = must(await changeLine(actor, quote.id, quote.lines[line - 1]?.id ?? '', { version: quote.version, ...change }));
+  }
   if (file.accept) must(await acceptQuote(actor, quote.id, must(await seeQuote(actor, quote.id)).version));
+}
+
+/** Makes a quote as old as it is told to be: its lines stand on the prices of then. */
+async function age(quote: QuoteView, days: number): Promise<void> {
+  const { lines, revisions, quotes } = connected().records;
+  const then = subDays(new Date(), days);
+  await lines.update({ pricedOn: inDays(-days) }, { where: { id: quote.lines.map((line) => line.id) } });
+  await revisions.update({ madeAt: then }, { where: { quoteId: quote.id } });
+  await quotes.update({ createdAt: then }, { where: { id: quote.id } });
 }
 
 function must<T>(result: Result<T>): T {

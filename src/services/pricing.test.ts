@@ -8,6 +8,7 @@ import { findCustomers } from './customers';
 import type { Result } from './failure';
 import { acceptQuote } from './orders';
 import { addByNumber } from './quote-builds';
+import { seeDeal } from './deal';
 import { changeLine } from './lines';
 import { changeWhole, openQuote, seeQuote } from './quotes';
 import { answerSignOff, askSignOff, takeCounter } from './sign-offs';
@@ -245,5 +246,27 @@ describe('sign-off', () => {
     const waiting = value(await askSignOff(tobias, quote.id, { version: quote.version, reason: 'Fair stand' }));
     expect(waiting.signOff?.mayAnswer).toEqual([]);
     expect(held(value(await answer(waiting, hedda, 'yes')))).toEqual([['director', true]]);
+  });
+});
+
+describe('what a quote means for who sells it', () => {
+  it('is commission above target, and what it adds to the year; told to its owner and to those who sign, nobody else', async () => {
+    const quote = await quoteOf(mara, 'hallersee', ['SV-COMM', 1]);
+    const deal = value(await seeDeal(mara, quote.id));
+    // 5 % is the target discount of services: 890.00 x 0.95 = 845.50; 1.5 % of that and 4 % of 44.50.
+    expect(deal.commission).toMatchObject({ net: '890', target: '845.5', above: '44.5', amount: '14.46' });
+    expect(deal.quota?.adds).toBe('890');
+    expect(value(await seeDeal(joss, quote.id))).toEqual({});
+    expect(Object.keys(value(await seeDeal(tobias, quote.id)))).toEqual(['quota', 'commission']);
+    expect(codes(await seeDeal(rhona, quote.id))).toEqual(['quote.missing']);
+  });
+
+  it('a lease is kept as it was typed, and refused where it cannot be', async () => {
+    let quote = await quoteOf(mara, 'hallersee', ['SV-COMM', 1]);
+    const lease = { months: 36, yearlyRate: '5,4', residual: '100', inAdvance: true };
+    quote = value(await changeWhole(mara, quote.id, { version: quote.version, lease }));
+    expect(quote.lease).toEqual({ months: 36, yearlyRate: '0.054', residual: '100', inAdvance: true });
+    expect(codes(await changeWhole(mara, quote.id, { version: quote.version, lease: { ...lease, residual: '5000' } }))).toEqual(['lease.residual']);
+    expect(value(await changeWhole(mara, quote.id, { version: quote.version, lease: null })).lease).toBeNull();
   });
 });

@@ -3,7 +3,8 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { fixed, ratio } from '../core/exact';
+import { exact, fixed, ratio, roundHalfUp } from '../core/exact';
+import { monthlyRate } from '../core/pricing';
 import type { LineView, QuoteView } from '../core/quoting';
 import { date, money, own, percent, translator } from '../i18n';
 import type { Actor } from './actor';
@@ -43,6 +44,9 @@ function prepareFonts(): void {
   prepared = true;
 }
 
+/** The day on its head: when it was sent, else today. */
+const sentOn = ({ revisions, revision: { number } }: QuoteView): string => revisions.find((each) => each.number === number)?.settledAt?.slice(0, 10) ?? today();
+
 function documentOf(quote: QuoteView): TDocumentDefinitions {
   const { language } = quote.customer;
   const t = translator(language);
@@ -50,7 +54,7 @@ function documentOf(quote: QuoteView): TDocumentDefinitions {
   const [invoice] = [...quote.customer.addresses].sort((a) => (a.kind === 'invoice' ? -1 : 1));
   const meta: [string, string][] = [
     [t('pdf.number'), `${quote.number} · ${t('pdf.revision', { number: quote.revision.number })}`],
-    [t('pdf.date'), date(today(), language)],
+    [t('pdf.date'), date(sentOn(quote), language)],
     [t('pdf.valid'), date(quote.revision.validUntil, language)],
     [t('pdf.contact'), quote.owner],
   ];
@@ -83,14 +87,21 @@ function documentOf(quote: QuoteView): TDocumentDefinitions {
           widths: [20, '*', 34, 68, 62, 76],
           body: [
             [t('pdf.pos'), t('pdf.what'), t('pdf.quantity'), t('pdf.unitPrice'), t('pdf.discount'), `${t('pdf.total')} ${quote.currency}`].map((text, index): TableCell => ({ text, style: 'head', alignment: index < 2 ? 'left' : 'right' })),
-            ...quote.lines.map((line) => lineCells(line, quote, amount)),
+            ...quote.lines.flatMap((line, index) => [...(line.group !== null && quote.lines[index - 1]?.group !== line.group ? [groupCells(line.group, quote, amount)] : []), lineCells(line, quote, amount)]),
           ],
         },
       },
       totals(quote, amount),
+      ...leaseOffer(quote, amount),
       { text: t('pdf.terms', { currency: quote.currency }), color: quiet, margin: [0, 22, 0, 0] },
     ],
   };
+}
+
+/** The head of a group, with what its lines come to. */
+function groupCells(group: string, { lines }: QuoteView, amount: (value: string) => string): TableCell[] {
+  const net = lines.filter((line) => line.group === group && !line.optional && !line.alternative).reduce((sum, { price }) => sum.plus(price.net), exact(0));
+  return [{ text: group, bold: true, colSpan: 5 }, {}, {}, {}, {}, { text: amount(net.toString()), style: 'figure', alignment: 'right', bold: true }];
 }
 
 function lineCells(line: LineView, { currency, customer: { language } }: QuoteView, amount: (value: string) => string): TableCell[] {
@@ -121,6 +132,15 @@ function reductionOf({ price }: LineView, language: string): string {
   const rates = price.steps.flatMap((step) => (step.kind !== 'surcharge' && step.kind !== 'inside' && step.rate ? [step.rate] : []));
   const shared = price.share !== undefined && price.before !== undefined && fixed(price.before).units !== 0n ? [ratio(fixed(price.share), fixed(price.before))] : [];
   return [...rates, ...shared].map((rate) => percent(rate, language)).join(' + ');
+}
+
+/** What is due once, by the month, where it is offered so. */
+function leaseOffer({ lease, totals: { oneTime }, decimals, currency, customer: { language } }: QuoteView, amount: (value: string) => string): Content[] {
+  if (!lease || exact(oneTime).lte(lease.residual ?? '0')) return [];
+  const t = translator(language);
+  const rate = roundHalfUp(exact(monthlyRate({ amount: oneTime, ...lease })), decimals).toString();
+  const left = lease.residual === undefined || lease.residual === '0' ? '' : t('pdf.leaseLeft', { amount: amount(lease.residual) });
+  return [{ text: t('pdf.lease', { rate: amount(rate), currency, months: lease.months, due: t(lease.inAdvance ? 'pdf.inAdvance' : 'pdf.inArrears'), left }), margin: [0, 14, 0, 0] }];
 }
 
 function totals(quote: QuoteView, amount: (value: string) => string): Content {

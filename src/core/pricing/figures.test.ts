@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exact, roundHalfUp } from '../exact';
-import { commission, figuresOf, fourOf, judge, markUpOf, monthlyRate, needsOf, priceQuote, reachOf, spread, stillHolds, taxed, taxRate, type Four, type Limit, type LineFigures, type Typed } from './index';
+import { atTarget, commission, figuresOf, fourOf, judge, markUpOf, monthlyRate, needsOf, priceQuote, reachOf, spread, stillHolds, taxed, taxRate, type Four, type Limit, type LineFigures, type QuoteLine, type Typed } from './index';
 
 const minor = (value: string, decimals: number): bigint => BigInt(exact(value).times(exact(10).pow(decimals)).toFixed());
 const money = (units: number, decimals: number): string => exact(units).div(exact(10).pow(decimals)).toString();
@@ -151,6 +151,18 @@ describe('a lease', () => {
     expect(() => monthlyRate({ ...lease, months: 0 })).toThrow(RangeError);
     expect(() => monthlyRate({ ...lease, months: 1.5 })).toThrow(RangeError);
   });
+});
+
+it('lines at their target have the discount of their family, or of all, instead of what was typed; agreements stay', () => {
+  const limit = (target: string, more: Partial<Limit> = {}): Limit => ({ role: 'engineer', by: 'discount', target, limit: '0.1', floor: '0.2', signs: 'manager', above: 'director', ...more });
+  const limits = [limit('0.03'), limit('0.05', { family: 'services' }), limit('0.5', { role: 'manager' }), limit('0.4', { by: 'margin' })];
+  const line = (family: string, discountable = true): QuoteLine => ({
+    id: family, sku: family, family, counts: true, locked: false, discountable, offer: { is: 'item', name: {}, entry: { method: 'unit', price: '1000' } },
+    terms: { quantity: 1, day: '2026-11-26', agreements: [{ id: 'a', name: {}, rate: '0.1' }], hand: { by: 'net', value: '1' } },
+  });
+  const { lines, totals } = priceQuote(atTarget([line('yard'), line('services'), line('fixed', false)], limits, 'engineer'), { decimals: 2 });
+  expect(lines.map(({ price }) => price.net)).toEqual(['873', '855', '900']);
+  expect(totals.net).toBe('2628');
 });
 
 it('a commission is higher only on what is above the target price', () => {

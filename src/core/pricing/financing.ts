@@ -1,5 +1,7 @@
 /** A lease by the month, and what a sale earns who made it. */
 import { exact, type Exact, type ExactText } from '../exact';
+import type { Limit } from './limits';
+import type { QuoteLine } from './quote';
 
 export interface Lease {
   amount: ExactText;
@@ -34,4 +36,14 @@ export function commission(net: ExactText, target: ExactText, { baseRate, higher
   const sold = exact(net);
   const above = sold.gt(target) ? (sold.minus(target) as Exact) : exact(0);
   return sold.minus(above).times(baseRate).plus(above.times(higherRate)).toString();
+}
+
+/** The lines at their target: with just the discount that the role is expected to give, and whatever else holds. */
+export function atTarget(lines: readonly QuoteLine[], limits: readonly Limit[], role: string): QuoteLine[] {
+  const own = limits.filter((limit) => limit.role === role && limit.by === 'discount');
+  return lines.map((line) => {
+    const { hand: _hand, ...granted } = line.terms;
+    const target = (own.find((limit) => limit.family === line.family) ?? own.find((limit) => limit.family === undefined))?.target;
+    return { ...line, terms: { ...granted, ...(target !== undefined && line.discountable ? { hand: { by: 'rate' as const, value: target } } : {}) } };
+  });
 }

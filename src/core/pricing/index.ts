@@ -25,7 +25,7 @@ export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityD
 export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
 export { spread } from './spread';
 export { figuresOf, judge, needsOf, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Need, type Reach, type Signed } from './limits';
-export { commission, monthlyRate, type CommissionPlan, type Lease } from './financing';
+export { atTarget, commission, monthlyRate, type CommissionPlan, type Lease } from './financing';
 export { taxed, taxRate, type Taxed, type TaxRate } from './tax';
 
 /** Prices of one list in one currency. `costs` and `rates` are there only for those who may see them. */

@@ -196,6 +196,14 @@ export interface QuoteSum {
   net: ExactText;
 }
 
+/** What a quote means for who sells it. Money is in the quote's currency unless said otherwise. */
+export interface DealView {
+  /** Of the year, in EUR: what is won, and what this quote would add. */
+  quota?: { target: ExactText; won: ExactText; open: ExactText; weight: ExactText; adds: ExactText };
+  /** `target` is what the quote would net to at target discounts; `above` is what it nets to beyond that. */
+  commission?: { baseRate: ExactText; higherRate: ExactText; net: ExactText; target: ExactText; above: ExactText; amount: ExactText };
+}
+
 /** What freshening would change on a line: today's prices, agreements and model version instead of those it stands on. */
 export interface FreshLine {
   id: string;

@@ -1,6 +1,6 @@
 import type { Migration } from './index';
 
-/** Prices by day, quotes in several revisions, and lines in groups. */
+/** Prices by day, quotes in several revisions, lines in groups, leases and commission. */
 export const revisions: Migration = {
   name: '0005-revisions',
   up: `
@@ -24,6 +24,8 @@ alter table quote_lines disable trigger quote_lines_frozen;
 update quote_lines l set origin = l.id, priced_on = coalesce((select (b.context ->> 'date')::date from builds b where b.id = l.build_id), (select r.made_at::date from quote_revisions r where r.id = l.revision_id));
 alter table quote_lines enable trigger quote_lines_frozen;
 alter table quote_lines alter column origin set not null, alter column priced_on set not null;
+
+create table commission_plans (role text primary key, base_rate numeric(9,6) not null check (base_rate between 0 and 1), higher_rate numeric(9,6) not null check (higher_rate between 0 and 1));
 
 create or replace function refuse_frozen() returns trigger language plpgsql as $$
 begin

@@ -69,7 +69,6 @@ const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 
 function readText(bytes: Uint8Array): string[][] | null {
   const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
   // Anything but text has characters that no list has.
-  // eslint-disable-next-line no-control-regex
   if (/[\u0000-\u0008\u000e-\u001f]/.test(text)) return null;
   return Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' }).data;
 }

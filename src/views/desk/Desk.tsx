@@ -6,7 +6,7 @@ import { Button } from '../../ui';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
 import css from './desk.module.css';
-import { Quota } from './Quota';
+import { Quota } from '../parts/Quota';
 
 interface Props {
   language: string;

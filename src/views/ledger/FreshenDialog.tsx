@@ -57,6 +57,7 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
         {seen && differing.length > 0 && (
           <div className={css.scroll} tabIndex={0} role="region" aria-label={t('fresh.title')}>
             <table className={css.table}>
+              <thead><tr><td /><td /><td /><th scope="col" className={css.at}>{t('fresh.now')}</th><th scope="col" className={css.at}>{t('fresh.today')}</th></tr></thead>
               <tbody>
                 {differing.map((line) => (
                   <tr key={line.id}>

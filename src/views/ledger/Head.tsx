@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, PackageOpen, RefreshCw, Send, SlidersHorizontal, Table2 } from 'lucide-react';
+import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, Landmark, PackageOpen, RefreshCw, Send, SlidersHorizontal, Table2 } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
 import { date } from '../../i18n';
 import { Button, classes, LinkButton, Menu, type MenuItem } from '../../ui';
@@ -15,6 +15,8 @@ interface Props {
   revisionsOpen: boolean;
   onWalk: () => void;
   onRevisions: () => void;
+  dealOpen: boolean;
+  onDeal: () => void;
   onDialog: (dialog: HeadDialog) => void;
   onRevise: () => void;
   /** Gives the sentence of a refusal. */
@@ -22,7 +24,7 @@ interface Props {
 }
 
 /** Whose quote it is, how it stands, and what can be done with it. */
-export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevisions, onDialog, onRevise, onValidUntil }: Props) {
+export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevisions, dealOpen, onDeal, onDialog, onRevise, onValidUntil }: Props) {
   const { t, language } = useSpeech();
   const { may, revision, signOff } = view;
   const unsigned = signOff?.needs.some((need) => !need.held) ?? false;
@@ -43,6 +45,7 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
         {may.edit && <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>}
         {may.edit && <Button onClick={() => onDialog('start')}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
         <Button aria-pressed={walkOpen} onClick={onWalk}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>
+        <Button aria-pressed={dealOpen} onClick={onDeal}><Landmark size={14} aria-hidden />{t('deal.open')}</Button>
         <LinkButton href={`/api/quotes/${view.id}/quotation.pdf${revisionQuery}`} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>
         {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
         {may.revise && <Button onClick={onRevise}><BookCopy size={14} aria-hidden />{t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom')}</Button>}

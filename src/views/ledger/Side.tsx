@@ -1,11 +1,12 @@
 import { useMemo } from 'react';
 import { explain, quoteWalk, type ExplainedLine, type Figure, type PricedQuote } from '../../core/pricing';
-import type { LineView, QuoteView } from '../../core/quoting';
+import type { LeaseInput, LineView, QuoteView } from '../../core/quoting';
 import { money, number, own, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
 import { Bridge, type BridgeStep } from './Bridge';
 import { stepName } from '../parts/step-name';
+import { Deal } from './Deal';
 import { Explained } from './Explained';
 import css from './ledger.module.css';
 import { Revisions } from './Revisions';
@@ -13,7 +14,7 @@ import { SignOff, type SignOffActs } from './SignOff';
 
 /** What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked last; sign-off, or all revisions. */
 export interface SideView {
-  is: 'walk' | 'signOff' | 'revisions';
+  is: 'walk' | 'signOff' | 'revisions' | 'deal';
   line?: string | undefined;
   asked: readonly Figure[];
 }
@@ -23,11 +24,12 @@ interface Props {
   side: SideView;
   onChange: (side: SideView | undefined) => void;
   signing: SignOffActs;
+  onLease: (lease: LeaseInput | null) => Promise<string | null>;
 }
 
 const shares = new Set(['margin', 'markUp']);
 
-export function Side({ view, side, onChange, signing }: Props) {
+export function Side({ view, side, onChange, signing, onLease }: Props) {
   const { t, language } = useSpeech();
   const { decimals } = view;
   const amount = (value: string) => money(value, language, decimals);
@@ -45,11 +47,11 @@ export function Side({ view, side, onChange, signing }: Props) {
   const of = asked?.of === 'line' ? asked.line : side.line;
   const line = view.lines.find((each) => each.id === of);
   const explanation = asked && explain(lines, priced, decimals, asked);
-  const title = side.is === 'signOff' ? t('signOff.title') : side.is === 'revisions' ? t('revision.title') : line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
+  const title = side.is === 'signOff' ? t('signOff.title') : side.is === 'revisions' ? t('revision.title') : side.is === 'deal' ? t('deal.title') : line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
   return (
     <aside className={css.side} tabIndex={0} aria-label={title}>
       <div className={css.sideHead}><h2>{title}</h2><Button look="plain" onClick={() => onChange(undefined)}>{t('bench.close')}</Button></div>
-      {side.is === 'signOff' ? <SignOff view={view} {...signing} /> : side.is === 'revisions' ? <Revisions view={view} /> : line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
+      {side.is === 'signOff' ? <SignOff view={view} {...signing} /> : side.is === 'revisions' ? <Revisions view={view} /> : side.is === 'deal' ? <Deal view={view} onLease={onLease} /> : line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
       {explanation && (
         <Explained
           explanation={explanation} nameOf={nameOf} decimals={decimals} shown={(value, figure) => (shares.has(figure.what) ? percent(value, language, 2) : amount(value))}

@@ -62,7 +62,7 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
           check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language) })}
         />
       )}
-      {line.price.per === 'line' && <span className={css.rateNote}>{t('ledger.forAll')}</span>}
+      {line.price.per === 'line' && <span className={css.under}>{t('ledger.forAll')}</span>}
     </>
   ),
   granted: ({ line, language }) => still(granted(line, language)),

@@ -23,7 +23,7 @@ const costly: ReadonlySet<LedgerColumnId> = new Set(['margin', 'cost', 'earned']
 /** Of the position with its mark, and of what can be done with a line. */
 export const positionWidth = 58;
 export const actsWidth = 128;
-const leastWhat = 240;
+const leastWhat = 190;
 
 /** Columns that a person may choose. */
 export const columnsFor = (seeCosts: boolean): LedgerColumnId[] => ledgerColumns.filter((id) => seeCosts || !costly.has(id));

@@ -3,7 +3,7 @@ import { exact, Exact } from '../../core/exact';
 import type { DeskView } from '../../core/quoting';
 import { money, percent } from '../../i18n';
 import { useSpeech } from '../speech';
-import css from './desk.module.css';
+import css from './quota.module.css';
 
 const [width, height] = [320, 34];
 
