@@ -70,6 +70,22 @@ test.describe('an engineer', () => {
     await expect(totals.getByRole('button', { name: /^One-time, 1,500\.00/ })).toBeVisible();
     await expect(totals.getByRole('button', { name: /^First year, 10,056\.00/ })).toBeVisible();
     await expect(net(page)).toHaveText('18,222.00');
+
+    // The rates are the line's own once they are typed: 1,000 x 0.10 + 4,000 x 0.09 + 2,400 x 0.07.
+    await page.getByRole('button', { name: 'Price walk of line 3' }).click();
+    const rates = page.getByRole('region', { name: 'Rates of this line' });
+    await expect(rates).toContainText('as in the price list');
+    await rates.getByLabel('Rate below 1,000', { exact: true }).fill('ten');
+    await expect(rates.getByText('Type an amount, for instance 120.50.')).toBeVisible();
+    await rates.getByLabel('Rate below 1,000', { exact: true }).fill('0.10');
+    await rates.getByLabel('Rate below 1,000', { exact: true }).press('Enter');
+    await expect(page.getByRole('row', { name: /DK-CLOUD/ })).toContainText('628.00');
+    await expect(rates).toContainText('agreed for this line');
+    await rates.getByLabel('Due in any case', { exact: true }).fill('700');
+    await rates.getByLabel('Due in any case', { exact: true }).press('Enter');
+    await expect(page.getByRole('row', { name: /DK-CLOUD/ })).toContainText('700.00');
+    await rates.getByRole('button', { name: 'Back to the list' }).click();
+    await expect(page.getByRole('row', { name: /DK-CLOUD/ })).toContainText('648.00');
   });
 
   test('tells how a figure came about, down to the list price', async ({ page }) => {

@@ -2,7 +2,7 @@
 import { DataTypes, type DataType, type Model, type ModelAttributeColumnOptions, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Decision } from '../core/engine';
 import type { ModelDocument, Texts, Values } from '../core/model';
-import type { BuildPrice, LineFigures, LinePrice, PriceEntry, QuantityDiscount, Taxed, Term, Typed } from '../core/pricing';
+import type { BuildPrice, LineFigures, LinePrice, LineRates, PriceEntry, QuantityDiscount, Taxed, Term, Typed } from '../core/pricing';
 import type { LedgerColumn, Lost, PassedWarning, QuoteLease, RevisionState, SpecialPart, WarningView } from '../core/quoting';
 import type { MaterialNeed, OperationStep } from '../core/production';
 
@@ -86,6 +86,8 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
   term: Term | null;
   /** Of what has no price in the list but the one typed here, for one piece. */
   typedPrice: string | null;
+  /** Of what is used: as agreed for this line, instead of those of the list. */
+  rates: LineRates | null;
   /** Instead of another line: shown, and left out of the totals. */
   alternative: boolean;
   /** The line it was first copied from by a newer revision, else itself: the same line in all revisions. */
@@ -154,7 +156,7 @@ export function defineRecords(sequelize: Sequelize) {
     savedBuilds: table<SavedBuildRow>('saved_builds', { id: key(ref), ownerId: ref, name: text, shared: bool, modelId: text, partNumber: text, decisions: jsonb, savedAt: now() }),
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
     revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb, madeAt: now(), madeBy: ref, settledAt: instant, settledBy: ref, lost: jsonb, taxed: jsonb, lease: jsonb }),
-    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text }),
+    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text, rates: jsonb }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
     commissionPlans: table<CommissionPlanRow>('commission_plans', { role: key(text), baseRate: DataTypes.DECIMAL(9, 6), higherRate: DataTypes.DECIMAL(9, 6) }),

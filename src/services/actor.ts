@@ -13,12 +13,12 @@ export interface Actor {
   preferences: Preferences;
 }
 
-export type Permission = 'quotes' | 'accept' | 'costs' | 'sign' | 'workOrders' | 'orders' | 'special';
+export type Permission = 'quotes' | 'accept' | 'costs' | 'sign' | 'workOrders' | 'orders' | 'special' | 'rates';
 
 const granted: Record<Role, readonly Permission[]> = {
-  engineer: ['quotes', 'accept', 'costs', 'orders', 'workOrders', 'special'],
-  manager: ['quotes', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special'],
-  director: ['quotes', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special'],
+  engineer: ['quotes', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
+  manager: ['quotes', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
+  director: ['quotes', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
   modeller: ['costs', 'orders', 'workOrders'],
   dealer: ['quotes'],
 };

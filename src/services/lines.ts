@@ -21,7 +21,7 @@ export async function appendLine({ revision }: Pick<Draft, 'revision'>, line: Ne
   const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
   const id = randomUUID();
   return lines.create(
-    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, origin: id, pricedOn: today(), groupName: null, ...line },
+    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, origin: id, pricedOn: today(), groupName: null, rates: null, ...line },
     { transaction },
   );
 }
@@ -59,9 +59,10 @@ type Change = Omit<ChangeLineInput, 'version'>;
 
 const applyTo = (actor: Actor, draft: Draft, lines: readonly Stored<LineRow>[], change: Change, transaction: Transaction): Promise<Result<null>> => applyEach(actor, draft, lines.map((line) => ({ line, change })), transaction);
 
-const columnsOf = ({ hand, price, quantity, ...others }: Change): Partial<LineRow> => ({
+const columnsOf = ({ hand, price, quantity, rates, ...others }: Change): Partial<LineRow> => ({
   ...(quantity === undefined ? {} : { quantity }),
   ...(hand === undefined ? {} : { hand: hand && typedOf(hand) }),
+  ...(rates === undefined ? {} : { rates: rates && { each: rates.each.map((rate) => exact(plainMoney(rate)).toString()), ...(rates.least === undefined ? {} : { least: exact(plainMoney(rates.least)).toString() }) } }),
   ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
   ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
 });
@@ -69,6 +70,7 @@ const columnsOf = ({ hand, price, quantity, ...others }: Change): Partial<LineRo
 /** Makes changes, all or none; of several, each refusal names its line. */
 async function applyEach(actor: Actor, draft: Draft, each: readonly { line: Stored<LineRow>; change: Change }[], transaction: Transaction): Promise<Result<null>> {
   if (each.some(({ change }) => change.hand?.by === 'margin') && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
+  if (each.some(({ change }) => change.rates) && !may(actor, 'rates')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'rates' } });
   const wrong: Failure[] = [];
   const said = (line: LineRow, failure: Failure) => wrong.push(each.length === 1 ? failure : { code: 'line.of', params: { ...failure.params, line: line.position, code: failure.code } });
   for (const { line, change } of each) {
@@ -104,11 +106,12 @@ export async function fillLines(actor: Actor, id: string, { version, rows }: Lin
   });
 }
 
-async function problemOf({ revision }: Draft, line: LineRow, { hand, price, term }: Change, transaction: Transaction): Promise<Failure | undefined> {
+async function problemOf({ revision }: Draft, line: LineRow, { hand, price, term, rates }: Change, transaction: Transaction): Promise<Failure | undefined> {
   const item = await connected().records.items.findByPk(line.sku, { transaction });
   if (hand && !item?.discountable) return { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' };
   const { entry, every } = (await entriesOf(revision.priceList, line.pricedOn, [line.sku], transaction)).get(line.sku) ?? {};
   if (price !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return { code: 'line.priceNotTyped', field: 'price' };
+  if (rates && (entry?.method !== 'usage' || entry.slices.length !== rates.each.length)) return { code: 'line.ratesNotTyped', field: 'rates' };
   if (term && (line.buildId !== null || !every)) return { code: 'line.notRecurring', field: 'term' };
   if (term && every && tooShort(every, term)) return { code: 'line.tooShort', params: { months: every.leastMonths ?? 0 }, field: 'term' };
   return undefined;

@@ -2,7 +2,7 @@
 import type { Transaction } from 'sequelize';
 import { Exact, exact } from '../core/exact';
 import { specialTariff, type LineProblem } from '../core/quoting';
-import { costOf, priceBuild, priceQuote, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Term, type Whole } from '../core/pricing';
+import { costOf, priceBuild, priceQuote, withRates, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Term, type Whole } from '../core/pricing';
 import { making } from '../core/production';
 import { connected, type BuildRow, type ItemRow, type LineRow, type PriceListRow, type QuoteRow, type RevisionRow } from '../data';
 import { grantsFor } from './grants';
@@ -82,7 +82,8 @@ export async function priceAll({ quote, revision, lines, builds, list }: QuotePa
     const item = rows.get(line.sku) as ItemRow;
     const build = line.buildId ? builds.get(line.buildId) : undefined;
     const { tariff, entries } = onDay.get(line.pricedOn) as Priced;
-    const { entry, every } = entries.get(line.sku) ?? {};
+    const { entry: inList, every } = entries.get(line.sku) ?? {};
+    const entry = inList && withRates(inList, line.rates);
     const [offer, parts] = build ? await buildOffer(build, tariff, transaction) : [itemOffer(line, item, entry, tariff), undefined];
     const priced: QuoteLine = {
       id: line.id, sku: line.sku, family: item.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: item.discountable, offer,

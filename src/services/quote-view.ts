@@ -46,6 +46,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
       ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString() } : {}),
       ...(method && method !== 'unit' ? { method } : {}),
+      ...(from?.offer.is === 'item' && from.offer.entry?.method === 'usage' ? { rates: { slices: from.offer.entry.slices, ...(from.offer.entry.least === undefined ? {} : { least: from.offer.entry.least }), typed: line.rates !== null } } : {}),
       price: open(price),
       problems,
       warnings: build?.outcome.warnings ?? [],
@@ -72,7 +73,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
     lease: revision.lease,
     may: {
       edit: draft && may(actor, 'quotes'), accept: newest && may(actor, 'accept') && (draft || shown === 'sent'), send: draft && may(actor, 'quotes'),
-      revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
+      rates: draft && may(actor, 'rates'), revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
     },
   };
 }

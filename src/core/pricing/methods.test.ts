@@ -1,7 +1,7 @@
 /** Price methods, terms and grants, against worked examples and fractions of whole numbers reckoned by themselves. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addMonths, chargeOver, chooseGrant, entryProblem, lastDay, listed, monthsOf, quantityRate, recurringTotals, termBetween, tooShort, type Bracket, type Grant, type Listed, type PriceEntry, type Slice } from './index';
+import { addMonths, chargeOver, chooseGrant, entryProblem, lastDay, listed, withRates, monthsOf, quantityRate, recurringTotals, termBetween, tooShort, type Bracket, type Grant, type Listed, type PriceEntry, type Slice } from './index';
 
 const amount = (found: Listed): string => (found.is === 'listed' ? found.amount : found.is);
 
@@ -152,5 +152,19 @@ describe('what is granted', () => {
       for (let piece = 1; piece <= quantity; piece++) hundredths += piece >= 20 ? 10 : piece >= 10 ? 5 : 0;
       expect(Math.round(Number(quantityRate({ by: 'slice', levels }, String(quantity))) * quantity * 100)).toBe(hundredths);
     }));
+  });
+});
+
+describe('rates of one line', () => {
+  const entry = { method: 'usage' as const, slices: [{ from: '0', below: '1000', rate: '0.12' }, { from: '1000', rate: '0.07' }], least: '45' };
+  it('take the place of those of the list, slice by slice; the charge due in any case is theirs', () => {
+    expect(withRates(entry, { each: ['0.1', '0.05'] })).toEqual({ method: 'usage', slices: [{ from: '0', below: '1000', rate: '0.1' }, { from: '1000', rate: '0.05' }] });
+    expect(withRates(entry, { each: ['0.1', '0.05'], least: '60' })).toMatchObject({ least: '60' });
+  });
+  it('are left out where the list has other slices by now, or another method', () => {
+    expect(withRates(entry, { each: ['0.1'] })).toBe(entry);
+    expect(withRates(entry, null)).toBe(entry);
+    const unit = { method: 'unit' as const, price: '1' };
+    expect(withRates(unit, { each: ['0.1', '0.05'] })).toBe(unit);
   });
 });

@@ -36,6 +36,18 @@ export type PriceEntry =
   /** No charge inside its parent. */
   | { method: 'included' };
 
+/** Rates of what is used, as they are agreed on one line: one for each slice of the entry, and the charge due in any case. */
+export interface LineRates {
+  each: readonly ExactText[];
+  least?: ExactText;
+}
+
+/** An entry with the rates of a line; where these do not fit it, as it is. */
+export function withRates(entry: PriceEntry, rates: LineRates | null | undefined): PriceEntry {
+  if (!rates || entry.method !== 'usage' || rates.each.length !== entry.slices.length) return entry;
+  return { method: 'usage', slices: entry.slices.map((slice, index) => ({ ...slice, rate: rates.each[index] ?? slice.rate })), ...(rates.least === undefined ? {} : { least: rates.least }) };
+}
+
 /** What a price may depend on besides its entry. */
 export interface PriceAsked {
   quantity: ExactText;

@@ -2,7 +2,7 @@
 import type { Context } from '../engine';
 import type { ExactText } from '../exact';
 import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
-import type { BuildPrice, Judged, Limit, LinePrice, LineTerms, PriceEntry, PriceProblem, Tariff, Taxed, Term, Totals, Typed, Whole } from '../pricing';
+import type { BuildPrice, Judged, Limit, LinePrice, LineTerms, PriceEntry, PriceProblem, Slice, Tariff, Taxed, Term, Totals, Typed, Whole } from '../pricing';
 import type { BuildContent, WarningView } from './content';
 import type { BenchPicture } from './picture';
 import type { LineBasis } from './requote';
@@ -75,6 +75,8 @@ export interface LineView {
   typedPrice?: ExactText | null;
   /** How the item is priced in the list, where it is not by the piece. */
   method?: PriceEntry['method'];
+  /** Of what is used: its rates, whether the list's or typed on the line. */
+  rates?: { slices: readonly Slice[]; least?: ExactText; typed: boolean };
   price: LinePrice;
   /** Priced parts of a build. */
   build?: BuildPrice;
@@ -137,7 +139,7 @@ export interface QuoteView {
   order?: { id: string; number: string };
   /** Offered as a lease beside the price. */
   lease: QuoteLease | null;
-  may: { edit: boolean; accept: boolean; send: boolean; revise: boolean; lose: boolean; seeCosts: boolean };
+  may: { edit: boolean; accept: boolean; send: boolean; revise: boolean; lose: boolean; rates: boolean; seeCosts: boolean };
 }
 
 /** A sign-off as it was asked for and answered. */

@@ -107,8 +107,12 @@ const optionalTerm = lazy((value: unknown) => (value === undefined ? mixed().opt
 /** What may be typed on one line, or on several at once. */
 const lineFields = { quantity: quantity.optional(), hand: typedOrNone, locked: boolean().strict(), optional: boolean().strict(), term: optionalTerm };
 interface LineFields { quantity?: number; hand?: TypedInput | null; locked?: boolean; optional?: boolean; term?: Term }
-export const changeLineInput = exactly<ChangeLineInput>({ version, ...lineFields, price: typedMoney.optional() });
-export interface ChangeLineInput extends LineFields { version: number; price?: string }
+const rates = exactly<RatesInput>({ each: array().strict().of(typedMoney).min(1, 'input.required').max(50, 'input.tooMany').required('input.required'), least: typedMoney.optional() });
+/** Rates of what is used, one a slice, as they are typed. */
+export interface RatesInput { each: string[]; least?: string }
+const ratesOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : rates)) as unknown as Schema<RatesInput | null>;
+export const changeLineInput = exactly<ChangeLineInput>({ version, ...lineFields, price: typedMoney.optional(), rates: ratesOrNone });
+export interface ChangeLineInput extends LineFields { version: number; price?: string; rates?: RatesInput | null }
 
 const lineIds = array().strict().of(id).min(1, 'input.required').max(10_000, 'input.tooMany').required('input.required');
 const groupName = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : string().strict().trim().min(1, 'group.noName').max(80, 'input.tooLong'))) as unknown as Schema<string | null | undefined>;

@@ -19,7 +19,7 @@ update builds b set revision_id = (select id from quote_revisions r where r.quot
 alter table builds alter column revision_id set not null;
 create index builds_revision on builds (revision_id);
 
-alter table quote_lines add column origin uuid, add column priced_on date, add column group_name text check (group_name <> '');
+alter table quote_lines add column origin uuid, add column priced_on date, add column rates jsonb, add column group_name text check (group_name <> '');
 alter table quote_lines disable trigger quote_lines_frozen;
 update quote_lines l set origin = l.id, priced_on = coalesce((select (b.context ->> 'date')::date from builds b where b.id = l.build_id), (select r.made_at::date from quote_revisions r where r.id = l.revision_id));
 alter table quote_lines enable trigger quote_lines_frozen;

@@ -130,7 +130,7 @@ function Page({ view: first, models, columns: usual }: Props) {
         {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
         <Totals view={view} onType={changeWhole} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
       </div>
-      {side && <Side view={view} side={side} onChange={setSide} signing={signing} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}
+      {side && <Side view={view} side={side} onChange={setSide} signing={signing} onRates={(line, rates) => changeLine(line, { rates })} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}
       <CustomerDialog open={dialog === 'customer'} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={close} />
       <PasteDialog open={dialog === 'paste'} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={close} />
       <StartDialog open={dialog === 'start'} view={view} models={models} onClose={close} />

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { explain, quoteWalk, type ExplainedLine, type Figure, type PricedQuote } from '../../core/pricing';
-import type { LeaseInput, LineView, QuoteView } from '../../core/quoting';
+import type { LeaseInput, LineView, QuoteView, RatesInput } from '../../core/quoting';
 import { money, number, own, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
@@ -9,6 +9,7 @@ import { stepName } from '../parts/step-name';
 import { Deal } from './Deal';
 import { Explained } from './Explained';
 import css from './ledger.module.css';
+import { Rates } from './Rates';
 import { Revisions } from './Revisions';
 import { SignOff, type SignOffActs } from './SignOff';
 
@@ -25,11 +26,12 @@ interface Props {
   onChange: (side: SideView | undefined) => void;
   signing: SignOffActs;
   onLease: (lease: LeaseInput | null) => Promise<string | null>;
+  onRates: (line: LineView, rates: RatesInput | null) => Promise<string | null>;
 }
 
 const shares = new Set(['margin', 'markUp']);
 
-export function Side({ view, side, onChange, signing, onLease }: Props) {
+export function Side({ view, side, onChange, signing, onLease, onRates }: Props) {
   const { t, language } = useSpeech();
   const { decimals } = view;
   const amount = (value: string) => money(value, language, decimals);
@@ -51,7 +53,7 @@ export function Side({ view, side, onChange, signing, onLease }: Props) {
   return (
     <aside className={css.side} tabIndex={0} aria-label={title}>
       <div className={css.sideHead}><h2>{title}</h2><Button look="plain" onClick={() => onChange(undefined)}>{t('bench.close')}</Button></div>
-      {side.is === 'signOff' ? <SignOff view={view} {...signing} /> : side.is === 'revisions' ? <Revisions view={view} /> : side.is === 'deal' ? <Deal view={view} onLease={onLease} /> : line ? <LineWalk line={line} title={title} view={view} amount={amount} /> : <QuoteWalk title={title} view={view} amount={amount} />}
+      {side.is === 'signOff' ? <SignOff view={view} {...signing} /> : side.is === 'revisions' ? <Revisions view={view} /> : side.is === 'deal' ? <Deal view={view} onLease={onLease} /> : line ? <LineWalk line={line} title={title} view={view} amount={amount} onRates={onRates} /> : <QuoteWalk title={title} view={view} amount={amount} />}
       {explanation && (
         <Explained
           explanation={explanation} nameOf={nameOf} decimals={decimals} shown={(value, figure) => (shares.has(figure.what) ? percent(value, language, 2) : amount(value))}
@@ -68,7 +70,7 @@ interface WalkProps {
   amount: (value: string) => string;
 }
 
-function LineWalk({ line, title, view, amount }: WalkProps & { line: LineView }) {
+function LineWalk({ line, title, view, amount, onRates }: WalkProps & { line: LineView; onRates: Props['onRates'] }) {
   const { t, language } = useSpeech();
   const { price } = line;
   const why = (step: LineView['price']['steps'][number]): string =>
@@ -85,6 +87,7 @@ function LineWalk({ line, title, view, amount }: WalkProps & { line: LineView })
           </tbody>
         </table>
       )}
+      {line.rates && <Rates line={line} mayEdit={view.may.rates} onChange={(rates) => onRates(line, rates)} />}
       <Bridge label={title} steps={steps} shown={(value, key) => (key.startsWith('rounding') ? number(value, language, 8) : amount(value))} net={{ name: t(price.per === 'line' ? 'ledger.netForAll' : 'walk.net'), amount: price.unitNet }} cost={price.unitCost === undefined ? undefined : { name: t('walk.cost'), amount: price.unitCost }} />
       <p className={css.sideNote}>
         {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}

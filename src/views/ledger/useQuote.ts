@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react';
 import { exact } from '../../core/exact';
 import type { Term, Typed } from '../../core/pricing';
-import { plainMoney, requoter, sameWhereEqual, typedOf, type LineValue, type LineView, type LocalEdit, type QuoteView, type TypedInput } from '../../core/quoting';
+import { plainMoney, requoter, sameWhereEqual, typedOf, type RatesInput, type LineValue, type LineView, type LocalEdit, type QuoteView, type TypedInput } from '../../core/quoting';
 import { say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { useSpeech } from '../speech';
@@ -14,6 +14,7 @@ export interface LineChange {
   optional?: boolean;
   term?: Term;
   price?: string;
+  rates?: RatesInput | null;
 }
 
 type Method = 'POST' | 'PATCH' | 'DELETE';
@@ -34,7 +35,7 @@ export interface QuoteActs {
 
 const localTyped = (typed: TypedInput | null): Typed | null => typed && typedOf(typed);
 
-function localEdit(line: string, { quantity, hand, price, ...others }: LineChange): LocalEdit {
+function localEdit(line: string, { quantity, hand, price, rates: _rates, ...others }: LineChange): LocalEdit {
   return { of: 'line', line, ...others, ...(quantity === undefined ? {} : { quantity: Number(quantity) }), ...(hand === undefined ? {} : { hand: localTyped(hand) }), ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }) };
 }
 
