@@ -14,8 +14,12 @@ export interface PriceListRow { code: string; name: Texts; currency: string; dec
 export interface CustomerRow {
   id: string; number: string; name: string; class: CustomerClass; priceList: string; language: string; region: string;
   dealerId: string | null; contactName: string; contactEmail: string;
+  /** Days from the invoice within which is paid. */
+  paymentDays: number;
 }
-export interface AddressRow { id: string; customerId: string; kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string }
+export interface AddressRow { id: string; customerId: string; kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string;
+  /** Of several of a kind, the first is the usual one. */
+  position: number }
 export interface UserRow { id: string; email: string; name: string; language: string; role: Role; passwordHash: string; dealerId: string | null;
   /** Net sales expected in a year, in EUR. */
   quota: string | null;
@@ -60,7 +64,10 @@ export interface StarRow { userId: string; savedId: string }
 /** The customer as copied to a revision, so that a later change of address does not change a quote. */
 export interface CustomerCopy {
   number: string; name: string; class: CustomerClass; language: string; region: string; contactName: string; contactEmail: string;
-  addresses: Omit<AddressRow, 'id' | 'customerId'>[];
+  /** Absent on what was copied before there were any. */
+  paymentDays?: number;
+  /** One of each kind. */
+  addresses: Omit<AddressRow, 'id' | 'customerId' | 'position'>[];
 }
 export interface RevisionRow { id: string; quoteId: string; number: number; state: RevisionState; priceList: string; customer: CustomerCopy; validUntil: string;
   /** Typed for the whole quote. */
@@ -134,9 +141,9 @@ export function defineRecords(sequelize: Sequelize) {
   return {
     priceLists: table<PriceListRow>('price_lists', { code: key(text), name: jsonb, currency: text, decimals: int, costRate: money, validFrom: day }),
     customers: table<CustomerRow>('customers', {
-      id: key(ref), number: text, name: text, class: text, priceList: text, language: text, region: text, dealerId: ref, contactName: text, contactEmail: text,
+      id: key(ref), number: text, name: text, class: text, priceList: text, language: text, region: text, dealerId: ref, contactName: text, contactEmail: text, paymentDays: { type: int, defaultValue: 30 },
     }),
-    addresses: table<AddressRow>('addresses', { id: key(ref), customerId: ref, kind: text, street: text, town: text, postcode: text, country: text }),
+    addresses: table<AddressRow>('addresses', { id: key(ref), customerId: ref, kind: text, street: text, town: text, postcode: text, country: text, position: { type: int, defaultValue: 0 } }),
     users: table<UserRow>('users', { id: key(ref), email: text, name: text, language: text, role: text, passwordHash: text, dealerId: ref, quota: money, preferences: jsonb }),
     sessions: table<SessionRow>('sessions', { tokenHash: key(text), userId: ref, expiresAt: instant }),
     attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),

@@ -33,11 +33,14 @@ export async function findCustomers(actor: Actor, text: string): Promise<Custome
   return rows.map(({ id, number, name, class: kind, priceList }) => ({ id, number, name, class: kind, town: town.get(id) ?? '', currency: currencies.get(priceList) ?? '' }));
 }
 
+/** As it stands on a quote: with the usual address of each kind. */
 export async function copyOf(customer: CustomerRow): Promise<CustomerCopy> {
-  const rows = await connected().records.addresses.findAll({ where: { customerId: customer.id }, order: [['kind', 'DESC']], raw: true });
+  const rows = await connected().records.addresses.findAll({ where: { customerId: customer.id }, order: [['kind', 'DESC'], ['position', 'ASC'], ['id', 'ASC']], raw: true });
+  const usual = (['invoice', 'delivery'] as const).flatMap((kind) => rows.find((row) => row.kind === kind) ?? []);
   return {
     number: customer.number, name: customer.name, class: customer.class, language: customer.language, region: customer.region,
     contactName: customer.contactName, contactEmail: customer.contactEmail,
-    addresses: rows.map(({ kind, street, town, postcode, country }) => ({ kind, street, town, postcode, country })),
+    paymentDays: customer.paymentDays,
+    addresses: usual.map(({ kind, street, town, postcode, country }) => ({ kind, street, town, postcode, country })),
   };
 }

@@ -26,6 +26,7 @@ interface CustomerFile {
   number: string; name: string; class: CustomerClass; priceList: string; language: string; region: string; dealer: string | null;
   addresses: { kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string }[];
   contact: { name: string; email: string };
+  paymentDays?: number;
 }
 type ItemFile = Omit<ItemRow, 'mass' | 'discountable' | 'taxClass'> & Partial<Pick<ItemRow, 'discountable' | 'taxClass'>> & { mass?: string };
 /** A price by another method than the piece, or for a time. */
@@ -103,8 +104,8 @@ async function loadPeople(read: Read): Promise<Map<string, Actor>> {
     // Dealers first: their own customers refer to them.
     for (const { addresses: places, contact, dealer, ...file } of [...files].sort((a, b) => Number(a.dealer !== null) - Number(b.dealer !== null))) {
       const id = ids.get(file.number) as string;
-      await customers.create({ id, ...file, dealerId: dealer ? (ids.get(dealer) as string) : null, contactName: contact.name, contactEmail: contact.email }, { transaction });
-      await addresses.bulkCreate(places.map((place) => ({ id: randomUUID(), customerId: id, ...place })), { transaction });
+      await customers.create({ id, paymentDays: 30, ...file, dealerId: dealer ? (ids.get(dealer) as string) : null, contactName: contact.name, contactEmail: contact.email }, { transaction });
+      await addresses.bulkCreate(places.map((place, position) => ({ id: randomUUID(), customerId: id, ...place, position })), { transaction });
     }
     const own = (await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer !== undefined);
     await connected().records.grants.bulkCreate(own.map((file) => grantRow(file, ids.get(file.customer ?? '') ?? null)), { transaction });

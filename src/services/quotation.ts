@@ -93,7 +93,7 @@ function documentOf(quote: QuoteView): TDocumentDefinitions {
       },
       totals(quote, amount),
       ...leaseOffer(quote, amount),
-      { text: t('pdf.terms', { currency: quote.currency }), color: quiet, margin: [0, 22, 0, 0] },
+      { text: t('pdf.terms', { currency: quote.currency, days: quote.customer.paymentDays ?? 30 }), color: quiet, margin: [0, 22, 0, 0] },
     ],
   };
 }

@@ -34,6 +34,19 @@ export interface CustomerFound {
   currency: string;
 }
 
+/** An address that a customer is known to have. */
+export interface KnownAddress extends Address {
+  id: string;
+}
+
+/** What one may choose from for a new customer. */
+export interface CustomerMeans {
+  priceLists: { code: string; name: Texts; currency: string }[];
+  classes: ('direct' | 'key' | 'dealer' | 'public')[];
+  regions: string[];
+  countries: string[];
+}
+
 export interface QuoteCustomer {
   number: string;
   name: string;
@@ -42,6 +55,7 @@ export interface QuoteCustomer {
   region: string;
   contactName: string;
   contactEmail: string;
+  paymentDays?: number;
   addresses: Address[];
 }
 

@@ -1,7 +1,7 @@
 /** What is taken from outside, and what is refused with which sentence. */
 import { describe, expect, it } from 'vitest';
 import type { Schema } from 'yup';
-import { changeLineInput, changeQuoteInput, contentInput, discountPercent, newBuildInput, newLineInput, newQuoteInput, plainMoney, plainPercent, quantity, signInInput, typedOf } from './input';
+import { changeLineInput, changeLinesInput, changeQuoteInput, lineValuesInput, loseInput, newCustomerInput, personInput, placeLinesInput, quoteAddressInput, contentInput, discountPercent, newBuildInput, newLineInput, newQuoteInput, plainMoney, plainPercent, quantity, signInInput, typedOf } from './input';
 
 const uuid = '00000000-0000-4000-8000-000000000000';
 
@@ -97,5 +97,47 @@ describe('what a build is made of', () => {
   });
   it.each([[{}, 'build.oneStart'], [{ modelId: 'ridgeback', partNumber: 'RB-060' }, 'build.oneStart']])('begins from one thing: %j is refused', async (start, code) => {
     expect(await refusals(newBuildInput, { quoteId: uuid, ...start })).toEqual([code]);
+  });
+});
+
+describe('changes of several lines', () => {
+  const base = { version: 1, lines: [uuid] };
+  it.each<[string, Schema, unknown]>([
+    ['a discount', changeLinesInput, { ...base, hand: { by: 'rate', value: '3,5' } }], ['a group', changeLinesInput, { ...base, group: ' Gate ' }], ['out of a group', changeLinesInput, { ...base, group: null }],
+    ['cells of a column', lineValuesInput, { version: 1, rows: [{ line: uuid, quantity: 3 }, { line: uuid, hand: null }] }], ['a place', placeLinesInput, { ...base, to: 4 }],
+    ['columns', personInput, { ledger: [{ id: 'total', pinned: true }] }], ['the usual columns', personInput, { ledger: null }],
+    ['rates', changeLineInput, { version: 1, rates: { each: ['0.1', '0,09'], least: '45' } }], ['a lease', changeQuoteInput, { version: 1, lease: { months: 36, yearlyRate: '5.4', inAdvance: true } }], ['no lease', changeQuoteInput, { version: 1, lease: null }],
+  ])('%s are taken', async (_what, schema, value) => {
+    expect(await refusals(schema, value)).toEqual([]);
+  });
+  it.each<[string, Schema, unknown, string]>([
+    ['no lines', changeLinesInput, { version: 1, lines: [] }, 'input.required'], ['a line that is none', changeLinesInput, { version: 1, lines: ['x'] }, 'input.badId'], ['a group without a name', changeLinesInput, { ...base, group: ' ' }, 'group.noName'],
+    ['a forged net', changeLinesInput, { ...base, net: '1' }, 'input.unknownField'], ['more rows than are read at once', lineValuesInput, { version: 1, rows: Array.from({ length: 10_000 }, () => ({ line: uuid, quantity: 1 })) }, 'input.tooMany'],
+    ['a quantity below nothing', lineValuesInput, { version: 1, rows: [{ line: uuid, quantity: -2 }] }, 'quantity.range'], ['a rate of 1e308', changeLineInput, { version: 1, rates: { each: ['1e308'] } }, 'amount.notANumber'],
+    ['a place before the first', placeLinesInput, { ...base, to: 0 }, 'quantity.range'], ['a column that is none', personInput, { ledger: [{ id: 'secret', pinned: false }] }, 'input.badKind'],
+    ['a lease without end', changeQuoteInput, { version: 1, lease: { months: 0, yearlyRate: '5', inAdvance: false } }, 'lease.months'], ['a lease at 200 %', changeQuoteInput, { version: 1, lease: { months: 12, yearlyRate: '200', inAdvance: false } }, 'lease.rate'],
+    ['a day that is none', changeQuoteInput, { version: 1, validUntil: '2026-02-30' }, 'input.badDate'], ['a reason that is none', loseInput, { version: 1, reason: 'weather' }, 'lost.noReason'],
+  ])('%s is refused', async (_what, schema, value, code) => {
+    expect(await refusals(schema, value)).toContain(code);
+  });
+});
+
+describe('a new customer', () => {
+  const invoice = { street: '1 Mill Lane', town: 'Otterbeck', postcode: 'OB1 1BH', country: 'GB' };
+  const customer = { name: 'Otter Stone', class: 'direct', priceList: 'GBP-2026', language: 'en', region: 'uk', contactName: 'Ada Fell', contactEmail: 'a.fell@otter.example', paymentDays: '45', invoice };
+  it('is taken, with or without an address for delivery', async () => {
+    expect(await refusals(newCustomerInput, customer)).toEqual([]);
+    expect(await refusals(newCustomerInput, { ...customer, delivery: { ...invoice, street: 'Yard 3' } })).toEqual([]);
+  });
+  it.each<[object, string]>([
+    [{ name: ' ' }, 'newCustomer.noName'], [{ contactEmail: 'ada' }, 'signIn.email'], [{ paymentDays: '-1' }, 'newCustomer.days'], [{ paymentDays: 'soon' }, 'newCustomer.days'], [{ paymentDays: 400 }, 'newCustomer.days'], [{ class: 'friend' }, 'input.badKind'],
+    [{ invoice: { ...invoice, country: 'Britain' } }, 'address.badCountry'], [{ invoice: { ...invoice, street: '' } }, 'address.noStreet'], [{ delivery: { ...invoice, town: '' } }, 'address.noTown'], [{ dealerId: uuid }, 'input.unknownField'],
+  ])('%j is refused: %s', async (more, code) => {
+    expect(await refusals(newCustomerInput, { ...customer, ...more })).toContain(code);
+  });
+  it('on a quote an address is said in one way', async () => {
+    expect(await refusals(quoteAddressInput, { version: 1, kind: 'delivery', copyInvoice: true })).toEqual([]);
+    expect(await refusals(quoteAddressInput, { version: 1, kind: 'delivery', copyInvoice: true, from: uuid })).toEqual(['address.one']);
+    expect(await refusals(quoteAddressInput, { version: 1, kind: 'delivery' })).toEqual(['address.one']);
   });
 });

@@ -115,7 +115,7 @@ export const changeLineInput = exactly<ChangeLineInput>({ version, ...lineFields
 export interface ChangeLineInput extends LineFields { version: number; price?: string; rates?: RatesInput | null }
 
 const lineIds = array().strict().of(id).min(1, 'input.required').max(10_000, 'input.tooMany').required('input.required');
-const groupName = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : string().strict().trim().min(1, 'group.noName').max(80, 'input.tooLong'))) as unknown as Schema<string | null | undefined>;
+const groupName = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : string().trim().min(1, 'group.noName').max(80, 'input.tooLong'))) as unknown as Schema<string | null | undefined>;
 export const changeLinesInput = exactly<ChangeLinesInput>({ version, lines: lineIds, ...lineFields, group: groupName });
 export interface ChangeLinesInput extends LineFields { version: number; lines: string[]; group?: string | null }
 const lineValue = exactly<LineValue>({ line: id, quantity: quantity.optional(), hand: typedOrNone });
@@ -125,9 +125,31 @@ export const lineValuesInput = exactly<LineValuesInput>({ version, rows: array()
 export interface LineValuesInput { version: number; rows: LineValue[] }
 export const linesInput = exactly<LinesInput>({ version, lines: lineIds });
 export interface LinesInput { version: number; lines: string[] }
-const newGroupName = string().strict().trim().max(80, 'input.tooLong').required('group.noName');
+const newGroupName = string().trim().max(80, 'input.tooLong').required('group.noName');
 export const renameGroupInput = exactly<RenameGroupInput>({ version, from: newGroupName, to: newGroupName });
 export interface RenameGroupInput { version: number; from: string; to: string }
+
+const said = (most: number, code: string) => string().trim().max(most, 'input.tooLong').required(code);
+const country = string().trim().matches(/^[A-Z]{2}$/, 'address.badCountry').required('address.badCountry');
+const addressFields = { street: said(120, 'address.noStreet'), town: said(80, 'address.noTown'), postcode: said(16, 'address.noPostcode'), country };
+const address = exactly<AddressInput>(addressFields);
+export interface AddressInput { street: string; town: string; postcode: string; country: string }
+const optionalAddress = lazy((value: unknown) => (value === undefined || value === null ? mixed().optional().nullable() : address)) as unknown as Schema<AddressInput | null | undefined>;
+
+export const newCustomerInput = exactly<NewCustomerInput>({
+  name: said(120, 'newCustomer.noName'), class: string().strict().oneOf(['direct', 'key', 'dealer', 'public'], 'input.badKind').required('input.required'), priceList: said(40, 'newCustomer.noList'),
+  language: string().strict().oneOf(['en', 'de'], 'input.badLanguage').required('input.badLanguage'), region: said(20, 'input.required'), contactName: said(120, 'newCustomer.noContact'),
+  contactEmail: string().strict().trim().max(200, 'input.tooLong').email('signIn.email').required('signIn.emailMissing'),
+  paymentDays: number().transform((value: unknown, original: unknown) => (typeof original === 'string' ? (/^\s*\d{1,3}\s*$/.test(original) ? Number(original) : NaN) : value)).typeError('newCustomer.days').integer('newCustomer.days').min(0, 'newCustomer.days').max(365, 'newCustomer.days').required('newCustomer.days'),
+  invoice: address, delivery: optionalAddress,
+});
+/** Without a delivery address everything goes to where the invoice goes. */
+export interface NewCustomerInput { name: string; class: 'direct' | 'key' | 'dealer' | 'public'; priceList: string; language: 'en' | 'de'; region: string; contactName: string; contactEmail: string; paymentDays: number; invoice: AddressInput; delivery?: AddressInput | null }
+
+export const quoteAddressInput = exactly<QuoteAddressInput>({ version, kind: string().strict().oneOf(['invoice', 'delivery'], 'input.badKind').required('input.required'), from: string().strict().uuid('input.badId'), copyInvoice: boolean().strict(), address: optionalAddress })
+  .test('one', 'address.one', (value) => [value.from, value.copyInvoice || undefined, value.address ?? undefined].filter((each) => each !== undefined).length === 1);
+/** One of the customer's known addresses, a new one, or that of the invoice. */
+export interface QuoteAddressInput { version: number; kind: 'invoice' | 'delivery'; from?: string; copyInvoice?: boolean; address?: AddressInput | null }
 
 const reasonText = string().trim().max(500, 'input.tooLong').required('signOff.noReason');
 export const askSignOffInput = exactly<AskSignOffInput>({ version, reason: reasonText });

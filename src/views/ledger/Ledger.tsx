@@ -6,6 +6,7 @@ import { Button, Dialog, DialogFoot, LinkButton, say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { AddItem } from './AddItem';
+import { AddressDialog } from './AddressDialog';
 import { ColumnsDialog } from './ColumnsDialog';
 import { CustomerDialog } from './CustomerDialog';
 import { FreshenDialog } from './FreshenDialog';
@@ -39,6 +40,7 @@ function Page({ view: first, models, columns: usual }: Props) {
   // Whoever is asked to sign sees what for at once.
   const [side, setSide] = useState<SideView | undefined>(first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined);
   const [dialog, setDialog] = useState<HeadDialog | 'paste'>();
+  const [moving, setMoving] = useState<Address['kind'] | null>(null);
   const [columns, setColumns] = useState(usual);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const scroller = useRef<HTMLDivElement>(null);
@@ -123,8 +125,8 @@ function Page({ view: first, models, columns: usual }: Props) {
           )}
           {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setDialog('paste')} />}
           <div className={css.address}>
-            {view.customer.addresses.map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} />)}
-            <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}</p>
+            {view.customer.addresses.map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} change={t('address.change', { which: t(`ledger.${address.kind}`) })} onChange={may.edit ? () => setMoving(address.kind) : undefined} />)}
+            <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>
           </div>
         </div>
         {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
@@ -132,6 +134,7 @@ function Page({ view: first, models, columns: usual }: Props) {
       </div>
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} onRates={(line, rates) => changeLine(line, { rates })} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}
       <CustomerDialog open={dialog === 'customer'} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={close} />
+      <AddressDialog kind={moving} view={view} onChange={async (body) => refused(await change('POST', '/addresses', body))} onClose={() => setMoving(null)} />
       <PasteDialog open={dialog === 'paste'} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={close} />
       <StartDialog open={dialog === 'start'} view={view} models={models} onClose={close} />
       <FreshenDialog open={dialog === 'freshen'} view={view} onTake={async (lines) => refused(await change('POST', '/freshening', { lines }))} onClose={close} />
@@ -155,6 +158,6 @@ function Page({ view: first, models, columns: usual }: Props) {
   );
 }
 
-function AddressText({ address, title }: { address: Address; title: string }) {
-  return <p><b>{title}</b>{address.street}<br />{address.postcode} {address.town}, {address.country}</p>;
+function AddressText({ address, title, change, onChange }: { address: Address; title: string; change: string; onChange: (() => void) | undefined }) {
+  return <p><b>{onChange ? <button type="button" className={css.asks} aria-label={change} title={change} onClick={onChange}>{title}</button> : title}</b>{address.street}<br />{address.postcode} {address.town}, {address.country}</p>;
 }

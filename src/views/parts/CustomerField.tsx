@@ -1,17 +1,21 @@
 import { useRef, useState } from 'react';
+import { UserPlus } from 'lucide-react';
 import type { CustomerFound } from '../../core/quoting';
-import { Combobox } from '../../ui';
+import { Button, Combobox } from '../../ui';
 import { ask } from '../api';
 import { useSpeech } from '../speech';
+import css from './forms.module.css';
 
 interface Props {
   error?: string | undefined;
   /** The one that is meant: chosen, or the only one found; null while it is open. */
   onMeant: (customer: CustomerFound | null) => void;
+  /** Begins a new customer of what was typed. */
+  onNew?: (name: string) => void;
 }
 
 /** Part of a name, number or town finds a customer. */
-export function CustomerField({ error, onMeant }: Props) {
+export function CustomerField({ error, onMeant, onNew }: Props) {
   const { t } = useSpeech();
   const [text, setText] = useState('');
   const [found, setFound] = useState<CustomerFound[]>([]);
@@ -27,11 +31,14 @@ export function CustomerField({ error, onMeant }: Props) {
     onMeant(all.length === 1 ? (all[0] ?? null) : null);
   };
   return (
-    <Combobox
-      label={t('newQuote.customer')} placeholder={t('newQuote.customerHint')} text={text} none={t('newQuote.none', { text })} error={error} autoFocus
-      options={found.map((each) => ({ id: each.id, text: each.name, detail: `${each.number} · ${each.town} · ${each.currency}` }))}
-      onText={(typed) => void find(typed)}
-      onChoose={(option) => { latest.current += 1; setText(option.text); onMeant(found.find((each) => each.id === option.id) ?? null); }}
-    />
+    <div className={css.found}>
+      {onNew && <Button look="plain" className={css.begin} onClick={() => onNew(text)}><UserPlus size={14} aria-hidden />{t('newCustomer.begin')}</Button>}
+      <Combobox
+        label={t('newQuote.customer')} placeholder={t('newQuote.customerHint')} text={text} none={t('newQuote.none', { text })} error={error} autoFocus
+        options={found.map((each) => ({ id: each.id, text: each.name, detail: `${each.number} · ${each.town} · ${each.currency}` }))}
+        onText={(typed) => void find(typed)}
+        onChoose={(option) => { latest.current += 1; setText(option.text); onMeant(found.find((each) => each.id === option.id) ?? null); }}
+      />
+    </div>
   );
 }

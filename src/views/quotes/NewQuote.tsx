@@ -3,6 +3,7 @@ import type { CustomerFound } from '../../core/quoting';
 import { Button, Dialog, DialogFoot, Field } from '../../ui';
 import { ask, sentences } from '../api';
 import { CustomerField } from '../parts/CustomerField';
+import { NewCustomer } from '../parts/NewCustomer';
 import { useSpeech } from '../speech';
 
 /** Opens a quote: part of a name finds the customer; everything else comes along. */
@@ -11,20 +12,25 @@ export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void
   const [customer, setCustomer] = useState<CustomerFound | null>(null);
   const [title, setTitle] = useState('');
   const [error, setError] = useState<string>();
+  const [making, setMaking] = useState<string>();
   const go = async () => {
     if (!customer) {
       setError(t('quote.noCustomer'));
       return;
     }
-    const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: customer.id, title });
+    await openFor(customer);
+  };
+  const openFor = async ({ id }: CustomerFound) => {
+    const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: id, title });
     if (answer.ok) window.location.assign(`/quotes/${answer.value.id}`);
     else setError(sentences(answer.failures, t('request.failed')));
   };
   return (
     <Dialog title={t('newQuote.title')} closeText={t('frame.close')} open={open} onClose={onClose}>
+      {making !== undefined ? <NewCustomer name={making} onCancel={() => setMaking(undefined)} onMade={(made) => { setCustomer(made); setMaking(undefined); void openFor(made); }} /> : (
       <form noValidate onSubmit={(event) => { event.preventDefault(); void go(); }} style={{ display: 'grid', gap: 16, minHeight: 240, alignContent: 'space-between' }}>
         <div style={{ display: 'grid', gap: 16 }}>
-          <CustomerField error={error} onMeant={(meant) => { setCustomer(meant); setError(undefined); }} />
+          <CustomerField error={error} onMeant={(meant) => { setCustomer(meant); setError(undefined); }} onNew={setMaking} />
           <Field label={t('newQuote.name')} hint={t('newQuote.nameHint')} value={title} maxLength={120} onChange={(event) => setTitle(event.target.value)} />
         </div>
         <DialogFoot>
@@ -32,6 +38,7 @@ export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void
           <Button look="main" type="submit">{t('newQuote.open')}</Button>
         </DialogFoot>
       </form>
+      )}
     </Dialog>
   );
 }

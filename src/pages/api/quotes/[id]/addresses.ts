@@ -1,0 +1,7 @@
+import { quoteAddressInput } from '../../../../core/quoting';
+import { changeAddress, knownAddresses } from '../../../../services/new-customer';
+import { changing, param, reading } from '../../_answer';
+
+/** Where the customer is known to be. */
+export const GET = reading((actor, context) => knownAddresses(actor, param(context, 'id')));
+export const POST = changing(quoteAddressInput, (actor, input, context) => changeAddress(actor, param(context, 'id'), input));

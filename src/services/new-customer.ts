@@ -1,0 +1,82 @@
+/** New customers, and the addresses of those there are. */
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import type { Address, AddressInput, CustomerFound, CustomerMeans, KnownAddress, NewCustomerInput, QuoteAddressInput, QuoteView } from '../core/quoting';
+import { connected, type CustomerClass } from '../data';
+import { refusal, type Actor } from './actor';
+import { usualPriceList } from './catalogue';
+import { done, fail, type Result } from './failure';
+import { changeQuote, findQuote } from './quotes';
+import { inTransaction, record } from './work';
+
+/** What one may choose from for a new customer. A dealer's own buys on the dealer's list. */
+export async function customerMeans(actor: Actor): Promise<CustomerMeans> {
+  const { priceLists, customers, taxRates } = connected().records;
+  const own = actor.role === 'dealer' ? await usualPriceList(actor) : undefined;
+  const lists = (await priceLists.findAll({ order: [['code', 'ASC']], raw: true })).filter((list) => own === undefined || list.code === own);
+  const regions = [...new Set((await customers.findAll({ attributes: ['region'], raw: true })).map(({ region }) => region))].sort();
+  const countries = [...new Set((await taxRates.findAll({ attributes: ['country'], raw: true })).map(({ country }) => country))].sort();
+  return { priceLists: lists.map(({ code, name, currency }) => ({ code, name, currency })), classes: actor.role === 'dealer' ? ['direct'] : ['direct', 'key', 'dealer', 'public'], regions, countries };
+}
+
+/** Makes a customer; a dealer's is the dealer's own. */
+export async function createCustomer(actor: Actor, { invoice, delivery, ...input }: NewCustomerInput): Promise<Result<CustomerFound>> {
+  const refused = refusal(actor, 'quotes');
+  if (refused) return refused;
+  const means = await customerMeans(actor);
+  const list = means.priceLists.find(({ code }) => code === input.priceList);
+  if (!list) return fail('invalid', { code: 'newCustomer.noList', field: 'priceList' });
+  if (!means.classes.includes(input.class)) return fail('invalid', { code: 'input.badKind', field: 'class' });
+  if (!means.regions.includes(input.region)) return fail('invalid', { code: 'input.badKind', field: 'region' });
+  return inTransaction(async (transaction) => {
+    const { customers } = connected().records;
+    const same = await customers.findOne({ where: { name: input.name, dealerId: actor.dealerId }, transaction });
+    if (same) return fail('conflict', { code: 'newCustomer.known', params: { name: same.name, number: same.number }, field: 'name' });
+    const id = randomUUID();
+    const number = await nextCustomerNumber(transaction);
+    await customers.create({ id, number, ...input, class: input.class as CustomerClass, dealerId: actor.dealerId }, { transaction });
+    await addAddress(id, 'invoice', invoice, transaction);
+    await addAddress(id, 'delivery', delivery ?? invoice, transaction);
+    await record(actor, 'customer.made', number, { name: input.name }, transaction);
+    return done({ id, number, name: input.name, town: invoice.town, class: input.class, currency: list.currency });
+  });
+}
+
+/** "C-1012" after "C-1011"; given out one at a time. */
+async function nextCustomerNumber(transaction: Transaction): Promise<string> {
+  await connected().sequelize.query("select pg_advisory_xact_lock(hashtext('customer numbers'))", { transaction });
+  const [rows] = await connected().sequelize.query("select coalesce(max(substring(number from '^C-(\\d+)$')::int), 1000) + 1 as next from customers", { transaction });
+  const [{ next }] = rows as [{ next: number }];
+  return `C-${String(next)}`;
+}
+
+async function addAddress(customerId: string, kind: Address['kind'], address: AddressInput, transaction: Transaction): Promise<void> {
+  const { addresses } = connected().records;
+  const count = await addresses.count({ where: { customerId, kind }, transaction });
+  await addresses.create({ id: randomUUID(), customerId, kind, ...address, position: count }, { transaction });
+}
+
+/** Where the customer of a quote is known to be. */
+export async function knownAddresses(actor: Actor, id: string): Promise<Result<KnownAddress[]>> {
+  const quote = await findQuote(actor, id);
+  if (!quote) return fail('missing', { code: 'quote.missing' });
+  const rows = await connected().records.addresses.findAll({ where: { customerId: quote.customerId }, order: [['kind', 'DESC'], ['position', 'ASC'], ['id', 'ASC']], raw: true });
+  return done(rows.map(({ id: address, kind, street, town, postcode, country }) => ({ id: address, kind, street, town, postcode, country })));
+}
+
+/** Another address on a quote: a known one, that of the invoice, or a new one, which the customer then has too. */
+export async function changeAddress(actor: Actor, id: string, { version, kind, from, address }: QuoteAddressInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
+    const { addresses, revisions } = connected().records;
+    const known = from === undefined ? null : await addresses.findOne({ where: { id: from, customerId: quote.customerId }, transaction });
+    const invoice = revision.customer.addresses.find((each) => each.kind === 'invoice');
+    if (from !== undefined && !known) return fail('missing', { code: 'address.missing' });
+    const { street, town, postcode, country } = known ?? address ?? invoice ?? { street: '', town: '', postcode: '', country: '' };
+    if (address) await addAddress(quote.customerId, kind, address, transaction);
+    const made: Address = { kind, street, town, postcode, country };
+    const others = revision.customer.addresses.filter((each) => each.kind !== kind);
+    await revisions.update({ customer: { ...revision.customer, addresses: kind === 'invoice' ? [made, ...others] : [...others, made] } }, { where: { id: revision.id }, transaction });
+    await record(actor, 'quote.address', quote.number, { kind, street, town, country }, transaction);
+    return done(null);
+  });
+}
