@@ -26,7 +26,7 @@ export interface UserRow { id: string; email: string; name: string; language: st
   preferences: Preferences;
 }
 /** How a person likes to see things. */
-export interface Preferences { foldBarred?: boolean; units?: 'metric' | 'imperial'; ledger?: LedgerColumn[] | null }
+export interface Preferences { resale?: string; foldBarred?: boolean; units?: 'metric' | 'imperial'; ledger?: LedgerColumn[] | null }
 export interface SessionRow { tokenHash: string; userId: string; expiresAt: Date }
 export interface AttemptRow { email: string; at?: Date }
 export interface FamilyRow { code: string; name: Texts; position: number }
@@ -79,7 +79,9 @@ export interface RevisionRow { id: string; quoteId: string; number: number; stat
   /** Tax as it stood when the revision was settled. */
   taxed: Taxed | null;
   /** Offered as a lease beside the price. */
-  lease: QuoteLease | null }
+  lease: QuoteLease | null;
+  /** Of a dealer's quote: what the dealer adds to the buying price, as a share of it. */
+  resale: string | null }
 /** Prices as they stood when the revision was sent or accepted. */
 export interface FrozenLine { price: LinePrice; build?: BuildPrice }
 export interface LineRow { id: string; revisionId: string; position: number; buildId: string | null; sku: string; quantity: number; frozen: FrozenLine | null;
@@ -95,6 +97,8 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
   typedPrice: string | null;
   /** Of what is used: as agreed for this line, instead of those of the list. */
   rates: LineRates | null;
+  /** Of a dealer's quote: for what the dealer sells one piece, where it is not by the share for all. */
+  resale: string | null;
   /** Instead of another line: shown, and left out of the totals. */
   alternative: boolean;
   /** The line it was first copied from by a newer revision, else itself: the same line in all revisions. */
@@ -162,8 +166,8 @@ export function defineRecords(sequelize: Sequelize) {
     builds: table<BuildRow>('builds', { id: key(ref), modelVersionId: ref, quoteId: ref, revisionId: ref, context: jsonb, decisions: jsonb, outcome: jsonb, version: int, talkId: ref, letter: text, passed: jsonb, special: jsonb }),
     savedBuilds: table<SavedBuildRow>('saved_builds', { id: key(ref), ownerId: ref, name: text, shared: bool, modelId: text, partNumber: text, decisions: jsonb, savedAt: now() }),
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
-    revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb, madeAt: now(), madeBy: ref, settledAt: instant, settledBy: ref, lost: jsonb, taxed: jsonb, lease: jsonb }),
-    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text, rates: jsonb }),
+    revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb, madeAt: now(), madeBy: ref, settledAt: instant, settledBy: ref, lost: jsonb, taxed: jsonb, lease: jsonb, resale: DataTypes.DECIMAL(9, 6) }),
+    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text, rates: jsonb, resale: money }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
     commissionPlans: table<CommissionPlanRow>('commission_plans', { role: key(text), baseRate: DataTypes.DECIMAL(9, 6), higherRate: DataTypes.DECIMAL(9, 6) }),

@@ -116,6 +116,8 @@ export const de: Locale = {
     earned: 'Ertrag',
     pricedOn: 'Preise vom',
     tax: 'Steuer',
+    resale: 'Ihr Preis',
+    resaleTotal: 'Ihr Preis, alle',
   },
   rates: {
     title: 'Sätze dieser Position',
@@ -166,6 +168,13 @@ export const de: Locale = {
     go: 'Übernehmen',
     one: 'Sagen Sie, welche Adresse: eine bekannte, eine neue oder die der Rechnung.',
     missing: 'Der Kunde hat keine solche Adresse.',
+  },
+  resale: {
+    title: 'Ihr eigener Preis',
+    share: 'Aufschlag, %',
+    sold: 'verkauft für {{total}} {{currency}}',
+    earned: 'Sie verdienen {{earned}}, {{share}} auf Ihren Einkauf',
+    range: 'Ihr Aufschlag liegt zwischen -100 und 1.000 %.',
   },
   deal: {
     open: 'Geschäft',

@@ -114,6 +114,8 @@ export const en = {
     earned: 'Earned',
     pricedOn: 'Prices of',
     tax: 'Tax',
+    resale: 'You sell',
+    resaleTotal: 'You sell, all',
   },
   rates: {
     title: 'Rates of this line',
@@ -164,6 +166,13 @@ export const en = {
     go: 'Take it',
     one: 'Say which address: a known one, a new one, or that of the invoice.',
     missing: 'The customer has no such address.',
+  },
+  resale: {
+    title: 'Your own price',
+    share: 'On top, %',
+    sold: 'sold for {{total}} {{currency}}',
+    earned: 'you earn {{earned}}, {{share}} on what you pay',
+    range: 'What you add is from -100 to 1,000 %.',
   },
   deal: {
     open: 'Deal',

@@ -13,14 +13,14 @@ export interface Actor {
   preferences: Preferences;
 }
 
-export type Permission = 'quotes' | 'accept' | 'costs' | 'sign' | 'workOrders' | 'orders' | 'special' | 'rates';
+export type Permission = 'quotes' | 'accept' | 'costs' | 'sign' | 'workOrders' | 'orders' | 'special' | 'rates' | 'discount' | 'resale';
 
 const granted: Record<Role, readonly Permission[]> = {
-  engineer: ['quotes', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
-  manager: ['quotes', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
-  director: ['quotes', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
+  engineer: ['quotes', 'discount', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
+  manager: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
+  director: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
   modeller: ['costs', 'orders', 'workOrders'],
-  dealer: ['quotes'],
+  dealer: ['quotes', 'resale'],
 };
 
 export const may = (actor: Actor, permission: Permission): boolean => granted[actor.role].includes(permission);

@@ -3,7 +3,7 @@ import { outlineOf, type ModelDocument } from '../core/model';
 import { differencesOf, pictureOf, type BenchView } from '../core/quoting';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
-import { grantsFor } from './grants';
+import { buyerOf, grantsFor } from './grants';
 import { registeredFor } from './builds';
 import { today } from './clock';
 import { done, type Result } from './failure';
@@ -27,7 +27,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const [line, tariff, facts] = [await lines.findOne({ where: { buildId: id } }), await tariffFor(actor, revision.priceList, build.context.date), await itemFacts()];
   const listed = await models.findByPk(version.modelId);
   const head = await items.findByPk(listed?.sku ?? '');
-  const granted = (await grantsFor({ id: quote.customerId, class: revision.customer.class, priceList: revision.priceList }))(head?.sku ?? '', head?.family ?? '');
+  const granted = (await grantsFor(await buyerOf(quote, revision)))(head?.sku ?? '', head?.family ?? '');
   const names = await items.findAll({ attributes: ['sku', 'name'], raw: true });
   const variants = await builds.findAll({ where: { talkId: build.talkId }, attributes: ['id', 'letter'], order: [['letter', 'ASC']], raw: true });
   const model = compiledVersion(version);

@@ -46,7 +46,7 @@ const grantRow = ({ customer: _customer, from, to, ...file }: GrantFile, custome
 
 interface LineFile { group?: string; model?: string; item?: string; term?: Term; price?: string; hand?: TypedInput; locked?: boolean; optional?: boolean; decisions?: { on: string; value: string | boolean | null }[]; passed?: { rule: string; reason: string }[]; quantity: number }
 /** `daysAgo`: opened then, at the prices of then; `send`: sent, and then revised as `then` says. */
-interface QuoteFile { daysAgo?: number; send?: boolean; then?: { line: number; quantity?: number; hand?: TypedInput }[]; by: string; ask?: string; customer: string; title: string; lines: LineFile[]; whole?: TypedInput; accept: boolean }
+interface QuoteFile { daysAgo?: number; resale?: string; send?: boolean; then?: { line: number; quantity?: number; hand?: TypedInput }[]; by: string; ask?: string; customer: string; title: string; lines: LineFile[]; whole?: TypedInput; accept: boolean }
 interface UserFile { email: string; name: string; role: Role; language: string; dealer: string | null; quota?: string }
 
 /** Loads everything if there are no users yet. Gives the sign-ins; `loaded` tells whether anything was done. */
@@ -136,6 +136,7 @@ async function loadQuote(file: QuoteFile, actor: Actor): Promise<void> {
     if (last && line.group !== undefined) quote = must(await changeLines(actor, quote.id, { version: quote.version, lines: [last.id], group: line.group }));
     if (last && Object.keys(typed).length > 0) quote = must(await changeLine(actor, quote.id, last.id, { version: quote.version, ...typed }));
   }
+  if (file.resale) quote = must(await changeWhole(actor, quote.id, { version: quote.version, resale: file.resale }));
   if (file.whole) quote = must(await changeWhole(actor, quote.id, { version: quote.version, whole: file.whole }));
   if (file.ask) quote = must(await askSignOff(actor, quote.id, { version: quote.version, reason: file.ask }));
   if (file.daysAgo !== undefined) await age(quote, file.daysAgo);

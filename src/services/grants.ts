@@ -2,13 +2,21 @@
 import type { Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
 import type { Grant, LineTerms } from '../core/pricing';
-import { connected, type CustomerClass, type GrantRow } from '../data';
+import { connected, type CustomerClass, type GrantRow, type RevisionRow } from '../data';
 
 /** Who buys, from which list. */
 export interface Buyer {
   id: string;
   class: CustomerClass;
   priceList: string;
+}
+
+/** Who buys on a quote: the customer, or the dealer whose customer it is. */
+export async function buyerOf({ customerId }: { customerId: string }, { customer, priceList }: RevisionRow, transaction: Transaction | null = null): Promise<Buyer> {
+  const { customers } = connected().records;
+  const row = await customers.findByPk(customerId, { transaction });
+  const dealer = row?.dealerId ? await customers.findByPk(row.dealerId, { transaction }) : null;
+  return dealer ? { id: dealer.id, class: dealer.class, priceList } : { id: customerId, class: customer.class, priceList };
 }
 
 export type Granted = Pick<LineTerms, 'agreements' | 'quantityDiscount' | 'promotions'>;

@@ -5,7 +5,7 @@ import { exact } from '../core/exact';
 import { tooShort } from '../core/pricing';
 import { grouped, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
 import { connected, type LineRow, type Stored } from '../data';
-import { may, type Actor } from './actor';
+import { may, type Actor, type Permission } from './actor';
 import { today } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
 import { partsOf, priceLines } from './quote-pricing';
@@ -21,7 +21,7 @@ export async function appendLine({ revision }: Pick<Draft, 'revision'>, line: Ne
   const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
   const id = randomUUID();
   return lines.create(
-    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, origin: id, pricedOn: today(), groupName: null, rates: null, ...line },
+    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, origin: id, pricedOn: today(), groupName: null, rates: null, resale: null, ...line },
     { transaction },
   );
 }
@@ -59,18 +59,20 @@ type Change = Omit<ChangeLineInput, 'version'>;
 
 const applyTo = (actor: Actor, draft: Draft, lines: readonly Stored<LineRow>[], change: Change, transaction: Transaction): Promise<Result<null>> => applyEach(actor, draft, lines.map((line) => ({ line, change })), transaction);
 
-const columnsOf = ({ hand, price, quantity, rates, ...others }: Change): Partial<LineRow> => ({
+const columnsOf = ({ hand, price, quantity, rates, resale, ...others }: Change): Partial<LineRow> => ({
   ...(quantity === undefined ? {} : { quantity }),
   ...(hand === undefined ? {} : { hand: hand && typedOf(hand) }),
   ...(rates === undefined ? {} : { rates: rates && { each: rates.each.map((rate) => exact(plainMoney(rate)).toString()), ...(rates.least === undefined ? {} : { least: exact(plainMoney(rates.least)).toString() }) } }),
+  ...(resale === undefined ? {} : { resale: resale === null ? null : exact(plainMoney(resale)).toString() }),
   ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
   ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
 });
 
 /** Makes changes, all or none; of several, each refusal names its line. */
 async function applyEach(actor: Actor, draft: Draft, each: readonly { line: Stored<LineRow>; change: Change }[], transaction: Transaction): Promise<Result<null>> {
-  if (each.some(({ change }) => change.hand?.by === 'margin') && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
-  if (each.some(({ change }) => change.rates) && !may(actor, 'rates')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'rates' } });
+  const wants = (permission: Permission, of: (change: Change) => unknown) => !may(actor, permission) && each.some(({ change }) => of(change));
+  const missing = wants('discount', ({ hand, price, locked }) => hand || price !== undefined || locked !== undefined) ? 'discount' : wants('costs', ({ hand }) => hand?.by === 'margin') ? 'costs' : wants('rates', ({ rates }) => rates) ? 'rates' : wants('resale', ({ resale }) => resale !== undefined) ? 'resale' : undefined;
+  if (missing) return fail('forbidden', { code: 'refused.permission', params: { permission: missing } });
   const wrong: Failure[] = [];
   const said = (line: LineRow, failure: Failure) => wrong.push(each.length === 1 ? failure : { code: 'line.of', params: { ...failure.params, line: line.position, code: failure.code } });
   for (const { line, change } of each) {

@@ -1,5 +1,6 @@
 /** Prices and sign-off as the services give them, against a real database. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { exact } from '../core/exact';
 import type { QuoteView } from '../core/quoting';
 import { connected } from '../data';
 import type { Actor } from './actor';
@@ -13,6 +14,7 @@ import { changeLine } from './lines';
 import { changeWhole, openQuote, seeQuote } from './quotes';
 import { answerSignOff, askSignOff, takeCounter } from './sign-offs';
 import { askedOf } from './standing';
+import { offered } from './quotation';
 import { openDemo, personOf } from './testing';
 
 let mara: Actor, joss: Actor, tobias: Actor, hedda: Actor, rhona: Actor;
@@ -268,5 +270,33 @@ describe('what a quote means for who sells it', () => {
     expect(quote.lease).toEqual({ months: 36, yearlyRate: '0.054', residual: '100', inAdvance: true });
     expect(codes(await changeWhole(mara, quote.id, { version: quote.version, lease: { ...lease, residual: '5000' } }))).toEqual(['lease.residual']);
     expect(value(await changeWhole(mara, quote.id, { version: quote.version, lease: null })).lease).toBeNull();
+  });
+});
+
+describe('a dealer', () => {
+  it('buys at the dealer\'s prices for an own customer, sells at an own price, and gives no discount on what is bought', async () => {
+    let quote = await quoteOf(rhona, 'saltmarsh', ['YE-KIOSK', 2]);
+    expect(quote.lines[0]?.price.steps.map(({ kind, rate }) => [kind, rate])).toContainEqual(['agreement', '0.18']);
+    expect(quote.resale).toEqual({ share: '0.22', dealer: 'Dunmere Weigh & Haul' });
+    quote = value(await changeWhole(rhona, quote.id, { version: quote.version, resale: '25' }));
+    const buys = quote.lines[0]?.price.unitNet ?? '';
+    const sells = offered(quote);
+    expect(sells.lines[0]?.price).toMatchObject({ unitNet: exact(buys).times('1.25').toDecimalPlaces(2).toString(), steps: [] });
+    // Nothing of the buying price is left in what the customer reads.
+    expect(JSON.stringify({ lines: sells.lines.map(({ price }) => price), totals: sells.totals })).not.toContain(`"${buys}"`);
+    quote = value(await changed(quote, { resale: '5000' }, 1, rhona));
+    expect(offered(quote).totals.net).toBe('10000');
+    for (const change of [{ hand: { by: 'rate' as const, value: '5' } }, { locked: true }]) expect(codes(await changed(quote, change, 1, rhona))).toEqual(['refused.permission']);
+    expect(codes(await changeWhole(rhona, quote.id, { version: quote.version, whole: { by: 'rate', value: '5' } }))).toEqual(['refused.permission']);
+    // The next quote begins with the share that was typed last.
+    const again = await personOf('rhona@dunmere.example');
+    expect((await quoteOf(again, 'saltmarsh', ['YE-KIOSK', 1])).resale?.share).toBe('0.25');
+  });
+
+  it('is nobody else\'s way of selling', async () => {
+    const quote = await quoteOf(mara, 'hallersee', ['SV-COMM', 1]);
+    expect(quote.resale).toBeUndefined();
+    expect(codes(await changeWhole(mara, quote.id, { version: quote.version, resale: '25' }))).toEqual(['refused.permission']);
+    expect(codes(await changed(quote, { resale: '5000' }))).toEqual(['refused.permission']);
   });
 });

@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { exact, fixed, ratio, roundHalfUp } from '../core/exact';
-import { monthlyRate } from '../core/pricing';
+import { monthlyRate, resaleOf, sumLines } from '../core/pricing';
 import type { LineView, QuoteView } from '../core/quoting';
 import { date, money, own, percent, translator } from '../i18n';
 import type { Actor } from './actor';
@@ -20,11 +20,27 @@ const accent = '#1f5246';
 export async function quotation(actor: Actor, id: string, revision?: number): Promise<Result<{ name: string; bytes: Uint8Array }>> {
   const seen = await seeQuote(actor, id, revision);
   if (!seen.ok) return seen;
-  const quote = seen.value;
+  const quote = offered(seen.value);
   prepareFonts();
   const buffer = await pdfmake.createPdf(documentOf(quote)).getBuffer();
   return done({ name: `${quote.number}-R${String(quote.revision.number)}.pdf`, bytes: new Uint8Array(buffer) });
 }
+
+/** What the customer is offered: of a dealer's quote the dealer's own prices, and nothing of what the dealer pays. */
+export function offered(quote: QuoteView): QuoteView {
+  const { resale, decimals } = quote;
+  if (!resale) return quote;
+  const lines = quote.lines.map((line): LineView => {
+    const { unit, total } = resaleOf(line.price, line.quantity, resale.share, decimals, line.resale);
+    const { steps: _steps, share: _share, before: _before, recurring, once: _once, ...price } = line.price;
+    const months = recurring ? { recurring: { ...recurring, perMonth: scaled(recurring.perMonth, total, line.price.net, decimals), firstYear: scaled(recurring.firstYear, total, line.price.net, decimals) } } : {};
+    return { ...line, price: { ...price, ...months, steps: [], unitList: unit ?? total, unitNet: unit ?? total, list: total, net: total } };
+  });
+  const totals = sumLines(lines.filter((line) => !line.optional && !line.alternative).map(({ price }) => price), decimals);
+  return { ...quote, lines, totals, lease: null };
+}
+
+const scaled = (amount: string, by: string, from: string, decimals: number): string => (exact(from).isZero() ? '0' : roundHalfUp(exact(amount).times(by).div(from) as ReturnType<typeof exact>, decimals).toString());
 
 let prepared = false;
 
@@ -50,6 +66,7 @@ const sentOn = ({ revisions, revision: { number } }: QuoteView): string => revis
 function documentOf(quote: QuoteView): TDocumentDefinitions {
   const { language } = quote.customer;
   const t = translator(language);
+  const from = quote.resale?.dealer ?? 'Harrowmoor Scale Works';
   const amount = (value: string) => money(value, language, quote.decimals);
   const [invoice] = [...quote.customer.addresses].sort((a) => (a.kind === 'invoice' ? -1 : 1));
   const meta: [string, string][] = [
@@ -61,7 +78,7 @@ function documentOf(quote: QuoteView): TDocumentDefinitions {
   // What cannot be sold as it stands, or nobody has signed, does not look like an offer.
   const draft = quote.lines.some((line) => line.problems.length > 0) || (quote.signOff?.needs.some((need) => !need.held) ?? false);
   return {
-    info: { title: `${t('pdf.title')} ${quote.number}`, author: 'Harrowmoor Scale Works' },
+    info: { title: `${t('pdf.title')} ${quote.number}`, author: from },
     pageSize: 'A4',
     pageMargins: [54, 64, 54, 60],
     ...(draft ? { watermark: { text: t('pdf.draft'), color: hairline, opacity: 0.35, bold: true } } : {}),
@@ -69,7 +86,7 @@ function documentOf(quote: QuoteView): TDocumentDefinitions {
     styles: { head: { fontSize: 8, color: quiet }, title: { fontSize: 20, bold: true, color: accent }, code: { font: 'Mono', fontSize: 8.5 }, figure: { font: 'Mono', fontSize: 9 }, sum: { font: 'Mono', fontSize: 10.5, bold: true } },
     footer: (page, pages) => ({ text: t('pdf.page', { page, pages }), alignment: 'center', fontSize: 8, color: quiet, margin: [0, 20, 0, 0] }),
     content: [
-      { columns: [{ text: 'Harrowmoor Scale Works', bold: true, fontSize: 12 }, { text: t('pdf.title'), style: 'title', alignment: 'right' }] },
+      { columns: [{ text: from, bold: true, fontSize: 12 }, { text: t('pdf.title'), style: 'title', alignment: 'right' }] },
       { canvas: [{ type: 'line', x1: 0, y1: 6, x2: 487, y2: 6, lineWidth: 0.75, lineColor: accent }], margin: [0, 0, 0, 22] },
       {
         columns: [

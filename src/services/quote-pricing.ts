@@ -5,7 +5,7 @@ import { specialTariff, type LineProblem } from '../core/quoting';
 import { costOf, priceBuild, priceQuote, withRates, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Term, type Whole } from '../core/pricing';
 import { making } from '../core/production';
 import { connected, type BuildRow, type ItemRow, type LineRow, type PriceListRow, type QuoteRow, type RevisionRow } from '../data';
-import { grantsFor } from './grants';
+import { buyerOf, grantsFor } from './grants';
 import { compiledVersion, versionById } from './models';
 import { entriesOf, fullTariff } from './tariffs';
 
@@ -73,7 +73,7 @@ export const priceLines = async (parts: QuoteParts, transaction: Transaction | n
 export async function priceAll({ quote, revision, lines, builds, list }: QuoteParts, transaction: Transaction | null = null): Promise<Quoted> {
   const { items } = connected().records;
   const skus = lines.map((line) => line.sku);
-  const granted = await grantsFor({ id: quote.customerId, class: revision.customer.class, priceList: revision.priceList }, transaction);
+  const granted = await grantsFor(await buyerOf(quote, revision, transaction), transaction);
   const rows = new Map((await items.findAll({ where: { sku: skus }, transaction, raw: true })).map((item) => [item.sku, item]));
   const onDay = await listOn(list.code, lines, transaction);
   const open: { line: LineRow; priced: QuoteLine; parts: BuildPrice | undefined }[] = [];

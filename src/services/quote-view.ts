@@ -13,7 +13,7 @@ import { shownAs, signingOf, signOffsOf } from './standing';
 import { deliveredTo, taxOf, taxRatesIn } from './tax';
 
 export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transaction | null = null, number?: number): Promise<QuoteView> {
-  const { users, orders, revisions } = connected().records;
+  const { users, orders, revisions, customers } = connected().records;
   const parts = await partsOf(quote, transaction, number);
   const { revision, list } = parts;
   const { lines: priced, comes } = await priceAll(parts, transaction);
@@ -29,6 +29,8 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   const shown = shownAs(revision, priced, signing);
   const country = deliveredTo(revision.customer);
   const tax = revision.taxed ?? await taxOf(country, counted(priced), list.decimals, transaction);
+  const resells = revision.resale !== null && may(actor, 'resale');
+  const dealer = resells && actor.dealerId !== null ? await customers.findByPk(actor.dealerId, { transaction }) : null;
   const rateOf = await taxRatesIn(country, transaction);
   const lines = await Promise.all(
     priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs, from }): Promise<LineView> => ({
@@ -46,12 +48,13 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
       ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString() } : {}),
       ...(method && method !== 'unit' ? { method } : {}),
-      ...(from?.offer.is === 'item' && from.offer.entry?.method === 'usage' ? { rates: { slices: from.offer.entry.slices, ...(from.offer.entry.least === undefined ? {} : { least: from.offer.entry.least }), typed: line.rates !== null } } : {}),
+      ...(from?.offer.is === 'item' && from.offer.entry?.method === 'usage' ? { usage: { slices: from.offer.entry.slices, ...(from.offer.entry.least === undefined ? {} : { least: from.offer.entry.least }), typed: line.rates !== null } } : {}),
       price: open(price),
       problems,
       warnings: build?.outcome.warnings ?? [],
       special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
       alternative: line.alternative,
+      ...(resells ? { resale: line.resale === null ? null : exact(line.resale).toString() } : {}),
       origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
       ...(rateOf(item.taxClass) === undefined ? {} : { taxRate: rateOf(item.taxClass) as string }),
       ...(draft && from && (seeCosts || method !== 'costPlus') ? { basis: basisOf(from, seeCosts) } : {}),
@@ -70,10 +73,11 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
     ...(signOff ? { signOff } : {}),
     updatedBy: names.get(quote.updatedBy) ?? '', updatedAt: quote.updatedAt.toISOString(),
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),
+    ...(resells ? { resale: { share: exact(revision.resale ?? '0').toString(), dealer: dealer?.name ?? '' } } : {}),
     lease: revision.lease,
     may: {
       edit: draft && may(actor, 'quotes'), accept: newest && may(actor, 'accept') && (draft || shown === 'sent'), send: draft && may(actor, 'quotes'),
-      rates: draft && may(actor, 'rates'), revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
+      agreeRates: draft && may(actor, 'rates'), discount: draft && may(actor, 'discount'), revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
     },
   };
 }

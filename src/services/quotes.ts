@@ -31,7 +31,7 @@ export async function openQuote(actor: Actor, { customerId, title }: NewQuoteInp
       { transaction },
     );
     await revisions.create(
-      { id: randomUUID(), quoteId: quote.id, number: 1, state: 'draft', priceList: customer.priceList, customer: await copyOf(customer), validUntil: inDays(validDays), whole: null, madeBy: actor.id, settledAt: null, settledBy: null, lost: null, taxed: null, lease: null },
+      { id: randomUUID(), quoteId: quote.id, number: 1, state: 'draft', priceList: customer.priceList, customer: await copyOf(customer), validUntil: inDays(validDays), whole: null, madeBy: actor.id, settledAt: null, settledBy: null, lost: null, taxed: null, lease: null, resale: may(actor, 'resale') ? (actor.preferences.resale ?? '0') : null },
       { transaction },
     );
     await record(actor, 'quote.opened', number, { customer: customer.number }, transaction);
@@ -118,15 +118,19 @@ const leaseOf = ({ months, yearlyRate, residual, inAdvance }: LeaseInput): Quote
 });
 
 /** Changes what is said of the whole quote: a discount, net price or margin, how long it is valid, its title, a lease beside the price. */
-export async function changeWhole(actor: Actor, id: string, { version, whole, validUntil, title, lease }: ChangeQuoteInput): Promise<Result<QuoteView>> {
+export async function changeWhole(actor: Actor, id: string, { version, whole, validUntil, title, lease, resale }: ChangeQuoteInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
+    if (whole && !may(actor, 'discount')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'discount' } });
+    if (resale !== undefined && !may(actor, 'resale')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'resale' } });
     if (whole?.by === 'margin' && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
     if (validUntil !== undefined && validUntil < today()) return fail('invalid', { code: 'quote.validPast', field: 'validUntil' });
     const to: Partial<RevisionRow> = {
-      ...(whole === undefined ? {} : { whole: whole && typedOf(whole) }), ...(validUntil === undefined ? {} : { validUntil }), ...(lease === undefined ? {} : { lease: lease && leaseOf(lease) }),
+      ...(whole === undefined ? {} : { whole: whole && typedOf(whole) }), ...(validUntil === undefined ? {} : { validUntil }), ...(resale === undefined ? {} : { resale: exact(plainPercent(resale)).div(100).toString() }), ...(lease === undefined ? {} : { lease: lease && leaseOf(lease) }),
     };
     const from = Object.fromEntries(Object.keys(to).map((key) => [key, revision[key as keyof RevisionRow]]));
     if (Object.keys(to).length > 0) await connected().records.revisions.update(to, { where: { id: revision.id }, transaction });
+    // The next quote begins with it.
+    if (resale !== undefined) await connected().records.users.update({ preferences: { ...actor.preferences, resale: to.resale ?? '0' } }, { where: { id: actor.id }, transaction });
     if (title !== undefined) await connected().records.quotes.update({ title }, { where: { id: quote.id }, transaction });
     const { comes, lines } = await priceAll(await partsOf(quote, transaction), transaction);
     if (whole !== undefined && comes.is === 'impossible') return fail('invalid', { code: 'quote.whole', params: { why: comes.why }, field: 'whole' });

@@ -67,9 +67,9 @@ export async function reviseQuote(actor: Actor, id: string, { version, from }: R
     const { revisions, lines } = connected().records;
     const source = from === undefined ? newest : await revisions.findOne({ where: { quoteId: quote.id, number: from }, transaction });
     if (!source) return fail('missing', { code: 'revision.missing', params: { number: from ?? 0 } });
-    const { priceList, customer, whole, lease } = source;
+    const { priceList, customer, whole, lease, resale } = source;
     const made = await revisions.create(
-      { id: randomUUID(), quoteId: quote.id, number: newest.number + 1, state: 'draft', priceList, customer, validUntil: inDays(validDays), whole, lease, madeBy: actor.id, settledAt: null, settledBy: null, lost: null, taxed: null },
+      { id: randomUUID(), quoteId: quote.id, number: newest.number + 1, state: 'draft', priceList, customer, validUntil: inDays(validDays), whole, lease, resale, madeBy: actor.id, settledAt: null, settledBy: null, lost: null, taxed: null },
       { transaction },
     );
     const rows = await lines.findAll({ where: { revisionId: source.id }, order: [['position', 'ASC']], transaction, raw: true });

@@ -23,6 +23,7 @@ export { entryProblem, listed, withRates, type Bracket, type LineRates, type Lis
 export { addDays, addMonths, beginningOf, chargeOver, lastDay, monthsIn, monthsOf, recurringTotals, termBetween, tooShort, type Recurrence, type RecurringTotals, type Term } from './recurring';
 export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityDiscount } from './grants';
 export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
+export { resaleOf, sumResale, type Resale } from './resale';
 export { spread } from './spread';
 export { figuresOf, judge, needsOf, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Need, type Reach, type Signed } from './limits';
 export { atTarget, commission, monthlyRate, type CommissionPlan, type Lease } from './financing';

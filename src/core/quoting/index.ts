@@ -90,7 +90,7 @@ export interface LineView {
   /** How the item is priced in the list, where it is not by the piece. */
   method?: PriceEntry['method'];
   /** Of what is used: its rates, whether the list's or typed on the line. */
-  rates?: { slices: readonly Slice[]; least?: ExactText; typed: boolean };
+  usage?: { slices: readonly Slice[]; least?: ExactText; typed: boolean };
   price: LinePrice;
   /** Priced parts of a build. */
   build?: BuildPrice;
@@ -108,6 +108,8 @@ export interface LineView {
   group: string | null;
   /** Where its country has one for its item. */
   taxRate?: ExactText;
+  /** Of a dealer's quote: the dealer's own selling price of one piece; null where it is by the share for all. */
+  resale?: ExactText | null;
   /** From which the page can price it again; absent on what never changes. */
   basis?: LineBasis;
 }
@@ -151,9 +153,11 @@ export interface QuoteView {
   updatedBy: string;
   updatedAt: string;
   order?: { id: string; number: string };
+  /** Of a dealer's quote: the dealer's share on the buying price, and who the dealer is. */
+  resale?: { share: ExactText; dealer: string };
   /** Offered as a lease beside the price. */
   lease: QuoteLease | null;
-  may: { edit: boolean; accept: boolean; send: boolean; revise: boolean; lose: boolean; rates: boolean; seeCosts: boolean };
+  may: { edit: boolean; accept: boolean; send: boolean; revise: boolean; lose: boolean; agreeRates: boolean; discount: boolean; seeCosts: boolean };
 }
 
 /** A sign-off as it was asked for and answered. */

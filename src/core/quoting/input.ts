@@ -107,12 +107,13 @@ const optionalTerm = lazy((value: unknown) => (value === undefined ? mixed().opt
 /** What may be typed on one line, or on several at once. */
 const lineFields = { quantity: quantity.optional(), hand: typedOrNone, locked: boolean().strict(), optional: boolean().strict(), term: optionalTerm };
 interface LineFields { quantity?: number; hand?: TypedInput | null; locked?: boolean; optional?: boolean; term?: Term }
+const moneyOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : typedMoney)) as unknown as Schema<string | null>;
 const rates = exactly<RatesInput>({ each: array().strict().of(typedMoney).min(1, 'input.required').max(50, 'input.tooMany').required('input.required'), least: typedMoney.optional() });
 /** Rates of what is used, one a slice, as they are typed. */
 export interface RatesInput { each: string[]; least?: string }
 const ratesOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : rates)) as unknown as Schema<RatesInput | null>;
-export const changeLineInput = exactly<ChangeLineInput>({ version, ...lineFields, price: typedMoney.optional(), rates: ratesOrNone });
-export interface ChangeLineInput extends LineFields { version: number; price?: string; rates?: RatesInput | null }
+export const changeLineInput = exactly<ChangeLineInput>({ version, ...lineFields, price: typedMoney.optional(), rates: ratesOrNone, resale: moneyOrNone });
+export interface ChangeLineInput extends LineFields { version: number; price?: string; rates?: RatesInput | null; resale?: string | null }
 
 const lineIds = array().strict().of(id).min(1, 'input.required').max(10_000, 'input.tooMany').required('input.required');
 const groupName = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : string().trim().min(1, 'group.noName').max(80, 'input.tooLong'))) as unknown as Schema<string | null | undefined>;
@@ -176,10 +177,15 @@ const lease = exactly<LeaseInput>({ months: leaseMonths, yearlyRate, residual: t
 /** A lease as it is typed: a rate in percent a year, an amount as people write it. */
 export interface LeaseInput { months: number; yearlyRate: string; residual?: string; inAdvance: boolean }
 const leaseOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : lease)) as unknown as Schema<LeaseInput | null>;
+/** What a dealer adds, in percent; below nothing a dealer sells at a loss, which is the dealer's to decide. */
+const resaleShare = string().test('number', 'margin.notANumber', (value?: string) => value === undefined || readExact(plainPercent(value)) !== null).test('range', 'resale.range', (value?: string) => {
+  const percent = value === undefined ? null : readExact(plainPercent(value));
+  return percent === null || (percent.gte(-100) && percent.lte(1000));
+});
 const optionalDay = lazy((value: unknown) => (value === undefined ? mixed().optional() : day)) as unknown as Schema<string | undefined>;
 
-export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone, validUntil: optionalDay, title: string().strict().trim().max(120, 'input.tooLong'), lease: leaseOrNone });
-export interface ChangeQuoteInput { version: number; whole?: TypedInput | null; validUntil?: string; title?: string; lease?: LeaseInput | null }
+export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone, validUntil: optionalDay, title: string().strict().trim().max(120, 'input.tooLong'), lease: leaseOrNone, resale: resaleShare });
+export interface ChangeQuoteInput { version: number; whole?: TypedInput | null; validUntil?: string; title?: string; lease?: LeaseInput | null; resale?: string }
 
 const revisionNumber = number().strict().integer('input.badVersion').min(1, 'input.badVersion').max(999, 'input.badVersion');
 export const reviseInput = exactly<ReviseInput>({ version, from: revisionNumber });

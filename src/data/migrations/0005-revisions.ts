@@ -10,7 +10,7 @@ alter table price_entries alter column valid_from drop default;
 alter table quote_revisions
   drop constraint quote_revisions_state_check, add constraint quote_revisions_state_check check (state in ('draft','sent','lost','accepted')),
   add column made_at timestamptz not null default now(), add column made_by uuid references users, add column settled_at timestamptz, add column settled_by uuid references users,
-  add column lost jsonb, add column taxed jsonb, add column lease jsonb, add constraint quote_revisions_lost check ((state = 'lost') = (lost is not null));
+  add column lost jsonb, add column taxed jsonb, add column lease jsonb, add column resale numeric(9,6), add constraint quote_revisions_lost check ((state = 'lost') = (lost is not null));
 update quote_revisions r set made_at = q.created_at, made_by = q.owner_id from quotes q where q.id = r.quote_id;
 update quote_revisions r set settled_at = o.created_at, settled_by = o.created_by from orders o where o.revision_id = r.id;
 
@@ -19,7 +19,7 @@ update builds b set revision_id = (select id from quote_revisions r where r.quot
 alter table builds alter column revision_id set not null;
 create index builds_revision on builds (revision_id);
 
-alter table quote_lines add column origin uuid, add column priced_on date, add column rates jsonb, add column group_name text check (group_name <> '');
+alter table quote_lines add column origin uuid, add column priced_on date, add column rates jsonb, add column resale numeric(18,6) check (resale >= 0), add column group_name text check (group_name <> '');
 alter table quote_lines disable trigger quote_lines_frozen;
 update quote_lines l set origin = l.id, priced_on = coalesce((select (b.context ->> 'date')::date from builds b where b.id = l.build_id), (select r.made_at::date from quote_revisions r where r.id = l.revision_id));
 alter table quote_lines enable trigger quote_lines_frozen;

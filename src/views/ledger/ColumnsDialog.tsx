@@ -2,12 +2,12 @@ import { ArrowDown, ArrowUp, Pin, PinOff } from 'lucide-react';
 import type { LedgerColumn } from '../../core/quoting';
 import { Button, Dialog, DialogFoot } from '../../ui';
 import { useSpeech } from '../speech';
-import { columnsFor, titleOf, usualColumns } from './columns';
+import { columnsFor, titleOf, usualColumns, type Sees } from './columns';
 import css from './choose.module.css';
 
 interface Props {
   open: boolean;
-  seeCosts: boolean;
+  sees: Sees;
   columns: readonly LedgerColumn[] | null | undefined;
   /** null goes back to the usual ones. */
   onChange: (columns: LedgerColumn[] | null) => void;
@@ -15,10 +15,10 @@ interface Props {
 }
 
 /** Which columns the Ledger shows, in which order, and which of them stay in sight. Remembered for the person. */
-export function ColumnsDialog({ open, seeCosts, columns, onChange, onClose }: Props) {
+export function ColumnsDialog({ open, sees, columns, onChange, onClose }: Props) {
   const { t } = useSpeech();
-  const chosen = columns ?? usualColumns(seeCosts);
-  const others = columnsFor(seeCosts).filter((id) => !chosen.some((column) => column.id === id));
+  const chosen = columns ?? usualColumns(sees);
+  const others = columnsFor(sees).filter((id) => !chosen.some((column) => column.id === id));
   const swap = (at: number, to: number) => {
     const next = [...chosen];
     const [moved] = next.splice(at, 1);

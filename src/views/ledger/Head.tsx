@@ -45,7 +45,7 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
         {may.edit && <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>}
         {may.edit && <Button onClick={() => onDialog('start')}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
         <Button aria-pressed={walkOpen} onClick={onWalk}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>
-        <Button aria-pressed={dealOpen} onClick={onDeal}><Landmark size={14} aria-hidden />{t('deal.open')}</Button>
+        {!view.resale && <Button aria-pressed={dealOpen} onClick={onDeal}><Landmark size={14} aria-hidden />{t('deal.open')}</Button>}
         <LinkButton href={`/api/quotes/${view.id}/quotation.pdf${revisionQuery}`} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>
         {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
         {may.revise && <Button onClick={onRevise}><BookCopy size={14} aria-hidden />{t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom')}</Button>}

@@ -7,6 +7,7 @@ import { ask, sentences, type Answer } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { AddItem } from './AddItem';
 import { AddressDialog } from './AddressDialog';
+import { seesOf } from './columns';
 import { ColumnsDialog } from './ColumnsDialog';
 import { CustomerDialog } from './CustomerDialog';
 import { FreshenDialog } from './FreshenDialog';
@@ -125,12 +126,12 @@ function Page({ view: first, models, columns: usual }: Props) {
           )}
           {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setDialog('paste')} />}
           <div className={css.address}>
-            {view.customer.addresses.map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} change={t('address.change', { which: t(`ledger.${address.kind}`) })} onChange={may.edit ? () => setMoving(address.kind) : undefined} />)}
+            {addressesOf(view).map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} change={t('address.change', { which: t(`ledger.${address.kind}`) })} onChange={may.edit ? () => setMoving(address.kind) : undefined} />)}
             <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>
           </div>
         </div>
         {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
-        <Totals view={view} onType={changeWhole} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
+        <Totals view={view} onType={changeWhole} onResale={async (resale) => refused(await change('PATCH', '', { resale }))} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
       </div>
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} onRates={(line, rates) => changeLine(line, { rates })} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}
       <CustomerDialog open={dialog === 'customer'} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={close} />
@@ -138,7 +139,7 @@ function Page({ view: first, models, columns: usual }: Props) {
       <PasteDialog open={dialog === 'paste'} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={close} />
       <StartDialog open={dialog === 'start'} view={view} models={models} onClose={close} />
       <FreshenDialog open={dialog === 'freshen'} view={view} onTake={async (lines) => refused(await change('POST', '/freshening', { lines }))} onClose={close} />
-      <ColumnsDialog open={dialog === 'columns'} seeCosts={may.seeCosts} columns={columns} onChange={choose} onClose={close} />
+      <ColumnsDialog open={dialog === 'columns'} sees={seesOf(view)} columns={columns} onChange={choose} onClose={close} />
       <LoseDialog open={dialog === 'lose'} view={view} onLose={async (lost) => refused(await change('POST', '/lose', lost))} onClose={close} />
       <Dialog title={t('ledger.acceptTitle', { number: view.number })} closeText={t('frame.close')} open={dialog === 'accept'} onClose={close}>
         <p>{t('ledger.acceptText', { net, count: builds })}</p>
@@ -156,6 +157,12 @@ function Page({ view: first, models, columns: usual }: Props) {
       </Dialog>
     </div>
   );
+}
+
+/** Without one of its own, delivery goes to where the invoice goes. */
+function addressesOf({ customer: { addresses } }: QuoteView): Address[] {
+  const [first] = addresses;
+  return first && !addresses.some(({ kind }) => kind === 'delivery') ? [...addresses, { ...first, kind: 'delivery' }] : addresses;
 }
 
 function AddressText({ address, title, change, onChange }: { address: Address; title: string; change: string; onChange: (() => void) | undefined }) {

@@ -32,13 +32,13 @@ export function Marked({ view, lines, onChange, onRemove, onClear }: Props) {
   return (
     <section className={css.bar} aria-label={t('marked.title')}>
       <b className={css.count} role="status">{t('marked.count', { count: lines.length })}</b>
-      <TypedField label={t('ledger.discount')} check={(text) => wrongBy('rate', text, language, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'rate', value: sendable('rate', text, language) } })} />
+      {view.may.discount && <TypedField label={t('ledger.discount')} check={(text) => wrongBy('rate', text, language, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'rate', value: sendable('rate', text, language) } })} />}
       {view.may.seeCosts && <TypedField label={t('ledger.marginPercent')} check={(text) => wrongBy('margin', text, language, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'margin', value: sendable('margin', text, language) } })} />}
       <TypedField label={t('ledger.quantity')} check={(text) => (text === '' ? null : wrongWith(quantitySchema, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : go({ quantity: text }))} />
       {recurring.length === lines.length && <TypedField label={t('marked.months')} check={(text) => (text === '' ? null : wrongWith(months, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : go({ term: { start: recurring[0]?.recurs?.term.start ?? '', months: Number(text), days: 0 } }))} />}
       <TypedField label={t('marked.group')} wide list={groups} check={() => null} onGo={(text) => (text === '' ? Promise.resolve() : go({ group: text }))} />
       {grouped && <Button onClick={() => void go({ group: null })}>{t('marked.ungroup')}</Button>}
-      <Button aria-pressed={allLocked} onClick={() => void go({ locked: !allLocked })}><Lock size={13} aria-hidden />{t('marked.lock')}</Button>
+      {view.may.discount && <Button aria-pressed={allLocked} onClick={() => void go({ locked: !allLocked })}><Lock size={13} aria-hidden />{t('marked.lock')}</Button>}
       <Button aria-pressed={allAside} onClick={() => void go({ optional: !allAside })}><CircleDashed size={13} aria-hidden />{t('ledger.optional')}</Button>
       <Button onClick={onRemove}><Trash2 size={13} aria-hidden />{t('marked.remove')}</Button>
       <Button look="plain" aria-label={t('marked.clear')} title={t('marked.clear')} onClick={onClear}><X size={14} aria-hidden /></Button>

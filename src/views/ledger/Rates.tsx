@@ -16,7 +16,7 @@ interface Props {
 /** What each piece costs by how many there are; agreed for one line, where one may. */
 export function Rates({ line, mayEdit, onChange }: Props) {
   const { t, language } = useSpeech();
-  const { rates } = line;
+  const rates = line.usage;
   if (!rates) return null;
   const now: RatesInput = { each: rates.slices.map(({ rate }) => rate), ...(rates.least === undefined ? {} : { least: rates.least }) };
   const cell = (label: string, value: string, change: (typed: string) => RatesInput) => (

@@ -87,7 +87,7 @@ function LineWalk({ line, title, view, amount, onRates }: WalkProps & { line: Li
           </tbody>
         </table>
       )}
-      {line.rates && <Rates line={line} mayEdit={view.may.rates} onChange={(rates) => onRates(line, rates)} />}
+      {line.usage && <Rates line={line} mayEdit={view.may.agreeRates} onChange={(rates) => onRates(line, rates)} />}
       <Bridge label={title} steps={steps} shown={(value, key) => (key.startsWith('rounding') ? number(value, language, 8) : amount(value))} net={{ name: t(price.per === 'line' ? 'ledger.netForAll' : 'walk.net'), amount: price.unitNet }} cost={price.unitCost === undefined ? undefined : { name: t('walk.cost'), amount: price.unitCost }} />
       <p className={css.sideNote}>
         {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}

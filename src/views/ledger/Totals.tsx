@@ -1,29 +1,32 @@
 import { Stamp } from 'lucide-react';
-import type { QuoteFigure } from '../../core/pricing';
-import type { QuoteView } from '../../core/quoting';
-import { money, percent } from '../../i18n';
+import { resaleOf, sumResale, type QuoteFigure } from '../../core/pricing';
+import { marginPercent, type QuoteView } from '../../core/quoting';
+import { money, number, percent, shift } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';
+import { EditCell } from './EditCell';
 import { FourCell } from './FourCell';
 import shared from './ledger.module.css';
 import css from './totals.module.css';
-import type { Way } from './typed-amount';
+import { wrongWith, type Way } from './typed-amount';
 
 interface Props {
   view: QuoteView;
   onType: (typed: { by: Way; value: string } | null) => Promise<string | null>;
   onExplain: (figure: QuoteFigure) => void;
   onSignOff: () => void;
+  /** Of a dealer: the share on all that is sold; gives the sentence of a refusal. */
+  onResale: (percent: string) => Promise<string | null>;
 }
 
 /** What the quote comes to: a row that is typed into for all of it, and its sums, each of which tells how it came about. */
-export function Totals({ view, onType, onExplain, onSignOff }: Props) {
+export function Totals({ view, onType, onExplain, onSignOff, onResale }: Props) {
   const { t, language } = useSpeech();
   const { totals, whole, decimals, currency, may } = view;
   const { comes } = whole;
   const amount = (value: string) => money(value, language, decimals);
   const four = (by: Way, value: string | undefined) => (
-    <label className={css.wholeCell}>{t(`ledger.whole.${by}`)}<FourCell by={by} value={value} typed={whole.typed} label={t('ledger.wholeCell', { what: t(`ledger.whole.${by}`) })} decimals={decimals} disabled={!may.edit} onType={onType} /></label>
+    <label className={css.wholeCell}>{t(`ledger.whole.${by}`)}<FourCell by={by} value={value} typed={whole.typed} label={t('ledger.wholeCell', { what: t(`ledger.whole.${by}`) })} decimals={decimals} disabled={!may.discount} onType={onType} /></label>
   );
   const sum = (figure: QuoteFigure, value: string, main = false) => (
     <div className={classes(css.sum, main && css.mainSum)}>
@@ -37,12 +40,13 @@ export function Totals({ view, onType, onExplain, onSignOff }: Props) {
   const recurs = totals.recurring !== '0';
   return (
     <footer className={css.foot}>
-      <fieldset className={css.whole}>
+      {view.resale && <ResaleFoot view={view} onResale={onResale} />}
+      {!view.resale && <fieldset className={css.whole}>
         <legend>{t('ledger.wholeQuote')}</legend>
         {comes.is === 'spread' ? <>
           {four('rate', comes.rate)}{four('amount', comes.amount)}{four('net', totals.net)}{may.seeCosts && four('margin', totals.margin)}
         </> : <p className={shared.problem} role="alert">{t('quote.whole', { why: t(`quote.why.${comes.why}`) })}</p>}
-      </fieldset>
+      </fieldset>}
       {view.signOff && (needs.length > 0 || view.signOff.history.length > 0) && (
         <p className={css.signing}>
           <Stamp size={14} aria-hidden />
@@ -61,5 +65,21 @@ export function Totals({ view, onType, onExplain, onSignOff }: Props) {
       </dl>
       {!view.tax && view.lines.length > 0 && <p className={css.noTax}>{t('ledger.noTax', { country: view.taxCountry })}</p>}
     </footer>
+  );
+}
+
+/** What a dealer adds to the buying price, what all is sold for, and what is earned on it. */
+function ResaleFoot({ view, onResale }: Pick<Props, 'view' | 'onResale'>) {
+  const { t, language } = useSpeech();
+  const { resale, decimals, currency } = view;
+  if (!resale) return null;
+  const lines = view.lines.filter((line) => !line.optional && !line.alternative);
+  const { total, earned, share } = sumResale(lines.map(({ price, quantity, resale: own }) => ({ net: price.net, total: resaleOf(price, quantity, resale.share, decimals, own).total })));
+  return (
+    <fieldset className={css.whole}>
+      <legend>{t('resale.title')}</legend>
+      <label className={css.wholeCell}>{t('resale.share')}<EditCell label={t('resale.share')} value={number(shift(resale.share, 2), language, 2)} disabled={!view.may.edit} strong check={(typed) => wrongWith(marginPercent, typed, t)} onSave={onResale} /></label>
+      <p className={css.resale} data-testid="resale">{t('resale.sold', { total: money(total, language, decimals), currency })} <span>{t('resale.earned', { earned: money(earned, language, decimals), share: share === undefined ? '–' : percent(share, language, 1) })}</span></p>
+    </fieldset>
   );
 }

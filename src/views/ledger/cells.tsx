@@ -1,6 +1,7 @@
 /** The cells of a line, by column. */
 import type { ReactNode } from 'react';
 import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
+import { resaleOf } from '../../core/pricing';
 import { quantity as quantitySchema, typedMoney, type LedgerColumnId, type LineView, type QuoteView } from '../../core/quoting';
 import { date, money, percent, type Translate } from '../../i18n';
 import { EditCell } from './EditCell';
@@ -40,7 +41,7 @@ function four({ line, view, language, onChange, onFill }: CellMeans, by: Way, va
   const limit = judged && limitFor(view, line, judged.by);
   return (
     <FourCell
-      by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} decimals={decimals} disabled={!may.edit || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
+      by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} decimals={decimals} disabled={!may.discount || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
       below={judged && limit && ((typed) => <ReachMark limit={limit} figure={typed ?? judged.figure} />)}
       onFill={(texts) => onFill(line, texts.map((text) => ({ hand: text.trim() === '' ? null : { by, value: sendable(by, text, language) } })))}
     />
@@ -85,6 +86,17 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
   cost: ({ line, view, language }) => still(line.price.cost === undefined ? '' : money(line.price.cost, language, view.decimals)),
   earned: ({ line, view, language }) => still(line.price.cost === undefined ? '' : money(textOf(minus(fixed(line.price.net), fixed(line.price.cost))), language, view.decimals)),
   pricedOn: ({ line, language }) => still(date(line.pricedOn, language)),
+  resale: ({ line, view, t, language, onChange }) => {
+    if (line.resale === undefined || !view.resale) return null;
+    const { unit, total } = resaleOf(line.price, line.quantity, view.resale.share, view.decimals, line.resale);
+    return (
+      <EditCell
+        label={`${t('column.resale')} ${String(line.position)}`} value={money(unit ?? total, language, view.decimals)} disabled={!view.may.edit} strong={line.resale !== null} check={(typed) => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language), t))}
+        onSave={(typed) => onChange(line, { resale: typed.trim() === '' ? null : sendableMoney(typed, language) })}
+      />
+    );
+  },
+  resaleTotal: ({ line, view, language }) => (view.resale ? still(money(resaleOf(line.price, line.quantity, view.resale.share, view.decimals, line.resale).total, language, view.decimals)) : null),
   tax: ({ line, language }) => still(line.taxRate === undefined ? '' : percent(line.taxRate, language)),
 };
 

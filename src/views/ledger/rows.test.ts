@@ -37,7 +37,7 @@ describe('columns', () => {
   const view = (seeCosts: boolean, share?: string) => ({ may: { seeCosts }, lines: [{ price: share === undefined ? {} : { share } }] }) as unknown as QuoteView;
   const ids = (laid: ReturnType<typeof layOut>) => laid.columns.map(({ id }) => id);
   it('never show what one may not see, whatever was chosen', () => {
-    expect(columnsFor(false)).not.toContain('cost');
+    expect(columnsFor({ costs: false, resale: false })).not.toContain('cost');
     expect(ids(layOut(view(false), [{ id: 'cost', pinned: true }, { id: 'margin', pinned: false }, { id: 'total', pinned: false }], 1200))).toEqual(['total']);
     expect(ids(layOut(view(false), null, 1200))).not.toContain('margin');
   });

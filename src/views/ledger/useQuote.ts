@@ -15,6 +15,8 @@ export interface LineChange {
   term?: Term;
   price?: string;
   rates?: RatesInput | null;
+  /** A dealer's own selling price. */
+  resale?: string | null;
 }
 
 type Method = 'POST' | 'PATCH' | 'DELETE';
@@ -35,7 +37,7 @@ export interface QuoteActs {
 
 const localTyped = (typed: TypedInput | null): Typed | null => typed && typedOf(typed);
 
-function localEdit(line: string, { quantity, hand, price, rates: _rates, ...others }: LineChange): LocalEdit {
+function localEdit(line: string, { quantity, hand, price, rates: _rates, resale: _resale, ...others }: LineChange): LocalEdit {
   return { of: 'line', line, ...others, ...(quantity === undefined ? {} : { quantity: Number(quantity) }), ...(hand === undefined ? {} : { hand: localTyped(hand) }), ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }) };
 }
 
