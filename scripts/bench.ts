@@ -1,7 +1,7 @@
 /**
  * How fast it is: the engine on Ridgeback and on generated models of two sizes, beside two other solvers on the same questions,
- * in a web worker of headless Chromium, and from click to painted state on the Bench.
- * `npm run bench [ridgeback|large|huge|peers|worker|pricing|painted ...]`; the last needs a demo running (BASE_URL where it is not at port 4600).
+ * in a web worker of headless Chromium, and from key to painted state on the Bench and the Ledger.
+ * `npm run bench [ridgeback|large|huge|peers|worker|pricing|painted|ledger ...]`; the last two need a demo running (BASE_URL where it is not at port 4600).
  */
 import { execFileSync } from 'node:child_process';
 import { buildSync } from 'esbuild';
@@ -11,6 +11,7 @@ import { generatedModel, huge, large, randomFrom, type Size } from '../src/core/
 import { compileModel, type CompiledModel } from '../src/core/model';
 import { pricer, type QuoteLine } from '../src/core/pricing';
 import { demoDocument } from './demo-documents';
+import { timeLedger } from './bench-ledger';
 import { askLogicSolver, askMinisat } from './peers';
 
 const parts = process.argv.slice(2);
@@ -203,10 +204,17 @@ if (wanted('pricing')) {
   row('  one edited line', edited.slice(50), 5);
 }
 
-if (wanted('painted')) {
+if (wanted('painted') || wanted('ledger')) {
   const baseURL = process.env.BASE_URL ?? 'http://127.0.0.1:4600';
-  if (await fetch(`${baseURL}/api/health`).then((answer) => answer.ok, () => false)) await timePainting(baseURL);
-  else console.log(`No demo at ${baseURL}; start one with bin/start to time the Bench in Chromium.`);
+  if (!(await fetch(`${baseURL}/api/health`).then((answer) => answer.ok, () => false))) console.log(`No demo at ${baseURL}; start one with bin/start to time the Bench and the Ledger in Chromium.`);
+  else {
+    if (wanted('painted')) await timePainting(baseURL);
+    if (wanted('ledger')) {
+      const browser = await launch();
+      await timeLedger(browser, baseURL, row);
+      await browser.close();
+    }
+  }
 }
 
 /** From key to painted state on the Bench, with the processor four times slower than it is. */

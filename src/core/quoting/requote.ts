@@ -91,11 +91,15 @@ function withPrice(line: LineView, { price, problems }: PricedLine): LineView {
   return shown;
 }
 
-/** A newer view of which all lines that are as they were stay the same objects. */
+const kept = <T>(before: T, after: T): T => (before !== after && JSON.stringify(before) === JSON.stringify(after) ? before : after);
+
+/** A newer view of which everything that is as it was stays the same object, so that nothing that shows it is drawn again. */
 export function sameWhereEqual(before: QuoteView, after: QuoteView): QuoteView {
   const had = new Map(before.lines.map((line) => [line.id, line]));
-  return { ...after, lines: after.lines.map((line) => {
-    const was = had.get(line.id);
-    return was && JSON.stringify(was) === JSON.stringify(line) ? was : line;
-  }) };
+  const judged = new Map(before.signOff?.judged.map((each) => [`${each.line} ${each.by}`, each]));
+  return {
+    ...after, may: kept(before.may, after.may), customer: kept(before.customer, after.customer), revisions: kept(before.revisions, after.revisions), lines: after.lines.map((line) => kept(had.get(line.id) ?? line, line)),
+    ...(after.resale ? { resale: kept(before.resale ?? after.resale, after.resale) } : {}),
+    ...(after.signOff ? { signOff: { ...after.signOff, limits: kept(before.signOff?.limits ?? after.signOff.limits, after.signOff.limits), judged: after.signOff.judged.map((each) => kept(judged.get(`${each.line} ${each.by}`) ?? each, each)) } } : {}),
+  };
 }

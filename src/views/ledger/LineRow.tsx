@@ -20,7 +20,7 @@ export interface LineActs extends Pick<CellMeans, 'onChange' | 'onExplain' | 'on
   onMark: (line: LineView, allBetween: boolean) => void;
 }
 
-interface Props extends LineActs, Pick<CellMeans, 'view'> {
+interface Props extends LineActs, Pick<CellMeans, 'means' | 'judged'> {
   row: Extract<LedgerRow, { is: 'line' }>;
   columns: readonly Shown[];
   /** Its walk is open. */
@@ -34,12 +34,12 @@ interface Props extends LineActs, Pick<CellMeans, 'view'> {
 export const heldAt = ({ held }: Shown): { style?: CSSProperties } => (held === undefined ? {} : { style: { left: held } });
 
 /** The cells of a line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
-export function LineCells({ row, view, columns, walked, marked, handle, onChange, onExplain, onFill, onRemove, onCopy, onWalk, onOpen, onMark }: Props): ReactNode {
+export function LineCells({ row, means, judged, columns, walked, marked, handle, onChange, onExplain, onFill, onRemove, onCopy, onWalk, onOpen, onMark }: Props): ReactNode {
   const { t, language } = useSpeech();
-  const { may } = view;
+  const { may } = means;
   const { line, open } = row;
   const at = String(line.position);
-  const means: CellMeans = { line, view, t, language, onChange, onExplain, onFill };
+  const cell: CellMeans = { line, means, judged, t, language, onChange, onExplain, onFill };
   return (
     <>
       <td className={classes(css.position, css.held)}>
@@ -57,7 +57,7 @@ export function LineCells({ row, view, columns, walked, marked, handle, onChange
         {line.warnings.map((warning) => <span key={warning.rule} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning.text, language)}{warning.passed && <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>}</span>)}
         {line.special.map((part) => <span key={part.item} className={css.warning}>{t('ledger.specialPart', { text: part.text })}</span>)}
       </td>
-      {columns.map((column) => <td key={column.id} data-column={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cellOf(column.id, means)}</td>)}
+      {columns.map((column) => <td key={column.id} data-column={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cellOf(column.id, cell)}</td>)}
       <td className={css.lineActs}>
         <Button look="plain" className={css.iconAct} aria-label={t('ledger.walkOf', { line: at })} title={t('ledger.walk')} aria-pressed={walked} onClick={() => onWalk(line)}><Route size={14} aria-hidden /></Button>
         {may.edit && <>

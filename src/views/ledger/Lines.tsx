@@ -1,10 +1,11 @@
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import type { LedgerColumn, LineView, QuoteView } from '../../core/quoting';
+import type { LedgerColumn, LineView, QuoteView, SignOffsOfQuote } from '../../core/quoting';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
-import { actsWidth, layOut, positionWidth } from './columns';
+import type { Means } from './cells';
+import { actsWidth, layOut, positionWidth, type Shown } from './columns';
 import { GroupCells } from './GroupCells';
 import css from './lines.module.css';
 import { heldAt, LineCells, PartCells, type LineActs } from './LineRow';
@@ -30,6 +31,7 @@ interface Props extends Pick<LineActs, 'onChange' | 'onExplain' | 'onFill' | 'on
 const mostPlain = 120;
 const heights: Record<LedgerRow['is'], number> = { group: 28, line: 44, part: 24 };
 const headHeight = 30;
+const none: never[] = [];
 
 function useWidth(of: RefObject<HTMLElement | null>): number {
   const [width, setWidth] = useState(1232);
@@ -62,7 +64,10 @@ export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace
   const lastMarked = useRef<string>(undefined);
   const rows = useMemo(() => rowsOf(view.lines, decimals, closedGroups, openLines), [view.lines, decimals, closedGroups, openLines]);
   const width = useWidth(scroller);
-  const { what, columns } = useMemo(() => layOut(view, chosen, width), [view, chosen, width]);
+  const laid = layOut(view, chosen, width);
+  const layout = JSON.stringify(laid);
+  // The same layout stays the same object, however often it is worked out.
+  const { what, columns } = useMemo(() => JSON.parse(layout) as typeof laid, [layout]);
   const plain = rows.length <= mostPlain;
   // eslint-disable-next-line react-hooks/incompatible-library -- its functions are used in place only
   const virtual = useVirtualizer({
@@ -142,22 +147,20 @@ export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace
   };
 
   const allMarked = view.lines.length > 0 && view.lines.every((line) => marked.has(line.id));
-  const lineActs: LineActs = { ...acts, onFill, onMark: mark, onOpen: (line) => setOpenLines(turned(openLines, line.id)) };
-  const cellsOf = (row: LedgerRow, handle: Record<string, unknown>): ReactNode => {
-    switch (row.is) {
-      case 'group':
-        return (
-          <GroupCells
-            row={row} columns={columns} decimals={decimals} mayEdit={may.edit} marked={row.lines.every((line) => marked.has(line.id))} handle={handle}
-            onOpen={(group) => setClosedGroups(turned(closedGroups, group))} onMark={() => markGroup(row.lines)} onRename={(to) => onRename(row.name, to)}
-          />
-        );
-      case 'line':
-        return <LineCells row={row} view={view} columns={columns} walked={openLine === row.line.id} marked={marked.has(row.line.id)} handle={handle} {...lineActs} />;
-      case 'part':
-        return <PartCells row={row} columns={columns} decimals={decimals} />;
-    }
-  };
+  const means = useMemo((): Means => ({ may, decimals, limits: view.signOff?.limits ?? none, resale: view.resale }), [may, decimals, view.signOff?.limits, view.resale]);
+  const judged = useMemo(() => judgedByLine(view), [view]);
+  // What rows do stays the same to them from one drawing to the next, and is always what it is now.
+  const now = useRef<RowActs>(null as unknown as RowActs);
+  useEffect(() => {
+    now.current = {
+      ...acts, onFill, onMark: mark, onOpen: (line) => setOpenLines(turned(openLines, line.id)), onOpenGroup: (group) => setClosedGroups(turned(closedGroups, group)), onMarkGroup: markGroup, onRename,
+    };
+  });
+  const [rowActs] = useState((): RowActs => ({
+    onChange: (line, change) => now.current.onChange(line, change), onExplain: (line) => now.current.onExplain(line), onFill: (line, changes) => now.current.onFill(line, changes), onRemove: (line) => now.current.onRemove(line),
+    onCopy: (line) => now.current.onCopy(line), onWalk: (line) => now.current.onWalk(line), onOpen: (line) => now.current.onOpen(line), onMark: (line, allBetween) => now.current.onMark(line, allBetween),
+    onOpenGroup: (group) => now.current.onOpenGroup(group), onMarkGroup: (lines) => now.current.onMarkGroup(lines), onRename: (from, to) => now.current.onRename(from, to),
+  }));
   return (
     <DndContext id="lines" sensors={sensors} onDragMove={(event) => setOver(dragged(event))} onDragEnd={drop} onDragCancel={() => setOver(undefined)} accessibility={{ restoreFocus: false }}>
       <table className={css.table} aria-label={view.number} aria-rowcount={plain ? undefined : rows.length + 1} style={{ width: what + columns.reduce((sum, column) => sum + column.width, positionWidth + actsWidth) }}>
@@ -177,8 +180,9 @@ export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace
           {before > 0 && <tr aria-hidden style={{ height: before }}><td colSpan={columns.length + 3} /></tr>}
           {shown.map(({ index, row }) => (
             <Row
-              key={row.key} row={row} index={index} mayMove={may.edit && row.is !== 'part'} measure={plain ? undefined : virtual.measureElement}
-              over={over?.key === row.key ? (over.after ? 'after' : 'before') : undefined} render={(handle) => cellsOf(row, handle)}
+              key={row.key} row={row} index={index} means={means} columns={columns} judged={judged.get(row.is === 'line' ? row.line.id : '') ?? none} acts={rowActs} measure={plain ? undefined : virtual.measureElement}
+              marked={row.is === 'line' ? marked.has(row.line.id) : row.is === 'group' && row.lines.every((line) => marked.has(line.id))} walked={row.is === 'line' && openLine === row.line.id}
+              over={over?.key === row.key ? (over.after ? 'after' : 'before') : undefined}
             />
           ))}
           {after > 0 && <tr aria-hidden style={{ height: after }}><td colSpan={columns.length + 3} /></tr>}
@@ -188,25 +192,61 @@ export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace
   );
 }
 
+/** Where each line stands with the limits. */
+function judgedByLine({ signOff }: QuoteView): Map<string, SignOffsOfQuote['judged']> {
+  const found = new Map<string, SignOffsOfQuote['judged']>();
+  for (const each of signOff?.judged ?? []) found.set(each.line, [...(found.get(each.line) ?? []), each]);
+  return found;
+}
+
+interface RowActs extends LineActs {
+  onOpenGroup: (group: string) => void;
+  onMarkGroup: (lines: readonly LineView[]) => void;
+  onRename: (from: string, to: string) => Promise<string | null>;
+}
+
 interface RowProps {
   row: LedgerRow;
   index: number;
-  mayMove: boolean;
+  means: Means;
+  columns: readonly Shown[];
+  judged: SignOffsOfQuote['judged'];
+  acts: RowActs;
   measure: ((element: HTMLTableRowElement | null) => void) | undefined;
+  marked: boolean;
+  /** Its walk is open. */
+  walked: boolean;
   /** Something would be dropped before or after it. */
   over: 'before' | 'after' | undefined;
-  render: (handle: Record<string, unknown>) => ReactNode;
 }
 
-function Row({ row, index, mayMove, measure, over, render }: RowProps) {
+const sameItems = <T,>(a: readonly T[], b: readonly T[]): boolean => a.length === b.length && a.every((each, index) => each === b[index]);
+
+/** A row is drawn again only where it shows something new: of a thousand, the one that is typed into. */
+const sameRow = (a: RowProps, b: RowProps): boolean =>
+  a.index === b.index && a.means === b.means && a.columns === b.columns && a.marked === b.marked && a.walked === b.walked && a.over === b.over && sameItems(a.judged, b.judged) && sameShown(a.row, b.row);
+
+function sameShown(a: LedgerRow, b: LedgerRow): boolean {
+  if (a.is === 'line' && b.is === 'line') return a.line === b.line && a.open === b.open;
+  if (a.is === 'part' && b.is === 'part') return a.part === b.part;
+  return a.is === 'group' && b.is === 'group' && a.name === b.name && a.open === b.open && sameItems(a.lines, b.lines);
+}
+
+const Row = memo(function Row({ row, index, means, columns, judged, acts, measure, marked, walked, over }: RowProps) {
+  const mayMove = means.may.edit && row.is !== 'part';
   const drag = useDraggable({ id: row.key, disabled: !mayMove });
   const drop = useDroppable({ id: row.key, disabled: !mayMove });
+  const handle = mayMove ? { ...drag.listeners } : {};
   return (
     <tr
       ref={(element) => { measure?.(element); drop.setNodeRef(element); drag.setNodeRef(element); }} data-index={index} data-key={row.key} {...(row.is === 'line' ? { 'data-line': row.line.id } : {})} aria-rowindex={measure ? index + 2 : undefined}
       className={classes(row.is === 'group' && css.groupRow, row.is === 'part' && css.partRow, row.is === 'line' && row.line.optional && css.aside, drag.isDragging && css.dragged, over === 'before' && css.dropBefore, over === 'after' && css.dropAfter)}
     >
-      {render(mayMove ? { ...drag.listeners } : {})}
+      {row.is === 'line' && <LineCells row={row} means={means} judged={judged} columns={columns} walked={walked} marked={marked} handle={handle} {...acts} />}
+      {row.is === 'part' && <PartCells row={row} columns={columns} decimals={means.decimals} />}
+      {row.is === 'group' && (
+        <GroupCells row={row} columns={columns} decimals={means.decimals} mayEdit={means.may.edit} marked={marked} handle={handle} onOpen={acts.onOpenGroup} onMark={() => acts.onMarkGroup(row.lines)} onRename={(to) => acts.onRename(row.name, to)} />
+      )}
     </tr>
   );
-}
+}, sameRow);

@@ -2,7 +2,7 @@
 import type { ReactNode } from 'react';
 import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
 import { resaleOf } from '../../core/pricing';
-import { quantity as quantitySchema, typedMoney, type LedgerColumnId, type LineView, type QuoteView } from '../../core/quoting';
+import { quantity as quantitySchema, typedMoney, type LedgerColumnId, type LineView, type QuoteView, type SignOffsOfQuote } from '../../core/quoting';
 import { date, money, percent, type Translate } from '../../i18n';
 import { EditCell } from './EditCell';
 import { FourCell } from './FourCell';
@@ -12,9 +12,19 @@ import { ReachMark } from './ReachMark';
 import { sendable, sendableMoney, wrongWith, type Way } from './typed-amount';
 import type { LineChange } from './useQuote';
 
+/** What of the quote the cells of every line need. */
+export interface Means {
+  may: QuoteView['may'];
+  decimals: number;
+  limits: SignOffsOfQuote['limits'];
+  resale: QuoteView['resale'];
+}
+
 export interface CellMeans {
   line: LineView;
-  view: QuoteView;
+  means: Means;
+  /** Where the line stands with the limits. */
+  judged: SignOffsOfQuote['judged'];
   t: Translate;
   language: string;
   onChange: (line: LineView, change: LineChange) => Promise<string | null>;
@@ -27,18 +37,17 @@ export interface CellMeans {
 /** What all granted steps take off together, as shares one after another. */
 const granted = ({ price }: LineView, language: string): string => price.steps.flatMap((step) => (['agreement', 'quantity', 'promotion'].includes(step.kind) && step.rate ? [percent(step.rate, language)] : [])).join(' + ');
 
-const limitFor = ({ signOff }: QuoteView, { family }: LineView, by: 'discount' | 'margin') => {
-  const own = signOff?.limits.filter((limit) => limit.by === by) ?? [];
+const limitFor = (limits: SignOffsOfQuote['limits'], { family }: LineView, by: 'discount' | 'margin') => {
+  const own = limits.filter((limit) => limit.by === by);
   return own.find((limit) => limit.family === family) ?? own.find((limit) => limit.family === undefined);
 };
 
 const still = (text: string): ReactNode => <span className={css.still}>{text}</span>;
 
-function four({ line, view, language, onChange, onFill }: CellMeans, by: Way, value: string | undefined, label: string): ReactNode {
-  const { may, decimals } = view;
+function four({ line, means: { may, decimals, limits }, judged: all, language, onChange, onFill }: CellMeans, by: Way, value: string | undefined, label: string): ReactNode {
   const reach = by === 'rate' ? 'discount' : by === 'margin' ? 'margin' : undefined;
-  const judged = reach && view.signOff?.judged.find((each) => each.line === line.id && each.by === reach);
-  const limit = judged && limitFor(view, line, judged.by);
+  const judged = reach && all.find((each) => each.by === reach);
+  const limit = judged && limitFor(limits, line, judged.by);
   return (
     <FourCell
       by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} decimals={decimals} disabled={!may.discount || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
@@ -49,17 +58,17 @@ function four({ line, view, language, onChange, onFill }: CellMeans, by: Way, va
 }
 
 const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
-  quantity: ({ line, view, t, onChange, onFill }) => (
+  quantity: ({ line, means, t, onChange, onFill }) => (
     <EditCell
-      label={`${t('ledger.quantity')} ${String(line.position)}`} value={String(line.quantity)} disabled={!view.may.edit} narrow check={(typed) => wrongWith(quantitySchema, typed, t)}
+      label={`${t('ledger.quantity')} ${String(line.position)}`} value={String(line.quantity)} disabled={!means.may.edit} narrow check={(typed) => wrongWith(quantitySchema, typed, t)}
       onSave={(typed) => onChange(line, { quantity: typed.trim() })} onFill={(texts) => onFill(line, texts.map((text) => ({ quantity: text.trim() })))}
     />
   ),
-  list: ({ line, view, t, language, onChange }) => (
+  list: ({ line, means, t, language, onChange }) => (
     <>
-      {line.typedPrice === undefined ? still(money(line.price.unitList, language, view.decimals)) : (
+      {line.typedPrice === undefined ? still(money(line.price.unitList, language, means.decimals)) : (
         <EditCell
-          label={`${t('ledger.list')} ${String(line.position)}`} value={line.typedPrice === null ? '' : money(line.typedPrice, language, view.decimals)} disabled={!view.may.edit} strong
+          label={`${t('ledger.list')} ${String(line.position)}`} value={line.typedPrice === null ? '' : money(line.typedPrice, language, means.decimals)} disabled={!means.may.edit} strong
           check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language) })}
         />
       )}
@@ -67,37 +76,37 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
     </>
   ),
   granted: ({ line, language }) => still(granted(line, language)),
-  rate: (means) => four(means, 'rate', means.line.price.steps.find((step) => step.kind === 'discount')?.rate ?? '0', means.t('ledger.discount')),
-  amount: (means) => {
-    const byHand = means.line.price.steps.find((step) => step.kind === 'discount');
-    return four(means, 'amount', byHand ? textOf(negative(fixed(byHand.amount))) : '0', means.t('ledger.off'));
+  rate: (cell) => four(cell, 'rate', cell.line.price.steps.find((step) => step.kind === 'discount')?.rate ?? '0', cell.t('ledger.discount')),
+  amount: (cell) => {
+    const byHand = cell.line.price.steps.find((step) => step.kind === 'discount');
+    return four(cell, 'amount', byHand ? textOf(negative(fixed(byHand.amount))) : '0', cell.t('ledger.off'));
   },
-  net: (means) => four(means, 'net', means.line.price.unitNet, means.t('ledger.unitNet')),
-  margin: (means) => {
-    const { unitCost, unitNet } = means.line.price;
-    return four(means, 'margin', unitCost === undefined || unitNet === '0' ? undefined : ratio(minus(fixed(unitNet), fixed(unitCost)), fixed(unitNet)), means.t('ledger.marginPercent'));
+  net: (cell) => four(cell, 'net', cell.line.price.unitNet, cell.t('ledger.unitNet')),
+  margin: (cell) => {
+    const { unitCost, unitNet } = cell.line.price;
+    return four(cell, 'margin', unitCost === undefined || unitNet === '0' ? undefined : ratio(minus(fixed(unitNet), fixed(unitCost)), fixed(unitNet)), cell.t('ledger.marginPercent'));
   },
-  share: ({ line, view, language }) => still(line.price.share === undefined ? '' : money(textOf(negative(fixed(line.price.share))), language, view.decimals)),
-  total: ({ line, view, t, language, onExplain }) => {
-    const net = money(line.price.net, language, view.decimals);
+  share: ({ line, means, language }) => still(line.price.share === undefined ? '' : money(textOf(negative(fixed(line.price.share))), language, means.decimals)),
+  total: ({ line, means, t, language, onExplain }) => {
+    const net = money(line.price.net, language, means.decimals);
     return <button type="button" className={shared.asks} onClick={() => onExplain(line)} aria-label={t('ledger.explainNet', { line: String(line.position), net })}>{net}</button>;
   },
-  listTotal: ({ line, view, language }) => still(money(line.price.list, language, view.decimals)),
-  cost: ({ line, view, language }) => still(line.price.cost === undefined ? '' : money(line.price.cost, language, view.decimals)),
-  earned: ({ line, view, language }) => still(line.price.cost === undefined ? '' : money(textOf(minus(fixed(line.price.net), fixed(line.price.cost))), language, view.decimals)),
+  listTotal: ({ line, means, language }) => still(money(line.price.list, language, means.decimals)),
+  cost: ({ line, means, language }) => still(line.price.cost === undefined ? '' : money(line.price.cost, language, means.decimals)),
+  earned: ({ line, means, language }) => still(line.price.cost === undefined ? '' : money(textOf(minus(fixed(line.price.net), fixed(line.price.cost))), language, means.decimals)),
   pricedOn: ({ line, language }) => still(date(line.pricedOn, language)),
-  resale: ({ line, view, t, language, onChange }) => {
-    if (line.resale === undefined || !view.resale) return null;
-    const { unit, total } = resaleOf(line.price, line.quantity, view.resale.share, view.decimals, line.resale);
+  resale: ({ line, means, t, language, onChange }) => {
+    if (line.resale === undefined || !means.resale) return null;
+    const { unit, total } = resaleOf(line.price, line.quantity, means.resale.share, means.decimals, line.resale);
     return (
       <EditCell
-        label={`${t('column.resale')} ${String(line.position)}`} value={money(unit ?? total, language, view.decimals)} disabled={!view.may.edit} strong={line.resale !== null} check={(typed) => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language), t))}
+        label={`${t('column.resale')} ${String(line.position)}`} value={money(unit ?? total, language, means.decimals)} disabled={!means.may.edit} strong={line.resale !== null} check={(typed) => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language), t))}
         onSave={(typed) => onChange(line, { resale: typed.trim() === '' ? null : sendableMoney(typed, language) })}
       />
     );
   },
-  resaleTotal: ({ line, view, language }) => (view.resale ? still(money(resaleOf(line.price, line.quantity, view.resale.share, view.decimals, line.resale).total, language, view.decimals)) : null),
+  resaleTotal: ({ line, means, language }) => (means.resale ? still(money(resaleOf(line.price, line.quantity, means.resale.share, means.decimals, line.resale).total, language, means.decimals)) : null),
   tax: ({ line, language }) => still(line.taxRate === undefined ? '' : percent(line.taxRate, language)),
 };
 
-export const cellOf = (id: LedgerColumnId, means: CellMeans): ReactNode => cells[id](means);
+export const cellOf = (id: LedgerColumnId, cell: CellMeans): ReactNode => cells[id](cell);
