@@ -12,7 +12,8 @@ export default defineConfig({
   // The middleware checks the origin of every unsafe request, whatever its content type.
   security: { checkOrigin: false },
   vite: {
-    ssr: { external: ['sequelize', 'pg', 'umzug', 'pdfmake', 'pino'] },
+    // The last has no exports that Node.js itself resolves.
+    ssr: { external: ['sequelize', 'pg', 'umzug', 'pdfmake', 'pino'], noExternal: ['@atlaskit/pragmatic-drag-and-drop'] },
     worker: { format: 'es' },
     build: { assetsInlineLimit: 0 },
   },

@@ -15,7 +15,6 @@ interface Props {
   decimals: number;
   mayEdit: boolean;
   marked: boolean;
-  handle: Record<string, unknown>;
   onOpen: (group: string) => void;
   onMark: () => void;
   /** Gives the sentence of a refusal. */
@@ -23,7 +22,7 @@ interface Props {
 }
 
 /** The head of a group: its name, how many lines it has, and what they come to. */
-export function GroupCells({ row: { name, lines, open, totals }, columns, decimals, mayEdit, marked, handle, onOpen, onMark, onRename }: Props): ReactNode {
+export function GroupCells({ row: { name, lines, open, totals }, columns, decimals, mayEdit, marked, onOpen, onMark, onRename }: Props): ReactNode {
   const { t, language } = useSpeech();
   const cell = (id: Shown['id']): ReactNode => {
     switch (id) {
@@ -38,7 +37,7 @@ export function GroupCells({ row: { name, lines, open, totals }, columns, decima
     <>
       <td className={classes(css.position, css.held)}>
         {mayEdit && <input type="checkbox" checked={marked} aria-label={t('group.mark', { name })} onChange={onMark} />}
-        <span {...handle} className={classes(css.grip, mayEdit && css.handle)} title={mayEdit ? t('group.drag') : undefined} aria-hidden>⋮⋮</span>
+        <span data-handle className={classes(css.grip, mayEdit && css.handle)} title={mayEdit ? t('group.drag') : undefined} aria-hidden>⋮⋮</span>
       </td>
       <th scope="rowgroup" className={classes(css.what, css.held, css.groupName)}>
         <button type="button" className={css.turn} aria-expanded={open} aria-label={t('group.open', { name })} onClick={() => onOpen(name)}>{open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}</button>

@@ -26,15 +26,13 @@ interface Props extends LineActs, Pick<CellMeans, 'means' | 'judged'> {
   /** Its walk is open. */
   walked: boolean;
   marked: boolean;
-  /** Of the position, by which the line is taken and moved. */
-  handle: Record<string, unknown>;
 }
 
 /** Where a pinned column stays. */
 export const heldAt = ({ held }: Shown): { style?: CSSProperties } => (held === undefined ? {} : { style: { left: held } });
 
 /** The cells of a line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
-export function LineCells({ row, means, judged, columns, walked, marked, handle, onChange, onExplain, onFill, onRemove, onCopy, onWalk, onOpen, onMark }: Props): ReactNode {
+export function LineCells({ row, means, judged, columns, walked, marked, onChange, onExplain, onFill, onRemove, onCopy, onWalk, onOpen, onMark }: Props): ReactNode {
   const { t, language } = useSpeech();
   const { may } = means;
   const { line, open } = row;
@@ -44,7 +42,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, handle,
     <>
       <td className={classes(css.position, css.held)}>
         {may.edit && <input type="checkbox" checked={marked} aria-label={t('marked.mark', { line: at })} onChange={() => undefined} onClick={(event) => onMark(line, event.shiftKey)} />}
-        <span {...handle} className={classes(may.edit && css.handle)} title={may.edit ? t('ledger.drag') : undefined}>{at}</span>
+        <span data-handle className={classes(may.edit && css.handle)} title={may.edit ? t('ledger.drag') : undefined}>{at}</span>
       </td>
       <td className={classes(css.what, css.held, line.group !== null && css.inside)}>
         {hasParts(line) && <button type="button" className={css.turn} aria-expanded={open} aria-label={t('ledger.partsOfLine', { line: at })} onClick={() => onOpen(line)}>{open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}</button>}

@@ -1,5 +1,7 @@
 import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
-import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
+import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine';
+import { draggable, dropTargetForElements, monitorForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
+import type { DragLocationHistory } from '@atlaskit/pragmatic-drag-and-drop/types';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { LedgerColumn, LineView, QuoteView, SignOffsOfQuote } from '../../core/quoting';
 import { classes } from '../../ui';
@@ -129,22 +131,34 @@ export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace
   };
 
   const [over, setOver] = useState<{ key: string; after: boolean }>();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const dragged = ({ active, over: onto, delta, activatorEvent }: DragMoveEvent | DragEndEvent) => {
-    if (!onto || onto.id === active.id) return undefined;
-    const y = (activatorEvent as PointerEvent).clientY + delta.y;
-    return { key: String(onto.id), after: y > onto.rect.top + onto.rect.height / 2 };
-  };
-  const drop = (event: DragEndEvent) => {
-    setOver(undefined);
-    const target = dragged(event);
-    const [from, to] = [rows.find((row) => row.key === event.active.id), rows.find((row) => row.key === target?.key)];
-    if (!target || !from || !to || from.is === 'part') return;
-    const moving = from.is === 'group' ? from.lines.map((line) => line.id) : marked.has(from.line.id) ? view.lines.filter((line) => marked.has(line.id)).map((line) => line.id) : [from.line.id];
+  const drop = (from: string, target: { key: string; after: boolean }) => {
+    const [moved, to] = [rows.find((row) => row.key === from), rows.find((row) => row.key === target.key)];
+    if (!moved || !to || moved.is === 'part' || to.is === 'part' || from === target.key) return;
+    const moving = moved.is === 'group' ? moved.lines.map((line) => line.id) : marked.has(moved.line.id) ? view.lines.filter((line) => marked.has(line.id)).map((line) => line.id) : [moved.line.id];
     // Onto the lower half of a group's head: into the group.
-    if (to.is === 'group' && target.after && from.is === 'line') onGroup(moving, to.name);
+    if (to.is === 'group' && target.after && moved.is === 'line') onGroup(moving, to.name);
     else void onPlace(moving, placeBeside(view.lines, moving, to.is === 'group' ? (to.lines[0]?.id ?? '') : to.line.id, to.is !== 'group' && target.after));
   };
+  const dropNow = useRef(drop);
+  useEffect(() => { dropNow.current = drop; });
+  useEffect(() => {
+    const under = ({ current: { input, dropTargets: [target] } }: DragLocationHistory) => {
+      if (!target) return undefined;
+      const { top, height } = target.element.getBoundingClientRect();
+      return { key: String(target.data.key), after: input.clientY > top + height / 2 };
+    };
+    return monitorForElements({
+      onDrag: ({ location }) => setOver((before) => {
+        const now = under(location);
+        return before?.key === now?.key && before?.after === now?.after ? before : now;
+      }),
+      onDrop: ({ source, location }) => {
+        setOver(undefined);
+        const target = under(location);
+        if (target) dropNow.current(String(source.data.key), target);
+      },
+    });
+  }, []);
 
   const allMarked = view.lines.length > 0 && view.lines.every((line) => marked.has(line.id));
   const means = useMemo((): Means => ({ may, decimals, limits: view.signOff?.limits ?? none, resale: view.resale }), [may, decimals, view.signOff?.limits, view.resale]);
@@ -161,34 +175,33 @@ export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace
     onCopy: (line) => now.current.onCopy(line), onWalk: (line) => now.current.onWalk(line), onOpen: (line) => now.current.onOpen(line), onMark: (line, allBetween) => now.current.onMark(line, allBetween),
     onOpenGroup: (group) => now.current.onOpenGroup(group), onMarkGroup: (lines) => now.current.onMarkGroup(lines), onRename: (from, to) => now.current.onRename(from, to),
   }));
+  const tableWidth = what + columns.reduce((sum, column) => sum + column.width, positionWidth + actsWidth);
   return (
-    <DndContext id="lines" sensors={sensors} onDragMove={(event) => setOver(dragged(event))} onDragEnd={drop} onDragCancel={() => setOver(undefined)} accessibility={{ restoreFocus: false }}>
-      <table className={css.table} aria-label={view.number} aria-rowcount={plain ? undefined : rows.length + 1} style={{ width: what + columns.reduce((sum, column) => sum + column.width, positionWidth + actsWidth) }}>
-        <colgroup><col style={{ width: positionWidth }} /><col style={{ width: what }} />{columns.map((column) => <col key={column.id} style={{ width: column.width }} />)}<col style={{ width: actsWidth }} /></colgroup>
-        <thead>
-          <tr>
-            <th scope="col" className={classes(css.position, css.held)}>
-              {may.edit && <input type="checkbox" checked={allMarked} aria-label={t('marked.all')} onChange={() => onMark(new Set(allMarked ? [] : view.lines.map((line) => line.id)))} />}
-              <span>{t('ledger.line')}</span>
-            </th>
-            <th scope="col" className={classes(css.what, css.held)}>{t('ledger.what')}</th>
-            {columns.map((column) => <th key={column.id} scope="col" className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{t(column.title)}{column.id === 'total' && ` ${view.currency}`}</th>)}
-            <td />
-          </tr>
-        </thead>
-        <tbody ref={body} onKeyDown={keys}>
-          {before > 0 && <tr aria-hidden style={{ height: before }}><td colSpan={columns.length + 3} /></tr>}
-          {shown.map(({ index, row }) => (
-            <Row
-              key={row.key} row={row} index={index} means={means} columns={columns} judged={judged.get(row.is === 'line' ? row.line.id : '') ?? none} acts={rowActs} measure={plain ? undefined : virtual.measureElement}
-              marked={row.is === 'line' ? marked.has(row.line.id) : row.is === 'group' && row.lines.every((line) => marked.has(line.id))} walked={row.is === 'line' && openLine === row.line.id}
-              over={over?.key === row.key ? (over.after ? 'after' : 'before') : undefined}
-            />
-          ))}
-          {after > 0 && <tr aria-hidden style={{ height: after }}><td colSpan={columns.length + 3} /></tr>}
-        </tbody>
-      </table>
-    </DndContext>
+    <table className={classes(css.table, tableWidth > width && css.holding)} aria-label={view.number} aria-rowcount={plain ? undefined : rows.length + 1} style={{ width: tableWidth }}>
+      <colgroup><col style={{ width: positionWidth }} /><col style={{ width: what }} />{columns.map((column) => <col key={column.id} style={{ width: column.width }} />)}<col style={{ width: actsWidth }} /></colgroup>
+      <thead>
+        <tr>
+          <th scope="col" className={classes(css.position, css.held)}>
+            {may.edit && <input type="checkbox" checked={allMarked} aria-label={t('marked.all')} onChange={() => onMark(new Set(allMarked ? [] : view.lines.map((line) => line.id)))} />}
+            <span>{t('ledger.line')}</span>
+          </th>
+          <th scope="col" className={classes(css.what, css.held)}>{t('ledger.what')}</th>
+          {columns.map((column) => <th key={column.id} scope="col" className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{t(column.title)}{column.id === 'total' && ` ${view.currency}`}</th>)}
+          <td />
+        </tr>
+      </thead>
+      <tbody ref={body} onKeyDown={keys}>
+        {before > 0 && <tr aria-hidden style={{ height: before }}><td colSpan={columns.length + 3} /></tr>}
+        {shown.map(({ index, row }) => (
+          <Row
+            key={row.key} row={row} index={index} means={means} columns={columns} judged={judged.get(row.is === 'line' ? row.line.id : '') ?? none} acts={rowActs} measure={plain ? undefined : virtual.measureElement}
+            marked={row.is === 'line' ? marked.has(row.line.id) : row.is === 'group' && row.lines.every((line) => marked.has(line.id))} walked={row.is === 'line' && openLine === row.line.id}
+            over={over?.key === row.key ? (over.after ? 'after' : 'before') : undefined}
+          />
+        ))}
+        {after > 0 && <tr aria-hidden style={{ height: after }}><td colSpan={columns.length + 3} /></tr>}
+      </tbody>
+    </table>
   );
 }
 
@@ -233,19 +246,28 @@ function sameShown(a: LedgerRow, b: LedgerRow): boolean {
 }
 
 const Row = memo(function Row({ row, index, means, columns, judged, acts, measure, marked, walked, over }: RowProps) {
+  const element = useRef<HTMLTableRowElement>(null);
+  const [dragging, setDragging] = useState(false);
   const mayMove = means.may.edit && row.is !== 'part';
-  const drag = useDraggable({ id: row.key, disabled: !mayMove });
-  const drop = useDroppable({ id: row.key, disabled: !mayMove });
-  const handle = mayMove ? { ...drag.listeners } : {};
+  const { key } = row;
+  useEffect(() => {
+    const tr = element.current;
+    const handle = tr?.querySelector('[data-handle]');
+    if (!tr || !handle || !mayMove) return undefined;
+    return combine(
+      draggable({ element: tr, dragHandle: handle, getInitialData: () => ({ key }), onDragStart: () => setDragging(true), onDrop: () => setDragging(false) }),
+      dropTargetForElements({ element: tr, getData: () => ({ key }) }),
+    );
+  }, [key, mayMove]);
   return (
     <tr
-      ref={(element) => { measure?.(element); drop.setNodeRef(element); drag.setNodeRef(element); }} data-index={index} data-key={row.key} {...(row.is === 'line' ? { 'data-line': row.line.id } : {})} aria-rowindex={measure ? index + 2 : undefined}
-      className={classes(row.is === 'group' && css.groupRow, row.is === 'part' && css.partRow, row.is === 'line' && row.line.optional && css.aside, drag.isDragging && css.dragged, over === 'before' && css.dropBefore, over === 'after' && css.dropAfter)}
+      ref={(tr) => { measure?.(tr); element.current = tr; }} data-index={index} data-key={key} {...(row.is === 'line' ? { 'data-line': row.line.id } : {})} aria-rowindex={measure ? index + 2 : undefined}
+      className={classes(row.is === 'group' && css.groupRow, row.is === 'part' && css.partRow, row.is === 'line' && row.line.optional && css.aside, dragging && css.dragged, over === 'before' && css.dropBefore, over === 'after' && css.dropAfter)}
     >
-      {row.is === 'line' && <LineCells row={row} means={means} judged={judged} columns={columns} walked={walked} marked={marked} handle={handle} {...acts} />}
+      {row.is === 'line' && <LineCells row={row} means={means} judged={judged} columns={columns} walked={walked} marked={marked} {...acts} />}
       {row.is === 'part' && <PartCells row={row} columns={columns} decimals={means.decimals} />}
       {row.is === 'group' && (
-        <GroupCells row={row} columns={columns} decimals={means.decimals} mayEdit={means.may.edit} marked={marked} handle={handle} onOpen={acts.onOpenGroup} onMark={() => acts.onMarkGroup(row.lines)} onRename={(to) => acts.onRename(row.name, to)} />
+        <GroupCells row={row} columns={columns} decimals={means.decimals} mayEdit={means.may.edit} marked={marked} onOpen={acts.onOpenGroup} onMark={() => acts.onMarkGroup(row.lines)} onRename={(to) => acts.onRename(row.name, to)} />
       )}
     </tr>
   );

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { exact } from '../../core/exact';
 import type { Term, Typed } from '../../core/pricing';
 import { plainMoney, requoter, sameWhereEqual, typedOf, type RatesInput, type LineValue, type LineView, type LocalEdit, type QuoteView, type TypedInput } from '../../core/quoting';
@@ -52,6 +52,11 @@ export function useQuote(first: QuoteView): QuoteActs {
     const edits = pending.flatMap((each) => each.edits);
     return edits.length === 0 ? known : (price(known, edits) ?? known);
   }, [known, pending, price]);
+  // Priced once before anybody types, so that the first change is as quick as the others.
+  useEffect(() => {
+    const id = setTimeout(() => price(known, []), 200);
+    return () => clearTimeout(id);
+  }, [known, price]);
   // What is changed while another change is under way waits for it, so that one's own changes never meet.
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const version = useRef(first.version);
