@@ -176,6 +176,11 @@ export const de: Locale = {
     earned: 'Sie verdienen {{earned}}, {{share}} auf Ihren Einkauf',
     range: 'Ihr Aufschlag liegt zwischen -100 und 1.000 %.',
   },
+  last: {
+    title: 'Letzte Preise',
+    none: '{{customer}} hat dazu noch kein Angebot.',
+    how: '{{state}}, Menge {{quantity}}',
+  },
   deal: {
     open: 'Geschäft',
     title: 'Was es bedeutet',

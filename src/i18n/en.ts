@@ -174,6 +174,11 @@ export const en = {
     earned: 'you earn {{earned}}, {{share}} on what you pay',
     range: 'What you add is from -100 to 1,000 %.',
   },
+  last: {
+    title: 'Last prices',
+    none: '{{customer}} was not offered this before.',
+    how: '{{state}}, quantity {{quantity}}',
+  },
   deal: {
     open: 'Deal',
     title: 'What it means',

@@ -7,6 +7,7 @@ import { saveContent } from './builds';
 import { inDays, today } from './clock';
 import type { Result } from './failure';
 import { freshen, seeFreshening } from './freshen';
+import { lastPrices } from './last-prices';
 import { changeLine, changeLines, placeLines, removeLines, renameGroup } from './lines';
 import { publish } from './models';
 import { acceptQuote } from './orders';
@@ -95,6 +96,18 @@ describe('a quote that was sent', () => {
     expect(codes(await acceptQuote(mara, quote.id, quote.version))).toEqual(['revision.is.expired']);
     const again = value(await reviseQuote(mara, quote.id, at(quote)));
     expect(again.revision.validUntil > today()).toBe(true);
+  });
+
+  it('is remembered for the next quote to the same customer', async () => {
+    let first = await quoteWith([{ sku: 'YE-KIOSK', quantity: 2 }], 'C-1005');
+    first = value(await changeLine(mara, first.id, first.lines[0]?.id ?? '', { ...at(first), hand: { by: 'rate', value: '3' } }));
+    first = value(await sendQuote(mara, first.id, at(first)));
+    const next = await quoteWith([{ sku: 'YE-KIOSK', quantity: 1 }, { sku: 'SV-COMM', quantity: 1 }], 'C-1005');
+    const last = value(await lastPrices(mara, next.id, next.lines[0]?.id ?? ''));
+    expect(last.map(({ number, state, quantity, unitNet }) => ({ number, state, quantity, unitNet }))).toEqual([{ number: first.number, state: 'sent', quantity: 2, unitNet: first.lines[0]?.price.unitNet }]);
+    expect(value(await lastPrices(mara, next.id, next.lines[1]?.id ?? ''))).toEqual([]);
+    expect(codes(await lastPrices(rhona, next.id, next.lines[0]?.id ?? ''))).toEqual(['line.missing']);
+    expect(codes(await lastPrices(mara, first.id, next.lines[0]?.id ?? ''))).toEqual(['line.missing']);
   });
 
   it('is accepted as it was sent, whatever the list says by then', async () => {

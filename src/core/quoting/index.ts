@@ -224,6 +224,21 @@ export interface DealView {
   commission?: { baseRate: ExactText; higherRate: ExactText; net: ExactText; target: ExactText; above: ExactText; amount: ExactText };
 }
 
+/** What a customer was offered for the same item before. */
+export interface LastPrice {
+  quoteId: string;
+  number: string;
+  revision: number;
+  state: ShownState;
+  /** When it was sent, accepted or lost. */
+  on: string;
+  quantity: number;
+  unitList: ExactText;
+  unitNet: ExactText;
+  currency: string;
+  decimals: number;
+}
+
 /** What freshening would change on a line: today's prices, agreements and model version instead of those it stands on. */
 export interface FreshLine {
   id: string;

@@ -9,6 +9,7 @@ import { stepName } from '../parts/step-name';
 import { Deal } from './Deal';
 import { Explained } from './Explained';
 import css from './ledger.module.css';
+import { LastPrices } from './LastPrices';
 import { Rates } from './Rates';
 import { Revisions } from './Revisions';
 import { SignOff, type SignOffActs } from './SignOff';
@@ -97,6 +98,7 @@ function LineWalk({ line, title, view, amount, onRates }: WalkProps & { line: Li
         <b>{t('walk.total')} {amount(price.net)} {view.currency}</b>
         {recurring && <span>{t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}</span>}
       </p>
+      <LastPrices view={view} line={line} />
     </>
   );
 }
