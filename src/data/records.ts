@@ -2,7 +2,7 @@
 import { DataTypes, type DataType, type Model, type ModelAttributeColumnOptions, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Decision } from '../core/engine';
 import type { ModelDocument, Texts, Values } from '../core/model';
-import type { BuildPrice, LineFigures, LinePrice, LineRates, PriceEntry, QuantityDiscount, Taxed, Term, Typed } from '../core/pricing';
+import type { BuildPrice, LineFigures, LinePrice, LineRates, PolicyHit, PriceEntry, QuantityDiscount, Taxed, Term, Typed } from '../core/pricing';
 import type { LedgerColumn, Lost, PassedWarning, QuoteLease, RevisionState, SpecialPart, WarningView } from '../core/quoting';
 import type { MaterialNeed, OperationStep } from '../core/production';
 
@@ -51,7 +51,9 @@ export interface QuoteRow {
 /** What the server worked out when the build was last saved. */
 export interface BuildOutcome { values: Values; partNumber: string; complete: boolean; todo: number; clashes: number; warnings: WarningView[];
   /** The number registered for its special parts. */
-  specialNumber?: number }
+  specialNumber?: number;
+  /** In kg, where its model has a figure for it and it is known. */
+  mass?: string }
 export interface BuildRow {
   id: string; modelVersionId: string; quoteId: string; revisionId: string; context: { date: string; values: Record<string, string> }; decisions: Decision[]; outcome: BuildOutcome; version: number;
   /** Variants of one talk have the talk and their letters. */
@@ -111,6 +113,8 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
 export interface TaxRateRow { id: string; country: string; class: string | null; rate: string }
 /** How far a role may go by itself; discounts and margins as shares. */
 export interface LimitRow { id: string; role: Role; family: string | null; by: 'discount' | 'margin'; target: string; limitAt: string; floor: string; signs: Role; above: Role }
+/** Something about the quotes of a role that another role must sign; the condition is FEEL over the quote. */
+export interface PolicyRow { id: string; role: Role; name: Texts; condition: string; signs: Role }
 /** What a sale earns who made it: the higher rate is on what is above the target price. */
 export interface CommissionPlanRow { role: Role; baseRate: string; higherRate: string }
 /** over: another was asked for in its place. */
@@ -119,6 +123,8 @@ export interface SignOffRow {
   id: string; revisionId: string; role: Role; reason: string; figures: LineFigures[]; askedBy: string; askedAt?: Date; state: SignOffState; answeredBy: string | null; answeredAt: Date | null; comment: string;
   /** By line, the discount by hand that would be signed. */
   counter: { line: string; rate: string }[];
+  /** What was asked for, or signed, beside the figures. */
+  policies: PolicyHit[];
 }
 export interface OrderRow { id: string; number: string; quoteId: string; revisionId: string; currency: string; net: string; promised: string; createdAt?: Date; createdBy: string }
 export interface WorkOrderRow {
@@ -170,9 +176,10 @@ export function defineRecords(sequelize: Sequelize) {
     lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text, rates: jsonb, resale: money }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
+    policies: table<PolicyRow>('policies', { id: key(ref), role: text, name: jsonb, condition: text, signs: text }),
     commissionPlans: table<CommissionPlanRow>('commission_plans', { role: key(text), baseRate: DataTypes.DECIMAL(9, 6), higherRate: DataTypes.DECIMAL(9, 6) }),
     signOffs: table<SignOffRow>('sign_offs', {
-      id: key(ref), revisionId: ref, role: text, reason: text, figures: jsonb, askedBy: ref, askedAt: now(), state: text, answeredBy: ref, answeredAt: instant, comment: text, counter: jsonb,
+      id: key(ref), revisionId: ref, role: text, reason: text, figures: jsonb, askedBy: ref, askedAt: now(), state: text, answeredBy: ref, answeredAt: instant, comment: text, counter: jsonb, policies: { type: jsonb, defaultValue: [] },
     }),
     orders: table<OrderRow>('orders', { id: key(ref), number: text, quoteId: ref, revisionId: ref, currency: text, net: money, promised: day, createdAt: now(), createdBy: ref }),
     workOrders: table<WorkOrderRow>('work_orders', {

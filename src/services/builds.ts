@@ -2,7 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { checkDecisions, type Context, type Decision } from '../core/engine';
-import type { CompiledModel } from '../core/model';
+import { exact } from '../core/exact';
+import { open, Reading, type CompiledModel, type Values } from '../core/model';
 import { markedSpecial, partNumber, sequenceKey } from '../core/numbering';
 import { specialKey, warningsOf, type BuildContent, type ContentInput, type NewBuildInput, type PassedWarning } from '../core/quoting';
 import { connected, type BuildOutcome, type BuildRow, type ModelVersionRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
@@ -132,7 +133,17 @@ export async function outcomeOf(version: ModelVersionRow, context: Context, { de
     clashes: state.clashes.length,
     warnings: warningsOf(state, passed),
     ...(specialNumber === undefined ? {} : { specialNumber }),
+    ...massIn(model, state.values),
   };
+}
+
+/** Mass by the model's own figure, in kg whatever unit the model reckons in. */
+function massIn(model: CompiledModel, values: Values): { mass?: string } {
+  const { mass } = model.document.figures;
+  const value = mass === undefined ? open : new Reading(model, values).named(mass);
+  if (value === open || value === null) return {};
+  const unit = model.document.calculations.find(({ id }) => id === mass)?.unit;
+  return { mass: exact(String(value)).times(unit === 't' ? 1000 : 1).toString() };
 }
 
 /** The number registered for what a part number's codes cannot say; the same content always gets the same number. */

@@ -6,7 +6,7 @@ import { subDays } from 'date-fns';
 import { withLibrary, type ModelDocument, type Texts } from '../core/model';
 import type { PriceEntry, Term } from '../core/pricing';
 import type { QuoteView, TypedInput } from '../core/quoting';
-import { connected, type CommissionPlanRow, type CustomerClass, type GrantRow, type ItemRow, type LimitRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type TaxRateRow, type UserRow } from '../data';
+import { connected, type CommissionPlanRow, type CustomerClass, type GrantRow, type ItemRow, type LimitRow, type PolicyRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type TaxRateRow, type UserRow } from '../data';
 import type { Actor } from './actor';
 import { beginBuild, saveContent } from './builds';
 import type { Result } from './failure';
@@ -68,7 +68,7 @@ type Read = <T>(name: string) => Promise<T>;
 
 async function loadCatalogue(read: Read): Promise<void> {
   await connected().transaction(async (transaction) => {
-    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates, commissionPlans } = connected().records;
+    const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates, commissionPlans, policies } = connected().records;
     await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
     await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', ...item, mass: item.mass ?? null })), { transaction });
     for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
@@ -81,6 +81,7 @@ async function loadCatalogue(read: Read): Promise<void> {
     }
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
     await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })), { transaction });
+    await policies.bulkCreate((await read<Omit<PolicyRow, 'id'>[]>('policies.json')).map((row) => ({ id: randomUUID(), ...row })), { transaction });
     await commissionPlans.bulkCreate(await read<CommissionPlanRow[]>('commission-plans.json'), { transaction });
     await taxRates.bulkCreate((await read<Partial<TaxRateRow>[]>('tax-rates.json')).map((row) => ({ class: null, ...(row as Omit<TaxRateRow, 'id' | 'class'>), id: randomUUID() })), { transaction });
     await quantityDiscounts.bulkCreate((await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({ id: randomUUID(), family: null, sku: null, ...row })), { transaction });

@@ -300,3 +300,33 @@ describe('a dealer', () => {
     expect(codes(await changed(quote, { resale: '5000' }))).toEqual(['refused.permission']);
   });
 });
+
+describe('policies', () => {
+  it('ask for a sign-off that limits do not, and one holds as long as what was read is the same', async () => {
+    const [customer] = await findCustomers(mara, 'hallersee');
+    await connected().records.customers.update({ paymentDays: 90 }, { where: { id: customer?.id ?? '' } });
+    let quote = await quoteOf(mara, 'hallersee', ['SV-COMM', 1]);
+    await connected().records.customers.update({ paymentDays: 30 }, { where: { id: customer?.id ?? '' } });
+    expect(quote.signOff?.needs).toMatchObject([{ role: 'manager', lines: [], held: false, policies: [{ en: 'paid later than after 60 days' }] }]);
+    expect(codes(await acceptQuote(mara, quote.id, quote.version))).toEqual(['quote.unsigned']);
+    quote = value(await askSignOff(mara, quote.id, { version: quote.version, reason: 'They always pay' }));
+    quote = value(await answerSignOff(tobias, quote.id, quote.signOff?.history[0]?.id ?? '', { version: quote.version, answer: 'yes', comment: '', counter: [] }));
+    expect(value(await seeQuote(mara, quote.id)).signOff?.needs[0]?.held).toBe(true);
+    const row = await connected().records.revisions.findOne({ where: { quoteId: quote.id } });
+    await row?.update({ customer: { ...row.customer, paymentDays: 120 } });
+    expect(value(await seeQuote(mara, quote.id)).signOff?.needs[0]?.held).toBe(false);
+  });
+});
+
+describe('freight', () => {
+  it('is by the mass of all that is sold, builds with it, at least its least', async () => {
+    let quote = await quoteOf(mara, 'hallersee', ['SV-FREIGHT', 1]);
+    expect(quote.lines[0]?.price.net).toBe('180');
+    quote = value(await addByNumber(mara, quote.id, { version: quote.version, sku: 'SILL-1212-X', quantity: 40 }));
+    const mass = (await connected().records.items.findByPk('SILL-1212-X'))?.mass ?? '0';
+    expect(Number(quote.lines[0]?.price.net)).toBeCloseTo(Math.max(180, 0.09 * 40 * Number(mass)), 2);
+    const heavy = await connected().records.quotes.findOne({ where: { number: 'Q-26-0007' } });
+    const build = await connected().records.builds.findOne({ where: { quoteId: heavy?.id ?? '' } });
+    expect(Number(build?.outcome.mass)).toBeGreaterThan(1000);
+  });
+});

@@ -88,6 +88,7 @@ export async function priceAll({ quote, revision, lines, builds, list }: QuotePa
     const priced: QuoteLine = {
       id: line.id, sku: line.sku, family: item.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: item.discountable, offer,
       terms: { quantity: line.quantity, day: line.pricedOn, ...granted(line.sku, item.family), ...(line.hand ? { hand: line.hand } : {}) },
+      ...massOf(item, build),
       ...(every && !build ? { recurs: { every, term: line.term ?? usualTerm(every, line.pricedOn) } } : {}),
     };
     open.push({ line, priced, parts });
@@ -113,6 +114,12 @@ function settledWhole(lines: readonly LineRow[], items: ReadonlyMap<string, Item
   const base = sum((line) => (line.locked || !items.get(line.sku)?.discountable ? undefined : (line.frozen?.price.before ?? line.frozen?.price.net)));
   const [amount, net, cost] = [sum((line) => line.frozen?.price.share), sum((line) => line.frozen?.price.net), sum((line) => line.frozen?.price.cost)];
   return { is: 'spread', base: base.toString(), rate: base.isZero() ? '0' : amount.div(base).toString(), amount: amount.toString(), net: net.toString(), ...(net.isZero() ? {} : { margin: net.minus(cost).div(net).toString() }) };
+}
+
+/** Of one piece: the item's, or the figure that the build's model has for it. */
+function massOf(item: ItemRow, build: BuildRow | undefined): { mass?: string } {
+  const mass = build ? build.outcome.mass : item.mass;
+  return mass === null || mass === undefined ? {} : { mass: exact(mass).toString() };
 }
 
 async function buildOffer(build: BuildRow, tariff: Tariff, transaction: Transaction | null): Promise<[Offer, BuildPrice]> {

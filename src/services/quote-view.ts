@@ -83,8 +83,8 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
 }
 
 /** What the page needs to price a line again, without costs for those who may not see them. */
-function basisOf({ offer, terms: { quantity: _quantity, hand: _hand, ...granted } }: QuoteLine, seeCosts: boolean): LineBasis {
-  return { granted, ...(offer.is === 'item' && offer.entry ? { entry: offer.entry } : {}), ...(seeCosts && offer.cost !== undefined ? { cost: offer.cost } : {}) };
+function basisOf({ offer, mass, terms: { quantity: _quantity, hand: _hand, ...granted } }: QuoteLine, seeCosts: boolean): LineBasis {
+  return { granted, ...(mass === undefined ? {} : { mass }), ...(offer.is === 'item' && offer.entry ? { entry: offer.entry } : {}), ...(seeCosts && offer.cost !== undefined ? { cost: offer.cost } : {}) };
 }
 
 function revisionView({ number, validUntil, madeAt, madeBy, settledAt, settledBy, lost }: RevisionRow, state: ShownState, names: ReadonlyMap<string, string>): RevisionView {

@@ -17,11 +17,11 @@ export async function askSignOff(actor: Actor, id: string, { version, reason }: 
     const { needs, figures, rows } = await standingOf(quote, revision, priced, transaction);
     const open = needs.filter(({ held }) => !held);
     if (open.length === 0) return fail('invalid', { code: 'signOff.notNeeded' });
-    for (const { role, judged } of open) {
+    for (const { role, judged, policies } of open) {
       for (const row of rows) if (row.role === role && row.state === 'asked') await row.update({ state: 'over' }, { transaction });
       const lines = new Set(judged.map(({ line }) => line));
       await connected().records.signOffs.create(
-        { id: randomUUID(), revisionId: revision.id, role: role as SignOffRow['role'], reason, figures: figures.filter(({ line }) => lines.has(line)), askedBy: actor.id, state: 'asked', answeredBy: null, answeredAt: null, comment: '', counter: [] },
+        { id: randomUUID(), revisionId: revision.id, role: role as SignOffRow['role'], reason, figures: figures.filter(({ line }) => lines.has(line)), askedBy: actor.id, state: 'asked', answeredBy: null, answeredAt: null, comment: '', counter: [], policies },
         { transaction },
       );
     }
@@ -50,7 +50,8 @@ export async function answerSignOff(actor: Actor, id: string, signOffId: string,
     });
     const concerned = new Set(row.figures.map(({ line }) => line));
     const figures = linesOf(await priceLines({ ...parts, lines: offered }, transaction)).filter(({ line }) => concerned.has(line) || offers.some((each) => each.line === line));
-    await row.update({ state: answer, comment, counter: offers, ...(answer === 'no' ? {} : { figures }), answeredBy: actor.id, answeredAt: new Date() }, { transaction });
+    const policies = (await standingOf(quote, revision, await priceLines(parts, transaction), transaction)).needs.find(({ role }) => role === row.role)?.policies ?? [];
+    await row.update({ state: answer, comment, counter: offers, ...(answer === 'no' ? {} : { figures, policies }), answeredBy: actor.id, answeredAt: new Date() }, { transaction });
     await record(actor, 'signOff.answered', quote.number, { answer, comment, counter: offers }, transaction);
     return done(null);
   });

@@ -1,12 +1,14 @@
 /** Where a quote stands with the limits of who owns it, and what has been signed. */
 import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
-import { figuresOf, judge, needsOf, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
+import { figuresOf, judge, needsOf, policiesHit, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
 import { shownState, type AskedSignOff, type ShownState, type SignOffsOfQuote, type SignOffView } from '../core/quoting';
+import type { Texts } from '../core/model';
 import { connected, type QuoteRow, type RevisionRow, type SignOffRow, type Stored } from '../data';
 import { may, type Actor } from './actor';
 import { today } from './clock';
 import { counted, type QuotedLine } from './quote-pricing';
+import { deliveredTo } from './tax';
 
 /** Where a quote stands with the limits of who owns it. */
 interface Standing {
@@ -14,6 +16,8 @@ interface Standing {
   figures: LineFigures[];
   judged: Judged[];
   needs: Need[];
+  /** Names of the policies that the quote runs into. */
+  policies: Map<string, Texts>;
   rows: Stored<SignOffRow>[];
 }
 
@@ -28,7 +32,27 @@ export async function standingOf(quote: QuoteRow, revision: RevisionRow, priced:
   const figures = linesOf(priced);
   const judged = judge(figures, own, owner?.role ?? '');
   const signed = given.filter(({ state }) => state === 'yes' || state === 'counter');
-  return { limits: own, figures, judged, needs: needsOf(judged, signed), rows: given };
+  const policies = await connected().records.policies.findAll({ where: { role: owner?.role ?? '' }, order: [['id', 'ASC']], transaction, raw: true });
+  const hit = policies.length === 0 ? [] : policiesHit(policies.map(({ id, condition, signs }) => ({ id, when: condition, signs })), factsOf(revision, priced));
+  return { limits: own, figures, judged, needs: needsOf(judged, signed, hit), policies: new Map(policies.map(({ id, name }) => [id, name])), rows: given };
+}
+
+/** What policies read of a quote. */
+export function factsOf({ customer, lease }: RevisionRow, priced: readonly QuotedLine[]): FactsOf<typeof policyNames> {
+  const sold = counted(priced);
+  const sum = (of: (each: QuotedLine) => string | number) => sold.reduce((all, each) => all.plus(of(each)), exact(0));
+  const net = sum(({ price }) => price.net);
+  // What the lines would come to without anything given away.
+  const before = sold.reduce((all, { line, item, price }) => {
+    const kept = exact(1).minus(figuresOf(line.id, item.family, price).discount);
+    return all.plus(kept.isZero() ? price.list : exact(price.net).div(kept));
+  }, exact(0));
+  const cost = sold.every(({ price }) => price.cost !== undefined) ? sum(({ price }) => price.cost ?? '0') : undefined;
+  return {
+    net: net.toString(), discount: before.isZero() ? '0' : exact(1).minus(net.div(before)).toString(), margin: cost === undefined || net.isZero() ? null : net.minus(cost).div(net).toString(),
+    paymentDays: String(customer.paymentDays ?? 30), specialParts: sum(({ build }) => build?.special.length ?? 0).toString(), passedWarnings: sum(({ build }) => build?.outcome.warnings.filter((warning) => warning.passed).length ?? 0).toString(),
+    months: String(Math.max(0, ...sold.map(({ price }) => price.recurring?.months ?? 0))), lines: String(sold.length), customerClass: customer.class, country: deliveredTo(customer), leased: lease !== null,
+  };
 }
 
 /** Roles that have not signed what the quote asks of them. */
@@ -53,7 +77,7 @@ export const shownAs = ({ state, validUntil }: RevisionRow, priced: readonly Quo
 /** All that is told of it on the quote; nothing for those who may not see margins. */
 export async function signOffsOf(actor: Actor, quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction | null): Promise<SignOffsOfQuote | undefined> {
   if (!may(actor, 'costs')) return undefined;
-  const { limits, judged, needs, rows } = await standingOf(quote, revision, priced, transaction);
+  const { limits, judged, needs, rows, policies } = await standingOf(quote, revision, priced, transaction);
   const names = new Map((await connected().records.users.findAll({ attributes: ['id', 'name'], transaction, raw: true })).map((user) => [user.id, user.name]));
   const position = new Map(priced.map(({ line }) => [line.id, line.position]));
   const history = rows.map((row): SignOffView => ({
@@ -68,7 +92,7 @@ export async function signOffsOf(actor: Actor, quote: QuoteRow, revision: Revisi
   return {
     limits, history,
     judged: judged.map(({ line, by, reach, figure, signers }) => ({ line, by, reach, figure, signers })),
-    needs: needs.map(({ role, held, judged: own }) => ({ role, held, lines: [...new Set(own.map(({ line }) => position.get(line) ?? 0))] })),
+    needs: needs.map(({ role, held, judged: own, policies: hit }) => ({ role, held, lines: [...new Set(own.map(({ line }) => position.get(line) ?? 0))], policies: hit.map(({ id }) => policies.get(id) ?? {}) })),
     mayAnswer: rows.filter((row) => row.state === 'asked' && mayAnswer(actor, row)).map((row) => row.id),
   };
 }

@@ -24,6 +24,7 @@ export { addDays, addMonths, beginningOf, chargeOver, lastDay, monthsIn, monthsO
 export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityDiscount } from './grants';
 export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
 export { resaleOf, sumResale, type Resale } from './resale';
+export { policiesHit, policyNames, priceNames, problemsOver, type FactsOf, type Policy, type PolicyHit } from './over-quote';
 export { spread } from './spread';
 export { figuresOf, judge, needsOf, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Need, type Reach, type Signed } from './limits';
 export { atTarget, commission, monthlyRate, type CommissionPlan, type Lease } from './financing';

@@ -1,6 +1,7 @@
 /** How far a role may go by itself, and who signs what goes further. */
 import { exact, fixed, minus, negative, ofWhole, ratio, textOf, times, type ExactText } from '../exact';
 import type { LinePrice } from './index';
+import type { PolicyHit } from './over-quote';
 
 /** Of a role, for a family or for all. Of a discount the target is least and the floor most; of a margin the other way round. */
 export interface Limit {
@@ -91,21 +92,25 @@ export interface Signed {
   /** Of the role that signed. */
   role: string;
   figures: readonly LineFigures[];
+  policies?: readonly PolicyHit[];
 }
 
 /** What a role must sign on a quote, and whether what it signed last still holds. */
 export interface Need {
   role: string;
   judged: Judged[];
+  policies: PolicyHit[];
   held: boolean;
 }
 
-/** By role, the nearest first. `signed` in the order given: of a role the last counts. */
-export function needsOf(judged: readonly Judged[], signed: readonly Signed[]): Need[] {
-  const roles = [...new Set([...judged.map(({ signers }) => signers[0]), ...judged.map(({ signers }) => signers[1])].filter((role) => role !== undefined))];
+/** By role, the nearest first. `signed` in the order given: of a role the last counts. What a policy read must be what was signed. */
+export function needsOf(judged: readonly Judged[], signed: readonly Signed[], policies: readonly PolicyHit[] = []): Need[] {
+  const roles = [...new Set([...judged.map(({ signers }) => signers[0]), ...judged.map(({ signers }) => signers[1]), ...policies.map(({ signs }) => signs)].filter((role) => role !== undefined))];
   return roles.map((role) => {
     const own = judged.filter(({ signers }) => signers.includes(role));
     const last = [...signed].reverse().find((each) => each.role === role);
-    return { role, judged: own, held: last !== undefined && stillHolds(last.figures, own) };
+    const asked = policies.filter(({ signs }) => signs === role);
+    const signedToo = asked.every(({ id, read }) => last?.policies?.some((each) => each.id === id && each.read === read) ?? false);
+    return { role, judged: own, policies: asked, held: last !== undefined && stillHolds(last.figures, own) && signedToo };
   });
 }

@@ -1,10 +1,11 @@
 /** A whole quote: every line walked, what is a share of others after them, and the whole-quote discount over all that may be discounted. */
-import { compare, exact, fixed, minus, nothing, plus, ratio, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
+import { compare, exact, fixed, minus, nothing, ofWhole, plus, ratio, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
 import type { Texts } from '../model';
 import type { BuildCost } from './cost';
 import type { Typed } from './four';
 import type { LinePrice, LineTerms, PricedPart } from './index';
 import { listed, type Listed, type PriceEntry } from './methods';
+import { priceOver } from './over-quote';
 import { tooShort, type Recurrence, type Term } from './recurring';
 import { spread } from './spread';
 import type { Taxed } from './tax';
@@ -39,6 +40,8 @@ export interface QuoteLine {
   offer: Offer;
   terms: LineTerms;
   recurs?: { every: Recurrence; term: Term };
+  /** Of one piece, in kg, where it is known. */
+  mass?: ExactText;
 }
 
 export interface QuoteTerms {
@@ -106,17 +109,17 @@ export function pricer(): (lines: readonly QuoteLine[], terms: QuoteTerms) => Pr
   let kept = new Map<string, Kept>();
   return (lines, terms) => {
     const { decimals } = terms;
-    const isShare = ({ offer }: QuoteLine): boolean => offer.is === 'item' && offer.entry?.method === 'share';
-    const keep = (line: QuoteLine, netOf?: NetOf): Kept => {
+    const isLate = ({ offer }: QuoteLine): boolean => offer.is === 'item' && (offer.entry?.method === 'share' || offer.entry?.method === 'formula');
+    const keep = (line: QuoteLine, others?: Others): Kept => {
       const had = kept.get(line.id);
-      if (had && had.line === line && had.decimals === decimals && !netOf) return had;
-      const alone = pricedNow(line, decimals, netOf);
+      if (had && had.line === line && had.decimals === decimals && !others) return had;
+      const alone = pricedNow(line, decimals, others);
       const amounts = amountsOf(alone.price);
       return { line, decimals, alone, amounts, share: '0', shared: alone, sharedAmounts: amounts };
     };
-    const first = lines.map((line) => (isShare(line) ? null : keep(line)));
-    const netOf = netsBefore(first);
-    const all = first.map((each, index) => each ?? keep(lines[index] as QuoteLine, netOf));
+    const first = lines.map((line) => (isLate(line) ? null : keep(line)));
+    const others = othersOf(first);
+    const all = first.map((each, index) => each ?? keep(lines[index] as QuoteLine, others));
     const { whole, shares } = spreadWhole(all, terms);
     for (const [index, each] of all.entries()) lessShare(each, shares[index] ?? '0');
     kept = new Map(all.map((each) => [each.line.id, each]));
@@ -134,6 +137,24 @@ function lessShare(kept: Kept, share: ExactText): void {
 
 type NetOf = (name: string) => ExactText | undefined;
 
+/** What a line that depends on the others may ask of them. */
+interface Others {
+  netOf: NetOf;
+  /** Of all that counts and is priced by itself. */
+  net: ExactText;
+  mass: ExactText;
+}
+
+function othersOf(first: readonly (Kept | null)[]): Others {
+  let [net, mass] = [nothing, nothing];
+  for (const each of first) {
+    if (!each?.line.counts) continue;
+    net = plus(net, each.amounts.net);
+    if (each.line.mass !== undefined) mass = plus(mass, times(fixed(each.line.mass), ofWhole(each.line.terms.quantity)));
+  }
+  return { netOf: netsBefore(first), net: textOf(net), mass: textOf(mass) };
+}
+
 /** What an item or a family nets to, of what counts and is not itself a share. */
 function netsBefore(all: readonly (Kept | null)[]): NetOf {
   return (name) => {
@@ -145,10 +166,10 @@ function netsBefore(all: readonly (Kept | null)[]): NetOf {
   };
 }
 
-function pricedNow(line: QuoteLine, decimals: number, netOf?: NetOf): PricedLine {
+function pricedNow(line: QuoteLine, decimals: number, others?: Others): PricedLine {
   const { id, offer, terms, recurs } = line;
   const problems: PriceProblem[] = [];
-  let price = offer.is === 'build' ? walk(offer.parts, terms, decimals, offer.cost) : itemPrice(line, offer, decimals, problems, netOf);
+  let price = offer.is === 'build' ? walk(offer.parts, terms, decimals, offer.cost) : itemPrice(line, offer, decimals, problems, others);
   if (offer.is === 'build' && offer.unpriced.length > 0) problems.push({ code: 'line.unpriced', params: { items: offer.unpriced.join(', ') } });
   const { hand } = terms;
   if (hand && hand.by !== 'rate' && !price.steps.some((step) => step.kind === 'discount')) problems.push({ code: 'line.hand', params: { why: whyNot(hand, price) } });
@@ -161,9 +182,9 @@ function pricedNow(line: QuoteLine, decimals: number, netOf?: NetOf): PricedLine
 
 const whyNot = ({ by, value }: Typed, { unitCost }: LinePrice): 'margin' | 'base' | 'cost' => (by !== 'margin' ? 'base' : unitCost === undefined ? 'cost' : exact(value).gte(1) ? 'margin' : 'base');
 
-function itemPrice({ sku, terms }: QuoteLine, { name, entry, typed, cost }: Extract<Offer, { is: 'item' }>, decimals: number, problems: PriceProblem[], netOf?: NetOf): LinePrice {
+function itemPrice({ sku, terms }: QuoteLine, { name, entry, typed, cost }: Extract<Offer, { is: 'item' }>, decimals: number, problems: PriceProblem[], others?: Others): LinePrice {
   const quantity = String(terms.quantity);
-  const answer: Listed | undefined = entry && listed(entry, { quantity, ...(cost === undefined ? {} : { cost }), ...(typed === undefined ? {} : { typed }), ...(netOf ? { netOf } : {}) });
+  const answer: Listed | undefined = entry && listed(entry, { quantity, ...(cost === undefined ? {} : { cost }), ...(typed === undefined ? {} : { typed }), ...(others ? { netOf: others.netOf, workOut: (formula) => priceOver(formula, { net: others.net, mass: others.mass, quantity }) } : {}) });
   if (!answer) problems.push({ code: 'line.unpriced', params: { items: sku } });
   else if (answer.is === 'outside') problems.push({ code: 'line.outside', params: { quantity } });
   else if (answer.is === 'open') problems.push(answer.wants === 'net' ? { code: 'line.wantsNet', params: { name: answer.name ?? '' } } : { code: ({ cost: 'line.wantsCost', value: 'line.wantsValue', price: 'line.wantsPrice' } as const)[answer.wants], params: {} });

@@ -180,8 +180,8 @@ export interface SignOffView {
 export interface SignOffsOfQuote {
   limits: Limit[];
   judged: Omit<Judged, 'limit'>[];
-  /** By role that must sign: positions of the lines, and whether a sign-off holds. */
-  needs: { role: string; lines: number[]; held: boolean }[];
+  /** By role that must sign: positions of the lines, names of the policies, and whether a sign-off holds. */
+  needs: { role: string; lines: number[]; policies: Texts[]; held: boolean }[];
   history: SignOffView[];
   /** Those that the person may answer. */
   mayAnswer: string[];

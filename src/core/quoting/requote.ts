@@ -10,6 +10,8 @@ export interface LineBasis {
   entry?: PriceEntry;
   /** Of one piece of a plain item, or of a build. */
   cost?: string | BuildCost;
+  /** In kg. */
+  mass?: string;
 }
 
 /** A change whose effect is shown before the server has answered. */
@@ -73,7 +75,7 @@ function quoteLine(line: LineView): QuoteLine | null {
     ? { is: 'build', parts: build.parts, unpriced: build.unpriced, ...(typeof basis.cost === 'object' ? { cost: basis.cost } : {}) }
     : { is: 'item', name: line.name, ...(basis.entry ? { entry: basis.entry } : {}), ...(line.typedPrice ? { typed: exact(line.typedPrice).toString() } : {}), ...(typeof basis.cost === 'string' ? { cost: basis.cost } : {}) };
   return {
-    id: line.id, sku: line.sku, family: line.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: line.discountable, offer,
+    id: line.id, sku: line.sku, family: line.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: line.discountable, offer, ...(basis.mass === undefined ? {} : { mass: basis.mass }),
     terms: { ...basis.granted, quantity: line.quantity, ...(line.hand ? { hand: line.hand } : {}) },
     ...(recurs ? { recurs: { every: { baseMonths: recurs.baseMonths, ...(recurs.leastMonths > 0 ? { leastMonths: recurs.leastMonths } : {}) }, term: recurs.term } } : {}),
   };

@@ -27,6 +27,8 @@ alter table quote_lines alter column origin set not null, alter column priced_on
 
 alter table customers add column payment_days int not null default 30 check (payment_days between 0 and 365);
 alter table addresses add column position int not null default 0;
+create table policies (id uuid primary key, role text not null, name jsonb not null, condition text not null, signs text not null);
+alter table sign_offs add column policies jsonb not null default '[]';
 create table commission_plans (role text primary key, base_rate numeric(9,6) not null check (base_rate between 0 and 1), higher_rate numeric(9,6) not null check (higher_rate between 0 and 1));
 
 create or replace function refuse_frozen() returns trigger language plpgsql as $$

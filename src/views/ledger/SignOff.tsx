@@ -3,6 +3,7 @@ import { discountPercent, type QuoteView, type SignOffView } from '../../core/qu
 import { dateTime, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
+import { needText } from './need-text';
 import css from './sign-off.module.css';
 import { wrongWith } from './typed-amount';
 
@@ -15,7 +16,7 @@ export interface SignOffActs {
 
 /** What must be signed and why, what was asked and answered, and the answer itself for whoever gives it. */
 export function SignOff({ view, ...acts }: SignOffActs & { view: QuoteView }) {
-  const { t } = useSpeech();
+  const { t, language } = useSpeech();
   const { signOff } = view;
   if (!signOff) return null;
   const open = signOff.needs.filter((need) => !need.held);
@@ -24,7 +25,7 @@ export function SignOff({ view, ...acts }: SignOffActs & { view: QuoteView }) {
     <div className={css.signOff}>
       {signOff.needs.length === 0 && <p className={css.quiet}>{t('signOff.none')}</p>}
       <ul className={css.needs}>
-        {signOff.needs.map((need) => <li key={need.role}>{t(need.held ? 'signOff.held' : 'signOff.need', { role: t(`role.${need.role as 'manager'}`), lines: need.lines.join(', ') })}</li>)}
+        {signOff.needs.map((need) => <li key={need.role}>{needText(need, t, language)}</li>)}
       </ul>
       {view.may.edit && open.length > 0 && signOff.mayAnswer.length === 0 && <Ask again={waits} onAsk={acts.onAsk} />}
       {[...signOff.history].reverse().map((each) => (

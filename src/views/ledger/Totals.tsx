@@ -7,6 +7,7 @@ import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
 import { FourCell } from './FourCell';
 import shared from './ledger.module.css';
+import { needText } from './need-text';
 import css from './totals.module.css';
 import { wrongWith, type Way } from './typed-amount';
 
@@ -50,7 +51,7 @@ export function Totals({ view, onType, onExplain, onSignOff, onResale }: Props) 
       {view.signOff && (needs.length > 0 || view.signOff.history.length > 0) && (
         <p className={css.signing}>
           <Stamp size={14} aria-hidden />
-          <span>{open.length === 0 ? t(needs.length > 0 ? 'signOff.allHeld' : 'signOff.none') : open.map((need) => t('signOff.need', { role: t(`role.${need.role as 'manager'}`), lines: need.lines.join(', ') })).join(' ')}{waits && ` ${t('signOff.waits')}`}</span>
+          <span>{open.length === 0 ? t(needs.length > 0 ? 'signOff.allHeld' : 'signOff.none') : open.map((need) => needText(need, t, language)).join(' ')}{waits && ` ${t('signOff.waits')}`}</span>
           <Button onClick={onSignOff}>{t(open.length > 0 && !waits && view.may.edit ? 'signOff.ask' : 'signOff.title')}</Button>
         </p>
       )}
