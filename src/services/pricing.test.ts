@@ -255,7 +255,7 @@ describe('what a quote means for who sells it', () => {
   it('is commission above target, and what it adds to the year; told to its owner and to those who sign, nobody else', async () => {
     const quote = await quoteOf(mara, 'hallersee', ['SV-COMM', 1]);
     const deal = value(await seeDeal(mara, quote.id));
-    // 5 % is the target discount of services: 890.00 x 0.95 = 845.50; 1.5 % of that and 4 % of 44.50.
+    // Services are to be sold at 5 % off: 890.00 x 0.95 = 845.50; 1.5 % of that and 4 % of 44.50.
     expect(deal.commission).toMatchObject({ net: '890', target: '845.5', above: '44.5', amount: '14.46' });
     expect(deal.quota?.adds).toBe('890');
     expect(value(await seeDeal(joss, quote.id))).toEqual({});

@@ -6,7 +6,6 @@ export { Dialog, DialogFoot } from './Dialog';
 export { Field } from './Field';
 export { KeyList } from './KeyList';
 export { ListPage } from './ListPage';
-export { Menu, type MenuItem } from './Menu';
 export { Select } from './Select';
 export { Tabs } from './Tabs';
 export { say, Toaster } from './Toaster';

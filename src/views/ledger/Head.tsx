@@ -2,7 +2,9 @@ import { useState } from 'react';
 import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, Landmark, PackageOpen, RefreshCw, Send, SlidersHorizontal, Table2 } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
 import { date } from '../../i18n';
-import { Button, classes, LinkButton, Menu, type MenuItem } from '../../ui';
+import { Button, classes, LinkButton } from '../../ui';
+// Not by the door: whoever enters there would load what only this menu needs.
+import { Menu, type MenuItem } from '../../ui/Menu';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
 
