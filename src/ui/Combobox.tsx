@@ -1,5 +1,5 @@
 import { useId, useState, type KeyboardEvent } from 'react';
-import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react';
+import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react-dom';
 import css from './ui.module.css';
 
 export interface ComboOption {

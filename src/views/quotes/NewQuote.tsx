@@ -1,10 +1,12 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { CustomerFound } from '../../core/quoting';
 import { Button, Dialog, DialogFoot, Field } from '../../ui';
 import { ask, sentences } from '../api';
 import { CustomerField } from '../parts/CustomerField';
-import { NewCustomer } from '../parts/NewCustomer';
 import { useSpeech } from '../speech';
+
+// Every page has this dialog, and few ever make a customer: the form comes when it is asked for.
+const NewCustomer = lazy(async () => ({ default: (await import('../parts/NewCustomer')).NewCustomer }));
 
 /** Opens a quote: part of a name finds the customer; everything else comes along. */
 export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -27,7 +29,7 @@ export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void
   };
   return (
     <Dialog title={t('newQuote.title')} closeText={t('frame.close')} open={open} onClose={onClose}>
-      {making !== undefined ? <NewCustomer name={making} onCancel={() => setMaking(undefined)} onMade={(made) => { setCustomer(made); setMaking(undefined); void openFor(made); }} /> : (
+      {making !== undefined ? <Suspense fallback={<p role="status">{t('newCustomer.loading')}</p>}><NewCustomer name={making} onCancel={() => setMaking(undefined)} onMade={(made) => { setCustomer(made); setMaking(undefined); void openFor(made); }} /></Suspense> : (
       <form noValidate onSubmit={(event) => { event.preventDefault(); void go(); }} style={{ display: 'grid', gap: 16, minHeight: 240, alignContent: 'space-between' }}>
         <div style={{ display: 'grid', gap: 16 }}>
           <CustomerField error={error} onMeant={(meant) => { setCustomer(meant); setError(undefined); }} onNew={setMaking} />
