@@ -97,6 +97,27 @@ test('changes marked lines together; a refusal names the line, and nothing of it
   await expect(cell(page, 'Quantity 4')).toBeEnabled();
 });
 
+test('what was removed or typed comes back by undo, and goes again by redo', async ({ page }) => {
+  const id = await opened(page, ['SILL-1212-X', 'YE-KIOSK', 'SV-COMM']);
+  await page.getByRole('button', { name: 'Remove line 2' }).click();
+  await expect(page.getByRole('row', { name: /YE-KIOSK/ })).toBeHidden();
+  await expect(page.getByText('Removed. Ctrl Z brings it back.')).toBeVisible();
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('row', { name: /YE-KIOSK/ })).toBeVisible();
+  await cell(page, 'Discount % 1').fill('4');
+  await cell(page, 'Discount % 1').press('Enter');
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(cell(page, 'Discount % 1')).toHaveValue('0');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(cell(page, 'Discount % 1')).toHaveValue('4');
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: /^Undo/ }).click();
+  await expect(cell(page, 'Discount % 1')).toHaveValue('0');
+  expect((await quoteOf(page, id)).lines.map(({ sku }) => sku)).toEqual(['SILL-1212-X', 'YE-KIOSK', 'SV-COMM']);
+});
+
 test('a column copied from a spreadsheet fills downwards; what cannot be read changes nothing', async ({ page }) => {
   const id = await opened(page);
   const paste = (label: string, text: string) => cell(page, label).evaluate((box, pasted) => {

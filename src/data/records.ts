@@ -113,6 +113,13 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
 export interface TaxRateRow { id: string; country: string; class: string | null; rate: string }
 /** How far a role may go by itself; discounts and margins as shares. */
 export interface LimitRow { id: string; role: Role; family: string | null; by: 'discount' | 'margin'; target: string; limitAt: string; floor: string; signs: Role; above: Role }
+/** What a change made of a draft, so that it can be taken back and made again. */
+export interface QuoteStepRow { revisionId: string; number: number; undone: boolean; userId: string; change: QuoteStep }
+/** By id, lines before and after, null where there was or is none; and what was said of the whole quote. */
+export interface QuoteStep {
+  lines: { id: string; before: LineRow | null; after: LineRow | null }[];
+  revision?: { before: Partial<RevisionRow>; after: Partial<RevisionRow> };
+}
 /** Something about the quotes of a role that another role must sign; the condition is FEEL over the quote. */
 export interface PolicyRow { id: string; role: Role; name: Texts; condition: string; signs: Role }
 /** What a sale earns who made it: the higher rate is on what is above the target price. */
@@ -176,6 +183,7 @@ export function defineRecords(sequelize: Sequelize) {
     lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text, rates: jsonb, resale: money }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
+    quoteSteps: table<QuoteStepRow>('quote_steps', { revisionId: key(ref), number: key(int), undone: bool, userId: ref, change: jsonb }),
     policies: table<PolicyRow>('policies', { id: key(ref), role: text, name: jsonb, condition: text, signs: text }),
     commissionPlans: table<CommissionPlanRow>('commission_plans', { role: key(text), baseRate: DataTypes.DECIMAL(9, 6), higherRate: DataTypes.DECIMAL(9, 6) }),
     signOffs: table<SignOffRow>('sign_offs', {

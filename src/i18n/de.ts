@@ -181,6 +181,13 @@ export const de: Locale = {
     none: '{{customer}} hat dazu noch kein Angebot.',
     how: '{{state}}, Menge {{quantity}}',
   },
+  steps: {
+    notYours: 'Die letzte Änderung war von {{who}}; sie ist nicht Ihre.',
+    undo: 'Es gibt nichts rückgängig zu machen.',
+    redo: 'Es gibt nichts wiederherzustellen.',
+    undoDone: 'Rückgängig gemacht.',
+    redoDone: 'Wiederhergestellt.',
+  },
   deal: {
     open: 'Geschäft',
     title: 'Was es bedeutet',
@@ -204,6 +211,7 @@ export const de: Locale = {
   customer: { change: 'Anderer Kunde', whatChanges: 'Was sich ändern würde', comes: 'Klasse {{class}}, Preisliste {{list}}; Adressen, Sprache und Region kommen mit.', takenBack: 'In der anderen Währung eingegebene Beträge werden zurückgenommen: {{lines}}. Geben Sie sie in {{currency}} ein.', go: 'Kunden wechseln', special: 'Eine Konfiguration hat ein Sonderteil mit Preis in {{from}}; der neue Kunde kauft in {{to}}. Nehmen Sie das Sonderteil zuerst auf der Werkbank zurück.' },
   paste: { open: 'Liste einfügen', title: 'Teilenummern einfügen', label: 'Je Zeile eine Teile- oder Artikelnummer und eine Menge', read: 'Liste lesen', reading: 'Wird gelesen', back: 'Liste ändern', add: '{{count}} von {{all}} aufnehmen', found: 'gefunden', readBack: 'als Konfiguration zurückgelesen', incomplete: 'zurückgelesen; der Rest ist auf der Werkbank zu wählen', nearest: '{{number}} nehmen, {{name}}', nothing: 'Darin ist keine Teilenummer.', tooMany: '{{count}} Zeilen sind zu viele auf einmal. Fügen Sie bis zu {{most}} ein.' },
   ledger: {
+    removedBack: 'Entfernt. Strg Z holt es zurück.',
     paid: 'zahlt innerhalb von {{count}} Tagen', each: 'je {{amount}}', more: 'Mehr', drag: 'Ziehen, um die Position zu verschieben', partsOfLine: 'Teile von Position {{line}}', validUntil: 'Gültig bis', export: { csv: 'Positionen als CSV', xlsx: 'Positionen als XLSX' },
     reach: { onTarget: 'im Ziel', withinLimit: 'in Ihrem Rahmen', beyondLimit: 'über Grenze', beyondFloor: 'unter Boden' }, reachWhy: '{{reach}}: Ziel {{target}}, Grenze {{limit}}, Boden {{floor}}', copy: 'Position {{line}} kopieren', lines: 'Positionen', marginPercent: 'Marge %', granted: 'Gewährt', off: 'Rabatt je', optional: 'optional', typed: 'Eingegeben; das Übrige folgt daraus. Leeren nimmt es zurück.', lock: 'Position {{line}} gegen den Gesamtrabatt sperren', locked: 'Gesperrt: der Gesamtrabatt lässt Position {{line}}, wie sie ist', setAside: 'Position {{line}} optional', setAsideWhy: 'Optional: daneben angeboten, nicht in den Summen',
     forAll: 'für alle', explainNet: 'Netto von Position {{line}}, {{net}}: wie es zustande kommt', explain: '{{what}}, {{value}}: wie es zustande kommt', startOf: 'Erster Tag von Position {{line}}', monthsOf: 'Monate von Position {{line}}', termText: 'Monate{{days}}, bis {{to}}', termSet: 'von {{from}} bis {{to}}', termDays: ' und {{count}} Tage',

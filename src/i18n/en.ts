@@ -179,6 +179,13 @@ export const en = {
     none: '{{customer}} was not offered this before.',
     how: '{{state}}, quantity {{quantity}}',
   },
+  steps: {
+    notYours: 'The last change was {{who}}\'s; it is not yours to take back.',
+    undo: 'There is nothing to take back.',
+    redo: 'There is nothing to make again.',
+    undoDone: 'Taken back.',
+    redoDone: 'Made again.',
+  },
   deal: {
     open: 'Deal',
     title: 'What it means',
@@ -202,6 +209,7 @@ export const en = {
   customer: { change: 'Another customer', whatChanges: 'What would change', comes: 'Class {{class}}, price list {{list}}; addresses, language and region come along.', takenBack: 'Amounts typed in the other currency are taken back: {{lines}}. Type them in {{currency}}.', go: 'Change the customer', special: 'A build has a special part priced in {{from}}; the new customer buys in {{to}}. Take the special part back on the Bench first.' },
   paste: { open: 'Paste a list', title: 'Paste part numbers', label: 'One row each: a part number or item number, and a quantity', read: 'Read the list', reading: 'Reading', back: 'Change the list', add: 'Add {{count}} of {{all}}', found: 'found', readBack: 'read back as a build', incomplete: 'read back; the rest is to choose on the Bench', nearest: 'Take {{number}}, {{name}}', nothing: 'There is no part number in this.', tooMany: '{{count}} rows are too many to read at once. Paste up to {{most}}.' },
   ledger: {
+    removedBack: 'Removed. Ctrl Z brings it back.',
     paid: 'paid within {{count}} days', each: '{{amount}} each', more: 'More', drag: 'Drag to move the line', partsOfLine: 'Parts of line {{line}}', validUntil: 'Valid until', export: { csv: 'Lines as CSV', xlsx: 'Lines as XLSX' },
     reach: { onTarget: 'on target', withinLimit: 'within your limit', beyondLimit: 'beyond limit', beyondFloor: 'beyond floor' }, reachWhy: '{{reach}}: target {{target}}, limit {{limit}}, floor {{floor}}', copy: 'Copy line {{line}}', lines: 'Lines', marginPercent: 'Margin %', granted: 'Granted', off: 'Off each', optional: 'optional', typed: 'Typed; the others follow. Empty it to take it back.', lock: 'Lock line {{line}} against the whole-quote discount', locked: 'Locked: the whole-quote discount leaves line {{line}} as it is', setAside: 'Line {{line}} optional', setAsideWhy: 'Optional: offered beside the others, not in the totals',
     forAll: 'for all', explainNet: 'Net of line {{line}}, {{net}}: how it comes about', explain: '{{what}}, {{value}}: how it comes about', startOf: 'First day of line {{line}}', monthsOf: 'Months of line {{line}}', termText: 'months{{days}}, to {{to}}', termSet: 'from {{from}} to {{to}}', termDays: ' and {{count}} days',

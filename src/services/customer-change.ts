@@ -10,6 +10,7 @@ import { done, fail, type Result } from './failure';
 import { versionById } from './models';
 import { counted, partsOf, priceLines, type QuotedLine, type QuoteParts } from './quote-pricing';
 import { changeQuote, findQuote, uuid, type Draft } from './quotes';
+import { forget } from './steps';
 import { record, tryOut } from './work';
 
 async function customerOf(actor: Actor, id: string, transaction: Transaction): Promise<CustomerRow | null> {
@@ -91,6 +92,7 @@ export async function changeCustomer(actor: Actor, id: string, { version, custom
     await record(actor, 'quote.customer', draft.quote.number, { from: draft.revision.customer.number, to: customer.number, takenBack: applied.value }, transaction);
     // What is shown next is priced for the new one.
     draft.quote.customerId = customer.id;
+    await forget(draft.revision.id, transaction);
     return done(null);
-  });
+  }, { steps: false });
 }

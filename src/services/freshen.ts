@@ -10,6 +10,7 @@ import { moveToNewest, type Moved } from './moves';
 import { counted, partsOf, priceLines, type QuotedLine } from './quote-pricing';
 import { changeQuote, findQuote, type Draft } from './quotes';
 import { sideLines } from './sides';
+import { forget } from './steps';
 import { record, tryOut } from './work';
 
 /** Puts lines on today's; gives what became of their builds. */
@@ -70,6 +71,8 @@ export async function freshen(actor: Actor, id: string, { version, lines: ids }:
     if (ids.some((each) => !own.has(each))) return fail('missing', { code: 'line.missing' });
     const moved = await apply(actor, draft, ids, transaction);
     await record(actor, 'quote.freshened', draft.quote.number, { lines: ids.length, builds: moved.size, to: today() }, transaction);
+    // A build that moved to a newer model cannot go back with its line.
+    if (moved.size > 0) await forget(draft.revision.id, transaction);
     return done(null);
   });
 }

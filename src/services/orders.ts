@@ -40,7 +40,7 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
     await record(actor, 'quote.accepted', quote.number, { order: number, net, currency: parts.list.currency }, transaction);
     made = { orderId: order.id, number };
     return done(null);
-  }, ['draft', 'sent']);
+  }, { states: ['draft', 'sent'], steps: false });
   return result.ok && made ? done(made) : (result as Result<never>);
 }
 

@@ -2,10 +2,10 @@
 import { distance } from 'fastest-levenshtein';
 import { Op, type Transaction } from 'sequelize';
 import type { Texts } from '../core/model';
-import { priceBuild } from '../core/pricing';
-import { specialTariff, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
+import { priceBuild, type Typed } from '../core/pricing';
+import { specialTariff, typedOf, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
 import { connected, type BuildRow, type ItemRow } from '../data';
-import type { Actor } from './actor';
+import { may, type Actor } from './actor';
 import { contextFor, createBuild } from './builds';
 import { done, fail, type Failure, type Result } from './failure';
 import { findBuild } from './find-build';
@@ -25,8 +25,10 @@ export async function addByNumber(actor: Actor, id: string, { version, sku, quan
 export async function addSeveral(actor: Actor, id: string, { version, rows }: NewLinesInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
     const wrong: Failure[] = [];
-    for (const [index, { sku, quantity }] of rows.entries()) {
-      const added = await addNumber(actor, draft, { sku, quantity, unfinished: 'kept' }, transaction);
+    if (rows.some(({ discount }) => discount !== undefined) && !may(actor, 'discount')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'discount' } });
+    for (const [index, { sku, quantity, discount }] of rows.entries()) {
+      const hand = discount === undefined ? null : typedOf({ by: 'rate', value: discount });
+      const added = await addNumber(actor, draft, { sku, quantity, hand, unfinished: 'kept' }, transaction);
       if (!added.ok) wrong.push(...added.failures.map((failure) => ({ ...failure, field: `rows.${String(index + 1)}` })));
     }
     return wrong.length > 0 ? fail('invalid', ...wrong) : done(null);
@@ -36,19 +38,20 @@ export async function addSeveral(actor: Actor, id: string, { version, rows }: Ne
 /** What happens to a build with something left to choose. */
 type Unfinished = 'refused' | 'kept';
 
-async function addNumber(actor: Actor, draft: Draft, { sku: typed, quantity, unfinished }: { sku: string; quantity: number; unfinished: Unfinished }, transaction: Transaction): Promise<Result<null>> {
+async function addNumber(actor: Actor, draft: Draft, { sku: typed, quantity, hand = null, unfinished }: { sku: string; quantity: number; hand?: Typed | null; unfinished: Unfinished }, transaction: Transaction): Promise<Result<null>> {
   const sku = typed.trim().toUpperCase();
   const item = await connected().records.items.findOne({ where: { sku, sold: true }, transaction });
   if (item?.kind === 'model') return fail('invalid', { code: 'line.needsBuild', params: { sku: typed }, field: 'sku' });
+  if (item && hand && !item.discountable) return fail('invalid', { code: 'line.notDiscountable', params: { sku: item.sku }, field: 'discount' });
   if (item) {
-    await appendLine(draft, { sku: item.sku, quantity, buildId: null }, transaction);
+    await appendLine(draft, { sku: item.sku, quantity, hand, buildId: null }, transaction);
     await record(actor, 'line.added', draft.quote.number, { sku: item.sku, quantity }, transaction);
     return done(null);
   }
   const read = await readBack(sku, contextFor(draft.revision), transaction);
   if (!read.ok) return fail('invalid', unknownNumber(read.failures[0], typed));
   const build = await createBuild(actor, { ...draft, ...read.value }, transaction);
-  return appendBuild(actor, draft, build, { quantity, alternative: false, unfinished }, transaction);
+  return appendBuild(actor, draft, build, { quantity, hand, alternative: false, unfinished }, transaction);
 }
 
 const unknownNumber = (failure: Failure | undefined, typed: string): Failure => (failure && failure.code !== 'number.unknown' ? { ...failure, field: 'sku' } : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' });
@@ -124,7 +127,7 @@ export async function putOnQuote(actor: Actor, id: string, { version, quantity }
 }
 
 /** Adds a line for a build; one that clashes, has something to do, or has no price is refused. */
-export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, { quantity, alternative, unfinished = 'refused' }: { quantity: number; alternative: boolean; unfinished?: Unfinished }, transaction: Transaction): Promise<Result<null>> {
+export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, { quantity, hand = null, alternative, unfinished = 'refused' }: { quantity: number; hand?: Typed | null; alternative: boolean; unfinished?: Unfinished }, transaction: Transaction): Promise<Result<null>> {
   const { lines, models } = connected().records;
   if (await lines.findOne({ where: { buildId: build.id }, transaction })) return fail('conflict', { code: 'build.onQuote', params: { number: draft.quote.number } });
   const modelVersion = await versionById(build.modelVersionId, transaction);
@@ -135,7 +138,7 @@ export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, {
   const { unpriced } = priceBuild(compiledVersion(modelVersion), outcome.values, tariff);
   if (unpriced.length > 0) return fail('invalid', { code: 'line.unpriced', params: { items: unpriced.join(', ') } });
   const head = await models.findByPk(modelVersion.modelId, { transaction });
-  await appendLine(draft, { sku: head?.sku ?? '', quantity, buildId: build.id, alternative, pricedOn: build.context.date }, transaction);
+  await appendLine(draft, { sku: head?.sku ?? '', quantity, hand, buildId: build.id, alternative, pricedOn: build.context.date }, transaction);
   await record(actor, 'line.added', draft.quote.number, { partNumber: outcome.partNumber, quantity, ...(alternative ? { alternative } : {}) }, transaction);
   return done(null);
 }

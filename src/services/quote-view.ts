@@ -10,6 +10,7 @@ import { summarise } from './build-summary';
 import { compiledVersion, versionById } from './models';
 import { counted, partsOf, priceAll } from './quote-pricing';
 import { shownAs, signingOf, signOffsOf } from './standing';
+import { stepsOf } from './steps';
 import { deliveredTo, taxOf, taxRatesIn } from './tax';
 
 export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transaction | null = null, number?: number): Promise<QuoteView> {
@@ -75,6 +76,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),
     ...(resells ? { resale: { share: exact(revision.resale ?? '0').toString(), dealer: dealer?.name ?? '' } } : {}),
     lease: revision.lease,
+    steps: draft && may(actor, 'quotes') ? await stepsOf(actor, revision.id, transaction) : { undo: false, redo: false },
     may: {
       edit: draft && may(actor, 'quotes'), accept: newest && may(actor, 'accept') && (draft || shown === 'sent'), send: draft && may(actor, 'quotes'),
       agreeRates: draft && may(actor, 'rates'), discount: draft && may(actor, 'discount'), revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,

@@ -12,6 +12,7 @@ import { done, fail, type Result } from './failure';
 import { counted, partsOf, priceAll, priceLines } from './quote-pricing';
 import { viewOf } from './quote-view';
 import { shownAs, signingOf } from './standing';
+import { remember, standingNow } from './steps';
 import { inTransaction, record } from './work';
 
 /** How long a quote is valid, as long as nobody says otherwise. */
@@ -77,12 +78,19 @@ export interface Draft {
   revision: RevisionRow;
 }
 
+export interface ChangeTerms {
+  /** In which the newest revision may be. */
+  states?: readonly RevisionState[];
+  /** The change can be taken back. */
+  steps?: boolean;
+}
+
 /**
  * Makes a change to the newest revision of a quote in one transaction; to a draft, unless other states are named. Refused where the
  * actor may not, the revision stands otherwise, or another person changed it since the version given; the refusal names who and when.
  */
 export async function changeQuote(
-  actor: Actor, id: string, version: number, work: (draft: Draft, transaction: Transaction) => Promise<Result<unknown>>, states: readonly RevisionState[] = ['draft'],
+  actor: Actor, id: string, version: number, work: (draft: Draft, transaction: Transaction) => Promise<Result<unknown>>, { states = ['draft'], steps = true }: ChangeTerms = {},
 ): Promise<Result<QuoteView>> {
   return inTransaction(async (transaction) => {
     const refused = refusal(actor, 'quotes');
@@ -94,8 +102,10 @@ export async function changeQuote(
     const stale = await staleness(quote, version, transaction);
     if (!states.includes(revision.state)) return settled(quote, revision, transaction);
     if (stale) return stale;
+    const before = steps && revision.state === 'draft' ? await standingNow(revision.id, transaction) : null;
     const result = await work({ quote, revision }, transaction);
     if (!result.ok) return result;
+    if (before) await remember(actor, revision.id, before, transaction);
     await quote.update({ version: quote.version + 1, updatedAt: new Date(), updatedBy: actor.id }, { transaction });
     return done(await viewOf(actor, quote, transaction));
   });

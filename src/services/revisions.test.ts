@@ -5,6 +5,7 @@ import { connected } from '../data';
 import type { Actor } from './actor';
 import { saveContent } from './builds';
 import { inDays, today } from './clock';
+import { changeCustomer } from './customer-change';
 import type { Result } from './failure';
 import { freshen, seeFreshening } from './freshen';
 import { lastPrices } from './last-prices';
@@ -15,6 +16,7 @@ import { addByNumber, addSeveral } from './quote-builds';
 import { changeWhole, openQuote, seeQuote } from './quotes';
 import { compareQuote, loseQuote, reviseQuote, sendQuote } from './revisions';
 import { openDemo, personOf } from './testing';
+import { step } from './undo';
 
 let mara: Actor;
 let rhona: Actor;
@@ -239,6 +241,14 @@ describe('lines of a quote', () => {
     expect(codes(await renameGroup(mara, quote.id, { ...at(quote), from: 'Gate', to: 'West' }))).toEqual(['group.missing']);
   });
 
+  it('come with a discount from a list, but not what may not be discounted', async () => {
+    const quote = await opened('C-1001');
+    const added = value(await addSeveral(mara, quote.id, { ...at(quote), rows: [{ sku: 'BC-IP66', quantity: 2, discount: '3,5' }, { sku: 'SV-COMM', quantity: 1 }] }));
+    expect(added.lines.map(({ hand }) => hand)).toEqual([{ by: 'rate', value: '0.035' }, null]);
+    const refused = await addSeveral(mara, quote.id, { ...at(added), rows: [{ sku: 'SV-DELIV', quantity: 2, discount: '3' }] });
+    expect(codes(refused)).toEqual(['line.notDiscountable']);
+  });
+
   it('change together, all or none, and say on which line something is wrong', async () => {
     let quote = await quoteWith(rows);
     const ids = quote.lines.slice(0, 2).map(({ id }) => id);
@@ -247,5 +257,47 @@ describe('lines of a quote', () => {
     const refused = await changeLines(mara, quote.id, { ...at(quote), lines: quote.lines.map(({ id }) => id), term: { start: today(), months: 12, days: 0 } });
     expect(refused.ok ? [] : refused.failures.map(({ code, params }) => [code, params?.code, params?.line])).toEqual([1, 2, 3, 4].map((line) => ['line.of', 'line.notRecurring', line]));
     expect(value(await seeQuote(mara, quote.id))).toEqual(quote);
+  });
+});
+
+describe('undo and redo', () => {
+  const shown = (quote: QuoteView) => quote.lines.map(({ sku, quantity, hand }) => `${sku} ${String(quantity)} ${hand?.value ?? ''}`.trim());
+  it('take back and make again whatever was changed, lines that were removed among it', async () => {
+    let quote = await quoteWith([{ sku: 'SILL-1212-X', quantity: 2 }, { sku: 'BC-IP66', quantity: 1 }]);
+    const states = [shown(quote)];
+    const then = (result: Result<QuoteView>) => { quote = value(result); states.push(shown(quote)); };
+    then(await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { ...at(quote), hand: { by: 'rate', value: '3' } }));
+    then(await removeLines(mara, quote.id, { ...at(quote), lines: [quote.lines[1]?.id ?? ''] }));
+    then(await addByNumber(mara, quote.id, { ...at(quote), sku: 'SV-COMM', quantity: 4 }));
+    then(await changeWhole(mara, quote.id, { ...at(quote), whole: { by: 'rate', value: '2' } }));
+    const { totals } = quote;
+    for (const state of [...states].reverse().slice(1)) {
+      quote = value(await step(mara, quote.id, 'undo', at(quote)));
+      expect(shown(quote)).toEqual(state);
+    }
+    expect(quote.whole.typed).toBeNull();
+    for (const state of states.slice(1)) {
+      quote = value(await step(mara, quote.id, 'redo', at(quote)));
+      expect(shown(quote)).toEqual(state);
+    }
+    expect(quote.totals).toEqual(totals);
+    expect(quote.steps).toEqual({ undo: true, redo: false });
+    expect(codes(await step(mara, quote.id, 'redo', at(quote)))).toEqual(['steps.redo']);
+  });
+
+  it('a new change ends what could be made again; another person\'s change is not taken back; another customer ends all', async () => {
+    const joss = await personOf('joss@harrowmoor.example');
+    let quote = await quoteWith([{ sku: 'SILL-1212-X', quantity: 2 }]);
+    quote = value(await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { ...at(quote), quantity: 5 }));
+    quote = value(await step(mara, quote.id, 'undo', at(quote)));
+    expect(quote.steps.redo).toBe(true);
+    quote = value(await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { ...at(quote), quantity: 7 }));
+    expect(quote.steps.redo).toBe(false);
+    quote = value(await changeLine(joss, quote.id, quote.lines[0]?.id ?? '', { ...at(quote), quantity: 9 }));
+    expect(codes(await step(mara, quote.id, 'undo', at(quote)))).toEqual(['steps.notYours']);
+    expect(value(await seeQuote(mara, quote.id)).steps).toEqual({ undo: false, redo: false });
+    const other = await connected().records.customers.findOne({ where: { number: 'C-1002' } });
+    quote = value(await changeCustomer(joss, quote.id, { ...at(quote), customerId: other?.id ?? '' }));
+    expect(quote.steps).toEqual({ undo: false, redo: false });
   });
 });

@@ -45,7 +45,7 @@ export async function sendQuote(actor: Actor, id: string, { version }: VersionIn
     await settle(actor, revision, priced, { state: 'sent' }, parts, transaction);
     await record(actor, 'quote.sent', quote.number, { revision: revision.number, net: sumLines(counted(priced).map((each) => each.price), parts.list.decimals).net, currency: parts.list.currency }, transaction);
     return done(null);
-  });
+  }, { steps: false });
 }
 
 /** Marks the quote as lost, with why. */
@@ -55,7 +55,7 @@ export async function loseQuote(actor: Actor, id: string, { version, reason, not
     await settle(actor, revision, await priceLines(parts, transaction), { state: 'lost', lost: { reason, note } }, parts, transaction);
     await record(actor, 'quote.lost', quote.number, { revision: revision.number, reason, note }, transaction);
     return done(null);
-  }, ['draft', 'sent']);
+  }, { states: ['draft', 'sent'], steps: false });
 }
 
 /**
@@ -78,7 +78,7 @@ export async function reviseQuote(actor: Actor, id: string, { version, from }: R
     await lines.bulkCreate(rows.map((line) => ({ ...line, id: randomUUID(), revisionId: made.id, frozen: null, buildId: line.buildId === null ? null : (builtAs.get(line.buildId) ?? null) })), { transaction });
     await record(actor, 'quote.revised', quote.number, { from: source.number, to: made.number }, transaction);
     return done(null);
-  }, ['sent', 'lost']);
+  }, { states: ['sent', 'lost'], steps: false });
 }
 
 /** The builds of a revision, those whose talk has one on a line of it and the others; what is still being configured stands on none. */

@@ -157,6 +157,8 @@ export interface QuoteView {
   resale?: { share: ExactText; dealer: string };
   /** Offered as a lease beside the price. */
   lease: QuoteLease | null;
+  /** Something to take back, and to make again. */
+  steps: { undo: boolean; redo: boolean };
   may: { edit: boolean; accept: boolean; send: boolean; revise: boolean; lose: boolean; agreeRates: boolean; discount: boolean; seeCosts: boolean };
 }
 

@@ -99,9 +99,10 @@ const term = exactly<Term>({ start: day, months: whole(240), days: whole(30) });
 const numbers = array().strict().of(string().strict().max(200, 'input.tooLong').required('input.required')).max(1_000, 'input.tooMany').required('input.required');
 export const readNumbersInput = exactly<ReadNumbersInput>({ numbers });
 export interface ReadNumbersInput { numbers: string[] }
-const row = exactly<{ sku: string; quantity: number }>({ sku: string().strict().max(200, 'input.tooLong').required('input.required'), quantity });
+const row = exactly<NewLinesInput['rows'][number]>({ sku: string().strict().max(200, 'input.tooLong').required('input.required'), quantity, discount: discountPercent.optional() });
 export const newLinesInput = exactly<NewLinesInput>({ version, rows: array().of(row).min(1, 'input.required').max(1_000, 'input.tooMany').required('input.required') });
-export interface NewLinesInput { version: number; rows: { sku: string; quantity: number }[] }
+/** `discount` is by hand, in percent. */
+export interface NewLinesInput { version: number; rows: { sku: string; quantity: number; discount?: string }[] }
 
 const optionalTerm = lazy((value: unknown) => (value === undefined ? mixed().optional() : term)) as unknown as Schema<Term | undefined>;
 /** What may be typed on one line, or on several at once. */
@@ -119,9 +120,9 @@ const lineIds = array().strict().of(id).min(1, 'input.required').max(10_000, 'in
 const groupName = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : string().trim().min(1, 'group.noName').max(80, 'input.tooLong'))) as unknown as Schema<string | null | undefined>;
 export const changeLinesInput = exactly<ChangeLinesInput>({ version, lines: lineIds, ...lineFields, group: groupName });
 export interface ChangeLinesInput extends LineFields { version: number; lines: string[]; group?: string | null }
-const lineValue = exactly<LineValue>({ line: id, quantity: quantity.optional(), hand: typedOrNone });
+const lineValue = exactly<LineValue>({ line: id, quantity: quantity.optional(), hand: typedOrNone, term: optionalTerm });
 /** What a column of cells was filled with. */
-export interface LineValue { line: string; quantity?: number; hand?: TypedInput | null }
+export interface LineValue { line: string; quantity?: number; hand?: TypedInput | null; term?: Term }
 export const lineValuesInput = exactly<LineValuesInput>({ version, rows: array().of(lineValue).min(1, 'input.required').max(1_000, 'input.tooMany').required('input.required') });
 export interface LineValuesInput { version: number; rows: LineValue[] }
 export const linesInput = exactly<LinesInput>({ version, lines: lineIds });

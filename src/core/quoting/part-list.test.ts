@@ -26,6 +26,10 @@ describe('a pasted list of part numbers', () => {
     ['SILL-1212-X 9999999', [['SILL-1212-X', 0]]],
     ['', []],
   ])('%j is read', (text, expected) => expect(rows(text)).toEqual(expected));
+  it('takes a share for a discount, whatever its place', () => {
+    const read = readPartList('SILL-1212-X\t3\t3,5 %\nYE-KIOSK 12% 2\n5%\tSV-COMM\nBC-IP66 4');
+    expect(read.is === 'rows' && read.rows.map(({ number, quantity, discount }) => [number, quantity, discount])).toEqual([['SILL-1212-X', 3, '3.5'], ['YE-KIOSK', 2, '12'], ['SV-COMM', 1, '5'], ['BC-IP66', 4, undefined]]);
+  });
   it('tells the line of each row, blank lines counted', () => {
     expect(readPartList('\nA-1\n\nB-2 5')).toEqual({ is: 'rows', rows: [{ at: 2, number: 'A-1', quantity: 1 }, { at: 4, number: 'B-2', quantity: 5 }] });
   });

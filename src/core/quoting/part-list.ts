@@ -6,6 +6,8 @@ export interface PartListRow {
   number: string;
   /** 0 where what stands for it is none: negative, with decimals, too large. */
   quantity: number;
+  /** In percent, where the row has one: "3.5%". */
+  discount?: string;
 }
 
 export type PartListAnswer = { is: 'rows'; rows: PartListRow[] } | { is: 'tooMany'; count: number };
@@ -15,11 +17,12 @@ export const mostRows = 1_000;
 
 /** What is meant as a quantity, whether it can be one or not. */
 const figure = /^[-+]?\d[\d.,]*$/;
+const share = /^(\d{1,3}(?:[.,]\d+)?)\s*%$/;
 const unit = /^(x|×|\*|pc|pcs|st|stk|stück)\.?$/i;
 
 /**
  * Reads one row a line: a number and a quantity in whatever order, apart by tab, semicolon or blanks, with or without "x" or "pc";
- * without a quantity, one. Further columns, such as a description, are left out. Lines without anything are skipped.
+ * without a quantity, one; a share such as "3.5%" is a discount. Further columns, such as a description, are left out. Lines without anything are skipped.
  */
 export function readPartList(text: string): PartListAnswer {
   const lines = text.split(/\r\n|\r|\n/);
@@ -31,9 +34,10 @@ export function readPartList(text: string): PartListAnswer {
     if (words.length === 0) return [];
     // "3x" and "x3" say how many as well.
     const read = words.map((word) => (/^(\d{1,5})[x×*]$/i.exec(word) ?? /^[x×*](\d{1,5})$/i.exec(word))?.[1] ?? word);
-    const number = read.find((word) => !figure.test(word)) ?? read[0] ?? '';
+    const discount = read.flatMap((word) => share.exec(word)?.[1] ?? [])[0];
+    const number = read.find((word) => !figure.test(word) && !share.test(word)) ?? read[0] ?? '';
     const quantity = read.find((word) => figure.test(word) && word !== number);
-    return [{ at: index + 1, number, quantity: quantity === undefined ? 1 : /^\d{1,5}$/.test(quantity) ? Number(quantity) : 0 }];
+    return [{ at: index + 1, number, quantity: quantity === undefined ? 1 : /^\d{1,5}$/.test(quantity) ? Number(quantity) : 0, ...(discount === undefined ? {} : { discount: discount.replace(',', '.') }) }];
   });
   return { is: 'rows', rows };
 }

@@ -27,6 +27,7 @@ alter table quote_lines alter column origin set not null, alter column priced_on
 
 alter table customers add column payment_days int not null default 30 check (payment_days between 0 and 365);
 alter table addresses add column position int not null default 0;
+create table quote_steps (revision_id uuid not null references quote_revisions on delete cascade, number int not null, undone boolean not null default false, user_id uuid not null references users, change jsonb not null, primary key (revision_id, number));
 create table policies (id uuid primary key, role text not null, name jsonb not null, condition text not null, signs text not null);
 alter table sign_offs add column policies jsonb not null default '[]';
 create table commission_plans (role text primary key, base_rate numeric(9,6) not null check (base_rate between 0 and 1), higher_rate numeric(9,6) not null check (higher_rate between 0 and 1));

@@ -60,7 +60,7 @@ export function EditCell({ label, value, disabled, strong = false, narrow = fals
   return (
     <>
       <input
-        className={classes(css.cell, strong && css.strong, wordy && css.wordy)} aria-label={label} title={hint} inputMode={wordy ? undefined : 'decimal'} value={typed ?? value} style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }} disabled={disabled} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
+        className={classes(css.cell, strong && css.strong, wordy && css.wordy)} aria-label={label} title={hint} inputMode={wordy ? undefined : 'decimal'} value={typed ?? value} style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }} disabled={disabled} data-typing={typed === undefined ? undefined : ''} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
         onPaste={paste} onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(check(event.target.value)); }} onBlur={() => void save()}
         onKeyDown={(event) => {
           if (event.key === 'Enter') void save();

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, Landmark, PackageOpen, RefreshCw, Send, SlidersHorizontal, Table2 } from 'lucide-react';
+import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, Landmark, PackageOpen, Redo2, RefreshCw, Send, SlidersHorizontal, Table2, Undo2 } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
 import { date } from '../../i18n';
 import { Button, classes, LinkButton } from '../../ui';
@@ -19,6 +19,7 @@ interface Props {
   onRevisions: () => void;
   dealOpen: boolean;
   onDeal: () => void;
+  onStep: (way: 'undo' | 'redo') => void;
   onDialog: (dialog: HeadDialog) => void;
   onRevise: () => void;
   /** Gives the sentence of a refusal. */
@@ -26,7 +27,7 @@ interface Props {
 }
 
 /** Whose quote it is, how it stands, and what can be done with it. */
-export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevisions, dealOpen, onDeal, onDialog, onRevise, onValidUntil }: Props) {
+export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevisions, dealOpen, onDeal, onStep, onDialog, onRevise, onValidUntil }: Props) {
   const { t, language } = useSpeech();
   const { may, revision, signOff } = view;
   const unsigned = signOff?.needs.some((need) => !need.held) ?? false;
@@ -36,6 +37,8 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
   const revisionQuery = revision.number === view.revisions[0]?.number ? '' : `?revision=${String(revision.number)}`;
   const file = (format: string) => `/api/quotes/${view.id}/lines.${format}${revisionQuery}`;
   const more: MenuItem[] = [
+    ...(may.edit && view.steps.undo ? [{ id: 'undo', text: <><Undo2 size={14} aria-hidden />{t('bench.undo')} (Ctrl Z)</>, onPick: () => onStep('undo') }] : []),
+    ...(may.edit && view.steps.redo ? [{ id: 'redo', text: <><Redo2 size={14} aria-hidden />{t('bench.redo')} (Ctrl Shift Z)</>, onPick: () => onStep('redo') }] : []),
     { id: 'columns', text: <><Columns3 size={14} aria-hidden />{t('column.open')}</>, onPick: () => onDialog('columns') },
     ...(empty ? [] : (['csv', 'xlsx'] as const).map((format): MenuItem => ({ id: format, text: <><Table2 size={14} aria-hidden />{t(`ledger.export.${format}`)}</>, href: file(format), download: true }))),
     ...(may.lose ? [{ id: 'lose', text: <><FileX2 size={14} aria-hidden />{t('lost.mark')}</>, onPick: () => onDialog('lose') }] : []),

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Figure } from '../../core/pricing';
 import type { Address, LedgerColumn, LineView, LineValue, QuoteView } from '../../core/quoting';
 import { moneyIn } from '../../i18n';
@@ -61,7 +61,7 @@ function Page({ view: first, models, columns: usual }: Props) {
   };
   const remove = async (lines: readonly LineView[]) => {
     const answer = await change('DELETE', '/lines/several', { lines: lines.map((line) => line.id) });
-    if (answer.ok) say(t('ledger.removed'));
+    if (answer.ok) say(t('ledger.removedBack'));
     else told(refused(answer));
   };
   const fill = async (from: LineView, changes: readonly LineChange[]) => {
@@ -98,6 +98,25 @@ function Page({ view: first, models, columns: usual }: Props) {
     close();
     told(refused(answer));
   };
+  const step = useCallback(async (way: 'undo' | 'redo') => {
+    const answer = await change('POST', `/${way}`, {});
+    say(answer.ok ? t(`steps.${way}Done`) : sentences(answer.failures, t('request.failed')), !answer.ok);
+  }, [change, t]);
+  // What is being typed is taken back by the field itself.
+  const onKey = useRef(step);
+  useEffect(() => { onKey.current = step; });
+  useEffect(() => {
+    if (!may.edit) return undefined;
+    const keys = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      const typing = target.matches('textarea, [data-typing], input:not([type="checkbox"]):not([aria-label])') || target.closest('dialog') !== null;
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || typing) return;
+      event.preventDefault();
+      void onKey.current(event.shiftKey ? 'redo' : 'undo');
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [may.edit]);
   const newest = view.revisions[0]?.number ?? view.revision.number;
   const older = view.revision.number !== newest;
   const revise = async () => {
@@ -111,7 +130,7 @@ function Page({ view: first, models, columns: usual }: Props) {
     <div className={css.page}>
       <Head
         view={view} saving={saving} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })} dealOpen={side?.is === 'deal'} onDeal={() => toggle({ is: 'deal', asked: [] })}
-        onDialog={setDialog} onRevise={() => void revise()} onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))}
+        onStep={(way) => void step(way)} onDialog={setDialog} onRevise={() => void revise()} onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))}
       />
       <div className={css.main}>
         <div className={css.body} ref={scroller} tabIndex={0} role="region" aria-label={t('ledger.lines')}>
@@ -130,7 +149,7 @@ function Page({ view: first, models, columns: usual }: Props) {
             <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>
           </div>
         </div>
-        {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
+        {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onMonths={(months) => fillLines(markedLines.flatMap((line) => (line.recurs ? [{ line: line.id, term: { ...line.recurs.term, months, days: 0 } }] : [])))} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
         <Totals view={view} onType={changeWhole} onResale={async (resale) => refused(await change('PATCH', '', { resale }))} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
       </div>
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} onRates={(line, rates) => changeLine(line, { rates })} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}

@@ -13,6 +13,8 @@ interface Props {
   lines: readonly LineView[];
   /** Gives the sentence of a refusal. */
   onChange: (change: LineChange & { group?: string | null }) => Promise<string | null>;
+  /** For so many months, each from its own first day. */
+  onMonths: (months: number) => Promise<string | null>;
   onRemove: () => void;
   onClear: () => void;
 }
@@ -20,7 +22,7 @@ interface Props {
 const months = string().matches(/^\s*\d{1,3}\s*$/, 'quantity.notANumber');
 
 /** What can be done with all marked lines at once. */
-export function Marked({ view, lines, onChange, onRemove, onClear }: Props) {
+export function Marked({ view, lines, onChange, onMonths, onRemove, onClear }: Props) {
   const { t, language } = useSpeech();
   const [wrong, setWrong] = useState<string | null>(null);
   const go = async (change: LineChange & { group?: string | null }) => setWrong(await onChange(change));
@@ -35,7 +37,7 @@ export function Marked({ view, lines, onChange, onRemove, onClear }: Props) {
       {view.may.discount && <TypedField label={t('ledger.discount')} check={(text) => wrongBy('rate', text, language, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'rate', value: sendable('rate', text, language) } })} />}
       {view.may.seeCosts && <TypedField label={t('ledger.marginPercent')} check={(text) => wrongBy('margin', text, language, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'margin', value: sendable('margin', text, language) } })} />}
       <TypedField label={t('ledger.quantity')} check={(text) => (text === '' ? null : wrongWith(quantitySchema, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : go({ quantity: text }))} />
-      {recurring.length === lines.length && <TypedField label={t('marked.months')} check={(text) => (text === '' ? null : wrongWith(months, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : go({ term: { start: recurring[0]?.recurs?.term.start ?? '', months: Number(text), days: 0 } }))} />}
+      {recurring.length === lines.length && <TypedField label={t('marked.months')} check={(text) => (text === '' ? null : wrongWith(months, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : onMonths(Number(text)).then(setWrong))} />}
       <TypedField label={t('marked.group')} wide list={groups} check={() => null} onGo={(text) => (text === '' ? Promise.resolve() : go({ group: text }))} />
       {grouped && <Button onClick={() => void go({ group: null })}>{t('marked.ungroup')}</Button>}
       {view.may.discount && <Button aria-pressed={allLocked} onClick={() => void go({ locked: !allLocked })}><Lock size={13} aria-hidden />{t('marked.lock')}</Button>}

@@ -10,7 +10,7 @@ import css from './paste.module.css';
 interface Props {
   open: boolean;
   view: QuoteView;
-  onAdd: (rows: { sku: string; quantity: number }[]) => Promise<Answer<QuoteView>>;
+  onAdd: (rows: { sku: string; quantity: number; discount?: string }[]) => Promise<Answer<QuoteView>>;
   onClose: () => void;
 }
 
@@ -55,7 +55,7 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
   const good = rows?.filter(sound) ?? [];
   const add = async () => {
     setBusy(true);
-    const answer = await onAdd(good.map(({ number, quantity }) => ({ sku: number, quantity })));
+    const answer = await onAdd(good.map(({ number, quantity, discount }) => ({ sku: number, quantity, ...(discount === undefined ? {} : { discount }) })));
     setBusy(false);
     if (answer.ok) onClose();
     else setWrong(sentences(answer.failures, t('request.failed')));
@@ -89,6 +89,7 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
                   <td className={css.at}>{row.at}</td>
                   <td className={css.number}>{row.number}</td>
                   <td className={css.at}>{row.quantity}</td>
+                  <td className={css.at}>{row.discount !== undefined && `${row.discount} %`}</td>
                   <td>
                     {row.read.is !== 'wrong' && <span>{own(row.read.name, language)} </span>}{told(row)}
                     {row.read.is === 'wrong' && row.read.nearest && <Nearest nearest={row.read.nearest} onTake={(number) => instead(row, number)} />}

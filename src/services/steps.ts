@@ -1,0 +1,61 @@
+/** Steps of a draft: every change leaves one, which says what of lines and revision was otherwise before. */
+import { Op, type Transaction } from 'sequelize';
+import { connected, type LineRow, type QuoteStep, type QuoteStepRow, type RevisionRow, type Stored } from '../data';
+import type { Actor } from './actor';
+
+/** Steps that are kept; older ones can no longer be taken back. */
+const most = 50;
+type Said = 'whole' | 'validUntil' | 'lease' | 'resale';
+
+/** A draft as it stands. */
+export interface Standing {
+  lines: Map<string, LineRow>;
+  revision: Pick<RevisionRow, Said>;
+}
+
+export async function standingNow(revisionId: string, transaction: Transaction): Promise<Standing> {
+  const { lines, revisions } = connected().records;
+  const rows = await lines.findAll({ where: { revisionId }, transaction, raw: true });
+  const revision = await revisions.findByPk(revisionId, { transaction });
+  if (!revision) throw new Error(`revision ${revisionId} is gone`);
+  const { whole, validUntil, lease, resale } = revision;
+  return { lines: new Map(rows.map((row) => [row.id, row])), revision: { whole, validUntil, lease, resale } };
+}
+
+const differs = (a: unknown, b: unknown): boolean => JSON.stringify(a) !== JSON.stringify(b);
+
+function stepBetween(before: Standing, after: Standing): QuoteStep | null {
+  const ids = [...new Set([...before.lines.keys(), ...after.lines.keys()])];
+  const lines = ids.flatMap((id) => {
+    const [was, is] = [before.lines.get(id) ?? null, after.lines.get(id) ?? null];
+    return differs(was, is) ? [{ id, before: was, after: is }] : [];
+  });
+  const revision = differs(before.revision, after.revision) ? { revision: { before: before.revision, after: after.revision } } : {};
+  return lines.length === 0 && !('revision' in revision) ? null : { lines, ...revision };
+}
+
+/** Keeps what a change made; what was taken back before it can no longer be made again. */
+export async function remember(actor: Actor, revisionId: string, before: Standing, transaction: Transaction): Promise<void> {
+  const change = stepBetween(before, await standingNow(revisionId, transaction));
+  if (!change) return;
+  const { quoteSteps } = connected().records;
+  await quoteSteps.destroy({ where: { revisionId, undone: true }, transaction });
+  const last = ((await quoteSteps.max('number', { where: { revisionId }, transaction })) as number | null) ?? 0;
+  await quoteSteps.create({ revisionId, number: last + 1, undone: false, userId: actor.id, change }, { transaction });
+  await quoteSteps.destroy({ where: { revisionId, number: { [Op.lte]: last + 1 - most } }, transaction });
+}
+
+/** Lets go of all steps: what was changed reaches beyond lines, so that earlier steps would not fit any more. */
+export async function forget(revisionId: string, transaction: Transaction): Promise<void> {
+  await connected().records.quoteSteps.destroy({ where: { revisionId }, transaction });
+}
+
+/** The step that would be taken back, or made again. */
+export const nextStep = (revisionId: string, way: 'undo' | 'redo', transaction: Transaction | null): Promise<Stored<QuoteStepRow> | null> =>
+  connected().records.quoteSteps.findOne({ where: { revisionId, undone: way === 'redo' }, order: [['number', way === 'undo' ? 'DESC' : 'ASC']], transaction });
+
+/** Whether there is anything of a person's own to take back, and to make again: what somebody else changed is not one's to undo. */
+export async function stepsOf(actor: Actor, revisionId: string, transaction: Transaction | null): Promise<{ undo: boolean; redo: boolean }> {
+  const [undo, redo] = [await nextStep(revisionId, 'undo', transaction), await nextStep(revisionId, 'redo', transaction)];
+  return { undo: undo?.userId === actor.id, redo: redo?.userId === actor.id };
+}

@@ -1,0 +1,27 @@
+/** Undo and redo on a draft. */
+import type { QuoteView, VersionInput } from '../core/quoting';
+import { connected } from '../data';
+import type { Actor } from './actor';
+import { done, fail, type Result } from './failure';
+import { changeQuote } from './quotes';
+import { nextStep } from './steps';
+import { record } from './work';
+
+/** Takes the last change back, or makes the last one that was taken back again. */
+export async function step(actor: Actor, id: string, way: 'undo' | 'redo', { version }: VersionInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
+    const { lines, revisions, users } = connected().records;
+    const row = await nextStep(revision.id, way, transaction);
+    if (!row) return fail('invalid', { code: `steps.${way}` });
+    if (row.userId !== actor.id) return fail('conflict', { code: 'steps.notYours', params: { who: (await users.findByPk(row.userId, { transaction }))?.name ?? '' } });
+    const to = way === 'undo' ? 'before' : 'after';
+    for (const { id: line, [to]: wanted } of row.change.lines) {
+      await lines.destroy({ where: { id: line }, transaction });
+      if (wanted) await lines.create(wanted, { transaction });
+    }
+    if (row.change.revision) await revisions.update(row.change.revision[to], { where: { id: revision.id }, transaction });
+    await row.update({ undone: way === 'undo' }, { transaction });
+    await record(actor, `quote.${way}`, quote.number, { step: row.number, lines: row.change.lines.length }, transaction);
+    return done(null);
+  }, { steps: false });
+}
