@@ -182,6 +182,7 @@ export const de: Locale = {
     how: '{{state}}, Menge {{quantity}}',
   },
   steps: {
+    gone: 'Die Ausführung dieser Position gibt es nicht mehr.',
     notYours: 'Die letzte Änderung war von {{who}}; sie ist nicht Ihre.',
     undo: 'Es gibt nichts rückgängig zu machen.',
     redo: 'Es gibt nichts wiederherzustellen.',

@@ -180,6 +180,7 @@ export const en = {
     how: '{{state}}, quantity {{quantity}}',
   },
   steps: {
+    gone: 'The build of that line is no longer there.',
     notYours: 'The last change was {{who}}\'s; it is not yours to take back.',
     undo: 'There is nothing to take back.',
     redo: 'There is nothing to make again.',

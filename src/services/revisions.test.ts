@@ -285,6 +285,14 @@ describe('undo and redo', () => {
     expect(codes(await step(mara, quote.id, 'redo', at(quote)))).toEqual(['steps.redo']);
   });
 
+  it('does not bring back a line whose build is gone', async () => {
+    let quote = await demoQuote('Q-26-0004');
+    const line = quote.lines.find((each) => each.buildId);
+    quote = value(await removeLines(mara, quote.id, { ...at(quote), lines: [line?.id ?? ''] }));
+    await connected().records.builds.destroy({ where: { id: line?.buildId ?? '' } });
+    expect(codes(await step(mara, quote.id, 'undo', at(quote)))).toEqual(['steps.gone']);
+  });
+
   it('a new change ends what could be made again; another person\'s change is not taken back; another customer ends all', async () => {
     const joss = await personOf('joss@harrowmoor.example');
     let quote = await quoteWith([{ sku: 'SILL-1212-X', quantity: 2 }]);

@@ -15,6 +15,9 @@ export async function step(actor: Actor, id: string, way: 'undo' | 'redo', { ver
     if (!row) return fail('invalid', { code: `steps.${way}` });
     if (row.userId !== actor.id) return fail('conflict', { code: 'steps.notYours', params: { who: (await users.findByPk(row.userId, { transaction }))?.name ?? '' } });
     const to = way === 'undo' ? 'before' : 'after';
+    const wantedBuilds = row.change.lines.flatMap(({ [to]: line }) => (line?.buildId ? [line.buildId] : []));
+    // A variant that was taken away since cannot stand on a line again.
+    if ((await connected().records.builds.count({ where: { id: wantedBuilds }, transaction })) < new Set(wantedBuilds).size) return fail('conflict', { code: 'steps.gone' });
     for (const { id: line, [to]: wanted } of row.change.lines) {
       await lines.destroy({ where: { id: line }, transaction });
       if (wanted) await lines.create(wanted, { transaction });
