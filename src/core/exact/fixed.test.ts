@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compare, exact, fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, roundHalfUp, textOf, times, unitsAt, type Fixed } from './index';
+import { compare, exact, Sum, fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, roundHalfUp, textOf, times, unitsAt, type Fixed } from './index';
 
 const decimal = fc.tuple(fc.boolean(), fc.bigInt({ min: 0n, max: 10n ** 9n }), fc.bigInt({ min: 0n, max: 10n ** 6n - 1n }), fc.nat({ max: 6 })).map(([below, whole, rest, digits]) => {
   const after = rest.toString().padStart(6, '0').slice(0, digits);
@@ -30,4 +30,13 @@ describe('decimals of fixed scale', () => {
     expect(['0.005', '-0.005', '0.0049', '2.5'].map((text) => textOf(rounded(fixed(text), 2)))).toEqual(['0.01', '-0.01', '0', '2.5']);
     expect(unitsAt(plus(ofWhole(3), nothing), 2)).toBe(300n);
   });
+});
+
+it('a sum of many is what adding them one by one comes to, of whatever scales', () => {
+  fc.assert(fc.property(fc.array(decimal, { maxLength: 30 }), (texts) => {
+    const sum = new Sum();
+    for (const text of texts) sum.add(fixed(text));
+    expect(textOf(sum.value)).toBe(textOf(texts.reduce((all, text) => plus(all, fixed(text)), nothing)));
+    expect(exact(textOf(sum.value)).eq(texts.reduce((all, text) => all.plus(text), exact(0)))).toBe(true);
+  }));
 });

@@ -35,6 +35,25 @@ export function plus(a: Fixed, b: Fixed): Fixed {
   return { units: unitsAt(a, scale) + unitsAt(b, scale), scale };
 }
 
+/** A sum of many, added up without making an object for each. */
+export class Sum {
+  private units = 0n;
+  private scale = 0;
+
+  add(a: Fixed): void {
+    if (a.scale === this.scale) this.units += a.units;
+    else if (a.scale < this.scale) this.units += unitsAt(a, this.scale);
+    else {
+      this.units = this.units * tens(a.scale - this.scale) + a.units;
+      this.scale = a.scale;
+    }
+  }
+
+  get value(): Fixed {
+    return { units: this.units, scale: this.scale };
+  }
+}
+
 export function minus(a: Fixed, b: Fixed): Fixed {
   const scale = Math.max(a.scale, b.scale);
   return { units: unitsAt(a, scale) - unitsAt(b, scale), scale };

@@ -1,5 +1,5 @@
 /** A whole quote: every line walked, what is a share of others after them, and the whole-quote discount over all that may be discounted. */
-import { compare, exact, fixed, minus, nothing, ofWhole, plus, ratio, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
+import { compare, exact, fixed, minus, nothing, ofWhole, plus, ratio, rounded, Sum, textOf, times, type ExactText, type Fixed } from '../exact';
 import type { Texts } from '../model';
 import type { BuildCost } from './cost';
 import type { Typed } from './four';
@@ -106,7 +106,7 @@ export const priceQuote = (lines: readonly QuoteLine[], terms: QuoteTerms): Pric
 
 /** Prices a quote again and again, and works out anew only what has changed since the last time. */
 export function pricer(): (lines: readonly QuoteLine[], terms: QuoteTerms) => PricedQuote {
-  let kept = new Map<string, Kept>();
+  const kept = new Map<string, Kept>();
   return (lines, terms) => {
     const { decimals } = terms;
     const isLate = ({ offer }: QuoteLine): boolean => offer.is === 'item' && (offer.entry?.method === 'share' || offer.entry?.method === 'formula');
@@ -118,13 +118,20 @@ export function pricer(): (lines: readonly QuoteLine[], terms: QuoteTerms) => Pr
       return { line, decimals, alone, amounts, share: '0', shared: alone, sharedAmounts: amounts };
     };
     const first = lines.map((line) => (isLate(line) ? null : keep(line)));
-    const others = othersOf(first);
-    const all = first.map((each, index) => each ?? keep(lines[index] as QuoteLine, others));
+    const all = first.includes(null) ? withOthers(first, lines, keep) : (first as Kept[]);
     const { whole, shares } = spreadWhole(all, terms);
     for (const [index, each] of all.entries()) lessShare(each, shares[index] ?? '0');
-    kept = new Map(all.map((each) => [each.line.id, each]));
+    // Mostly the lines are those of the last time, but for one.
+    if (kept.size > all.length || all.some((each) => !kept.has(each.line.id))) kept.clear();
+    for (const each of all) if (kept.get(each.line.id) !== each) kept.set(each.line.id, each);
     return { lines: all.map((each) => each.shared), totals: sumAmounts(all.filter((each) => each.line.counts).map((each) => each.sharedAmounts), decimals), whole };
   };
+}
+
+/** With what depends on the others, now that these are known. */
+function withOthers(first: readonly (Kept | null)[], lines: readonly QuoteLine[], keep: (line: QuoteLine, others: Others) => Kept): Kept[] {
+  const others = othersOf(first);
+  return first.map((each, index) => each ?? keep(lines[index] as QuoteLine, others));
 }
 
 /** The line less its share, which is mostly what it was before another line changed. */
@@ -197,17 +204,19 @@ function itemPrice({ sku, terms }: QuoteLine, { name, entry, typed, cost }: Extr
 }
 
 function spreadWhole(all: readonly Kept[], { whole: typed, decimals }: QuoteTerms): { whole: Whole; shares: (ExactText | undefined)[] } {
-  let [total, base] = [nothing, nothing];
-  let cost: Fixed | undefined = nothing;
+  const [totals, bases, costs] = [new Sum(), new Sum(), new Sum()];
+  let costed = true;
   const open: number[] = [];
   for (const [index, { line, amounts }] of all.entries()) {
     if (!line.counts) continue;
-    total = plus(total, amounts.net);
-    cost = cost && amounts.cost && plus(cost, amounts.cost);
+    totals.add(amounts.net);
+    if (amounts.cost) costs.add(amounts.cost);
+    else costed = false;
     if (line.locked || !line.discountable) continue;
-    base = plus(base, amounts.net);
+    bases.add(amounts.net);
     open.push(index);
   }
+  const [total, base, cost] = [totals.value, bases.value, costed ? costs.value : undefined];
   const answer = (amount: Fixed, rate?: ExactText): Whole => {
     const net = minus(total, amount);
     return {

@@ -1,4 +1,4 @@
-import { fixed, minus, nothing, plus, ratio, rounded, textOf, type Fixed } from '../exact';
+import { fixed, minus, plus, ratio, rounded, Sum, textOf, type Fixed } from '../exact';
 import type { LinePrice } from './index';
 
 export interface Totals {
@@ -38,17 +38,19 @@ export function amountsOf({ list, net, cost, recurring }: LinePrice): Amounts {
 export const sumLines = (lines: readonly LinePrice[], decimals: number): Totals => sumAmounts(lines.map(amountsOf), decimals);
 
 export function sumAmounts(lines: readonly Amounts[], decimals: number): Totals {
-  let [listed, net, oneTime, perMonth, firstYear] = [nothing, nothing, nothing, nothing, nothing];
-  let cost: Fixed | undefined = lines.length === 0 ? undefined : nothing;
+  const [lists, nets, once, months, years, costs] = [new Sum(), new Sum(), new Sum(), new Sum(), new Sum(), new Sum()];
+  let costed = lines.length > 0;
   for (const own of lines) {
-    listed = plus(listed, own.list);
-    net = plus(net, own.net);
-    cost = cost && own.cost && plus(cost, own.cost);
+    lists.add(own.list);
+    nets.add(own.net);
+    if (own.cost) costs.add(own.cost);
+    else costed = false;
     if (own.perMonth && own.firstYear) {
-      perMonth = plus(perMonth, own.perMonth);
-      firstYear = plus(firstYear, own.firstYear);
-    } else oneTime = plus(oneTime, own.net);
+      months.add(own.perMonth);
+      years.add(own.firstYear);
+    } else once.add(own.net);
   }
+  const [listed, net, oneTime, perMonth, firstYear, cost] = [lists.value, nets.value, once.value, months.value, years.value, costed ? costs.value : undefined];
   const list = rounded(listed, decimals);
   return {
     list: textOf(list), net: textOf(net), reduction: textOf(minus(list, net)),
