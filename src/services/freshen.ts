@@ -19,16 +19,10 @@ async function apply(actor: Actor, { quote, revision }: Draft, ids: readonly str
   const moved = new Map<string, Moved>();
   for (const line of await lines.findAll({ where: { revisionId: revision.id, id: [...ids] }, transaction })) {
     const build = line.buildId === null ? null : await builds.findByPk(line.buildId, { transaction });
-    if (build) moved.set(line.id, await moveToNewest(actor, { build, quote: await again(quote.id, transaction) }, transaction));
+    if (build) moved.set(line.id, await moveToNewest(actor, { build, quote }, transaction));
     await line.update({ pricedOn: today() }, { transaction });
   }
   return moved;
-}
-
-async function again(id: string, transaction: Transaction) {
-  const quote = await connected().records.quotes.findByPk(id, { transaction });
-  if (!quote) throw new Error(`quote ${id} is gone`);
-  return quote;
 }
 
 /** What freshening all lines would change, worked out without changing anything. */

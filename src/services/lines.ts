@@ -68,10 +68,17 @@ const columnsOf = ({ hand, price, quantity, rates, resale, ...others }: Change):
   ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
 });
 
+/** What one must be allowed to do for what. */
+const wants: readonly (readonly [Permission, (change: Change) => boolean])[] = [
+  ['discount', ({ hand, price, locked }) => Boolean(hand) || price !== undefined || locked !== undefined],
+  ['costs', ({ hand }) => hand?.by === 'margin'],
+  ['rates', ({ rates }) => Boolean(rates)],
+  ['resale', ({ resale }) => resale !== undefined],
+];
+
 /** Makes changes, all or none; of several, each refusal names its line. */
 async function applyEach(actor: Actor, draft: Draft, each: readonly { line: Stored<LineRow>; change: Change }[], transaction: Transaction): Promise<Result<null>> {
-  const wants = (permission: Permission, of: (change: Change) => unknown) => !may(actor, permission) && each.some(({ change }) => of(change));
-  const missing = wants('discount', ({ hand, price, locked }) => hand || price !== undefined || locked !== undefined) ? 'discount' : wants('costs', ({ hand }) => hand?.by === 'margin') ? 'costs' : wants('rates', ({ rates }) => rates) ? 'rates' : wants('resale', ({ resale }) => resale !== undefined) ? 'resale' : undefined;
+  const missing = wants.find(([permission, wanted]) => !may(actor, permission) && each.some(({ change }) => wanted(change)))?.[0];
   if (missing) return fail('forbidden', { code: 'refused.permission', params: { permission: missing } });
   const wrong: Failure[] = [];
   const said = (line: LineRow, failure: Failure) => wrong.push(each.length === 1 ? failure : { code: 'line.of', params: { ...failure.params, line: line.position, code: failure.code } });

@@ -2,13 +2,13 @@
 import type { Transaction } from 'sequelize';
 import { checkDecisions, differences } from '../core/engine';
 import { pictureOf, type MoveView, type VersionInput } from '../core/quoting';
-import { connected, type ModelVersionRow } from '../data';
+import { connected, type BuildRow, type ModelVersionRow, type QuoteRow, type Stored } from '../data';
 import type { Actor } from './actor';
 import { openBench } from './bench';
 import { outcomeOf } from './builds';
 import { today } from './clock';
 import { done, fail, type Result } from './failure';
-import { findBuild, findOpenBuild, type Found } from './find-build';
+import { findBuild, findOpenBuild } from './find-build';
 import { compiledVersion, engineOf, newestVersion, versionById } from './models';
 import { inTransaction, record } from './work';
 
@@ -48,7 +48,7 @@ export interface Moved {
 }
 
 /** Puts a build, and the line it stands on, on the newest version of its model and on the rules and prices of today. */
-export async function moveToNewest(actor: Actor, { build, quote }: Pick<Found, 'build' | 'quote'>, transaction: Transaction): Promise<Moved> {
+export async function moveToNewest(actor: Actor, { build, quote }: { build: Stored<BuildRow>; quote: QuoteRow }, transaction: Transaction): Promise<Moved> {
   const { pinned, newest } = await versionsOf(build.modelVersionId, transaction);
   const dropped = [...new Set(checkDecisions(compiledVersion(newest), build.decisions).map((problem) => problem.on))];
   const context = { ...build.context, date: today() };

@@ -1,12 +1,11 @@
-/** New customers, and the addresses of those there are. */
+/** New customers. */
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import type { Address, AddressInput, CustomerFound, CustomerMeans, KnownAddress, NewCustomerInput, QuoteAddressInput, QuoteView } from '../core/quoting';
+import type { Address, AddressInput, CustomerFound, CustomerMeans, NewCustomerInput } from '../core/quoting';
 import { connected, type CustomerClass } from '../data';
 import { refusal, type Actor } from './actor';
 import { usualPriceList } from './catalogue';
 import { done, fail, type Result } from './failure';
-import { changeQuote, findQuote } from './quotes';
 import { inTransaction, record } from './work';
 
 /** What one may choose from for a new customer. A dealer's own buys on the dealer's list. */
@@ -50,33 +49,9 @@ async function nextCustomerNumber(transaction: Transaction): Promise<string> {
   return `C-${String(next)}`;
 }
 
-async function addAddress(customerId: string, kind: Address['kind'], address: AddressInput, transaction: Transaction): Promise<void> {
+/** One more address of a kind; the first stays the usual one. */
+export async function addAddress(customerId: string, kind: Address['kind'], address: AddressInput, transaction: Transaction): Promise<void> {
   const { addresses } = connected().records;
   const count = await addresses.count({ where: { customerId, kind }, transaction });
   await addresses.create({ id: randomUUID(), customerId, kind, ...address, position: count }, { transaction });
-}
-
-/** Where the customer of a quote is known to be. */
-export async function knownAddresses(actor: Actor, id: string): Promise<Result<KnownAddress[]>> {
-  const quote = await findQuote(actor, id);
-  if (!quote) return fail('missing', { code: 'quote.missing' });
-  const rows = await connected().records.addresses.findAll({ where: { customerId: quote.customerId }, order: [['kind', 'DESC'], ['position', 'ASC'], ['id', 'ASC']], raw: true });
-  return done(rows.map(({ id: address, kind, street, town, postcode, country }) => ({ id: address, kind, street, town, postcode, country })));
-}
-
-/** Another address on a quote: a known one, that of the invoice, or a new one, which the customer then has too. */
-export async function changeAddress(actor: Actor, id: string, { version, kind, from, address }: QuoteAddressInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
-    const { addresses, revisions } = connected().records;
-    const known = from === undefined ? null : await addresses.findOne({ where: { id: from, customerId: quote.customerId }, transaction });
-    const invoice = revision.customer.addresses.find((each) => each.kind === 'invoice');
-    if (from !== undefined && !known) return fail('missing', { code: 'address.missing' });
-    const { street, town, postcode, country } = known ?? address ?? invoice ?? { street: '', town: '', postcode: '', country: '' };
-    if (address) await addAddress(quote.customerId, kind, address, transaction);
-    const made: Address = { kind, street, town, postcode, country };
-    const others = revision.customer.addresses.filter((each) => each.kind !== kind);
-    await revisions.update({ customer: { ...revision.customer, addresses: kind === 'invoice' ? [made, ...others] : [...others, made] } }, { where: { id: revision.id }, transaction });
-    await record(actor, 'quote.address', quote.number, { kind, street, town, country }, transaction);
-    return done(null);
-  });
 }

@@ -9,7 +9,7 @@ import { may, type Actor } from './actor';
 import { summarise } from './build-summary';
 import { compiledVersion, versionById } from './models';
 import { counted, partsOf, priceAll } from './quote-pricing';
-import { shownAs, signingOf, signOffsOf } from './standing';
+import { shownAs, signingIn, signOffsOf, standingOf } from './standing';
 import { stepsOf } from './steps';
 import { deliveredTo, taxOf, taxRatesIn } from './tax';
 
@@ -25,9 +25,9 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   const all = await revisions.findAll({ where: { quoteId: quote.id }, order: [['number', 'DESC']], transaction });
   const newest = all[0]?.number === revision.number;
   const draft = newest && revision.state === 'draft';
-  const signOff = draft ? await signOffsOf(actor, quote, revision, priced, transaction) : undefined;
-  const signing = draft ? await signingOf(quote, revision, priced, transaction) : undefined;
-  const shown = shownAs(revision, priced, signing);
+  const standing = draft ? await standingOf(quote, revision, priced, transaction) : undefined;
+  const signOff = standing && (await signOffsOf(actor, standing, priced, transaction));
+  const shown = shownAs(revision, priced, standing && signingIn(standing));
   const country = deliveredTo(revision.customer);
   const tax = revision.taxed ?? await taxOf(country, counted(priced), list.decimals, transaction);
   const resells = revision.resale !== null && may(actor, 'resale');

@@ -11,8 +11,8 @@ import { copyOf, ownCustomers } from './customers';
 import { done, fail, type Result } from './failure';
 import { counted, partsOf, priceAll, priceLines } from './quote-pricing';
 import { viewOf } from './quote-view';
-import { shownAs, signingOf } from './standing';
-import { remember, standingNow } from './steps';
+import { shownAs, signingIn, standingOf } from './standing';
+import { remember, draftState } from './steps';
 import { inTransaction, record } from './work';
 
 /** How long a quote is valid, as long as nobody says otherwise. */
@@ -102,7 +102,7 @@ export async function changeQuote(
     const stale = await staleness(quote, version, transaction);
     if (!states.includes(revision.state)) return settled(quote, revision, transaction);
     if (stale) return stale;
-    const before = steps && revision.state === 'draft' ? await standingNow(revision.id, transaction) : null;
+    const before = steps && revision.state === 'draft' ? await draftState(revision.id, transaction) : null;
     const result = await work({ quote, revision }, transaction);
     if (!result.ok) return result;
     if (before) await remember(actor, revision.id, before, transaction);
@@ -162,7 +162,7 @@ export async function listQuotes(actor: Actor, limit = 200): Promise<QuoteSummar
       const parts = await partsOf(quote);
       const priced = await priceLines(parts);
       const { revision } = parts;
-      const signing = revision.state === 'draft' ? await signingOf(quote, revision, priced) : undefined;
+      const signing = revision.state === 'draft' ? signingIn(await standingOf(quote, revision, priced)) : undefined;
       return {
         id: quote.id, number: quote.number, title: quote.title, customer: revision.customer.name, owner: names.get(quote.ownerId) ?? '', state: shownAs(revision, priced, signing), revision: revision.number,
         net: sumLines(counted(priced).map((each) => each.price), parts.list.decimals).net, currency: parts.list.currency, decimals: parts.list.decimals, lines: priced.length,

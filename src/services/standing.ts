@@ -11,7 +11,7 @@ import { counted, type QuotedLine } from './quote-pricing';
 import { deliveredTo } from './tax';
 
 /** Where a quote stands with the limits of who owns it. */
-interface Standing {
+export interface Standing {
   limits: Limit[];
   figures: LineFigures[];
   judged: Judged[];
@@ -62,8 +62,7 @@ export async function unsigned(quote: QuoteRow, revision: RevisionRow, priced: r
 }
 
 /** Whether somebody must sign, or has been asked to; nothing where all is within limits or signed. */
-export async function signingOf(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction | null = null): Promise<'needed' | 'asked' | undefined> {
-  const { needs, rows } = await standingOf(quote, revision, priced, transaction);
+export function signingIn({ needs, rows }: Standing): 'needed' | 'asked' | undefined {
   if (needs.every(({ held }) => held)) return undefined;
   return rows.some(({ state }) => state === 'asked') ? 'asked' : 'needed';
 }
@@ -75,9 +74,8 @@ export const shownAs = ({ state, validUntil }: RevisionRow, priced: readonly Quo
 };
 
 /** All that is told of it on the quote; nothing for those who may not see margins. */
-export async function signOffsOf(actor: Actor, quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction | null): Promise<SignOffsOfQuote | undefined> {
+export async function signOffsOf(actor: Actor, { limits, judged, needs, rows, policies }: Standing, priced: readonly QuotedLine[], transaction: Transaction | null): Promise<SignOffsOfQuote | undefined> {
   if (!may(actor, 'costs')) return undefined;
-  const { limits, judged, needs, rows, policies } = await standingOf(quote, revision, priced, transaction);
   const names = new Map((await connected().records.users.findAll({ attributes: ['id', 'name'], transaction, raw: true })).map((user) => [user.id, user.name]));
   const position = new Map(priced.map(({ line }) => [line.id, line.position]));
   const history = rows.map((row): SignOffView => ({

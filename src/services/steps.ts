@@ -8,12 +8,12 @@ const most = 50;
 type Said = 'whole' | 'validUntil' | 'lease' | 'resale';
 
 /** A draft as it stands. */
-export interface Standing {
+export interface DraftState {
   lines: Map<string, LineRow>;
   revision: Pick<RevisionRow, Said>;
 }
 
-export async function standingNow(revisionId: string, transaction: Transaction): Promise<Standing> {
+export async function draftState(revisionId: string, transaction: Transaction): Promise<DraftState> {
   const { lines, revisions } = connected().records;
   const rows = await lines.findAll({ where: { revisionId }, transaction, raw: true });
   const revision = await revisions.findByPk(revisionId, { transaction });
@@ -24,7 +24,7 @@ export async function standingNow(revisionId: string, transaction: Transaction):
 
 const differs = (a: unknown, b: unknown): boolean => JSON.stringify(a) !== JSON.stringify(b);
 
-function stepBetween(before: Standing, after: Standing): QuoteStep | null {
+function stepBetween(before: DraftState, after: DraftState): QuoteStep | null {
   const ids = [...new Set([...before.lines.keys(), ...after.lines.keys()])];
   const lines = ids.flatMap((id) => {
     const [was, is] = [before.lines.get(id) ?? null, after.lines.get(id) ?? null];
@@ -35,8 +35,8 @@ function stepBetween(before: Standing, after: Standing): QuoteStep | null {
 }
 
 /** Keeps what a change made; what was taken back before it can no longer be made again. */
-export async function remember(actor: Actor, revisionId: string, before: Standing, transaction: Transaction): Promise<void> {
-  const change = stepBetween(before, await standingNow(revisionId, transaction));
+export async function remember(actor: Actor, revisionId: string, before: DraftState, transaction: Transaction): Promise<void> {
+  const change = stepBetween(before, await draftState(revisionId, transaction));
   if (!change) return;
   const { quoteSteps } = connected().records;
   await quoteSteps.destroy({ where: { revisionId, undone: true }, transaction });

@@ -10,7 +10,7 @@ import type { Means } from './cells';
 import { actsWidth, layOut, positionWidth, type Shown } from './columns';
 import { GroupCells } from './GroupCells';
 import css from './lines.module.css';
-import { heldAt, LineCells, PartCells, type LineActs } from './LineRow';
+import { heldAt, LineCells, PartCells, type LineActs } from './LineCells';
 import { between, placeBeside, rowsOf, type LedgerRow } from './rows';
 
 interface Props extends Pick<LineActs, 'onChange' | 'onExplain' | 'onFill' | 'onRemove' | 'onCopy' | 'onWalk'> {

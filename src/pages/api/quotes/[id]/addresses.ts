@@ -1,5 +1,5 @@
 import { quoteAddressInput } from '../../../../core/quoting';
-import { changeAddress, knownAddresses } from '../../../../services/new-customer';
+import { changeAddress, knownAddresses } from '../../../../services/quote-addresses';
 import { changing, param, reading } from '../../_answer';
 
 /** Where the customer is known to be. */
