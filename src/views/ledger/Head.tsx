@@ -45,7 +45,7 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
   ];
   return (
     <header className={css.head}>
-      <div className={css.title}><h1>{view.customer.name}</h1><span className={css.number}>{view.number}</span><span>{view.title}</span></div>
+      <div className={css.title}><h1 title={view.customer.name}>{view.customer.name}</h1><span className={css.number}>{view.number}</span></div>
       <div className={css.acts}>
         {may.edit && <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>}
         {may.edit && <Button onClick={() => onDialog('start')}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
@@ -60,6 +60,7 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
       </div>
       <div className={css.facts}>
         <span className={classes(css.state, css[revision.shown])}>{t(`state.${revision.shown}`)}</span>
+        {view.title && <b className={css.name}>{view.title}</b>}
         <button type="button" className={css.asks} aria-pressed={revisionsOpen} onClick={onRevisions}>{t('ledger.revision', { number: revision.number })}</button>
         {may.edit ? <ValidUntil day={revision.validUntil} onChange={onValidUntil} /> : <span>{t('ledger.valid', { date: date(revision.validUntil, language) })}</span>}
         <span>{view.owner}</span><span>{t(`class.${view.customer.class as 'key'}`)}</span>
