@@ -1,7 +1,8 @@
 /** The demo's model documents as a compiler takes them: with the models that they name. */
 import { readFileSync } from 'node:fs';
 import { compileModel, withLibrary, type CompiledModel, type ModelDocument } from '../src/core/model';
-import type { PriceEntry, Tariff } from '../src/core/pricing';
+import { tariffFrom, type Tariff } from '../src/core/pricing';
+import { entryOfFile, type EntryFile } from '../src/services/files/demo-entries';
 
 const read = (id: string): unknown => JSON.parse(readFileSync(new URL(`../demo/models/${id}.json`, import.meta.url), 'utf8'));
 
@@ -13,11 +14,11 @@ export function demoModel(id: string): CompiledModel {
   return result.model;
 }
 
-/** Prices by the piece of the demo's list in a currency. */
+/** The demo's list in a currency, without costs. */
 export function demoTariff(currency: string): Tariff {
-  const lists = JSON.parse(readFileSync(new URL('../demo/price-lists.json', import.meta.url), 'utf8')) as { code: string; currency: string; decimals: number; entries: Record<string, string | PriceEntry> }[];
-  const list = lists.find((each) => each.currency === currency);
+  const file = <T>(name: string): T => JSON.parse(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8')) as T;
+  const list = file<{ code: string; currency: string; decimals: number; entries: Record<string, string | EntryFile> }[]>('price-lists').find((each) => each.currency === currency);
   if (!list) throw new Error(`the demo has no list in ${currency}`);
-  const prices = Object.entries(list.entries).flatMap(([sku, entry]): [string, string][] => (typeof entry === 'string' ? [[sku, entry]] : entry.method === 'unit' ? [[sku, entry.price]] : []));
-  return { list: list.code, currency, decimals: list.decimals, prices: Object.fromEntries(prices) };
+  const items = file<{ sku: string; family: string; kind: string }[]>('items').map(({ sku, family, kind }) => ({ sku, family, kind }));
+  return tariffFrom({ list: list.code, currency, decimals: list.decimals }, Object.entries(list.entries).map(([sku, entry]) => ({ sku, ...entryOfFile(entry) })), items);
 }

@@ -44,7 +44,7 @@ test('two terminals inside a weighbridge, each with choices of its own', async (
   await expect(page.locator('[data-row="startDate"]')).toContainText('29 Feb 2036');
   await start.fill('2026-01-01');
   await start.press('Enter');
-  await expect(page.getByText('A licence does not start in the past.').first()).toBeVisible();
+  await expect(page.getByText('What recurs does not start in the past.').first()).toBeVisible();
   await page.keyboard.press('Escape');
 
   // An optional number can be taken back to nothing.

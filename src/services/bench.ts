@@ -33,7 +33,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const model = compiledVersion(version);
   const used = materialsOf(version.document);
   const numbers = await registeredFor(version, build.outcome, null);
-  const terms = { quantity: line?.quantity ?? 1, day: build.context.date, ...granted, ...(line?.hand ? { hand: line.hand } : {}) };
+  const terms = { quantity: line?.quantity ?? 1, day: build.context.date, ...granted, ...(line?.hand ? { hand: line.hand } : {}), ...(line?.term ? { term: line.term } : {}) };
   const engine = engineOf(version, build.context);
   const special = may(actor, 'costs') ? build.special : build.special.map((part) => ({ ...part, cost: '0' }));
   const content = { decisions: build.decisions, passed: build.passed, special };

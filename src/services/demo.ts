@@ -4,12 +4,13 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { subDays } from 'date-fns';
 import { withLibrary, type ModelDocument, type Texts } from '../core/model';
-import type { PriceEntry, Term } from '../core/pricing';
+import type { Term } from '../core/pricing';
 import type { QuoteView, TypedInput } from '../core/quoting';
 import { connected, type CommissionPlanRow, type CustomerClass, type GrantRow, type ItemRow, type LimitRow, type PolicyRow, type PriceEntryRow, type QuantityDiscountRow, type Role, type TaxRateRow, type UserRow } from '../data';
 import type { Actor } from './actor';
 import { beginBuild, saveContent } from './builds';
 import type { Result } from './failure';
+import { entryOfFile, type EntryFile } from './files/demo-entries';
 import { publish } from './models';
 import { acceptQuote } from './orders';
 import { addByNumber, putOnQuote } from './quote-builds';
@@ -28,17 +29,14 @@ interface CustomerFile {
   contact: { name: string; email: string };
   paymentDays?: number;
 }
-type ItemFile = Omit<ItemRow, 'mass' | 'discountable' | 'taxClass'> & Partial<Pick<ItemRow, 'discountable' | 'taxClass'>> & { mass?: string };
-/** A price by another method than the piece, or for a time. */
-type EntryFile = PriceEntry & { baseMonths?: number; leastMonths?: number };
+type ItemFile = Omit<ItemRow, 'mass' | 'discountable' | 'taxClass' | 'coversMonths'> & Partial<Pick<ItemRow, 'discountable' | 'taxClass' | 'coversMonths'>> & { mass?: string };
 type QuantityFile = Pick<QuantityDiscountRow, 'name' | 'by' | 'levels'> & Partial<Pick<QuantityDiscountRow, 'family' | 'sku'>>;
 type LimitFile = Omit<LimitRow, 'id' | 'limitAt' | 'family'> & { family?: string; limit: string };
 type GrantFile = Partial<Omit<GrantRow, 'id' | 'customerId' | 'validFrom' | 'validTo'>> & Pick<GrantRow, 'name'> & { customer?: string; from?: string; to?: string };
 
 const entryOf = (file: string | EntryFile): Omit<PriceEntryRow, 'priceList' | 'sku' | 'validFrom' | 'validTo'> => {
-  if (typeof file === 'string') return { entry: { method: 'unit', price: file }, baseMonths: null, leastMonths: null };
-  const { baseMonths = null, leastMonths = null, ...entry } = file;
-  return { entry, baseMonths, leastMonths };
+  const { entry, every } = entryOfFile(file);
+  return { entry, baseMonths: every?.baseMonths ?? null, leastMonths: every?.leastMonths ?? null };
 };
 const grantRow = ({ customer: _customer, from, to, ...file }: GrantFile, customerId: string | null): GrantRow => ({
   id: randomUUID(), kind: 'agreement', class: null, family: null, sku: null, rate: null, price: null, priceList: null, fixed: false, ...file, customerId, validFrom: from ?? null, validTo: to ?? null,
@@ -70,7 +68,7 @@ async function loadCatalogue(read: Read): Promise<void> {
   await connected().transaction(async (transaction) => {
     const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates, commissionPlans, policies } = connected().records;
     await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
-    await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', ...item, mass: item.mass ?? null })), { transaction });
+    await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', coversMonths: null, ...item, mass: item.mass ?? null })), { transaction });
     for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
       await priceLists.create({ ...list, validFrom: from }, { transaction });
       await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, ...entryOf(entry), validFrom: from, validTo: null })), { transaction });

@@ -76,6 +76,8 @@ const wants: readonly (readonly [Permission, (change: Change) => boolean])[] = [
   ['resale', ({ resale }) => resale !== undefined],
 ];
 
+const fieldOf: Readonly<Record<string, string>> = { 'line.outside': 'quantity', 'line.hand': 'hand', 'line.tooShort': 'term' };
+
 /** Makes changes, all or none; of several, each refusal names its line. */
 async function applyEach(actor: Actor, draft: Draft, each: readonly { line: Stored<LineRow>; change: Change }[], transaction: Transaction): Promise<Result<null>> {
   const missing = wants.find(([permission, wanted]) => !may(actor, permission) && each.some(({ change }) => wanted(change)))?.[0];
@@ -95,10 +97,13 @@ async function applyEach(actor: Actor, draft: Draft, each: readonly { line: Stor
   }
   if (wrong.length > 0) return fail('invalid', ...wrong);
   // What would be priced, tried on all that the lines now say.
-  const ids = new Set(each.map(({ line }) => line.id));
-  for (const { line, problems } of await priceLines(await partsOf(draft.quote, transaction), transaction)) {
-    const refused = ids.has(line.id) && problems.find(({ code }) => code === 'line.outside' || code === 'line.hand');
-    if (refused) said(line, { ...refused, field: refused.code === 'line.outside' ? 'quantity' : 'hand' });
+  const changed = new Map(each.map(({ line, change }) => [line.id, change]));
+  for (const { line, problems, recurs } of await priceLines(await partsOf(draft.quote, transaction), transaction)) {
+    const change = changed.get(line.id);
+    if (!change) continue;
+    const refused = problems.find(({ code }) => code === 'line.outside' || code === 'line.hand' || (change.term && code === 'line.tooShort'));
+    if (refused) said(line, { ...refused, field: fieldOf[refused.code] ?? '' });
+    else if (change.term && !recurs) said(line, { code: 'line.notRecurring', field: 'term' });
   }
   return wrong.length > 0 ? fail('invalid', ...wrong) : done(null);
 }
@@ -121,7 +126,7 @@ async function problemOf({ revision }: Draft, line: LineRow, { hand, price, term
   const { entry, every } = (await entriesOf(revision.priceList, line.pricedOn, [line.sku], transaction)).get(line.sku) ?? {};
   if (price !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return { code: 'line.priceNotTyped', field: 'price' };
   if (rates && (entry?.method !== 'usage' || entry.slices.length !== rates.each.length)) return { code: 'line.ratesNotTyped', field: 'rates' };
-  if (term && (line.buildId !== null || !every)) return { code: 'line.notRecurring', field: 'term' };
+  if (term && line.buildId === null && !every) return { code: 'line.notRecurring', field: 'term' };
   if (term && every && tooShort(every, term)) return { code: 'line.tooShort', params: { months: every.leastMonths ?? 0 }, field: 'term' };
   return undefined;
 }

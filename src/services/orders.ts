@@ -2,16 +2,16 @@
 import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
-import { specialFacts, type OrderRow as OrderSummary, type OrderView, type WorkOrderView } from '../core/quoting';
-import { leadDays, making, shippingDays } from '../core/production';
+import type { OrderRow as OrderSummary, OrderView, WorkOrderView } from '../core/quoting';
+import { making, shippingDays } from '../core/production';
 import { sumLines } from '../core/pricing';
 import { connected, type OrderRow, type WorkOrderRow } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { summarise } from './build-summary';
 import { inWorkingDays, today } from './clock';
+import { slowest } from './delivery';
 import { done, fail, type Result } from './failure';
 import { compiledVersion, versionById } from './models';
-import { itemFacts } from './tariffs';
 import { counted, partsOf, priceLines, type QuotedLine } from './quote-pricing';
 import { changeQuote, nextNumber } from './quotes';
 import { obstacles, settle } from './revisions';
@@ -42,16 +42,6 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
     return done(null);
   }, { states: ['draft', 'sent'], steps: false });
   return result.ok && made ? done(made) : (result as Result<never>);
-}
-
-async function slowest(priced: readonly QuotedLine[], transaction: Transaction): Promise<number> {
-  const facts = await itemFacts(transaction);
-  let days = 0;
-  for (const { build, item } of priced) {
-    if (!build) days = Math.max(days, item.leadDays);
-    else days = Math.max(days, leadDays(compiledVersion(await versionById(build.modelVersionId, transaction)), build.outcome.values, specialFacts(facts, build.special)) ?? 0);
-  }
-  return days;
 }
 
 async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], days: number, transaction: Transaction): Promise<void> {

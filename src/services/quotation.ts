@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { exact, fixed, ratio, roundHalfUp } from '../core/exact';
-import { monthlyRate, resaleOf, sumLines } from '../core/pricing';
+import { monthlyRate, resaleOf, sumLines, type LinePrice } from '../core/pricing';
 import type { LineView, QuoteView } from '../core/quoting';
 import { date, money, own, percent, translator } from '../i18n';
 import type { Actor } from './actor';
@@ -32,9 +32,15 @@ export function offered(quote: QuoteView): QuoteView {
   if (!resale) return quote;
   const lines = quote.lines.map((line): LineView => {
     const { unit, total } = resaleOf(line.price, line.quantity, resale.share, decimals, line.resale);
-    const { steps: _steps, share: _share, before: _before, recurring, once: _once, ...price } = line.price;
-    const months = recurring ? { recurring: { ...recurring, perMonth: scaled(recurring.perMonth, total, line.price.net, decimals), firstYear: scaled(recurring.firstYear, total, line.price.net, decimals) } } : {};
-    return { ...line, price: { ...price, ...months, steps: [], unitList: unit ?? total, unitNet: unit ?? total, list: total, net: total } };
+    const resold = (amount: string) => scaled(amount, total, line.price.net, decimals);
+    const priced = ({ subscriptions, ...price }: LinePrice, each: string, all: string): LinePrice => {
+      const { steps: _steps, share: _share, before: _before, recurring, once: _once, ...kept } = price;
+      return {
+        ...kept, ...(recurring ? { recurring: { ...recurring, perMonth: resold(recurring.perMonth), firstYear: resold(recurring.firstYear) } } : {}), steps: [], unitList: each, unitNet: each, list: all, net: all,
+        ...(subscriptions ? { subscriptions: subscriptions.map((own) => priced(own, resold(own.unitNet), resold(own.net))) } : {}),
+      };
+    };
+    return { ...line, price: priced(line.price, unit ?? total, total) };
   });
   const totals = sumLines(lines.filter((line) => !line.optional && !line.alternative).map(({ price }) => price), decimals);
   return { ...quote, lines, totals, lease: null };
@@ -134,6 +140,8 @@ function lineCells(line: LineView, { currency, customer: { language } }: QuoteVi
         { text: line.partNumber, style: 'code' },
         ...(line.summary ? [under(own(line.summary, language))] : []),
         ...(recurring ? [under(t('pdf.term', { from: date(recurring.from, language), to: date(recurring.to, language), month: amount(recurring.perMonth), currency }))] : []),
+        ...(line.price.subscriptions ?? []).flatMap(({ net, recurring: own }) => (own ? [under(t('pdf.subscription', { net: amount(net), from: date(own.from, language), to: date(own.to, language), month: amount(own.perMonth), currency }))] : [])),
+        ...line.covers.map(({ name, from, to }) => under(t('pdf.cover', { name: own(name, language), from: date(from, language), to: date(to, language) }))),
         ...(line.optional ? [under(t('pdf.optional'))] : line.alternative ? [under(t('pdf.alternative'))] : []),
       ],
     },

@@ -2,7 +2,7 @@
 import type { Transaction } from 'sequelize';
 import { Exact, exact } from '../core/exact';
 import { specialTariff, type LineProblem } from '../core/quoting';
-import { costOf, priceBuild, priceQuote, withRates, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Term, type Whole } from '../core/pricing';
+import { costOf, priceBuild, priceQuote, usualMonths, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Whole } from '../core/pricing';
 import { making } from '../core/production';
 import { connected, type BuildRow, type ItemRow, type LineRow, type PriceListRow, type QuoteRow, type RevisionRow } from '../data';
 import { buyerOf, grantsFor } from './grants';
@@ -39,6 +39,7 @@ export interface QuotedLine {
   problems: LineProblem[];
   /** How the item is priced in the list, where it is a plain one. */
   method: PriceEntry['method'] | undefined;
+  /** What of it recurs with a term that the line says. */
   recurs: QuoteLine['recurs'];
   /** What it was priced from; absent where it is frozen. */
   from: QuoteLine | undefined;
@@ -50,8 +51,12 @@ export interface Quoted {
   comes: Whole;
 }
 
-/** A line that recurs runs for its base period from the day of its prices on, as long as nobody says otherwise. */
-const usualTerm = ({ baseMonths, leastMonths = 0 }: Recurrence, start: string): Term => ({ start, months: Math.max(baseMonths, leastMonths), days: 0 });
+/** What of a build recurs without a term of its model's: for the longest of the periods, and at least as long as any of it is sold for. */
+function recursIn({ parts }: BuildPrice): Recurrence | undefined {
+  const open = parts.flatMap(({ recurs }) => (recurs && recurs.months === undefined ? [recurs] : []));
+  const leastMonths = Math.max(0, ...open.map((each) => each.leastMonths ?? 0));
+  return open.length === 0 ? undefined : { baseMonths: Math.max(...open.map((each) => each.baseMonths)), ...(leastMonths > 0 ? { leastMonths } : {}) };
+}
 
 /** A price list as it was on a day. */
 interface Priced {
@@ -76,22 +81,24 @@ export async function priceAll({ quote, revision, lines, builds, list }: QuotePa
   const granted = await grantsFor(await buyerOf(quote, revision, transaction), transaction);
   const rows = new Map((await items.findAll({ where: { sku: skus }, transaction, raw: true })).map((item) => [item.sku, item]));
   const onDay = await listOn(list.code, lines, transaction);
-  const open: { line: LineRow; priced: QuoteLine; parts: BuildPrice | undefined }[] = [];
+  const open: { line: LineRow; priced: QuoteLine; parts: BuildPrice | undefined; recurs: QuoteLine['recurs'] }[] = [];
   for (const line of lines) {
     if (line.frozen) continue;
     const item = rows.get(line.sku) as ItemRow;
     const build = line.buildId ? builds.get(line.buildId) : undefined;
     const { tariff, entries } = onDay.get(line.pricedOn) as Priced;
     const { entry: inList, every } = entries.get(line.sku) ?? {};
-    const entry = inList && withRates(inList, line.rates);
-    const [offer, parts] = build ? await buildOffer(build, tariff, transaction) : [itemOffer(line, item, entry, tariff), undefined];
+    const [offer, parts] = build ? await buildOffer(build, tariff, transaction) : [itemOffer(line, item, inList, tariff), undefined];
+    const recurs = parts ? recursIn(parts) : every;
+    // What recurs runs for its base period from the day of its prices on, as long as nobody says otherwise.
+    const term = recurs && (line.term ?? { start: line.pricedOn, months: usualMonths(recurs), days: 0 });
     const priced: QuoteLine = {
       id: line.id, sku: line.sku, family: item.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: item.discountable, offer,
-      terms: { quantity: line.quantity, day: line.pricedOn, ...granted(line.sku, item.family), ...(line.hand ? { hand: line.hand } : {}) },
+      terms: { quantity: line.quantity, day: line.pricedOn, ...granted(line.sku, item.family), ...(line.hand ? { hand: line.hand } : {}), ...(build && term ? { term } : {}) },
       ...massOf(item, build),
-      ...(every && !build ? { recurs: { every, term: line.term ?? usualTerm(every, line.pricedOn) } } : {}),
+      ...(every && term && !build ? { recurs: { every, term } } : {}),
     };
-    open.push({ line, priced, parts });
+    open.push({ line, priced, parts, recurs: recurs && term && { every: recurs, term } });
   }
   const { lines: figures, whole } = priceQuote(open.map((each) => each.priced), { decimals: list.decimals, ...(revision.whole ? { whole: revision.whole } : {}) });
   const worked = new Map(open.map((each, index) => [each.line.id, { ...each, figures: figures[index] as PricedLine }]));
@@ -102,8 +109,8 @@ export async function priceAll({ quote, revision, lines, builds, list }: QuotePa
       const build = line.buildId ? builds.get(line.buildId) : undefined;
       const method = build ? undefined : onDay.get(line.pricedOn)?.entries.get(line.sku)?.entry.method;
       if (line.frozen) return { line, item, build, price: line.frozen.price, parts: line.frozen.build, problems: [], method, recurs: undefined, from: undefined };
-      const { priced, parts, figures: { price, problems } } = worked.get(line.id) as NonNullable<ReturnType<typeof worked.get>>;
-      return { line, item, build, price, parts, problems: [...(build ? problemsOf(build) : []), ...problems], method, recurs: priced.recurs, from: priced };
+      const { priced, parts, recurs, figures: { price, problems } } = worked.get(line.id) as NonNullable<ReturnType<typeof worked.get>>;
+      return { line, item, build, price, parts, problems: [...(build ? problemsOf(build) : []), ...problems], method, recurs, from: priced };
     }),
   };
 }
@@ -127,13 +134,13 @@ async function buildOffer(build: BuildRow, tariff: Tariff, transaction: Transact
   const { values } = build.outcome;
   const own = specialTariff(tariff, build.special);
   const parts = priceBuild(model, values, own);
-  const cost = costOf(making(model, values), own);
+  const cost = costOf(making(model, values), parts.parts, own);
   return [{ is: 'build', parts: parts.parts, unpriced: parts.unpriced, ...(cost ? { cost } : {}) }, parts];
 }
 
 function itemOffer(line: LineRow, item: ItemRow, entry: PriceEntry | undefined, { costs }: Tariff): Offer {
   const cost = costs?.[line.sku];
-  return { is: 'item', name: item.name, ...(entry ? { entry } : {}), ...(line.typedPrice === null ? {} : { typed: exact(line.typedPrice).toString() }), ...(cost === undefined ? {} : { cost }) };
+  return { is: 'item', name: item.name, ...(entry ? { entry } : {}), ...(line.rates ? { rates: line.rates } : {}), ...(line.typedPrice === null ? {} : { typed: exact(line.typedPrice).toString() }), ...(cost === undefined ? {} : { cost }) };
 }
 
 /** The lines that count: an alternative stands beside another line, an optional one beside all. */

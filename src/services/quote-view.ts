@@ -1,12 +1,15 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
+import { format } from 'date-fns';
 import type { Transaction } from 'sequelize';
 import { roundHalfUp, exact } from '../core/exact';
 import type { LineBasis, LineView, QuoteView, RevisionView, ShownState } from '../core/quoting';
-import { sumLines, type LinePrice, type QuoteLine, type Whole } from '../core/pricing';
+import { sumLines, withRates, type LinePrice, type QuoteLine, type Whole } from '../core/pricing';
 import type { Texts } from '../core/model';
 import { connected, type BuildRow, type QuoteRow, type RevisionRow } from '../data';
 import { may, type Actor } from './actor';
 import { summarise } from './build-summary';
+import { today } from './clock';
+import { coversOf, deliveredWhen } from './delivery';
 import { compiledVersion, versionById } from './models';
 import { counted, partsOf, priceAll } from './quote-pricing';
 import { shownAs, signingIn, signOffsOf, standingOf } from './standing';
@@ -33,6 +36,8 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   const resells = revision.resale !== null && may(actor, 'resale');
   const dealer = resells && actor.dealerId !== null ? await customers.findByPk(actor.dealerId, { transaction }) : null;
   const rateOf = await taxRatesIn(country, transaction);
+  const settled = revision.settledAt ? format(revision.settledAt, 'yyyy-MM-dd') : today();
+  const covers = await coversOf(priced, order?.promised ?? (await deliveredWhen(settled, counted(priced), transaction)), transaction);
   const lines = await Promise.all(
     priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs, from }): Promise<LineView> => ({
       id: line.id,
@@ -49,11 +54,12 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
       ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString() } : {}),
       ...(method && method !== 'unit' ? { method } : {}),
-      ...(from?.offer.is === 'item' && from.offer.entry?.method === 'usage' ? { usage: { slices: from.offer.entry.slices, ...(from.offer.entry.least === undefined ? {} : { least: from.offer.entry.least }), typed: line.rates !== null } } : {}),
+      ...usageOf(from),
       price: open(price),
       problems,
       warnings: build?.outcome.warnings ?? [],
       special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
+      covers: covers.get(line.id) ?? [],
       alternative: line.alternative,
       ...(resells ? { resale: line.resale === null ? null : exact(line.resale).toString() } : {}),
       origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
@@ -84,9 +90,17 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   };
 }
 
+/** The rates of what is used, agreed or the list's. */
+function usageOf(from: QuoteLine | undefined): Pick<LineView, 'usage'> {
+  if (from?.offer.is !== 'item' || from.offer.entry?.method !== 'usage') return {};
+  const { entry, rates } = from.offer;
+  const agreed = withRates(entry, rates);
+  return agreed.method === 'usage' ? { usage: { slices: agreed.slices, ...(agreed.least === undefined ? {} : { least: agreed.least }), typed: rates !== undefined } } : {};
+}
+
 /** What the page needs to price a line again, without costs for those who may not see them. */
-function basisOf({ offer, mass, terms: { quantity: _quantity, hand: _hand, ...granted } }: QuoteLine, seeCosts: boolean): LineBasis {
-  return { granted, ...(mass === undefined ? {} : { mass }), ...(offer.is === 'item' && offer.entry ? { entry: offer.entry } : {}), ...(seeCosts && offer.cost !== undefined ? { cost: offer.cost } : {}) };
+function basisOf({ offer, mass, terms: { quantity: _quantity, hand: _hand, term: _term, ...granted } }: QuoteLine, seeCosts: boolean): LineBasis {
+  return { granted, ...(mass === undefined ? {} : { mass }), ...(offer.is === 'item' && offer.entry ? { entry: offer.entry } : {}), ...(offer.is === 'item' && offer.rates ? { agreed: offer.rates } : {}), ...(seeCosts && offer.cost !== undefined ? { cost: offer.cost } : {}) };
 }
 
 function revisionView({ number, validUntil, madeAt, madeBy, settledAt, settledBy, lost }: RevisionRow, state: ShownState, names: ReadonlyMap<string, string>): RevisionView {
@@ -102,8 +116,8 @@ async function summaryOf(build: BuildRow, transaction: Transaction | null): Prom
   return Object.fromEntries(model.document.languages.map((language) => [language, rows.map((row) => `${row.name[language] ?? ''}: ${row.value[language] ?? ''}`).join('; ')]));
 }
 
-export function withoutCost({ unitCost: _unitCost, cost: _cost, margin: _margin, once, ...open }: LinePrice): LinePrice {
-  return once ? { ...open, once: { list: once.list, net: once.net } } : open;
+export function withoutCost({ unitCost: _unitCost, cost: _cost, margin: _margin, once, subscriptions, ...open }: LinePrice): LinePrice {
+  return { ...open, ...(once ? { once: { list: once.list, net: once.net } } : {}), ...(subscriptions ? { subscriptions: subscriptions.map(withoutCost) } : {}) };
 }
 
 function withoutMargin(whole: Whole): Whole {

@@ -1,7 +1,7 @@
 /** Where a quote stands with the limits of who owns it, and what has been signed. */
 import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
-import { figuresOf, judge, needsOf, policiesHit, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
+import { figuresOf, judge, needsOf, policiesHit, recurringIn, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
 import { shownState, type AskedSignOff, type ShownState, type SignOffsOfQuote, type SignOffView } from '../core/quoting';
 import type { Texts } from '../core/model';
 import { connected, type QuoteRow, type RevisionRow, type SignOffRow, type Stored } from '../data';
@@ -51,7 +51,7 @@ export function factsOf({ customer, lease }: RevisionRow, priced: readonly Quote
   return {
     net: net.toString(), discount: before.isZero() ? '0' : exact(1).minus(net.div(before)).toString(), margin: cost === undefined || net.isZero() ? null : net.minus(cost).div(net).toString(),
     paymentDays: String(customer.paymentDays ?? 30), specialParts: sum(({ build }) => build?.special.length ?? 0).toString(), passedWarnings: sum(({ build }) => build?.outcome.warnings.filter((warning) => warning.passed).length ?? 0).toString(),
-    months: String(Math.max(0, ...sold.map(({ price }) => price.recurring?.months ?? 0))), lines: String(sold.length), customerClass: customer.class, country: deliveredTo(customer), leased: lease !== null,
+    months: String(Math.max(0, ...sold.flatMap(({ price }) => recurringIn(price).map(({ recurring }) => recurring.months)))), lines: String(sold.length), customerClass: customer.class, country: deliveredTo(customer), leased: lease !== null,
   };
 }
 

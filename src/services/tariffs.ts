@@ -1,6 +1,6 @@
 import { Op, type Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
-import type { PriceEntry, Recurrence, Tariff } from '../core/pricing';
+import { tariffFrom, type ListedItem, type Tariff } from '../core/pricing';
 import { connected, type PriceEntryRow } from '../data';
 import { may, type Actor } from './actor';
 
@@ -21,19 +21,17 @@ export async function fullTariff(list: string, day: string, transaction: Transac
   const [head, entries, all, centres] = [
     await priceLists.findByPk(list, { transaction }),
     await entriesOn(list, day, {}, transaction),
-    await items.findAll({ attributes: ['sku', 'cost'], transaction, raw: true }),
+    await items.findAll({ attributes: ['sku', 'family', 'kind', 'cost'], transaction, raw: true }),
     await workCentres.findAll({ transaction, raw: true }),
   ];
   if (!head) throw new Error(`no price list ${list}`);
   const inCurrency = (cost: string): string => new Exact(cost).times(head.costRate).toString();
-  return {
-    list,
-    currency: head.currency,
-    decimals: head.decimals,
-    prices: Object.fromEntries(entries.flatMap(({ sku, entry }) => (entry.method === 'unit' ? [[sku, entry.price]] : []))),
-    costs: Object.fromEntries(all.map((item) => [item.sku, inCurrency(item.cost)])),
-    rates: Object.fromEntries(centres.map((centre) => [centre.code, inCurrency(centre.rate)])),
-  };
+  const rates = Object.fromEntries(centres.map((centre) => [centre.code, inCurrency(centre.rate)]));
+  return tariffFrom({ list, currency: head.currency, decimals: head.decimals, rates }, entries.map(listedBy), all.map(({ sku, family, kind, cost }) => ({ sku, family, kind, cost: inCurrency(cost) })));
+}
+
+function listedBy({ sku, entry, baseMonths, leastMonths }: PriceEntryRow): ListedItem {
+  return { sku, entry, ...(baseMonths === null ? {} : { every: { baseMonths, ...(leastMonths === null ? {} : { leastMonths }) } }) };
 }
 
 /** The entries of a list that hold on a day: of each item the newest begun, unless it has ended. */
@@ -44,9 +42,8 @@ async function entriesOn(list: string, day: string, of: { sku?: string[] }, tran
 }
 
 /** How some items are priced in a list on a day, and what of them recurs. */
-export async function entriesOf(list: string, day: string, skus: readonly string[], transaction: Transaction | null = null): Promise<Map<string, { entry: PriceEntry; every?: Recurrence }>> {
-  const rows = await entriesOn(list, day, { sku: [...skus] }, transaction);
-  return new Map(rows.map(({ sku, entry, baseMonths, leastMonths }) => [sku, { entry, ...(baseMonths === null ? {} : { every: { baseMonths, ...(leastMonths === null ? {} : { leastMonths }) } }) }]));
+export async function entriesOf(list: string, day: string, skus: readonly string[], transaction: Transaction | null = null): Promise<Map<string, ListedItem>> {
+  return new Map((await entriesOn(list, day, { sku: [...skus] }, transaction)).map((row) => [row.sku, listedBy(row)]));
 }
 
 export async function itemFacts(transaction: Transaction | null = null): Promise<ItemFacts> {

@@ -272,6 +272,8 @@ class Compiler {
       keep(`operations.${row.id}.when`, row.when, yesno);
     }
     keep('extraDays', document.extraDays, anyNumber);
+    keep('term.start', document.term?.start, { is: 'date' });
+    keep('term.months', document.term?.months, anyNumber);
     document.numbering.forEach((segment, index) => {
       keep(`numbering.${index}.when`, segment.when, yesno);
       const named = segment.kind === 'text' || segment.kind === 'check' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];

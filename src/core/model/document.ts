@@ -36,6 +36,8 @@ export interface ModelDocument {
   operations: OperationRow[];
   /** Working days added to the longest lead time of the materials. */
   extraDays?: Feel;
+  /** From when (a day) and for how many months what recurs in the build runs; without it, as its quote says. */
+  term?: { start?: Feel; months: Feel };
   /** What the build looks like. */
   drawing?: Drawing;
   /** Calculations shown beside the build while it is made. */

@@ -172,6 +172,7 @@ export const documentSchema = shape({
     1_000,
   ),
   extraDays: feel,
+  term: lazy((value: unknown) => (value === undefined ? mixed() : shape({ start: feel, months: feel.required() }))),
   drawing: lazy((value: unknown) => (value === undefined ? mixed() : drawing)),
   tests: array()
     .strict()

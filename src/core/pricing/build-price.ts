@@ -1,14 +1,19 @@
-import { exact, Exact, zero } from '../exact';
-import { buildsInside, featureAt, insideValues, nameOfBuild, open, Reading, rowsRead, type CompiledModel, type Growth, type Inside, type InsidePrice, type Open, type PlainValue, type Texts, type Values } from '../model';
-import type { BuildPrice, Tariff, PricedPart } from './index';
+import { exact, Exact, zero, type ExactText } from '../exact';
+import { Day } from '../formula';
+import { buildsInside, featureAt, nameOfBuild, open, Reading, type CompiledModel, type Growth, type Inside, type InsidePrice, type Open, type Texts, type Values } from '../model';
+import { priceIn } from './build-entry';
+import type { BuildPrice, PricedPart, RecurringPart, Tariff } from './index';
+import { usualMonths } from './recurring';
 
-/** The list price of a build as parts: what the model prices, its options, what builds inside list at, what is taken off inside, then surcharges on parts. */
-export const priceBuild = (model: CompiledModel, values: Values, tariff: Tariff): BuildPrice => priced(new Reading(model, values), tariff, (inside) => priceBuild(inside.build.model, inside.values, tariff));
+/** The list price of a build as parts: what the model prices, its options, what builds inside list at, what is a share of these, what is taken off inside, then surcharges on parts. */
+export const priceBuild = (model: CompiledModel, values: Values, tariff: Tariff): BuildPrice => priceReading(new Reading(model, values), tariff, (inside) => priceBuild(inside.build.model, inside.values, tariff));
 
-function priced(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => BuildPrice): BuildPrice {
+/** As priceBuild, with a way to price the builds inside that may know them already. */
+export function priceReading(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => BuildPrice): BuildPrice {
   const { model, values } = reading;
   const { document } = model;
   const parts: PricedPart[] = [];
+  const shares: { part: Omit<PricedPart, 'amount'>; at: number; item: string; rate: ExactText; of: readonly string[]; quantity: Exact }[] = [];
   const waiting: string[] = [];
   const unpriced = new Set<string>();
 
@@ -17,11 +22,17 @@ function priced(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => B
       waiting.push(id);
       return;
     }
-    const amount = quantity ?? exact(1);
-    if (amount.isZero()) return;
-    const price = tariff.prices[item];
-    if (price === undefined) unpriced.add(item);
-    else parts.push({ id, kind, name, item, quantity: amount.toString(), unitPrice: price, amount: amount.times(price).toString(), ...(grows === 'perParent' ? {} : { grows }) });
+    const pieces = quantity ?? exact(1);
+    if (pieces.isZero()) return;
+    const recurs = termIn(reading, tariff, item);
+    const price = priceIn(reading, tariff, item, pieces.toString());
+    if (recurs === open || price === open) waiting.push(id);
+    else if (!price) unpriced.add(item);
+    else {
+      const part = { id, kind, name, item, quantity: pieces.toString(), ...(recurs ? { recurs } : {}), ...(grows === 'perParent' ? {} : { grows }) };
+      if ('share' in price) shares.push({ part, at: parts.length, item, ...price.share, quantity: pieces });
+      else parts.push({ ...part, ...price });
+    }
   };
 
   for (const part of document.prices) {
@@ -44,6 +55,13 @@ function priced(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => B
     waiting.push(...price.open.map((id) => `${place}/${id}`));
     for (const item of price.unpriced) unpriced.add(item);
   }
+  // A share is of what is priced by itself, and once while that recurs.
+  const byThemselves = parts.filter((part) => part.recurs === undefined);
+  for (const { part, at, item, rate, of, quantity } of shares.reverse()) {
+    const base = byThemselves.filter((each) => each.item !== undefined && of.includes(each.item) && each.grows === part.grows);
+    if (base.length === 0) unpriced.add(item);
+    else parts.splice(at, 0, { ...part, rate, amount: sumOf(base).times(rate).times(quantity).toString() });
+  }
   for (const inside of document.insidePrices ?? []) {
     const holds = reading.holdsAt(`insidePrices.${inside.id}.when`);
     const rate = reading.numberAt(`insidePrices.${inside.id}.rate`);
@@ -56,59 +74,59 @@ function priced(reading: Reading, tariff: Tariff, priceOf: (inside: Inside) => B
     const unsettled = holds === true && surcharge.of.some((part) => waiting.includes(part));
     if (holds === open || rate === open || unsettled) waiting.push(surcharge.id);
     else if (holds && rate) {
-      const base = parts.filter((part) => surcharge.of.includes(part.id)).reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
-      parts.push({ id: surcharge.id, kind: 'surcharge', name: surcharge.name, rate: rate.toString(), amount: base.times(rate).toString() });
+      const made = shareOf(parts.filter((part) => surcharge.of.includes(part.id)), surcharge.id, (grown, base) => ({ ...grown, kind: 'surcharge', name: surcharge.name, rate: rate.toString(), amount: base.times(rate).toString() }));
+      parts.push(...(made.length > 0 ? made : [{ id: surcharge.id, kind: 'surcharge' as const, name: surcharge.name, rate: rate.toString(), amount: '0' }]));
     }
   }
-  const list = parts.reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
-  return { parts, list: list.toString(), open: [...new Set(waiting)], unpriced: [...unpriced] };
+  return { parts, list: parts.reduce((sum, part) => sum.plus(partOverTerm(part)) as Exact, zero).toString(), open: [...new Set(waiting)], unpriced: [...unpriced] };
 }
 
-/** What a price inside takes off, apart for what grows with the quantity of the line and what does not. */
-function takenOff({ picks }: CompiledModel, parts: readonly PricedPart[], { id, name, of }: InsidePrice, rate: Exact): PricedPart[] {
-  const places = picks.flatMap((pick) => (of.includes(pick.on) ? pick.builds.map((build) => build.place) : []));
-  const meant = parts.filter((part) => of.includes(part.id) || places.some((place) => part.place === place || part.place?.startsWith(`${place}/`)));
-  return [undefined, 'once' as const, 'own' as const].flatMap((grows): PricedPart[] => {
-    const base = meant.filter((part) => part.grows === grows).reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
-    return base.isZero() || rate.isZero() ? [] : [{ id: grows ? `${id}.${grows}` : id, kind: 'inside', name, rate: rate.toString(), amount: base.times(rate).negated().toString(), ...(grows ? { grows } : {}) }];
+/** The term of an item that recurs: the model's, else what is usual. */
+function termIn(reading: Reading, { recurs }: Tariff, item: string): RecurringPart | Open | undefined {
+  const every = recurs?.[item];
+  if (!every) return undefined;
+  const start = reading.at('term.start');
+  const months = reading.numberAt('term.months');
+  if (start === open || months === open) return open;
+  return { ...every, ...(start instanceof Day ? { start: start.toString() } : {}), ...(months ? { months: months.toNumber() } : {}) };
+}
+
+/** Months for which a part that recurs is priced: as its model says, else the usual ones. */
+export const monthsOfPart = (recurs: RecurringPart): number => recurs.months ?? usualMonths(recurs);
+
+/** What a part comes to, over its whole term where it recurs. */
+export function partOverTerm({ amount, recurs }: PricedPart): Exact {
+  return recurs ? (exact(amount).times(monthsOfPart(recurs)).div(recurs.baseMonths) as Exact) : exact(amount);
+}
+
+const sumOf = (parts: readonly PricedPart[]): Exact => parts.reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
+
+/** A share of parts, apart for what grows with the quantity of the line and what does not, and for each term that recurs. */
+function shareOf(parts: readonly PricedPart[], id: string, make: (of: Pick<PricedPart, 'id' | 'grows' | 'recurs'>, base: Exact) => PricedPart): PricedPart[] {
+  const alike = new Map<string, PricedPart[]>();
+  for (const part of parts) {
+    const key = `${part.grows ?? ''}${part.recurs ? `.${termKey(part.recurs)}` : ''}`;
+    alike.set(key, [...(alike.get(key) ?? []), part]);
+  }
+  return [...alike].flatMap(([key, [first, ...others]]): PricedPart[] => {
+    const base = first ? sumOf([first, ...others]) : zero;
+    return !first || base.isZero() ? [] : [make({ id: key === '' ? id : `${id}.${key}`, ...(first.grows ? { grows: first.grows } : {}), ...(first.recurs ? { recurs: first.recurs } : {}) }, base)];
   });
 }
 
-const sameOpen = (a: BuildPrice, b: BuildPrice): boolean => a.open.length === b.open.length && a.open.every((part) => b.open.includes(part));
+/** The same for parts that recur alike. */
+export const termKey = ({ baseMonths, start = '', months }: RecurringPart): string => [String(baseMonths), start, months === undefined ? '' : String(months)].join('_');
 
-/** Rows on which what this model itself prices depends: by its formulas, by an item, or because they reach down or bring a build. */
-const decisiveOf = new WeakMap<CompiledModel, ReadonlySet<string>>();
-function decisiveRows(model: CompiledModel): ReadonlySet<string> {
-  const known = decisiveOf.get(model);
-  if (known) return known;
-  const formulas = [...model.formulas].flatMap(([path, formula]) => (/^(prices|insidePrices|surcharges|features|parameters)\./.test(path) ? [formula] : []));
-  const builds = model.picks.flatMap((pick) => pick.builds);
-  const rows = new Set([
-    ...rowsRead(model, [...formulas, ...builds.map((build) => build.when)]),
-    ...model.picks.flatMap((pick) => [pick.row, ...(pick.quantity === undefined ? [] : [pick.quantity])]),
-    ...builds.flatMap((build) => [...build.names.values()].filter((id) => !id.startsWith(`${build.place}/`))),
-  ]);
-  decisiveOf.set(model, rows);
-  return rows;
-}
-
-/**
- * The values with one row changed, and the usual quantity of what is taken by it where it has none yet. They stand on the old ones:
- * to copy them all for each of a hundred options takes longer than to price.
- */
-function changedBy(model: CompiledModel, on: string, values: Values, row: string, to: PlainValue): Values {
-  const changed = Object.create(values) as Record<string, PlainValue>;
-  changed[row] = to;
-  const pick = model.picks.find((each) => each.on === on && each.quantity !== undefined);
-  if (!pick?.quantity || typeof values[pick.quantity] === 'string' || takenOf(changed, pick) !== true) return changed;
-  const usual = model.proposals.find((each) => each.on === pick.quantity && !each.when)?.value;
-  const value = usual !== null && typeof usual === 'object' ? new Reading(model, changed).run(usual) : usual;
-  if (typeof value === 'string' || value instanceof Exact) changed[pick.quantity] = String(value);
-  return changed;
+/** What a price inside takes off. */
+function takenOff({ picks }: CompiledModel, parts: readonly PricedPart[], { id, name, of }: InsidePrice, rate: Exact): PricedPart[] {
+  if (rate.isZero()) return [];
+  const places = picks.flatMap((pick) => (of.includes(pick.on) ? pick.builds.map((build) => build.place) : []));
+  const meant = parts.filter((part) => of.includes(part.id) || places.some((place) => part.place === place || part.place?.startsWith(`${place}/`)));
+  return shareOf(meant, id, (grown, base) => ({ ...grown, kind: 'inside', name, rate: rate.toString(), amount: base.times(rate).negated().toString() }));
 }
 
 /** Whether an option, or a yes/no parameter, is taken; undefined while open. */
-function takenOf(values: Values, { row, option }: CompiledModel['picks'][number]): boolean | undefined {
+export function takenOf(values: Values, { row, option }: CompiledModel['picks'][number]): boolean | undefined {
   const value = values[row];
   if (value === undefined) return undefined;
   return option === undefined ? value === true : Array.isArray(value) ? value.includes(option) : value === option;
@@ -121,66 +139,3 @@ function numberOf(reading: Reading, id: string): Exact | Open | null {
 
 /** "Capacity: 60 t": an option's own name says too little on a price walk. */
 const named = (feature: Texts, option: Texts): Texts => Object.fromEntries(Object.entries(option).map(([language, text]) => [language, `${feature[language] ?? ''}: ${text}`]));
-
-/**
- * What each option not taken would do to the list price with everything else as it is, by "feature.option" or parameter;
- * for an option taken of a multiple choice, what leaving it would do. Effects through rules show once the option is taken.
- */
-export function priceDifferences(model: CompiledModel, values: Values, tariff: Tariff): Record<string, string> {
-  const reading = new Reading(model, values);
-  const known = new Map<string, BuildPrice>();
-  const base = priced(reading, tariff, (inside) => {
-    const price = priceBuild(inside.build.model, inside.values, tariff);
-    known.set(inside.build.place, price);
-    return price;
-  });
-  const found: Record<string, string> = {};
-  const decisive = decisiveRows(model);
-  const builds = model.picks.flatMap((pick) => pick.builds);
-  /** The difference where only a build inside can make one; null where it opens or settles something, undefined where it is not so. */
-  const differenceInside = (changed: Values, row: string): string | null | undefined => {
-    const build = builds.find(({ place }) => row.startsWith(`${place}/`));
-    if (!build) return '0';
-    const before = known.get(build.place);
-    if (!before) return undefined;
-    const after = priceBuild(build.model, insideValues(build, changed), tariff);
-    return sameOpen(before, after) ? exact(after.list).minus(before.list).toString() : null;
-  };
-  const add = (key: string, row: string, to: PlainValue): void => {
-    const changed = changedBy(model, key, values, row, to);
-    const rows = Object.keys(changed);
-    const alone = rows.every((id) => !decisive.has(id)) ? differenceInside(changed, row) : undefined;
-    if (alone !== undefined) {
-      if (alone !== null) found[key] = alone;
-      return;
-    }
-    // A build inside that none of the rows belongs to, or reaches, lists at what it did.
-    const price = priced(reading.changed(changed, rows), tariff, (inside) => {
-      const { place, names } = inside.build;
-      const before = known.get(place);
-      const touched = rows.some((id) => id.startsWith(`${place}/`)) || [...names.values()].some((id) => rows.includes(id));
-      return before && !touched ? before : priceBuild(inside.build.model, inside.values, tariff);
-    });
-    // Where the change opens or settles a part of the price, there is no difference to tell.
-    if (sameOpen(base, price)) found[key] = exact(price.list).minus(base.list).toString();
-  };
-  for (const entry of model.entries) {
-    if (entry.kind === 'yesno') {
-      const value = values[entry.id];
-      if (typeof value === 'boolean') add(entry.id, entry.id, !value);
-    }
-    if (entry.kind !== 'feature') continue;
-    const { id, feature } = entry;
-    const value = values[id];
-    // What a build inside costs depends on choices that are not there yet.
-    for (const option of feature.options) {
-      if (Array.isArray(value)) {
-        const list = value as readonly string[];
-        add(`${id}.${option.id}`, id, list.includes(option.id) ? list.filter((each) => each !== option.id) : [...list, option.id]);
-      } else if (value !== option.id && value !== undefined && option.model === undefined) {
-        add(`${id}.${option.id}`, id, option.id);
-      }
-    }
-  }
-  return found;
-}

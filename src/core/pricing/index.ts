@@ -9,18 +9,21 @@ import type { ExactText } from '../exact';
 import type { Growth, Texts } from '../model';
 import type { Typed } from './four';
 import type { Grant, GrantChoice, QuantityDiscount } from './grants';
-import type { PricedStretch } from './methods';
+import type { PriceEntry, PricedStretch } from './methods';
+import type { Recurrence, Term } from './recurring';
 
-export { priceBuild, priceDifferences } from './build-price';
+export { monthsOfPart, partOverTerm, priceBuild } from './build-price';
+export { priceDifferences } from './price-differences';
+export { tariffFrom, type ListedItem, type TariffItem } from './tariff';
 export { priceTerms, type PriceTerm } from './price-terms';
 export { costOf, type BuildCost } from './cost';
-export { overTerm, walk } from './walk';
+export { overTerm, recurringIn, sidesOf, walk } from './walk';
 export { sumLines, type Totals } from './totals';
 export { pricer, priceQuote, type Offer, type PricedLine, type PricedQuote, type PriceProblem, type QuoteLine, type QuoteTerms, type Whole } from './quote';
 export { explain, worksOut, type ExplainedLine, type Explanation, type Figure, type LineFigure, type Operand, type QuoteFigure } from './explain';
 export { quoteWalk, type QuoteStep } from './quote-walk';
 export { entryProblem, listed, withRates, type Bracket, type LineRates, type Listed, type PriceAsked, type PriceEntry, type PricedStretch, type Slice, type Stretch } from './methods';
-export { addDays, addMonths, beginningOf, chargeOver, lastDay, monthsIn, monthsOf, recurringTotals, termBetween, tooShort, type Recurrence, type RecurringTotals, type Term } from './recurring';
+export { addDays, addMonths, beginningOf, chargeOver, lastDay, monthsIn, monthsOf, recurringTotals, termBetween, tooShort, usualMonths, type Recurrence, type RecurringTotals, type Term } from './recurring';
 export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityDiscount } from './grants';
 export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
 export { resaleOf, sumResale, type Resale } from './resale';
@@ -39,24 +42,42 @@ export interface Tariff {
   decimals: number;
   /** Unit price by item. */
   prices: Readonly<Record<string, ExactText>>;
+  /** Of items priced in another way than by the piece; shares name items, not families. */
+  entries?: Readonly<Record<string, PriceEntry>>;
+  /** Of items whose price is for a period. */
+  recurs?: Readonly<Record<string, Recurrence>>;
+  /** Software and services: a build costs what they do, besides what it is made of. */
+  asSold?: readonly string[];
   /** Unit cost by item, in the same currency. */
   costs?: Readonly<Record<string, ExactText>>;
   /** Cost of an hour by work centre, in the same currency. */
   rates?: Readonly<Record<string, ExactText>>;
 }
 
+/** How a part recurs inside a build; from when and for how many months as the model says, where it does. */
+export interface RecurringPart extends Recurrence {
+  start?: string;
+  months?: number;
+}
+
 /** One part of a list price. */
 export interface PricedPart {
   id: string;
-  /** inside: taken off for standing inside a bundle. */
-  kind: 'part' | 'option' | 'inside' | 'surcharge';
+  /** inside: taken off for standing inside a bundle; rates: what the rates agreed on the line make of the list's. */
+  kind: 'part' | 'option' | 'inside' | 'surcharge' | 'rates';
   name: Texts;
   item?: string;
   quantity?: ExactText;
+  /** Absent where the quantity has one price. */
   unitPrice?: ExactText;
-  /** Of a surcharge: 0.06 is 6 %; of what is taken off inside a bundle: 0.1 is 10 % less. */
+  /** How a price for the quantity came about, and the charge due in any case where it stands instead. */
+  stretches?: PricedStretch[];
+  least?: ExactText;
+  /** Of a surcharge or share: 0.06 is 6 %; of what is taken off inside a bundle: 0.1 is 10 % less. */
   rate?: ExactText;
+  /** Of what recurs: for its base period. */
   amount: ExactText;
+  recurs?: RecurringPart;
   /** Of what does not grow with the quantity of the line. */
   grows?: Growth;
   /** The build inside that it belongs to. */
@@ -65,7 +86,7 @@ export interface PricedPart {
 
 export interface BuildPrice {
   parts: PricedPart[];
-  /** Sum of the parts known so far. */
+  /** Sum of the parts known so far, each that recurs over its term. */
   list: ExactText;
   /** Parts that wait for something open. */
   open: string[];
@@ -84,14 +105,16 @@ export interface LineTerms {
   promotions?: readonly Grant[];
   /** Typed on the line, for one piece: a discount, a net price or a margin. */
   hand?: Typed;
+  /** For what recurs inside a build whose model does not say its own. */
+  term?: Term;
 }
 
 export interface NamedQuantityDiscount extends QuantityDiscount {
   name: Texts;
 }
 
-/** discount: given by hand. */
-export type StepKind = 'list' | 'inside' | 'surcharge' | 'agreement' | 'quantity' | 'promotion' | 'discount' | 'rounding';
+/** rates: agreed on the line instead of the list's; discount: given by hand. */
+export type StepKind = 'list' | 'inside' | 'surcharge' | 'rates' | 'agreement' | 'quantity' | 'promotion' | 'discount' | 'rounding';
 
 /** A step of the walk for one unit. */
 export interface WalkStep {
@@ -127,8 +150,13 @@ export interface LinePrice {
   net: ExactText;
   /** What of these is there once, whatever the quantity; absent where nothing is. */
   once?: { list: ExactText; net: ExactText; cost?: ExactText };
-  /** What recurs: list, net, cost are over the whole term, the figures for one unit over the base period. */
+  /** Where the whole line recurs: list, net, cost are over the whole term, the figures for one unit over the base period. */
   recurring?: LineRecurring;
+  /**
+   * What recurs inside a build, one for each base period and term, each walked as a line that recurs. The line's list, net, cost and share
+   * are with these; its steps, and its figures for one unit, are of what is due once.
+   */
+  subscriptions?: LinePrice[];
   /** Only where costs are known. */
   unitCost?: ExactText;
   cost?: ExactText;

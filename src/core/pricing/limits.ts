@@ -1,7 +1,8 @@
 /** How far a role may go by itself, and who signs what goes further. */
-import { exact, fixed, minus, negative, ofWhole, ratio, textOf, times, type ExactText } from '../exact';
+import { exact, fixed, minus, negative, nothing, ofWhole, ratio, textOf, times, zero, type Exact, type ExactText, type Fixed } from '../exact';
 import type { LinePrice } from './index';
 import type { PolicyHit } from './over-quote';
+import { sidesOf } from './walk';
 
 /** Of a role, for a family or for all. Of a discount the target is least and the floor most; of a margin the other way round. */
 export interface Limit {
@@ -50,12 +51,28 @@ const one = ofWhole(1);
 
 /** What is given away on a line beyond what the customer is granted anyway, and what it earns. */
 export function figuresOf(line: string, family: string, price: LinePrice): LineFigures {
-  const byHand = price.steps.find((step) => step.kind === 'discount');
-  const before = byHand && minus(fixed(byHand.total), fixed(byHand.amount));
-  const kept = (of: ExactText, share: ExactText) => minus(one, fixed(fixed(of).units === 0n ? '0' : ratio(fixed(share), fixed(of))));
-  const afterHand = byHand && before ? kept(textOf(before), textOf(negative(fixed(byHand.amount)))) : one;
-  const afterShare = price.share === undefined || price.before === undefined ? one : kept(price.before, price.share);
-  return { line, family, discount: textOf(minus(one, times(afterHand, afterShare))), ...(price.margin === undefined ? {} : { margin: price.margin }) };
+  const given = price.subscriptions ? givenInAll(sidesOf(price)) : givenBy(price);
+  return { line, family, discount: textOf(given), ...(price.margin === undefined ? {} : { margin: price.margin }) };
+}
+
+/** By agreed rates, by hand and with the whole quote, as a share. */
+function givenBy(price: LinePrice): Fixed {
+  const kept = (of: ExactText, share: ExactText): Fixed => minus(one, fixed(fixed(of).units === 0n ? '0' : ratio(fixed(share), fixed(of))));
+  let left = one;
+  for (const { kind, amount, total } of price.steps) if (kind === 'rates' || kind === 'discount') left = times(left, kept(textOf(minus(fixed(total), fixed(amount))), textOf(negative(fixed(amount)))));
+  return minus(one, price.share === undefined || price.before === undefined ? left : times(left, kept(price.before, price.share)));
+}
+
+/** Of what is due once and what recurs together: each counts with what it would net to without. */
+function givenInAll(sides: readonly LinePrice[]): Fixed {
+  let [net, without] = [zero, zero];
+  for (const side of sides) {
+    const left = exact(textOf(minus(one, givenBy(side))));
+    net = net.plus(side.net) as Exact;
+    // What is given away whole leaves nothing from which to tell what it was.
+    without = without.plus(left.isZero() ? side.list : exact(side.net).div(left)) as Exact;
+  }
+  return without.isZero() ? nothing : fixed(exact(1).minus(net.div(without)).toString());
 }
 
 /** Every line by every limit of the role that concerns it; one for its family comes before one for all. */

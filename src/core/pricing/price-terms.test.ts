@@ -62,7 +62,9 @@ describe('prices inside a bundle', () => {
     const line = walk(price.parts, { quantity: 3, day: '2026-06-01' }, 2);
     expect(line.steps.map((step) => step.kind).slice(0, 3)).toEqual(['list', 'inside', 'inside']);
     expect(line.once?.list).toBe(part(base, 'training.half')?.amount);
-    expect(exact(line.list).toString()).toBe(exact(line.unitList).times(3).plus(line.once?.list ?? 0).toString());
+    const contract = line.subscriptions?.[0];
+    expect(exact(line.list).toString()).toBe(exact(line.unitList).times(3).plus(line.once?.list ?? 0).plus(contract?.list ?? 0).toString());
+    expect(contract?.recurring).toMatchObject({ baseMonths: 12, months: 12, perMonth: exact(contract?.net ?? 0).div(12).toString() });
   });
   it('reach a terminal of the farm drive-over with all that it brings', () => {
     const farm = demoModel('farmDriveOver');

@@ -106,7 +106,8 @@ describe('a build of the demo', () => {
       deckPlate: '11232', // 36 m2 x 312.00
       cellsDigital: '2190', // 6 x 365.00
       cable: '116', // 20 m x 5.80
-      calibrationVisits: '640',
+      calibrationVisits: '640.00',
+      'warranty.standard': '0',
       'capacity.c60': '2580', // 2 modules x 1,290.00
       'approval.oiml': '980',
       'junctionBox.hub': '420',
@@ -157,10 +158,10 @@ describe('a build of the demo', () => {
 
   it('costs material and time, and tells nothing without costs', () => {
     const settled = values({ vehicle: 'articulated', length: 'm12' });
-    const cost = costOf(making(model, settled), tariff);
+    const cost = costOf(making(model, settled), [], tariff);
     expect(Number(cost?.unit)).toBeGreaterThan(5000);
     expect(cost?.once).toBe('0');
     const { costs: _costs, ...open } = tariff;
-    expect(costOf(making(model, settled), open)).toBeUndefined();
+    expect(costOf(making(model, settled), [], open)).toBeUndefined();
   });
 });

@@ -2,6 +2,7 @@
 import { compare, fixed, minus, nothing, ofWhole, plus, ratio, textOf, times, type ExactText, type Fixed } from '../exact';
 import type { LinePrice, StepKind } from './index';
 import { monthsIn } from './recurring';
+import { sidesOf } from './walk';
 
 export interface QuoteStep {
   /** share: the whole-quote discount; rest: rounding, and what is granted on parts that are there once a line. */
@@ -10,14 +11,14 @@ export interface QuoteStep {
   total: ExactText;
 }
 
-const order: readonly StepKind[] = ['list', 'inside', 'surcharge', 'agreement', 'quantity', 'promotion', 'discount'];
+const order: readonly StepKind[] = ['list', 'inside', 'surcharge', 'rates', 'agreement', 'quantity', 'promotion', 'discount'];
 
 /** Steps from list to net whose amounts sum to the net exactly. Steps of nothing are left out, save the list. */
 export function quoteWalk(lines: readonly { price: LinePrice; quantity: number }[]): QuoteStep[] {
   const sums = new Map<StepKind | 'share', Fixed>();
   let net = nothing;
   const add = (kind: StepKind | 'share', amount: Fixed): void => { sums.set(kind, plus(sums.get(kind) ?? nothing, amount)); };
-  for (const { price, quantity } of lines) {
+  for (const { price, quantity } of lines.flatMap((line) => sidesOf(line.price).map((side) => ({ price: side, quantity: line.quantity })))) {
     const { recurring } = price;
     const months = recurring && monthsIn({ start: recurring.from, months: recurring.months, days: recurring.days });
     const pieces = ofWhole((price.per === 'line' ? 1 : quantity) * (months?.times ?? 1));

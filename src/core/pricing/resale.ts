@@ -11,7 +11,7 @@ export interface Resale {
 /** `own` is the dealer's price of one piece, where it is not by the share. What recurs, or comes once besides, is marked up as a whole. */
 export function resaleOf(price: LinePrice, quantity: number, share: ExactText, decimals: number, own?: ExactText | null): Resale {
   const marked = (amount: ExactText) => rounded(times(fixed(amount), plus(ofWhole(1), fixed(share))), decimals);
-  const byPiece = price.per !== 'line' && !price.once && !price.recurring && price.share === undefined;
+  const byPiece = price.per !== 'line' && !price.once && !price.recurring && !price.subscriptions && price.share === undefined;
   if (own !== undefined && own !== null) {
     const unit = rounded(fixed(own), decimals);
     if (price.per === 'line') return { unit: textOf(unit), total: textOf(unit) };

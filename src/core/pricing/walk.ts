@@ -2,26 +2,80 @@ import { fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf,
 import type { BuildCost } from './cost';
 import { fourOf } from './four';
 import { chooseGrant, quantityRate, type Grant } from './grants';
-import type { LinePrice, LineTerms, PricedPart, WalkStep } from './index';
-import { beginningOf, lastDay, monthsIn, type Recurrence, type Term } from './recurring';
+import { termKey } from './build-price';
+import type { LinePrice, LineRecurring, LineTerms, PricedPart, RecurringPart, WalkStep } from './index';
+import { beginningOf, lastDay, monthsIn, usualMonths, type Recurrence, type Term } from './recurring';
+import { spread } from './spread';
 
 /**
  * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does not grow with the
- * quantity is walked by itself, once, on the same terms, and added to the line; a price or amount typed by hand is for one piece and
- * leaves it as it is. With `per` line the parts, and the cost of one unit, are for all pieces together.
+ * quantity is walked by itself, once, on the same terms, and added to the line, and so is what recurs; a price or amount typed by hand is
+ * for one piece of the rest and leaves these as they are. With `per` line the parts, and the cost of one unit, are for all pieces together.
  */
 export function walk(parts: readonly PricedPart[], terms: LineTerms, decimals: number, cost?: BuildCost, per: 'unit' | 'line' = 'unit'): LinePrice {
+  const recurring = new Map<string, PricedPart[]>();
+  for (const part of parts) if (part.recurs) recurring.set(termKey(part.recurs), [...(recurring.get(termKey(part.recurs)) ?? []), part]);
+  if (recurring.size === 0) return walkGrowing(parts, terms, decimals, cost, per);
+  const line = walkGrowing(parts.filter((part) => !part.recurs), terms, decimals, cost, per);
+  const subscriptions = [...recurring].map(([key, own]): LinePrice => {
+    const { baseMonths, start, months } = own[0]?.recurs as RecurringPart;
+    const usual = Math.max(...own.map(({ recurs }) => usualMonths(recurs as RecurringPart)));
+    const term: Term = { start: start ?? terms.term?.start ?? terms.day, months: months ?? terms.term?.months ?? usual, days: months === undefined ? (terms.term?.days ?? 0) : 0 };
+    return overTerm(walkGrowing(own, withoutMoney(terms), decimals, cost && (cost.recurring?.[key] ?? { unit: '0', once: '0' })), { baseMonths }, term, decimals);
+  });
+  return withSubscriptions(line, subscriptions);
+}
+
+/** The line with what recurs in it. */
+function withSubscriptions(line: LinePrice, subscriptions: LinePrice[]): LinePrice {
+  const all = [line, ...subscriptions];
+  const sum = (of: (price: LinePrice) => string | undefined): Fixed => all.reduce((total, price) => plus(total, fixed(of(price) ?? '0')), nothing);
+  const net = sum((price) => price.net);
+  const { margin: _margin, ...rest } = line;
+  const made: LinePrice = { ...rest, list: textOf(sum(({ list }) => list)), net: textOf(net), subscriptions };
+  if (line.cost === undefined) return made;
+  const cost = sum((price) => price.cost);
+  return { ...made, cost: textOf(cost), ...marginFrom(net, cost) };
+}
+
+/** A line as what is due once, and what recurs, each a walked line of its own; together they are the line. */
+export function sidesOf(line: LinePrice): LinePrice[] {
+  const { subscriptions, ...own } = line;
+  if (!subscriptions) return [line];
+  const less = (all: string | undefined, of: (price: LinePrice) => string | undefined): string => textOf(subscriptions.reduce((left, price) => minus(left, fixed(of(price) ?? '0')), fixed(all ?? '0')));
+  const { margin: _margin, ...rest } = own;
+  return [
+    {
+      ...rest, list: less(own.list, ({ list }) => list), net: less(own.net, ({ net }) => net),
+      ...(own.before === undefined ? {} : { before: less(own.before, ({ before, net }) => before ?? net), share: less(own.share, ({ share }) => share) }),
+      ...(own.cost === undefined ? {} : { cost: less(own.cost, ({ cost }) => cost) }),
+    },
+    ...subscriptions,
+  ];
+}
+
+/** All of a line that recurs: the line itself, or what does inside a build. */
+export function recurringIn({ subscriptions, ...line }: LinePrice): (LinePrice & { recurring: LineRecurring })[] {
+  return (subscriptions ?? [line]).flatMap((each) => (each.recurring ? [{ ...each, recurring: each.recurring }] : []));
+}
+
+/** On the same terms, but for money typed for one piece. */
+function withoutMoney(terms: LineTerms): LineTerms {
+  const { hand, ...others } = terms;
+  return hand && (hand.by === 'rate' || hand.by === 'margin') ? terms : others;
+}
+
+function walkGrowing(parts: readonly PricedPart[], terms: LineTerms, decimals: number, cost?: BuildCost, per: 'unit' | 'line' = 'unit'): LinePrice {
   const once = parts.filter((part) => part.grows !== undefined);
   if (once.length === 0 && (cost === undefined || fixed(cost.once).units === 0n)) return walkUnits(parts, terms, decimals, per, cost?.unit);
   const units = walkUnits(parts.filter((part) => part.grows === undefined), terms, decimals, per, cost?.unit);
-  const { hand, ...others } = terms;
-  const kept = hand && (hand.by === 'rate' || hand.by === 'margin') ? terms : others;
-  const { list, net } = walkUnits(once, { ...kept, quantity: 1 }, decimals, 'unit', hand?.by === 'margin' ? cost?.once : undefined);
+  const { list, net } = walkUnits(once, { ...withoutMoney(terms), quantity: 1 }, decimals, 'unit', terms.hand?.by === 'margin' ? cost?.once : undefined);
   const netSum = plus(fixed(units.net), fixed(net));
   const priced = { ...units, list: textOf(plus(fixed(units.list), fixed(list))), net: textOf(netSum), once: { list, net } };
   if (units.cost === undefined || cost === undefined) return priced;
   const costs = plus(fixed(units.cost), fixed(cost.once));
-  return { ...priced, once: { list, net, cost: cost.once }, cost: textOf(costs), ...marginFrom(netSum, costs) };
+  const { margin: _margin, ...rest } = priced;
+  return { ...rest, once: { list, net, cost: cost.once }, cost: textOf(costs), ...marginFrom(netSum, costs) };
 }
 
 const marginFrom = (net: Fixed, cost: Fixed): { margin?: string } => (net.units === 0n ? {} : { margin: ratio(minus(net, cost), net) });
@@ -40,6 +94,7 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
     for (const part of parts) if (part.kind === kind) step(kind, fixed(part.amount), { name: part.name, ...(part.rate ? { rate: part.rate } : {}) });
   }
   const unitList = total;
+  for (const part of parts) if (part.kind === 'rates') step('rates', fixed(part.amount));
   const pieces = per === 'line' ? 1 : terms.quantity;
   const granted = (kind: 'agreement' | 'promotion', grants: readonly Grant[] | undefined): void => {
     if (!grants || grants.length === 0) return;
@@ -106,6 +161,11 @@ export function withShare(line: LinePrice, share: string, decimals: number): Lin
   if (line.cost !== undefined) {
     if (net.units === 0n) delete made.margin;
     else made.margin = ratio(minus(net, fixed(line.cost)), net);
+  }
+  if (line.subscriptions) {
+    const [own, ...subscriptions] = sidesOf(line);
+    const parts = spread(share, [own?.net ?? '0', ...subscriptions.map((each) => each.net)], decimals);
+    made.subscriptions = subscriptions.map((each, index) => withShare(each, parts[index + 1] ?? '0', decimals));
   }
   if (line.recurring) made.recurring = { ...line.recurring, ...spreadOverTime(net, { start: line.recurring.from, months: line.recurring.months, days: line.recurring.days }, decimals) };
   return made;

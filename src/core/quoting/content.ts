@@ -28,11 +28,14 @@ export interface BuildContent {
   special: readonly SpecialPart[];
 }
 
-/** The tariff with special parts in the place of the items that they replace. */
+/** The tariff with special parts, by the piece and once, in the place of the items that they replace. */
 export function specialTariff(tariff: Tariff, special: readonly SpecialPart[]): Tariff {
   if (special.length === 0) return tariff;
   const costs = tariff.costs && { ...tariff.costs, ...Object.fromEntries(special.map((part) => [part.item, part.cost])) };
-  return { ...tariff, prices: { ...tariff.prices, ...Object.fromEntries(special.map((part) => [part.item, part.price])) }, ...(costs ? { costs } : {}) };
+  const replaced = new Set(special.map(({ item }) => item));
+  const kept = <T>(table: Readonly<Record<string, T>> | undefined) => table && Object.fromEntries(Object.entries(table).filter(([item]) => !replaced.has(item)));
+  const [entries, recurs] = [kept(tariff.entries), kept(tariff.recurs)];
+  return { ...tariff, ...(entries ? { entries } : {}), ...(recurs ? { recurs } : {}), prices: { ...tariff.prices, ...Object.fromEntries(special.map((part) => [part.item, part.price])) }, ...(costs ? { costs } : {}) };
 }
 
 /** How long items take, special parts among them. */

@@ -83,7 +83,7 @@ export interface LineView {
   optional: boolean;
   /** Its item may be discounted. */
   discountable: boolean;
-  /** It recurs, for so many months at least. */
+  /** It recurs, or some of its build does whose model says no term, for so many months at least. */
   recurs?: { baseMonths: number; leastMonths: number; term: Term };
   /** Its price is typed here, since the list has none. */
   typedPrice?: ExactText | null;
@@ -98,6 +98,8 @@ export interface LineView {
   warnings: WarningView[];
   /** Items of which a special part takes the place. */
   special: { item: string; text: string }[];
+  /** What covers it from delivery on, such as a warranty: as ordered, or if it were ordered on the day of the quote. */
+  covers: Covered[];
   /** Instead of another line, and not in the totals. */
   alternative: boolean;
   /** The same in all revisions. */
@@ -112,6 +114,13 @@ export interface LineView {
   resale?: ExactText | null;
   /** From which the page can price it again; absent on what never changes. */
   basis?: LineBasis;
+}
+
+/** From the first to the last day. */
+export interface Covered {
+  name: Texts;
+  from: string;
+  to: string;
 }
 
 /** A revision in the list of all of a quote. */

@@ -42,7 +42,7 @@ export function pictureOf({ engine, tariff: listed, terms, facts: usual, sequenc
   const { values } = state;
   const price = priceBuild(model, values, tariff);
   const made = making(model, values);
-  const cost = made.open.length === 0 ? costOf(made, tariff) : undefined;
+  const cost = made.open.length === 0 ? costOf(made, price.parts, tariff) : undefined;
   const reading = new Reading(model, values);
   const { mass, installation, more } = model.document.figures;
   const figures = [mass, installation, ...more].flatMap((id) => {

@@ -13,10 +13,10 @@ interface Made { entry?: PriceEntry; parts?: string[]; cost?: string; family?: s
 const kept = (id: string, { entry = unit('100.00'), parts, cost, family = 'yard', quantity = 1, hand, locked = false, optional = false, recurs }: Made): QuoteLine => ({
   id, sku: `SKU-${id}`, family, counts: !optional, locked, discountable: true,
   offer: parts
-    ? { is: 'build', parts: parts.map((amount, index) => ({ id: String(index), kind: 'part', name: { en: 'Part' }, amount })), unpriced: [], ...(cost ? { cost: { unit: cost, once: '0' } } : {}) }
+    ? { is: 'build', parts: parts.map((amount, index) => ({ id: String(index), kind: 'part', name: { en: 'Part' }, amount, ...(recurs && index === 0 ? { recurs: { baseMonths: 12 } } : {}) })), unpriced: [], ...(cost ? { cost: { unit: cost, once: '0', ...(recurs ? { recurring: { '12__': { unit: '7.25', once: '0' } } } : {}) } } : {}) }
     : { is: 'item', name: { en: id }, entry, ...(cost ? { cost } : {}) },
-  terms: { quantity, day, agreements: [{ id: 'a', name: { en: 'Class' }, rate: '0.07' }], ...(hand ? { hand } : {}) },
-  ...(recurs ? { recurs: { every: { baseMonths: 12 }, term: { start: day, months: 12, days: 0 } } } : {}),
+  terms: { quantity, day, agreements: [{ id: 'a', name: { en: 'Class' }, rate: '0.07' }], ...(hand ? { hand } : {}), ...(recurs && parts ? { term: { start: day, months: 18, days: 3 } } : {}) },
+  ...(recurs && !parts ? { recurs: { every: { baseMonths: 12 }, term: { start: day, months: 12, days: 0 } } } : {}),
 });
 
 /** The view that the server would give of such lines. */
@@ -24,12 +24,13 @@ function viewOf(lines: readonly (QuoteLine & { optional?: boolean })[], whole: T
   const { lines: priced, totals, whole: comes } = priceQuote(lines, { decimals: 2, ...(whole ? { whole } : {}) });
   const views = lines.map((line, index): LineView => {
     const { price, problems } = priced[index] ?? { price: {}, problems: [] };
-    const { quantity, hand, ...granted } = line.terms;
+    const { quantity, hand, term, ...granted } = line.terms;
     const { offer, recurs } = line;
     return {
       id: line.id, position: index + 1, sku: line.sku, family: line.family, name: { en: line.id }, partNumber: line.sku, quantity, hand: hand ?? null, locked: line.locked, optional: !line.counts, discountable: true,
-      price, problems, warnings: [], special: [], alternative: false, origin: line.id, pricedOn: day, group: null,
+      price, problems, warnings: [], special: [], alternative: false, origin: line.id, pricedOn: day, group: null, covers: [],
       ...(offer.is === 'build' ? { build: { parts: [...offer.parts], list: '0', open: [], unpriced: [] } } : {}),
+      ...(term ? { recurs: { baseMonths: 12, leastMonths: 0, term } } : {}),
       ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: 0, term: recurs.term } } : {}),
       basis: { granted, ...(offer.is === 'item' && offer.entry ? { entry: offer.entry } : {}), ...(offer.cost === undefined ? {} : { cost: offer.cost }) },
     } as LineView;

@@ -1,13 +1,15 @@
 /** A quote priced again in the page with what is being changed, by the same computation as on the server, which has the last word. */
 import { exact } from '../exact';
-import { pricer, taxed, type LineTerms, type PriceEntry, type BuildCost, type LinePrice, type Offer, type PricedLine, type QuoteLine, type Term, type Typed } from '../pricing';
+import { pricer, taxed, type LineRates, type LineTerms, type PriceEntry, type BuildCost, type LinePrice, type Offer, type PricedLine, type QuoteLine, type Term, type Typed } from '../pricing';
 import type { LineProblem, LineView, QuoteView } from './index';
 
 /** What a line is priced from besides what is typed on it; costs only for those who may see them. */
 export interface LineBasis {
-  granted: Omit<LineTerms, 'quantity' | 'hand'>;
+  granted: Omit<LineTerms, 'quantity' | 'hand' | 'term'>;
   /** Of a plain item: how its list prices it. */
   entry?: PriceEntry;
+  /** Rates agreed on it instead of the list's. */
+  agreed?: LineRates;
   /** Of one piece of a plain item, or of a build. */
   cost?: string | BuildCost;
   /** In kg. */
@@ -73,11 +75,11 @@ function quoteLine(line: LineView): QuoteLine | null {
   if (wantsCost) return null;
   const offer: Offer = build
     ? { is: 'build', parts: build.parts, unpriced: build.unpriced, ...(typeof basis.cost === 'object' ? { cost: basis.cost } : {}) }
-    : { is: 'item', name: line.name, ...(basis.entry ? { entry: basis.entry } : {}), ...(line.typedPrice ? { typed: exact(line.typedPrice).toString() } : {}), ...(typeof basis.cost === 'string' ? { cost: basis.cost } : {}) };
+    : { is: 'item', name: line.name, ...(basis.entry ? { entry: basis.entry } : {}), ...(basis.agreed ? { rates: basis.agreed } : {}), ...(line.typedPrice ? { typed: exact(line.typedPrice).toString() } : {}), ...(typeof basis.cost === 'string' ? { cost: basis.cost } : {}) };
   return {
     id: line.id, sku: line.sku, family: line.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: line.discountable, offer, ...(basis.mass === undefined ? {} : { mass: basis.mass }),
-    terms: { ...basis.granted, quantity: line.quantity, ...(line.hand ? { hand: line.hand } : {}) },
-    ...(recurs ? { recurs: { every: { baseMonths: recurs.baseMonths, ...(recurs.leastMonths > 0 ? { leastMonths: recurs.leastMonths } : {}) }, term: recurs.term } } : {}),
+    terms: { ...basis.granted, quantity: line.quantity, ...(line.hand ? { hand: line.hand } : {}), ...(build && recurs ? { term: recurs.term } : {}) },
+    ...(recurs && !build ? { recurs: { every: { baseMonths: recurs.baseMonths, ...(recurs.leastMonths > 0 ? { leastMonths: recurs.leastMonths } : {}) }, term: recurs.term } } : {}),
   };
 }
 

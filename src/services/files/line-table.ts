@@ -2,6 +2,7 @@
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { exact } from '../../core/exact';
+import { recurringIn } from '../../core/pricing';
 import type { LineView, QuoteView } from '../../core/quoting';
 import { own, shift, translator, type TextKey } from '../../i18n';
 
@@ -32,8 +33,8 @@ function columnsOf({ decimals, may }: QuoteView, language: string): ExportColumn
     figure('ledger.unitNet', (line) => line.price.unitNet),
     figure('ledger.net', (line) => line.price.net),
     ...(may.seeCosts ? [figure('column.cost', (line) => line.price.cost), figure('ledger.marginPercent', (line) => (line.price.margin === undefined ? undefined : shift(line.price.margin, 2)), 2)] : []),
-    words('file.from', 12, (line) => line.price.recurring?.from ?? ''),
-    words('file.to', 12, (line) => line.price.recurring?.to ?? ''),
+    words('file.from', 12, (line) => recurringIn(line.price)[0]?.recurring.from ?? ''),
+    words('file.to', 12, (line) => recurringIn(line.price)[0]?.recurring.to ?? ''),
     words('file.note', 14, (line) => (line.optional ? t('ledger.optional') : line.alternative ? t('ledger.alternative') : '')),
   ];
 }

@@ -27,6 +27,7 @@ function NetFigure({ view }: { view: BenchView }) {
   return (
     <div>
       <p className={css.netFigure}><span>{t('bench.net')} {currency}{price.open.length > 0 ? ` ${t('bench.soFar')}` : ''}</span><b data-testid="net">{money(line.unitNet, language, decimals)}</b></p>
+      {(line.subscriptions ?? []).map(({ recurring, net }, index) => recurring && <p key={index} className={css.recurs}>{t('bench.recurs', { net: money(net, language, decimals), months: recurring.months })}</p>)}
       {price.unpriced.length > 0 && <p className={shared.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
       {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
     </div>
@@ -62,7 +63,7 @@ export const Side = memo(function Side({ bench, view, words, frozen, large, onLa
         {row('list', t('bench.list'), amount(price.list), <ListParts price={price} decimals={tariff.decimals} />)}
         {row('net', t('bench.net'), amount(line.unitNet), <Walk price={line} quantity={terms.quantity} currency={tariff.currency} decimals={tariff.decimals} />)}
         {line.cost !== undefined && row('cost', t('bench.cost'), amount(line.unitCost ?? '0'), <CostParts bench={bench} view={view} />)}
-        {line.margin !== undefined && row('margin', t('bench.margin'), percent(line.margin, language, 1), <p className={shared.quiet}>{t('bench.marginHow', { net: amount(line.unitNet), cost: amount(line.unitCost ?? '0') })}</p>)}
+        {line.margin !== undefined && row('margin', t('bench.margin'), percent(line.margin, language, 1), <p className={shared.quiet}>{t('bench.marginHow', { net: amount(line.net), cost: amount(line.cost ?? '0') })}</p>)}
         {row('lead', t('bench.lead'), leadDays === null ? '·' : t('bench.days', { count: leadDays }), <LeadParts bench={bench} view={view} />)}
         {leadDays !== null && row('promised', t('bench.promised'), date(afterWorkingDays(view.today, leadDays + shippingDays), language), <p className={shared.quiet}>{t('bench.promisedHow', { days: number(String(leadDays), language), shipping: shippingDays, date: date(view.today, language) })}</p>)}
         {figures.map(({ id, value }) => row(id, words.row(id), figure(id, value), <FormulaParts id={id} bench={bench} view={view} words={words} onGo={onGo} />))}

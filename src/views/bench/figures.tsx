@@ -1,6 +1,6 @@
 /** How a figure comes about. */
 import { exact } from '../../core/exact';
-import type { BuildPrice } from '../../core/pricing';
+import { monthsOfPart, partOverTerm, type BuildPrice, type PricedPart } from '../../core/pricing';
 import { specialFacts, specialTariff, type BenchView } from '../../core/quoting';
 import { money, number, own, percent } from '../../i18n';
 import { useSpeech } from '../speech';
@@ -9,16 +9,21 @@ import css from './side.module.css';
 import type { Bench } from './useBench';
 import type { Words } from './words';
 
-/** The priced parts that a list price is the sum of. */
+/** The priced parts that a list price is the sum of, each that recurs over its term. */
 export function ListParts({ price, decimals }: { price: BuildPrice; decimals: number }) {
   const { t, language } = useSpeech();
+  const how = ({ quantity, unitPrice, rate, kind, recurs }: PricedPart): string => [
+    quantity === undefined || quantity === '1' ? '' : unitPrice === undefined ? number(quantity, language) : `${number(quantity, language)} × ${money(unitPrice, language, decimals)}`,
+    rate === undefined ? '' : `${kind === 'inside' ? '−' : '+'}${percent(rate, language)}`,
+    recurs ? `× ${String(monthsOfPart(recurs))} / ${t('walk.forMonths', { count: recurs.baseMonths })}` : '',
+  ].filter(Boolean).join(' ');
   return (
     <table className={css.parts}>
       <tbody>
         {price.parts.map((part) => (
           <tr key={part.id}>
-            <td>{own(part.name, language)} {part.quantity && part.quantity !== '1' && <span className={shared.quiet}>{number(part.quantity, language)} × {money(part.unitPrice ?? '0', language, decimals)}</span>}{part.rate && <span className={shared.quiet}>{part.kind === 'inside' ? '−' : '+'}{percent(part.rate, language)}</span>}</td>
-            <td>{money(part.amount, language, decimals)}</td>
+            <td>{own(part.name, language)} <span className={shared.quiet}>{how(part)}</span></td>
+            <td>{money(partOverTerm(part).toString(), language, decimals)}</td>
           </tr>
         ))}
         {price.open.length > 0 && <tr><td className={shared.quiet} colSpan={2}>{t('bench.openParts', { count: price.open.length })}</td></tr>}
@@ -27,15 +32,16 @@ export function ListParts({ price, decimals }: { price: BuildPrice; decimals: nu
   );
 }
 
-/** Material and hours at cost, the dearest first. */
+/** Material, hours, software and services at cost, the dearest first. */
 export function CostParts({ bench, view }: { bench: Bench; view: BenchView }) {
   const { t, language } = useSpeech();
-  const { costs = {}, rates = {}, decimals } = specialTariff(view.tariff, bench.content.special);
-  const { materials, operations } = bench.picture.making;
+  const { costs = {}, rates = {}, asSold = [], decimals } = specialTariff(view.tariff, bench.content.special);
+  const { making: { materials, operations }, price } = bench.picture;
   const special = new Map(bench.content.special.map((part) => [part.item, part.text]));
   const rows = [
     ...materials.map((need) => ({ id: need.row, name: special.get(need.item) ?? own(view.itemNames[need.item], language), how: `${number(need.quantity, language, 2)} × ${money(costs[need.item] ?? '0', language, decimals)}`, amount: exact(costs[need.item] ?? '0').times(need.quantity) })),
     ...operations.map((step) => ({ id: step.row, name: own(step.name, language), how: `${number(step.hours, language, 2)} h × ${money(rates[step.centre] ?? '0', language, decimals)}`, amount: exact(rates[step.centre] ?? '0').times(step.hours) })),
+    ...price.parts.filter((part) => part.item !== undefined && asSold.includes(part.item)).map(({ id, name, item = '', quantity = '1', recurs }) => ({ id, name: own(name, language), how: `${number(quantity, language, 2)} × ${money(costs[item] ?? '0', language, decimals)}${recurs ? ` ${t('walk.forMonths', { count: recurs.baseMonths })}` : ''}`, amount: exact(costs[item] ?? '0').times(quantity) })),
   ].sort((a, b) => b.amount.cmp(a.amount));
   return (
     <table className={css.parts}>

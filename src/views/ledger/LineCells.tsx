@@ -50,6 +50,8 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
         {line.buildId ? <a className={css.code} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
         {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
         {!line.recurs && line.price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(line.price.recurring.from, language), to: date(line.price.recurring.to, language) })}</span>}
+        {line.price.subscriptions?.map(({ net, recurring }, index) => recurring && <span key={index} className={css.term}>{t('ledger.subscribed', { net: money(net, language, means.decimals), from: date(recurring.from, language), to: date(recurring.to, language) })}</span>)}
+        {line.covers.map(({ name, from, to }) => <span key={own(name, language)} className={css.term} title={t('ledger.coverWhy')}>{t('ledger.cover', { name: own(name, language), from: date(from, language), to: date(to, language) })}</span>)}
         {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
         {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
         {line.warnings.map((warning) => <span key={warning.rule} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning.text, language)}{warning.passed && <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>}</span>)}
@@ -82,7 +84,7 @@ export function PartCells({ row: { part }, columns, decimals }: { row: Extract<L
   return (
     <>
       <td className={classes(css.position, css.held)} />
-      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}</td>
+      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('ledger.forMonths', { count: part.recurs.baseMonths })}</span>}</td>
       {columns.map((column) => <td key={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
       <td />
     </>

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { explain, quoteWalk, type ExplainedLine, type Figure, type PricedQuote } from '../../core/pricing';
+import { explain, quoteWalk, sidesOf, type ExplainedLine, type Figure, type LinePrice, type LineRecurring, type PricedQuote } from '../../core/pricing';
 import type { LeaseInput, LineView, QuoteView, RatesInput } from '../../core/quoting';
-import { money, number, own, percent } from '../../i18n';
+import { date, money, number, own, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
 import { Bridge, type BridgeStep } from './Bridge';
@@ -43,6 +43,8 @@ export function Side({ view, side, onChange, signing, onLease, onRates }: Props)
   const nameOf = (figure: Figure): string => {
     if (figure.of === 'quote') return t(`ledger.figure.${figure.what}`);
     const position = view.lines.find((each) => each.id === figure.line)?.position ?? 0;
+    const period = figure.period === undefined ? undefined : view.lines.find((each) => each.id === figure.line)?.price.subscriptions?.[figure.period]?.recurring;
+    if (period) return t('ledger.figureOfTerm', { what: t(`ledger.figure.${figure.what}`), line: position, base: period.baseMonths });
     return t('ledger.figureOf', { what: t(`ledger.figure.${figure.what}`), line: position });
   };
   const asked = side.asked[side.asked.length - 1];
@@ -72,12 +74,9 @@ interface WalkProps {
 }
 
 function LineWalk({ line, title, view, amount, onRates }: WalkProps & { line: LineView; onRates: Props['onRates'] }) {
-  const { t, language } = useSpeech();
+  const { t } = useSpeech();
   const { price } = line;
-  const why = (step: LineView['price']['steps'][number]): string =>
-    [...(step.rate ? [percent(step.rate, language)] : []), ...(step.lost ?? []).map((other) => t(`walk.lost.${other.why}`, { name: own(other.name, language), off: amount(other.off) }))].join(' · ');
-  const steps = price.steps.map((step, index): BridgeStep => ({ key: `${step.kind}${String(index)}`, name: stepName(step, t, language), note: why(step) || undefined, amount: step.amount, total: step.total }));
-  const { recurring } = price;
+  const { recurring, subscriptions = [] } = price;
   return (
     <>
       {(price.stretches ?? []).length > 0 && (
@@ -89,18 +88,48 @@ function LineWalk({ line, title, view, amount, onRates }: WalkProps & { line: Li
         </table>
       )}
       {line.usage && <Rates line={line} mayEdit={view.may.agreeRates} onChange={(rates) => onRates(line, rates)} />}
-      <Bridge label={title} steps={steps} shown={(value, key) => (key.startsWith('rounding') ? number(value, language, 8) : amount(value))} net={{ name: t(price.per === 'line' ? 'ledger.netForAll' : 'walk.net'), amount: price.unitNet }} cost={price.unitCost === undefined ? undefined : { name: t('walk.cost'), amount: price.unitCost }} />
+      <PriceBridge label={title} price={price} amount={amount} />
       <p className={css.sideNote}>
         {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}
         {price.once && <span>{t('ledger.plusOnce', { net: amount(price.once.net) })}</span>}
+        {subscriptions.length > 0 && <span>{t('ledger.oneTime', { net: amount(sidesOf(price)[0]?.net ?? price.net) })}</span>}
         {recurring && <span>{t('ledger.overTerm', { months: recurring.months, days: recurring.days > 0 ? t('ledger.termDays', { count: recurring.days }) : '', base: recurring.baseMonths })}</span>}
         {price.share !== undefined && <span>{t('ledger.lessShare', { amount: amount(price.share) })}</span>}
         <b>{t('walk.total')} {amount(price.net)} {view.currency}</b>
         {recurring && <span>{t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}</span>}
       </p>
+      {subscriptions.map((each, index) => each.recurring && <Subscription key={index} price={each} recurring={each.recurring} quantity={line.quantity} amount={amount} />)}
       <LastPrices view={view} line={line} />
     </>
   );
+}
+
+/** What recurs inside a build, walked by itself. */
+function Subscription({ price, recurring, quantity, amount }: { price: LinePrice; recurring: LineRecurring; quantity: number; amount: (value: string) => string }) {
+  const { t, language } = useSpeech();
+  const title = t('walk.recurs', { from: date(recurring.from, language), to: date(recurring.to, language) });
+  return (
+    <section aria-label={title}>
+      <h3>{title}</h3>
+      <PriceBridge label={title} price={price} amount={amount} />
+      <p className={css.sideNote}>
+        <span>{t('walk.times', { quantity })}</span>
+        {price.once && <span>{t('ledger.plusOnce', { net: amount(price.once.net) })}</span>}
+        <span>{t('ledger.overTerm', { months: recurring.months, days: recurring.days > 0 ? t('ledger.termDays', { count: recurring.days }) : '', base: recurring.baseMonths })}</span>
+        {price.share !== undefined && <span>{t('ledger.lessShare', { amount: amount(price.share) })}</span>}
+        <b>{t('walk.overTerm')} {amount(price.net)}</b>
+        <span>{t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}</span>
+      </p>
+    </section>
+  );
+}
+
+function PriceBridge({ label, price, amount }: { label: string; price: LinePrice; amount: (value: string) => string }) {
+  const { t, language } = useSpeech();
+  const why = (step: LinePrice['steps'][number]): string =>
+    [...(step.rate ? [percent(step.rate, language)] : []), ...(step.lost ?? []).map((other) => t(`walk.lost.${other.why}`, { name: own(other.name, language), off: amount(other.off) }))].join(' · ');
+  const steps = price.steps.map((step, index): BridgeStep => ({ key: `${step.kind}${String(index)}`, name: stepName(step, t, language), note: why(step) || undefined, amount: step.amount, total: step.total }));
+  return <Bridge label={label} steps={steps} shown={(value, key) => (key.startsWith('rounding') ? number(value, language, 8) : amount(value))} net={{ name: t(price.per === 'line' ? 'ledger.netForAll' : 'walk.net'), amount: price.unitNet }} cost={price.unitCost === undefined ? undefined : { name: t('walk.cost'), amount: price.unitCost }} />;
 }
 
 function QuoteWalk({ title, view, amount }: WalkProps) {

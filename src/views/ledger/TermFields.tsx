@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { string } from 'yup';
-import type { Term } from '../../core/pricing';
+import { recurringIn, type Term } from '../../core/pricing';
 import type { LineView } from '../../core/quoting';
 import { date } from '../../i18n';
 import { useSpeech } from '../speech';
@@ -22,6 +22,7 @@ export function TermFields({ line, disabled, onChange }: Props) {
   const { t, language } = useSpeech();
   const [wrong, setWrong] = useState<string | null>(null);
   const { recurs, price, position } = line;
+  const running = recurringIn(price)[0]?.recurring;
   if (!recurs) return null;
   const { term } = recurs;
   return (
@@ -31,7 +32,7 @@ export function TermFields({ line, disabled, onChange }: Props) {
         onChange={(event) => { const start = event.target.value; if (start && start !== term.start) void onChange({ ...term, start }).then(setWrong); }}
       />
       <EditCell label={t('ledger.monthsOf', { line: position })} value={String(term.months)} disabled={disabled} narrow check={(typed) => wrongWith(wholeMonths, typed, t)} onSave={(typed) => onChange({ ...term, months: Number(typed.trim()), days: 0 })} />
-      <span>{t('ledger.termText', { days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '', to: price.recurring ? date(price.recurring.to, language) : '' })}</span>
+      <span>{t('ledger.termText', { days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '', to: running ? date(running.to, language) : '' })}</span>
       {wrong && <span className={css.problem} role="alert">{wrong}</span>}
     </span>
   );
