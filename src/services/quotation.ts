@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { exact, fixed, ratio, roundHalfUp } from '../core/exact';
-import { monthlyRate, resaleOf, sumLines, type LinePrice } from '../core/pricing';
+import { monthlyRate, resaleOf, runningIn, sumLines, type LinePrice } from '../core/pricing';
 import type { LineView, QuoteView } from '../core/quoting';
 import { date, money, own, percent, translator } from '../i18n';
 import type { Actor } from './actor';
@@ -140,7 +140,7 @@ function lineCells(line: LineView, { currency, customer: { language } }: QuoteVi
         { text: line.partNumber, style: 'code' },
         ...(line.summary ? [under(own(line.summary, language))] : []),
         ...(recurring ? [under(t('pdf.term', { from: date(recurring.from, language), to: date(recurring.to, language), month: amount(recurring.perMonth), currency }))] : []),
-        ...(line.price.subscriptions ?? []).flatMap(({ net, recurring: own }) => (own ? [under(t('pdf.subscription', { net: amount(net), from: date(own.from, language), to: date(own.to, language), month: amount(own.perMonth), currency }))] : [])),
+        ...runningIn(line.price).map(({ net, from, to, perMonth }) => under(t('pdf.subscription', { net: amount(net), from: date(from, language), to: date(to, language), month: amount(perMonth), currency }))),
         ...line.covers.map(({ name, from, to }) => under(t('pdf.cover', { name: own(name, language), from: date(from, language), to: date(to, language) }))),
         ...(line.optional ? [under(t('pdf.optional'))] : line.alternative ? [under(t('pdf.alternative'))] : []),
       ],

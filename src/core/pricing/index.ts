@@ -17,7 +17,7 @@ export { priceDifferences } from './price-differences';
 export { tariffFrom, type ListedItem, type TariffItem } from './tariff';
 export { priceTerms, type PriceTerm } from './price-terms';
 export { costOf, type BuildCost } from './cost';
-export { overTerm, recurringIn, sidesOf, walk } from './walk';
+export { overTerm, recurringIn, runningIn, sidesOf, walk, type Running } from './walk';
 export { sumLines, type Totals } from './totals';
 export { pricer, priceQuote, type Offer, type PricedLine, type PricedQuote, type PriceProblem, type QuoteLine, type QuoteTerms, type Whole } from './quote';
 export { explain, worksOut, type ExplainedLine, type Explanation, type Figure, type LineFigure, type Operand, type QuoteFigure } from './explain';

@@ -72,7 +72,8 @@ function givenInAll(sides: readonly LinePrice[]): Fixed {
     // What is given away whole leaves nothing from which to tell what it was.
     without = without.plus(left.isZero() ? side.list : exact(side.net).div(left)) as Exact;
   }
-  return without.isZero() ? nothing : fixed(exact(1).minus(net.div(without)).toString());
+  // What is exactly at a limit must not come to lie beyond it in the last of many digits.
+  return without.isZero() ? nothing : fixed(exact(1).minus(net.div(without)).toDecimalPlaces(18).toString());
 }
 
 /** Every line by every limit of the role that concerns it; one for its family comes before one for all. */

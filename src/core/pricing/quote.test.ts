@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exact } from '../exact';
-import { explain, pricer, priceQuote, quoteWalk, taxed, worksOut, type Figure, type Offer, type PricedQuote, type PriceEntry, type QuoteLine, type QuoteTerms, type Typed } from './index';
+import { explain, pricer, priceQuote, quoteWalk, sidesOf, taxed, worksOut, type Figure, type Offer, type PricedPart, type PricedQuote, type PriceEntry, type QuoteLine, type QuoteTerms, type Typed } from './index';
 
 const day = '2026-11-26';
 const name = { en: 'A thing' };
@@ -127,12 +127,13 @@ const entry: fc.Arbitrary<PriceEntry> = fc.oneof(
   fc.constant<PriceEntry>({ method: 'included' }),
 );
 const offers: fc.Arbitrary<Offer> = fc.oneof(
-  fc.tuple(entry, money).map(([each, cost]) => item(each, { cost })),
-  fc.tuple(money, money, rate, money).map(([a, b, surcharge, cost]): Offer => ({
-    is: 'build', unpriced: [], cost: { unit: cost, once: '12.5' },
+  fc.tuple(entry, money, fc.option(fc.tuple(money, money, money), { nil: undefined })).map(([each, cost, agreed]) => item(each, { cost, ...(agreed ? { rates: { each: agreed.slice(0, 2), least: agreed[2] } } : {}) })),
+  fc.tuple(money, money, rate, money, fc.array(fc.record({ amount: money, baseMonths: fc.constantFrom(1, 12), months: fc.constantFrom(undefined, 18), grows: fc.constantFrom(undefined, 'once' as const) }), { maxLength: 4 })).map(([a, b, surcharge, cost, recurring]): Offer => ({
+    is: 'build', unpriced: [], cost: { unit: cost, once: '12.5', recurring: { '12__': { unit: '3.331', once: '1' }, '1__18': { unit: '0.07', once: '0' } } },
     parts: [
       { id: 'deck', kind: 'part', name, amount: a }, { id: 'kit', kind: 'option', name, amount: b, grows: 'once' },
       { id: 'custom', kind: 'surcharge', name, rate: surcharge, amount: exact(a).times(surcharge).toString() },
+      ...recurring.map(({ amount, baseMonths, months, grows }, at): PricedPart => ({ id: `r${String(at)}`, kind: 'part', name, amount, recurs: { baseMonths, ...(months === undefined ? {} : { months }) }, ...(grows ? { grows } : {}) })),
     ],
   })),
 );
@@ -146,8 +147,8 @@ const quotes = (max = 8): fc.Arbitrary<QuoteLine[]> =>
     { maxLength: max },
   ).map((all) => all.map(({ quantity, agreements, promotions, levels, hand, term, ...each }, at): QuoteLine => ({
     ...line(String.fromCharCode(97 + at), each.offer), ...each,
-    terms: { quantity, day, agreements, promotions, ...(levels.length > 0 ? { quantityDiscount: { name, by: 'slice', levels } } : {}), ...(hand ? { hand } : {}) },
-    ...(term ? { recurs: { every: { baseMonths: 12 }, term: { start: '2026-03-15', ...term } } } : {}),
+    terms: { quantity, day, agreements, promotions, ...(levels.length > 0 ? { quantityDiscount: { name, by: 'slice', levels } } : {}), ...(hand ? { hand } : {}), ...(term && each.offer.is === 'build' ? { term: { start: '2026-03-15', ...term } } : {}) },
+    ...(term && each.offer.is === 'item' ? { recurs: { every: { baseMonths: 12 }, term: { start: '2026-03-15', ...term } } } : {}),
   })));
 const terms: fc.Arbitrary<QuoteTerms> = fc.record({ decimals: decimalsOf, whole: fc.option(typed, { nil: undefined }) }).map(({ decimals, whole }) => ({ decimals, ...(whole ? { whole } : {}) }));
 const sum = (amounts: readonly string[]) => amounts.reduce((all, each) => all.plus(each), exact(0)).toString();
@@ -159,6 +160,8 @@ describe('whatever is on a quote', () => {
       const counted = quote.lines.filter((_, at) => lines[at]?.counts).map(({ price }) => price);
       expect(sum(counted.map(({ net }) => net))).toBe(quote.totals.net);
       expect(sum([quote.totals.oneTime, quote.totals.recurring])).toBe(quote.totals.net);
+      // A line is what is due once and what recurs, to the minor unit.
+      for (const price of counted) for (const what of ['list', 'net', 'share', 'cost'] as const) expect(sum(sidesOf(price).map((side) => side[what] ?? '0'))).toBe(price[what] ?? '0');
       for (const { net } of counted) expect(exact(net).decimalPlaces()).toBeLessThanOrEqual(given.decimals);
       if (quote.whole.is === 'spread') {
         expect(sum(counted.map(({ share = '0' }) => share))).toBe(quote.whole.amount);
@@ -178,21 +181,24 @@ describe('whatever is on a quote', () => {
   });
 
   it('every figure is explained, and works out', () => {
-    const ofLine = ['unitList', 'unitNet', 'list', 'before', 'share', 'net', 'perMonth', 'firstYear', 'cost', 'margin', 'markUp'] as const;
+    const ofLine = ['unitList', 'unitNet', 'list', 'before', 'share', 'net', 'oneTime', 'perMonth', 'firstYear', 'cost', 'margin', 'markUp'] as const;
     const ofQuote = ['list', 'net', 'reduction', 'oneTime', 'recurring', 'perMonth', 'firstYear', 'share', 'cost', 'margin'] as const;
-    let seen = 0;
+    let [seen, inPeriods] = [0, 0];
     fc.assert(fc.property(quotes(4), terms, (lines, given) => {
       const quote = priceQuote(lines, given);
-      const figures: Figure[] = [...lines.flatMap(({ id }) => ofLine.map((what): Figure => ({ of: 'line', line: id, what }))), ...ofQuote.map((what): Figure => ({ of: 'quote', what }))];
+      const periods = quote.lines.flatMap(({ id, price }) => (price.subscriptions ?? []).flatMap((_, period) => ofLine.map((what): Figure => ({ of: 'line', line: id, what, period }))));
+      const figures: Figure[] = [...periods, ...lines.flatMap(({ id }) => ofLine.map((what): Figure => ({ of: 'line', line: id, what }))), ...ofQuote.map((what): Figure => ({ of: 'quote', what }))];
       for (const figure of figures) {
         const explained = explain(lines, quote, given.decimals, figure);
         if (!explained) continue;
         seen += 1;
+        if (figure.of === 'line' && figure.period !== undefined) inPeriods += 1;
         expect(worksOut(explained), JSON.stringify(explained)).toBe(true);
       }
       for (const what of ['list', 'net', 'reduction', 'oneTime', 'perMonth', 'firstYear'] as const) expect(explain(lines, quote, given.decimals, { of: 'quote', what })).toBeDefined();
     }));
     expect(seen).toBeGreaterThan(1000);
+    expect(inPeriods).toBeGreaterThan(100);
   });
 
   it('its walk sums to its net', () => {

@@ -1,5 +1,6 @@
 import { createContext, memo, use, useState, type ReactNode } from 'react';
 import { ChevronDown, ChevronRight, CircleCheck } from 'lucide-react';
+import { runningIn } from '../../core/pricing';
 import { afterWorkingDays, shippingDays } from '../../core/production';
 import type { BenchView } from '../../core/quoting';
 import { date, money, number, percent } from '../../i18n';
@@ -27,7 +28,7 @@ function NetFigure({ view }: { view: BenchView }) {
   return (
     <div>
       <p className={css.netFigure}><span>{t('bench.net')} {currency}{price.open.length > 0 ? ` ${t('bench.soFar')}` : ''}</span><b data-testid="net">{money(line.unitNet, language, decimals)}</b></p>
-      {(line.subscriptions ?? []).map(({ recurring, net }, index) => recurring && <p key={index} className={css.recurs}>{t('bench.recurs', { net: money(net, language, decimals), months: recurring.months })}</p>)}
+      {runningIn(line).map(({ net, from, to, months }) => <p key={`${from} ${to}`} className={css.recurs}>{t('bench.recurs', { net: money(net, language, decimals), months })}</p>)}
       {price.unpriced.length > 0 && <p className={shared.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
       {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
     </div>

@@ -1,5 +1,6 @@
 import type { CSSProperties, ReactNode } from 'react';
 import { ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
+import { runningIn } from '../../core/pricing';
 import type { LineView } from '../../core/quoting';
 import { date, money, own } from '../../i18n';
 import { Button, classes } from '../../ui';
@@ -50,7 +51,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
         {line.buildId ? <a className={css.code} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
         {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
         {!line.recurs && line.price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(line.price.recurring.from, language), to: date(line.price.recurring.to, language) })}</span>}
-        {line.price.subscriptions?.map(({ net, recurring }, index) => recurring && <span key={index} className={css.term}>{t('ledger.subscribed', { net: money(net, language, means.decimals), from: date(recurring.from, language), to: date(recurring.to, language) })}</span>)}
+        {runningIn(line.price).map(({ net, from, to }) => <span key={`${from} ${to}`} className={css.term}>{t('ledger.subscribed', { net: money(net, language, means.decimals), from: date(from, language), to: date(to, language) })}</span>)}
         {line.covers.map(({ name, from, to }) => <span key={own(name, language)} className={css.term} title={t('ledger.coverWhy')}>{t('ledger.cover', { name: own(name, language), from: date(from, language), to: date(to, language) })}</span>)}
         {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
         {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
@@ -84,7 +85,7 @@ export function PartCells({ row: { part }, columns, decimals }: { row: Extract<L
   return (
     <>
       <td className={classes(css.position, css.held)} />
-      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('ledger.forMonths', { count: part.recurs.baseMonths })}</span>}</td>
+      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>}</td>
       {columns.map((column) => <td key={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
       <td />
     </>

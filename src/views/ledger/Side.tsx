@@ -109,8 +109,8 @@ function Subscription({ price, recurring, quantity, amount }: { price: LinePrice
   const { t, language } = useSpeech();
   const title = t('walk.recurs', { from: date(recurring.from, language), to: date(recurring.to, language) });
   return (
-    <section aria-label={title}>
-      <h3>{title}</h3>
+    <section className={css.recurs} aria-label={`${title}, ${t('walk.forMonths', { count: recurring.baseMonths })}`}>
+      <h3>{title} <span>{t('walk.forMonths', { count: recurring.baseMonths })}</span></h3>
       <PriceBridge label={title} price={price} amount={amount} />
       <p className={css.sideNote}>
         <span>{t('walk.times', { quantity })}</span>

@@ -48,7 +48,7 @@ export function Walk({ price, quantity, currency, decimals }: Props) {
 function Subscription({ heading, total, children }: { heading: string; total: ReactNode; children: ReactNode }) {
   return (
     <>
-      <tr><th colSpan={2} scope="rowgroup">{heading}</th></tr>
+      <tr><th colSpan={2} scope="rowgroup" className={css.heading}>{heading}</th></tr>
       {children}
       <tr className={css.net}>{total}</tr>
     </>
