@@ -36,15 +36,15 @@ test('two terminals inside a weighbridge, each with choices of its own', async (
   await page.getByRole('tab', { name: /^Operations/ }).click();
   await expect(page.getByText('Engrave the plate: Foss Road, in')).toBeVisible();
 
-  // A licence does not start in the past; Docket wants a terminal with Ethernet.
+  // A term does not start in the past; Docket wants a terminal with Ethernet.
   await option(page, 'docket', /Site licence/).click();
-  const start = page.getByRole('textbox', { name: 'Start of the licence' });
+  const start = page.getByRole('textbox', { name: 'Start of the term' });
   await start.fill('2036-02-29');
   await start.press('Enter');
   await expect(page.locator('[data-row="startDate"]')).toContainText('29 Feb 2036');
   await start.fill('2026-01-01');
   await start.press('Enter');
-  await expect(page.getByText('What recurs does not start in the past.').first()).toBeVisible();
+  await expect(page.getByText('A term does not start in the past.').first()).toBeVisible();
   await page.keyboard.press('Escape');
 
   // An optional number can be taken back to nothing.

@@ -1,12 +1,8 @@
 /** The Ledger: prices typed in four ways, what recurs, limits and sign-off, and how every figure came about. */
 import { expect, test, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/core/quoting';
-import { cell, openQuote, password, people, ready, refusal, signIn } from './people';
+import { cell, openQuote, password, people, ready, refusal, signIn, type } from './people';
 
-async function type(page: Page, label: string, text: string): Promise<void> {
-  await cell(page, label).fill(text);
-  await cell(page, label).press('Enter');
-}
 async function add(page: Page, item: string, quantity: string): Promise<void> {
   await page.getByLabel('Item number').fill(item);
   await page.getByRole('textbox', { name: 'Quantity', exact: true }).fill(quantity);
@@ -77,15 +73,20 @@ test.describe('an engineer', () => {
     await expect(rates).toContainText('as in the price list');
     await rates.getByLabel('Rate below 1,000', { exact: true }).fill('ten');
     await expect(rates.getByText('Type an amount, for instance 120.50.')).toBeVisible();
-    await rates.getByLabel('Rate below 1,000', { exact: true }).fill('0.10');
+    await rates.getByLabel('Rate below 1,000', { exact: true }).fill('0.10 USD');
+    await expect(rates.getByText('Amounts are in the currency of the quote', { exact: false })).toBeVisible();
+    await rates.getByLabel('Rate below 1,000', { exact: true }).fill('0.10 EUR');
     await rates.getByLabel('Rate below 1,000', { exact: true }).press('Enter');
-    await expect(page.getByRole('row', { name: /DK-CLOUD/ })).toContainText('628.00');
+    // 628.00 for 24 months; what the rates take off the list is a step of the walk.
+    const line = page.getByRole('row', { name: /DK-CLOUD/ });
+    await expect(line).toContainText('15,072.00');
+    await expect(page.getByRole('table', { name: 'Price walk of line 3' }).getByRole('row', { name: /Agreed rates/ })).toContainText('-20.00');
     await expect(rates).toContainText('agreed for this line');
     await rates.getByLabel('Due in any case', { exact: true }).fill('700');
     await rates.getByLabel('Due in any case', { exact: true }).press('Enter');
-    await expect(page.getByRole('row', { name: /DK-CLOUD/ })).toContainText('700.00');
+    await expect(line).toContainText('16,800.00');
     await rates.getByRole('button', { name: 'Back to the list' }).click();
-    await expect(page.getByRole('row', { name: /DK-CLOUD/ })).toContainText('648.00');
+    await expect(line).toContainText('15,552.00');
   });
 
   test('tells how a figure came about, down to the list price', async ({ page }) => {

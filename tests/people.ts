@@ -49,6 +49,12 @@ export const saved = (page: Page) => expect(page.getByRole('status').filter({ ha
 /** A cell of the Ledger, or another field by its whole label. */
 export const cell = (page: Page, label: string) => page.getByLabel(label, { exact: true });
 
+/** Types into a cell, and leaves it. */
+export async function type(page: Page, label: string, text: string): Promise<void> {
+  await cell(page, label).fill(text);
+  await cell(page, label).press('Enter');
+}
+
 /** A quote as the server has it. */
 export const quoteOf = async (page: Page, id: string): Promise<QuoteView> => (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
 

@@ -200,6 +200,7 @@ export const de: Locale = {
     higher: '{{rate}} von {{of}} über dem Ziel',
     effect: 'Angenommen bringt dieses Angebot {{adds}}: das Jahr geht von {{from}} auf {{to}} der Vorgabe.',
   },
+  agreement: { title: 'Vereinbarungen des Kunden', when: '{{from}} bis {{to}}', now: 'gilt', notYet: 'noch nicht', over: 'abgelaufen', fixed: 'fest', lines: 'Positionen {{lines}}', lines_one: 'Position {{lines}}', noLine: 'hier keine Position' },
   lease: { andLeft: ', dazu der Restwert', title: 'Leasing', term: 'Monate', yearly: 'Zins im Jahr, %', left: 'Restwert', advance: 'im Voraus fällig', month: 'im Monat für {{amount}} einmalig; {{all}} über die Laufzeit', none: 'Es gibt nichts Einmaliges zu leasen.', offer: 'Im Angebot anbieten', takeBack: 'Im Angebot angeboten', rate: 'Ein Jahreszins liegt zwischen 0 und 100 %.', months: 'Ein Leasing läuft 1 bis 240 Monate.', residual: 'Der Restwert kann nicht über dem Netto liegen.' },
   signOff: {
     needFor: '{{role}} muss freigeben: {{what}}.', heldFor: '{{role}} hat freigegeben: {{what}}.',
@@ -242,7 +243,7 @@ export const de: Locale = {
   variant: { add: 'Weitere Variante, wie diese jetzt', alternatives: 'Die erste zählt, die anderen als Alternativen', choose: 'Variante {{letter}} wählen', compare: 'Vergleichen', differs: 'Was sich unterscheidet ({{count}})', onLine: 'auf Zeile {{line}}', one: 'Variante {{letter}}', only: 'Es gibt eine Variante. Fügen Sie über dem Inhalt eine hinzu, dann werden sie hier verglichen.', reading: 'Liest die Varianten.', remove: 'Variante {{letter}} entfernen', send: '{{letters}} auf das Angebot', title: 'Varianten', tooMany: 'Es gibt 26 Varianten; entfernen Sie erst eine.', last: 'Die letzte Variante bleibt.' },
   start: { title: 'Konfigurieren', model: 'Ein Produkt oder Paket', number: 'Eine Teilenummer', numberHint: 'Einfügen; sie wird in die Ausführung zurückgelesen.', numberGo: 'Zurücklesen', copy: 'Eine Kopie einer Zeile', copyOf: 'Zeile {{line}} kopieren' },
   drawing: { missing: 'Diese Zeichnung gibt es nicht.' },
-  amount: { notANumber: 'Geben Sie einen Betrag ein, zum Beispiel 120,50.', required: 'Geben Sie einen Betrag ein.', range: 'Ein Betrag liegt zwischen 0 und einer Billion.' },
+  amount: { currency: 'Beträge sind in der Währung des Angebots; nur die Zahl eingeben, oder mit dieser Währung.', notANumber: 'Geben Sie einen Betrag ein, zum Beispiel 120,50.', required: 'Geben Sie einen Betrag ein.', range: 'Ein Betrag liegt zwischen 0 und einer Billion.' },
   margin: { notANumber: 'Geben Sie einen Prozentsatz ein, zum Beispiel 32.', required: 'Geben Sie einen Prozentsatz ein.', range: 'Eine Marge liegt unter 100 % und über −1.000 %.' },
   source: { yours: 'Ihre', asked: 'gefragt', follows: 'folgt', advised: 'empfohlen', usual: 'üblich', open: 'offen' },
   severity: { warning: 'Warnung', note: 'Hinweis' },

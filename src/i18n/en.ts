@@ -198,6 +198,7 @@ export const en = {
     higher: '{{rate}} of {{of}} above target',
     effect: 'Accepted, this quote adds {{adds}}: the year goes from {{from}} to {{to}} of the quota.',
   },
+  agreement: { title: 'Agreements of the customer', when: '{{from}} to {{to}}', now: 'holds', notYet: 'not yet', over: 'over', fixed: 'fixed', lines: 'lines {{lines}}', lines_one: 'line {{lines}}', noLine: 'no line here' },
   lease: { andLeft: ', and what is left', title: 'Lease', term: 'Months', yearly: 'Rate a year, %', left: 'Left at the end', advance: 'due in advance', month: 'a month for {{amount}} due once; {{all}} over the term', none: 'There is nothing due once to be leased.', offer: 'Offer it on the quotation', takeBack: 'Offered on the quotation', rate: 'A yearly rate is from 0 to 100 %.', months: 'A lease runs from 1 to 240 months.', residual: 'What is left at the end cannot be more than the net.' },
   signOff: {
     needFor: '{{role}} must sign: {{what}}.', heldFor: '{{role}} has signed: {{what}}.',
@@ -240,7 +241,7 @@ export const en = {
   variant: { add: 'Another variant, as this one stands', alternatives: 'The first counts, the others as alternatives', choose: 'Choose variant {{letter}}', compare: 'Compare', differs: 'What differs ({{count}})', onLine: 'on line {{line}}', one: 'Variant {{letter}}', only: 'There is one variant. Add another above the contents, and they are compared here.', reading: 'Reading the variants.', remove: 'Remove variant {{letter}}', send: 'Put {{letters}} on quote', title: 'Variants', tooMany: 'There are 26 variants; remove one first.', last: 'The last variant stays.' },
   start: { title: 'Configure', model: 'A product or bundle', number: 'A part number', numberHint: 'Paste it; it is read back into the build.', numberGo: 'Read back', copy: 'A copy of a line', copyOf: 'Copy line {{line}}' },
   drawing: { missing: 'There is no such drawing.' },
-  amount: { notANumber: 'Type an amount, for instance 120.50.', required: 'Type an amount.', range: 'An amount is from 0 to less than a million million.' },
+  amount: { currency: 'Amounts are in the currency of the quote; type the figure alone, or with that currency.', notANumber: 'Type an amount, for instance 120.50.', required: 'Type an amount.', range: 'An amount is from 0 to less than a million million.' },
   margin: { notANumber: 'Type a percentage, for instance 32.', required: 'Type a percentage.', range: 'A margin is below 100 % and above -1,000 %.' },
   source: { yours: 'yours', asked: 'asked', follows: 'follows', advised: 'advised', usual: 'usual', open: 'open' },
   severity: { warning: 'Warning', note: 'Note' },

@@ -2,6 +2,7 @@
 import type { Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
 import type { Grant, LineTerms } from '../core/pricing';
+import type { AgreementView } from '../core/quoting';
 import { connected, type CustomerClass, type GrantRow, type RevisionRow } from '../data';
 
 /** Who buys, from which list. */
@@ -27,14 +28,38 @@ const grantOf = ({ id, name, rate, price, validFrom, validTo, fixed }: GrantRow)
   id, name, ...(rate === null ? {} : { rate: plain(rate) }), ...(price === null ? {} : { price: plain(price) }), ...(validFrom === null ? {} : { from: validFrom }), ...(validTo === null ? {} : { to: validTo }), ...(fixed ? { fixed } : {}),
 });
 
+/** All grants that concern a buyer, whether they hold today or not. */
+async function grantedTo({ id, class: kind, priceList }: Buyer, transaction: Transaction | null): Promise<GrantRow[]> {
+  const rows = await connected().records.grants.findAll({ order: [['validFrom', 'ASC'], ['id', 'ASC']], transaction, raw: true });
+  return rows.filter((row) => (row.customerId === null ? row.class === null || row.class === kind : row.customerId === id) && (row.priceList === null || row.priceList === priceList));
+}
+
+const concerns = (row: GrantRow, sku: string, family: string): boolean => (row.sku === null || row.sku === sku) && (row.family === null || row.family === family);
+
+/** What a buyer has been granted by agreement, and which of some lines it concerns. */
+export async function agreementsWith(buyer: Buyer, day: string, lines: readonly { position: number; sku: string; family: string }[], transaction: Transaction | null = null): Promise<AgreementView[]> {
+  const { items, families } = connected().records;
+  const own = (await grantedTo(buyer, transaction)).filter((row) => row.kind === 'agreement');
+  const names = new Map([
+    ...(await items.findAll({ where: { sku: own.flatMap((row) => row.sku ?? []) }, transaction, raw: true })).map((item) => [item.sku, item.name] as const),
+    ...(await families.findAll({ transaction, raw: true })).map((family) => [family.code, family.name] as const),
+  ]);
+  return own.map((row) => {
+    const { name, rate, price, from, to, fixed = false } = grantOf(row);
+    return {
+      name, of: names.get(row.sku ?? row.family ?? '') ?? null, ...(rate === undefined ? {} : { rate }), ...(price === undefined ? {} : { price }), ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }), fixed,
+      holds: from !== undefined && day < from ? 'notYet' : to !== undefined && to < day ? 'over' : 'now',
+      lines: lines.filter(({ sku, family }) => concerns(row, sku, family)).map(({ position }) => position),
+    };
+  });
+}
+
 /** All that concerns a buyer, whether it holds today or not: the walk tells why something does not. By item and family. */
-export async function grantsFor({ id, class: kind, priceList }: Buyer, transaction: Transaction | null = null): Promise<(sku: string, family: string) => Granted> {
-  const { grants, quantityDiscounts } = connected().records;
-  const rows = await grants.findAll({ order: [['validFrom', 'ASC'], ['id', 'ASC']], transaction, raw: true });
-  const own = rows.filter((row) => (row.customerId === null ? row.class === null || row.class === kind : row.customerId === id) && (row.priceList === null || row.priceList === priceList));
-  const byQuantity = await quantityDiscounts.findAll({ transaction, raw: true });
+export async function grantsFor(buyer: Buyer, transaction: Transaction | null = null): Promise<(sku: string, family: string) => Granted> {
+  const own = await grantedTo(buyer, transaction);
+  const byQuantity = await connected().records.quantityDiscounts.findAll({ transaction, raw: true });
   return (sku, family) => {
-    const here = own.filter((row) => (row.sku === null || row.sku === sku) && (row.family === null || row.family === family));
+    const here = own.filter((row) => concerns(row, sku, family));
     const of = (wanted: GrantRow['kind']) => here.filter((row) => row.kind === wanted).map(grantOf);
     const [agreements, promotions] = [of('agreement'), of('promotion')];
     const quantity = byQuantity.find((row) => row.sku === sku) ?? byQuantity.find((row) => row.family === family);

@@ -1,7 +1,7 @@
 /** What is taken from outside, and what is refused with which sentence. */
 import { describe, expect, it } from 'vitest';
 import type { Schema } from 'yup';
-import { changeLineInput, changeLinesInput, changeQuoteInput, lineValuesInput, loseInput, newCustomerInput, personInput, placeLinesInput, quoteAddressInput, contentInput, discountPercent, newBuildInput, newLineInput, newQuoteInput, plainMoney, plainPercent, quantity, signInInput, typedOf } from './input';
+import { changeLineInput, changeLinesInput, changeQuoteInput, lineValuesInput, loseInput, newCustomerInput, personInput, placeLinesInput, quoteAddressInput, contentInput, discountPercent, newBuildInput, newLineInput, newQuoteInput, plainMoney, plainPercent, quantity, signInInput, typedMoney, typedOf, withoutCurrency } from './input';
 
 const uuid = '00000000-0000-4000-8000-000000000000';
 
@@ -32,6 +32,15 @@ describe('discounts', () => {
   });
   it.each([['101', 'discount.range'], ['-1', 'discount.range'], ['much', 'discount.notANumber'], ['1e308', 'discount.notANumber'], ['', 'discount.required']])('%j is refused: %s', async (typed, code) => {
     expect(await refusals(discountPercent, typed)).toContain(code);
+  });
+});
+
+describe('a currency beside an amount', () => {
+  it.each<[string, ReturnType<typeof withoutCurrency>]>([
+    ['120 EUR', { amount: '120', currency: 'EUR' }], ['eur 1,250.50', { amount: '1,250.50', currency: 'EUR' }], ['$99', { amount: '99', currency: 'USD' }], ['99,5 €', { amount: '99,5', currency: 'EUR' }], ['£ 5', { amount: '5', currency: 'GBP' }], ['120', { amount: '120' }], ['lots', { amount: 'lots' }], ['EUR 5 USD', { amount: 'EUR 5 USD' }], ['', { amount: '' }],
+  ])('of %j is told apart', (typed, apart) => { expect(withoutCurrency(typed)).toEqual(apart); });
+  it('is not sent, since an amount is in the currency of its quote', async () => {
+    for (const value of ['120 USD', '120 EUR', '€120']) expect(await refusals(typedMoney, value)).toContain('amount.currency');
   });
 });
 

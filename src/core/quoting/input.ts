@@ -45,9 +45,19 @@ export interface NewQuoteInput { customerId: string; title: string }
 export const newLineInput = exactly<NewLineInput>({ version, sku: string().strict().max(200, 'input.tooLong').required('input.required'), quantity });
 export interface NewLineInput { version: number; sku: string; quantity: number }
 
-/** An amount of money as typed: "1250", "1250.50", "1.250,50" or "1,250.50". */
+const signs: Readonly<Record<string, string>> = { '€': 'EUR', $: 'USD', '£': 'GBP', '¥': 'JPY' };
+
+/** An amount as typed apart from the currency before or behind it, written as a code or a sign. */
+export function withoutCurrency(typed: string): { amount: string; currency?: string } {
+  const found = /^\s*([A-Za-z]{3}|[€$£¥])?\s*([^A-Za-z€$£¥]*?)\s*([A-Za-z]{3}|[€$£¥])?\s*$/.exec(typed);
+  const written = found?.[1] ?? found?.[3];
+  return found && written !== undefined && !(found[1] && found[3]) ? { amount: found[2] ?? '', currency: signs[written] ?? written.toUpperCase() } : { amount: typed };
+}
+
+/** An amount of money as typed: "1250", "1250.50", "1.250,50" or "1,250.50", in the currency of the quote, which is not written. */
 export const typedMoney = string()
   .required('amount.required')
+  .test('currency', 'amount.currency', (value?: string) => value === undefined || withoutCurrency(value).currency === undefined)
   .test('number', 'amount.notANumber', (value?: string) => value === undefined || readExact(plainMoney(value)) !== null)
   .test('range', 'amount.range', (value?: string) => {
     const read = value === undefined ? null : readExact(plainMoney(value));

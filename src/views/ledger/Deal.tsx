@@ -2,8 +2,8 @@ import { useEffect, useId, useState } from 'react';
 import { scaleLinear } from 'd3-scale';
 import { exact, roundHalfUp } from '../../core/exact';
 import { monthlyRate } from '../../core/pricing';
-import type { DealView, LeaseInput, LineView, QuoteLease, QuoteView } from '../../core/quoting';
-import { money, number, own, percent, shift } from '../../i18n';
+import type { AgreementView, DealView, LeaseInput, LineView, QuoteLease, QuoteView } from '../../core/quoting';
+import { date, money, number, own, percent, shift } from '../../i18n';
 import { Button } from '../../ui';
 import { ask } from '../api';
 import { Quota } from '../parts/Quota';
@@ -22,19 +22,20 @@ interface Props {
 /** What the quote means: margins by line, a lease, commission, and the year's quota. */
 export function Deal({ view, onLease }: Props) {
   const { t, language } = useSpeech();
-  const [deal, setDeal] = useState<DealView>({});
+  const [deal, setDeal] = useState<DealView>({ agreements: [] });
   const { may, decimals, currency } = view;
   useEffect(() => {
     let current = true;
-    if (may.seeCosts) void ask<DealView>('GET', `/api/quotes/${view.id}/deal`).then((answer) => { if (current && answer.ok) setDeal(answer.value); });
+    void ask<DealView>('GET', `/api/quotes/${view.id}/deal`).then((answer) => { if (current && answer.ok) setDeal(answer.value); });
     return () => { current = false; };
-  }, [may.seeCosts, view.id, view.version]);
+  }, [view.id, view.version]);
   const amount = (value: string) => money(value, language, decimals);
   const { commission, quota } = deal;
   return (
     <div className={css.deal}>
       <Lease view={view} onLease={onLease} />
       {may.seeCosts && <Margins view={view} />}
+      <Agreements agreements={deal.agreements} view={view} />
       {commission && (
         <section aria-label={t('deal.commission')}>
           <h3>{t('deal.commission')}</h3>
@@ -55,6 +56,31 @@ export function Deal({ view, onLease }: Props) {
         </>
       )}
     </div>
+  );
+}
+
+/** What the customer has been granted, and which lines it concerns. */
+function Agreements({ agreements, view }: { agreements: readonly AgreementView[]; view: QuoteView }) {
+  const { t, language } = useSpeech();
+  if (agreements.length === 0) return null;
+  const when = ({ from, to }: AgreementView) => (from === undefined && to === undefined ? '' : t('agreement.when', { from: from === undefined ? '…' : date(from, language), to: to === undefined ? '…' : date(to, language) }));
+  return (
+    <section aria-label={t('agreement.title')}>
+      <h3>{t('agreement.title')}</h3>
+      <table className={figures.figures}>
+        <tbody>
+          {agreements.map((each, index) => (
+            <tr key={index} className={each.holds === 'now' ? undefined : css.quiet}>
+              <td>
+                {own(each.name, language)}{each.of ? `, ${own(each.of, language)}` : ''}
+                <span className={css.under}>{[...(each.holds === 'now' ? [] : [t(`agreement.${each.holds}`)]), ...(each.fixed ? [t('agreement.fixed')] : []), ...(when(each) ? [when(each)] : []), each.lines.length > 0 ? t('agreement.lines', { count: each.lines.length, lines: each.lines.join(', ') }) : t('agreement.noLine')].join(' · ')}</span>
+              </td>
+              <td>{each.price === undefined ? `−${percent(each.rate ?? '0', language)}` : money(each.price, language, view.decimals)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }
 
@@ -88,8 +114,8 @@ function Lease({ view, onLease }: Props) {
       <h3>{t('lease.title')}</h3>
       <div className={css.fields}>
         <label>{t('lease.term')}<EditCell label={t('lease.term')} value={String(lease.months)} disabled={!may.edit} narrow check={months} onSave={(typed) => change({ months: Number(typed) })} /></label>
-        <label>{t('lease.yearly')}<EditCell label={t('lease.yearly')} value={number(shift(lease.yearlyRate, 2), language, 4)} disabled={!may.edit} narrow check={(typed) => wrongBy('rate', typed, language, t)} onSave={(typed) => change({ yearlyRate: exact(typed.trim().replace(/\s*%$/, '').replace(',', '.')).div(100).toString() })} /></label>
-        <label>{t('lease.left')}<EditCell label={t('lease.left')} value={money(lease.residual ?? '0', language, decimals)} disabled={!may.edit} check={(typed) => wrongBy('amount', typed, language, t)} onSave={(typed) => change({ residual: exact(sendableMoney(typed, language)).toString() })} /></label>
+        <label>{t('lease.yearly')}<EditCell label={t('lease.yearly')} value={number(shift(lease.yearlyRate, 2), language, 4)} disabled={!may.edit} narrow check={(typed) => wrongBy('rate', typed, language, currency, t)} onSave={(typed) => change({ yearlyRate: exact(typed.trim().replace(/\s*%$/, '').replace(',', '.')).div(100).toString() })} /></label>
+        <label>{t('lease.left')}<EditCell label={t('lease.left')} value={money(lease.residual ?? '0', language, decimals)} disabled={!may.edit} check={(typed) => wrongBy('amount', typed, language, currency, t)} onSave={(typed) => change({ residual: exact(sendableMoney(typed, language, currency)).toString() })} /></label>
         <label className={css.tick} htmlFor={id}><input id={id} type="checkbox" checked={lease.inAdvance} disabled={!may.edit} onChange={(event) => void change({ inAdvance: event.target.checked })} />{t('lease.advance')}</label>
       </div>
       {rate === null ? <p className={css.quiet}>{t('lease.none')}</p> : (

@@ -59,7 +59,7 @@ const turned = (set: ReadonlySet<string>, key: string): Set<string> => {
 /** The lines of a quote as a tree: groups, lines, and the parts of builds. */
 export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace, onGroup, onRename, scroller, onFill, ...acts }: Props) {
   const { t } = useSpeech();
-  const { decimals, may } = view;
+  const { currency, decimals, may } = view;
   const body = useRef<HTMLTableSectionElement>(null);
   const [closedGroups, setClosedGroups] = useState<ReadonlySet<string>>(new Set());
   const [openLines, setOpenLines] = useState<ReadonlySet<string>>(new Set());
@@ -161,7 +161,7 @@ export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace
   }, []);
 
   const allMarked = view.lines.length > 0 && view.lines.every((line) => marked.has(line.id));
-  const means = useMemo((): Means => ({ may, decimals, limits: view.signOff?.limits ?? none, resale: view.resale }), [may, decimals, view.signOff?.limits, view.resale]);
+  const means = useMemo((): Means => ({ may, currency, decimals, limits: view.signOff?.limits ?? none, resale: view.resale }), [may, currency, decimals, view.signOff?.limits, view.resale]);
   const judged = useMemo(() => judgedByLine(view), [view]);
   // What rows do stays the same to them from one drawing to the next, and is always what it is now.
   const now = useRef<RowActs>(null as unknown as RowActs);

@@ -34,8 +34,8 @@ export function Marked({ view, lines, onChange, onMonths, onRemove, onClear }: P
   return (
     <section className={css.bar} aria-label={t('marked.title')}>
       <b className={css.count} role="status">{t('marked.count', { count: lines.length })}</b>
-      {view.may.discount && <TypedField label={t('ledger.discount')} check={(text) => wrongBy('rate', text, language, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'rate', value: sendable('rate', text, language) } })} />}
-      {view.may.seeCosts && <TypedField label={t('ledger.marginPercent')} check={(text) => wrongBy('margin', text, language, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'margin', value: sendable('margin', text, language) } })} />}
+      {view.may.discount && <TypedField label={t('ledger.discount')} check={(text) => wrongBy('rate', text, language, view.currency, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'rate', value: sendable('rate', text, language, view.currency) } })} />}
+      {view.may.seeCosts && <TypedField label={t('ledger.marginPercent')} check={(text) => wrongBy('margin', text, language, view.currency, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'margin', value: sendable('margin', text, language, view.currency) } })} />}
       <TypedField label={t('ledger.quantity')} check={(text) => (text === '' ? null : wrongWith(quantitySchema, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : go({ quantity: text }))} />
       {recurring.length === lines.length && <TypedField label={t('marked.months')} check={(text) => (text === '' ? null : wrongWith(months, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : onMonths(Number(text)).then(setWrong))} />}
       <TypedField label={t('marked.group')} wide list={groups} check={() => null} onGo={(text) => (text === '' ? Promise.resolve() : go({ group: text }))} />

@@ -8,19 +8,20 @@ import { sendableMoney, wrongBy } from './typed-amount';
 
 interface Props {
   line: LineView;
+  currency: string;
   mayEdit: boolean;
   /** null goes back to those of the list; gives the sentence of a refusal. */
   onChange: (rates: RatesInput | null) => Promise<string | null>;
 }
 
 /** What each piece costs by how many there are; agreed for one line, where one may. */
-export function Rates({ line, mayEdit, onChange }: Props) {
+export function Rates({ line, currency, mayEdit, onChange }: Props) {
   const { t, language } = useSpeech();
   const rates = line.usage;
   if (!rates) return null;
   const now: RatesInput = { each: rates.slices.map(({ rate }) => rate), ...(rates.least === undefined ? {} : { least: rates.least }) };
   const cell = (label: string, value: string, change: (typed: string) => RatesInput) => (
-    <EditCell label={label} value={number(value, language, 6)} disabled={!mayEdit} strong={rates.typed} check={(typed) => wrongBy('amount', typed, language, t)} onSave={(typed) => onChange(change(sendableMoney(typed, language)))} />
+    <EditCell label={label} value={number(value, language, 6)} disabled={!mayEdit} strong={rates.typed} check={(typed) => wrongBy('amount', typed, language, currency, t)} onSave={(typed) => onChange(change(sendableMoney(typed, language, currency)))} />
   );
   return (
     <section className={css.rates} aria-label={t('rates.title')}>

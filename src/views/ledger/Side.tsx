@@ -87,7 +87,7 @@ function LineWalk({ line, title, view, amount, onRates }: WalkProps & { line: Li
           </tbody>
         </table>
       )}
-      {line.usage && <Rates line={line} mayEdit={view.may.agreeRates} onChange={(rates) => onRates(line, rates)} />}
+      {line.usage && <Rates line={line} currency={view.currency} mayEdit={view.may.agreeRates} onChange={(rates) => onRates(line, rates)} />}
       <PriceBridge label={title} price={price} amount={amount} />
       <p className={css.sideNote}>
         {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}

@@ -27,7 +27,7 @@ export function Totals({ view, onType, onExplain, onSignOff, onResale }: Props) 
   const { comes } = whole;
   const amount = (value: string) => money(value, language, decimals);
   const four = (by: Way, value: string | undefined) => (
-    <label className={css.wholeCell}>{t(`ledger.whole.${by}`)}<FourCell by={by} value={value} typed={whole.typed} label={t('ledger.wholeCell', { what: t(`ledger.whole.${by}`) })} decimals={decimals} disabled={!may.discount} onType={onType} /></label>
+    <label className={css.wholeCell}>{t(`ledger.whole.${by}`)}<FourCell by={by} value={value} typed={whole.typed} label={t('ledger.wholeCell', { what: t(`ledger.whole.${by}`) })} currency={currency} decimals={decimals} disabled={!may.discount} onType={onType} /></label>
   );
   const sum = (figure: QuoteFigure, value: string, main = false) => (
     <div className={classes(css.sum, main && css.mainSum)}>

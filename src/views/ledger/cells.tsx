@@ -15,6 +15,7 @@ import type { LineChange } from './useQuote';
 /** What of the quote the cells of every line need. */
 export interface Means {
   may: QuoteView['may'];
+  currency: string;
   decimals: number;
   limits: SignOffsOfQuote['limits'];
   resale: QuoteView['resale'];
@@ -44,15 +45,15 @@ const limitFor = (limits: SignOffsOfQuote['limits'], { family }: LineView, by: '
 
 const still = (text: string): ReactNode => <span className={css.still}>{text}</span>;
 
-function four({ line, means: { may, decimals, limits }, judged: all, language, onChange, onFill }: CellMeans, by: Way, value: string | undefined, label: string): ReactNode {
+function four({ line, means: { may, currency, decimals, limits }, judged: all, language, onChange, onFill }: CellMeans, by: Way, value: string | undefined, label: string): ReactNode {
   const reach = by === 'rate' ? 'discount' : by === 'margin' ? 'margin' : undefined;
   const judged = reach && all.find((each) => each.by === reach);
   const limit = judged && limitFor(limits, line, judged.by);
   return (
     <FourCell
-      by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} decimals={decimals} disabled={!may.discount || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
+      by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} currency={currency} decimals={decimals} disabled={!may.discount || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
       below={judged && limit && ((typed) => <ReachMark limit={limit} figure={typed ?? judged.figure} />)}
-      onFill={(texts) => onFill(line, texts.map((text) => ({ hand: text.trim() === '' ? null : { by, value: sendable(by, text, language) } })))}
+      onFill={(texts) => onFill(line, texts.map((text) => ({ hand: text.trim() === '' ? null : { by, value: sendable(by, text, language, currency) } })))}
     />
   );
 }
@@ -69,7 +70,7 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
       {line.typedPrice === undefined ? still(money(line.price.unitList, language, means.decimals)) : (
         <EditCell
           label={`${t('ledger.list')} ${String(line.position)}`} value={line.typedPrice === null ? '' : money(line.typedPrice, language, means.decimals)} disabled={!means.may.edit} strong
-          check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language) })}
+          check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language, means.currency), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language, means.currency) })}
         />
       )}
       {line.price.per === 'line' && <span className={css.under}>{t('ledger.forAll')}</span>}
@@ -100,8 +101,8 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
     const { unit, total } = resaleOf(line.price, line.quantity, means.resale.share, means.decimals, line.resale);
     return (
       <EditCell
-        label={`${t('column.resale')} ${String(line.position)}`} value={money(unit ?? total, language, means.decimals)} disabled={!means.may.edit} strong={line.resale !== null} check={(typed) => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language), t))}
-        onSave={(typed) => onChange(line, { resale: typed.trim() === '' ? null : sendableMoney(typed, language) })}
+        label={`${t('column.resale')} ${String(line.position)}`} value={money(unit ?? total, language, means.decimals)} disabled={!means.may.edit} strong={line.resale !== null} check={(typed) => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language, means.currency), t))}
+        onSave={(typed) => onChange(line, { resale: typed.trim() === '' ? null : sendableMoney(typed, language, means.currency) })}
       />
     );
   },

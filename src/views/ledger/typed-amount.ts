@@ -1,7 +1,7 @@
 /** What is typed into the four ways of saying a price, and how they are shown. */
 import { ValidationError, type Schema } from 'yup';
 import type { Typed } from '../../core/pricing';
-import { plainMoney, typedBy } from '../../core/quoting';
+import { plainMoney, typedBy, withoutCurrency } from '../../core/quoting';
 import { hasText, money, number, shift, type Translate } from '../../i18n';
 
 export type Way = Typed['by'];
@@ -13,8 +13,13 @@ const grouping = (language: string): ',' | '.' => (language === 'de' ? '.' : ','
 export const shownIn = (by: Way, value: string, language: string, decimals: number): string => (isShare(by) ? number(shift(value, 2), language, 2) : money(value, language, decimals));
 
 /** As it is sent: percent as typed, money without the signs that group. */
-export const sendable = (by: Way, typed: string, language: string): string => (isShare(by) ? typed.trim() : plainMoney(typed, grouping(language)));
-export const sendableMoney = (typed: string, language: string): string => plainMoney(typed, grouping(language));
+export const sendable = (by: Way, typed: string, language: string, currency: string): string => (isShare(by) ? typed.trim() : sendableMoney(typed, language, currency));
+
+/** The quote's own currency may stand beside an amount; another is left for the check to refuse. */
+export function sendableMoney(typed: string, language: string, currency: string): string {
+  const written = withoutCurrency(typed);
+  return written.currency !== undefined && written.currency !== currency ? typed : plainMoney(written.amount, grouping(language));
+}
 
 /** The sentence of what is wrong with something typed, or null. */
 export function wrongWith(schema: Schema, typed: string, t: Translate): string | null {
@@ -28,4 +33,4 @@ export function wrongWith(schema: Schema, typed: string, t: Translate): string |
 }
 
 /** Nothing typed takes back what was. */
-export const wrongBy = (by: Way, typed: string, language: string, t: Translate): string | null => (typed.trim() === '' ? null : wrongWith(typedBy[by], sendable(by, typed, language), t));
+export const wrongBy = (by: Way, typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : wrongWith(typedBy[by], sendable(by, typed, language, currency), t));
