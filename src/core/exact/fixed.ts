@@ -20,8 +20,24 @@ function tens(exponent: number): bigint {
 
 /** Reads a plain decimal, without an exponent. */
 export function fixed(text: ExactText): Fixed {
+  // As many digits as a number holds are read twice as fast without cutting the text.
+  if (text.length <= 15) return shortly(text);
   const point = text.indexOf('.');
   return point < 0 ? { units: BigInt(text), scale: 0 } : { units: BigInt(text.slice(0, point) + text.slice(point + 1)), scale: text.length - point - 1 };
+}
+
+function shortly(text: string): Fixed {
+  let [units, scale] = [0, -1];
+  const from = text.charCodeAt(0) === 45 ? 1 : 0;
+  for (let at = from; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (code === 46) scale = 0;
+    else {
+      units = units * 10 + code - 48;
+      if (scale >= 0) scale += 1;
+    }
+  }
+  return { units: BigInt(from === 1 ? -units : units), scale: Math.max(0, scale) };
 }
 
 export const ofWhole = (value: number): Fixed => ({ units: BigInt(value), scale: 0 });
@@ -40,13 +56,14 @@ export class Sum {
   private units = 0n;
   private scale = 0;
 
-  add(a: Fixed): void {
-    if (a.scale === this.scale) this.units += a.units;
-    else if (a.scale < this.scale) this.units += unitsAt(a, this.scale);
-    else {
-      this.units = this.units * tens(a.scale - this.scale) + a.units;
+  /** `times` -1 takes it off again. */
+  add(a: Fixed, times: 1 | -1 = 1): void {
+    if (a.scale > this.scale) {
+      this.units *= tens(a.scale - this.scale);
       this.scale = a.scale;
     }
+    const units = unitsAt(a, this.scale);
+    this.units = times === 1 ? this.units + units : this.units - units;
   }
 
   get value(): Fixed {

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exact, roundHalfUp } from '../exact';
 import { atTarget, commission, figuresOf, fourOf, judge, markUpOf, monthlyRate, needsOf, priceQuote, reachOf, spread, stillHolds, taxed, taxRate, type Four, type Limit, type LineFigures, type QuoteLine, type Typed } from './index';
+import { spreadNumbers, spreadUnits } from './spread';
 
 const minor = (value: string, decimals: number): bigint => BigInt(exact(value).times(exact(10).pow(decimals)).toFixed());
 const money = (units: number, decimals: number): string => exact(units).div(exact(10).pow(decimals)).toString();
@@ -46,6 +47,25 @@ describe('an amount spread over lines', () => {
       const [forwards, backwards] = [weights, [...weights].reverse()].map((each) => spread(money(units, 2), each.map((weight) => money(weight, 2)), 2));
       [...(backwards as string[])].reverse().forEach((part, index) => expect(Math.abs(Number(minor(part, 2) - minor(forwards?.[index] as string, 2)))).toBeLessThanOrEqual(1));
     }));
+  });
+});
+
+describe('an amount spread as numbers', () => {
+  it('is spread as exactly as with whole numbers of any size, wherever numbers hold it', () => {
+    let counted = 0;
+    fc.assert(fc.property(fc.integer({ min: -3_000_000, max: 300_000_000 }), fc.array(fc.integer({ min: 0, max: 40_000_000 }), { maxLength: 40 }), (units, weights) => {
+      const names = weights.map((_, at) => String.fromCharCode(97 + ((at * 7) % weights.length)).padEnd(1 + (at % 3), 'x') + String(at));
+      const numbers = spreadNumbers(units, Float64Array.from(weights), names);
+      if (!numbers) return;
+      counted += 1;
+      expect(Array.from(numbers, (part) => BigInt(part))).toEqual(spreadUnits(BigInt(units), weights.map((weight) => ({ units: BigInt(weight), scale: 0 })), names));
+    }), { numRuns: 400 });
+    expect(counted).toBeGreaterThan(200);
+  });
+  it('is left to whole numbers of any size where a product may be too large, or a weight is none', () => {
+    expect(spreadNumbers(2 ** 40, Float64Array.from([2 ** 20, 1]), ['a', 'b'])).toBeUndefined();
+    expect(spreadNumbers(5, Float64Array.from([NaN, 1]), ['a', 'b'])).toBeUndefined();
+    expect(spreadNumbers(5, Float64Array.from([-1, 3]), ['a', 'b'])).toBeUndefined();
   });
 });
 

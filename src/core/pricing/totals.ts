@@ -47,27 +47,43 @@ function recurringIn(subscriptions: readonly LinePrice[]): NonNullable<Amounts['
 }
 
 /** Sums lines. The list total is rounded to the minor unit for showing; the net total is a sum of rounded prices and exact. */
-export const sumLines = (lines: readonly LinePrice[], decimals: number): Totals => sumAmounts(lines.map(amountsOf), decimals);
+export function sumLines(lines: readonly LinePrice[], decimals: number): Totals {
+  const sum = new AmountSum();
+  for (const line of lines) sum.add(amountsOf(line));
+  return sum.totals(decimals);
+}
 
-export function sumAmounts(lines: readonly Amounts[], decimals: number): Totals {
-  const [lists, nets, overTerms, months, years, costs] = [new Sum(), new Sum(), new Sum(), new Sum(), new Sum(), new Sum()];
-  let costed = lines.length > 0;
-  for (const own of lines) {
-    lists.add(own.list);
-    nets.add(own.net);
-    if (own.cost) costs.add(own.cost);
-    else costed = false;
-    if (!own.recurring) continue;
-    overTerms.add(own.recurring.net);
-    months.add(own.recurring.perMonth);
-    years.add(own.recurring.firstYear);
+/** Lines summed; one may be taken off and another added. */
+export class AmountSum {
+  private readonly lists = new Sum();
+  private readonly nets = new Sum();
+  private readonly overTerms = new Sum();
+  private readonly months = new Sum();
+  private readonly years = new Sum();
+  private readonly costs = new Sum();
+  private lines = 0;
+  private uncosted = 0;
+
+  add({ list, net, cost, recurring }: Amounts, times: 1 | -1 = 1): void {
+    this.lines += times;
+    this.lists.add(list, times);
+    this.nets.add(net, times);
+    if (cost) this.costs.add(cost, times);
+    else this.uncosted += times;
+    if (!recurring) return;
+    this.overTerms.add(recurring.net, times);
+    this.months.add(recurring.perMonth, times);
+    this.years.add(recurring.firstYear, times);
   }
-  const [listed, net, recurring, perMonth, firstYear, cost] = [lists.value, nets.value, overTerms.value, months.value, years.value, costed ? costs.value : undefined];
-  const oneTime = minus(net, recurring);
-  const list = rounded(listed, decimals);
-  return {
-    list: textOf(list), net: textOf(net), reduction: textOf(minus(list, net)),
-    oneTime: textOf(oneTime), recurring: textOf(recurring), perMonth: textOf(perMonth), firstYear: textOf(plus(oneTime, firstYear)),
-    ...(cost === undefined ? {} : { cost: textOf(rounded(cost, decimals)), ...(net.units === 0n ? {} : { margin: ratio(minus(net, cost), net) }) }),
-  };
+
+  totals(decimals: number): Totals {
+    const [net, recurring, list] = [this.nets.value, this.overTerms.value, rounded(this.lists.value, decimals)];
+    const oneTime = minus(net, recurring);
+    const cost = this.lines > 0 && this.uncosted === 0 ? this.costs.value : undefined;
+    return {
+      list: textOf(list), net: textOf(net), reduction: textOf(minus(list, net)),
+      oneTime: textOf(oneTime), recurring: textOf(recurring), perMonth: textOf(this.months.value), firstYear: textOf(plus(oneTime, this.years.value)),
+      ...(cost === undefined ? {} : { cost: textOf(rounded(cost, decimals)), ...(net.units === 0n ? {} : { margin: ratio(minus(net, cost), net) }) }),
+    };
+  }
 }

@@ -1,11 +1,11 @@
-import { fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
+import { fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf, times, unitsAt, type ExactText, type Fixed } from '../exact';
 import type { BuildCost } from './cost';
 import { fourOf } from './four';
 import { chooseGrant, quantityRate, type Grant } from './grants';
 import { termKey } from './build-price';
 import type { LinePrice, LineRecurring, LineTerms, PricedPart, RecurringPart, WalkStep } from './index';
 import { beginningOf, lastDay, monthsIn, usualMonths, type Recurrence, type Term } from './recurring';
-import { spread } from './spread';
+import { spreadUnits } from './spread';
 
 /**
  * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does not grow with the
@@ -13,9 +13,9 @@ import { spread } from './spread';
  * for one piece of the rest and leaves these as they are. With `per` line the parts, and the cost of one unit, are for all pieces together.
  */
 export function walk(parts: readonly PricedPart[], terms: LineTerms, decimals: number, cost?: BuildCost, per: 'unit' | 'line' = 'unit'): LinePrice {
+  if (parts.every((part) => part.recurs === undefined)) return walkGrowing(parts, terms, decimals, cost, per);
   const recurring = new Map<string, PricedPart[]>();
   for (const part of parts) if (part.recurs) recurring.set(termKey(part.recurs), [...(recurring.get(termKey(part.recurs)) ?? []), part]);
-  if (recurring.size === 0) return walkGrowing(parts, terms, decimals, cost, per);
   const line = walkGrowing(parts.filter((part) => !part.recurs), terms, decimals, cost, per);
   const subscriptions = [...recurring].map(([key, own]): LinePrice => {
     const { baseMonths, start, months } = own[0]?.recurs as RecurringPart;
@@ -185,9 +185,9 @@ export function withShare(line: LinePrice, share: string, decimals: number): Lin
     else made.margin = ratio(minus(net, fixed(line.cost)), net);
   }
   if (line.subscriptions) {
-    const [own, ...subscriptions] = sidesOf(line);
-    const parts = spread(share, [own?.net ?? '0', ...subscriptions.map((each) => each.net)], decimals);
-    made.subscriptions = subscriptions.map((each, index) => withShare(each, parts[index + 1] ?? '0', decimals));
+    const nets = line.subscriptions.map((each) => fixed(each.net));
+    const parts = spreadUnits(unitsAt(fixed(share), decimals), [nets.reduce(minus, fixed(line.net)), ...nets]);
+    made.subscriptions = line.subscriptions.map((each, index) => withShare(each, textOf({ units: parts[index + 1] ?? 0n, scale: decimals }), decimals));
   }
   if (line.recurring) made.recurring = { ...line.recurring, ...spreadOverTime(net, { start: line.recurring.from, months: line.recurring.months, days: line.recurring.days }, decimals) };
   return made;

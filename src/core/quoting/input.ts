@@ -49,7 +49,7 @@ const signs: Readonly<Record<string, string>> = { '€': 'EUR', $: 'USD', '£': 
 
 /** An amount as typed apart from the currency before or behind it, written as a code or a sign. */
 export function withoutCurrency(typed: string): { amount: string; currency?: string } {
-  const found = /^\s*([A-Za-z]{3}|[€$£¥])?\s*([^A-Za-z€$£¥]*?)\s*([A-Za-z]{3}|[€$£¥])?\s*$/.exec(typed);
+  const found = /^\s*([A-Za-z]{3}|[€$£¥])?\s*([^A-Za-z€$£¥]*\d[^A-Za-z€$£¥]*?)\s*([A-Za-z]{3}|[€$£¥])?\s*$/.exec(typed);
   const written = found?.[1] ?? found?.[3];
   return found && written !== undefined && !(found[1] && found[3]) ? { amount: found[2] ?? '', currency: signs[written] ?? written.toUpperCase() } : { amount: typed };
 }
