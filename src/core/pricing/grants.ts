@@ -29,23 +29,30 @@ const offOf = ({ rate = '0', price }: Grant, unit: Fixed): Fixed => (price === u
 /** Of what holds on the day, what is best for the customer; a fixed one before any other. Among equals the first. */
 export function chooseGrant(unitPrice: ExactText, grants: readonly Grant[], day: string): GrantChoice {
   const unit = fixed(unitPrice);
-  const all = grants.map((grant) => ({ grant, off: offOf(grant, unit) }));
-  const holds = ({ grant: { from, to } }: { grant: Grant }) => (from === undefined || from <= day) && (to === undefined || day <= to);
-  const held = all.filter(holds);
-  const firm = held.filter(({ grant }) => grant.fixed);
-  const among = firm.length > 0 ? firm : held.filter(({ off }) => off.units > 0n);
-  const won = among.reduce<(typeof among)[number] | null>((best, each) => (best === null || compare(each.off, best.off) > 0 ? each : best), null);
-  const why = (each: (typeof all)[number]): GrantChoice['lost'][number]['why'] => {
-    const { from, to } = each.grant;
-    if (from !== undefined && day < from) return 'notYet';
-    if (to !== undefined && to < day) return 'over';
-    if (won?.grant.fixed && !each.grant.fixed) return 'fixed';
-    return each.off.units <= 0n ? 'dearer' : 'worse';
-  };
+  const offs = grants.map((grant) => offOf(grant, unit));
+  let best = -1;
+  for (let at = 0; at < grants.length; at++) {
+    const grant = grants[at] as Grant;
+    const off = offs[at] as Fixed;
+    const bestOff = offs[best];
+    const fixedYet = grants[best]?.fixed === true;
+    if (!holds(grant, day) || (!grant.fixed && (fixedYet || off.units <= 0n))) continue;
+    if (bestOff === undefined || (grant.fixed && !fixedYet) || compare(off, bestOff) > 0) best = at;
+  }
+  const won = grants[best];
   return {
-    won: won && { grant: won.grant, off: textOf(won.off) },
-    lost: all.filter((each) => each !== won).map((each) => ({ grant: each.grant, why: why(each), off: textOf(each.off) })),
+    won: won ? { grant: won, off: textOf(offs[best] as Fixed) } : null,
+    lost: grants.map((grant, at) => ({ grant, why: whyLost(grant, offs[at] as Fixed, won, day), off: textOf(offs[at] as Fixed) })).filter((_, at) => at !== best),
   };
+}
+
+const holds = ({ from, to }: Grant, day: string): boolean => (from === undefined || from <= day) && (to === undefined || day <= to);
+
+function whyLost(grant: Grant, off: Fixed, won: Grant | undefined, day: string): GrantChoice['lost'][number]['why'] {
+  if (grant.from !== undefined && day < grant.from) return 'notYet';
+  if (grant.to !== undefined && grant.to < day) return 'over';
+  if (won?.fixed && !grant.fixed) return 'fixed';
+  return off.units <= 0n ? 'dearer' : 'worse';
 }
 
 /** Shares off by quantity: `from` ascending. */
