@@ -17,8 +17,10 @@ export function demoModel(id: string): CompiledModel {
 /** The demo's list in a currency, without costs. */
 export function demoTariff(currency: string): Tariff {
   const file = <T>(name: string): T => JSON.parse(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8')) as T;
-  const list = file<{ code: string; currency: string; decimals: number; entries: Record<string, string | EntryFile> }[]>('price-lists').find((each) => each.currency === currency);
+  const list = file<{ code: string; currency: string; decimals: number; entries: Record<string, string | EntryFile>; inside?: Record<string, Record<string, string>> }[]>('price-lists').find((each) => each.currency === currency);
   if (!list) throw new Error(`the demo has no list in ${currency}`);
   const items = file<{ sku: string; family: string; kind: string }[]>('items').map(({ sku, family, kind }) => ({ sku, family, kind }));
-  return tariffFrom({ list: list.code, currency, decimals: list.decimals }, Object.entries(list.entries).map(([sku, entry]) => ({ sku, ...entryOfFile(entry) })), items);
+  const heads: Readonly<Record<string, string>> = { 'QUARRY-GATE': 'quarryGate', 'FARM-DRIVE': 'farmDriveOver' };
+  const inside = Object.entries(list.inside ?? {}).flatMap(([head, own]) => Object.entries(own).map(([sku, price]) => ({ sku, ...entryOfFile(price), inside: heads[head] ?? head })));
+  return tariffFrom({ list: list.code, currency, decimals: list.decimals }, [...Object.entries(list.entries).map(([sku, entry]) => ({ sku, ...entryOfFile(entry) })), ...inside], items);
 }

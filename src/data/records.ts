@@ -35,8 +35,8 @@ export interface ItemRow { sku: string; family: string; name: Texts; kind: ItemK
   discountable: boolean; taxClass: string;
   /** From delivery on; of a warranty. */
   coversMonths: number | null }
-/** How an item is priced in a list from a day on, until a later entry or the last day; with base months, for that long. */
-export interface PriceEntryRow { priceList: string; sku: string; entry: PriceEntry; baseMonths: number | null; leastMonths: number | null; validFrom: string; validTo: string | null }
+/** How an item is priced in a list from a day on, until a later entry or the last day; with base months, for that long. `inside` is the item of a bundle inside which alone it is priced so; empty anywhere. */
+export interface PriceEntryRow { priceList: string; sku: string; inside: string; entry: PriceEntry; baseMonths: number | null; leastMonths: number | null; validFrom: string; validTo: string | null }
 /** Granted to a customer or a class (or, of a promotion, to everybody), for a family or an item: a share off, or a price of its own in one list. */
 export interface GrantRow {
   id: string; kind: 'agreement' | 'promotion'; name: Texts; class: CustomerClass | null; customerId: string | null; family: string | null; sku: string | null;
@@ -168,7 +168,7 @@ export function defineRecords(sequelize: Sequelize) {
     attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),
     families: table<FamilyRow>('families', { code: key(text), name: jsonb, position: int }),
     items: table<ItemRow>('items', { sku: key(text), family: text, name: jsonb, kind: text, unit: text, cost: money, leadDays: int, mass: money, sold: bool, discountable: { type: bool, defaultValue: true }, taxClass: { type: text, defaultValue: 'standard' }, coversMonths: int }),
-    priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), entry: jsonb, baseMonths: int, leastMonths: int, validFrom: key(day), validTo: day }),
+    priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), inside: { ...key(text), defaultValue: '' }, entry: jsonb, baseMonths: int, leastMonths: int, validFrom: key(day), validTo: day }),
     grants: table<GrantRow>('grants', {
       id: key(ref), kind: text, name: jsonb, class: text, customerId: ref, family: text, sku: text, rate: DataTypes.DECIMAL(9, 6), price: money, priceList: text, validFrom: day, validTo: day, fixed: bool,
     }),

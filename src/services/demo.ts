@@ -34,7 +34,7 @@ type QuantityFile = Pick<QuantityDiscountRow, 'name' | 'by' | 'levels'> & Partia
 type LimitFile = Omit<LimitRow, 'id' | 'limitAt' | 'family'> & { family?: string; limit: string };
 type GrantFile = Partial<Omit<GrantRow, 'id' | 'customerId' | 'validFrom' | 'validTo'>> & Pick<GrantRow, 'name'> & { customer?: string; from?: string; to?: string };
 
-const entryOf = (file: string | EntryFile): Omit<PriceEntryRow, 'priceList' | 'sku' | 'validFrom' | 'validTo'> => {
+const entryOf = (file: string | EntryFile): Omit<PriceEntryRow, 'priceList' | 'sku' | 'inside' | 'validFrom' | 'validTo'> => {
   const { entry, every } = entryOfFile(file);
   return { entry, baseMonths: every?.baseMonths ?? null, leastMonths: every?.leastMonths ?? null };
 };
@@ -69,13 +69,14 @@ async function loadCatalogue(read: Read): Promise<void> {
     const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates, commissionPlans, policies } = connected().records;
     await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
     await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', coversMonths: null, ...item, mass: item.mass ?? null })), { transaction });
-    for (const { entries, from, ...list } of await read<{ code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
+    for (const { entries, inside = {}, from, ...list } of await read<{ inside?: Record<string, Record<string, string>>; code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
       await priceLists.create({ ...list, validFrom: from }, { transaction });
-      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, ...entryOf(entry), validFrom: from, validTo: null })), { transaction });
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, inside: '', ...entryOf(entry), validFrom: from, validTo: null })), { transaction });
+      for (const [head, own] of Object.entries(inside)) await priceEntries.bulkCreate(Object.entries(own).map(([sku, price]) => ({ priceList: list.code, sku, inside: head, ...entryOf(price), validFrom: from, validTo: null })), { transaction });
     }
     // Prices rise some days before the demo is loaded, whenever that is.
     for (const { priceList, daysAgo, entries } of await read<{ priceList: string; daysAgo: number; entries: Record<string, string | EntryFile> }[]>('price-changes.json')) {
-      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList, sku, ...entryOf(entry), validFrom: inDays(-daysAgo), validTo: null })), { transaction });
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList, sku, inside: '', ...entryOf(entry), validFrom: inDays(-daysAgo), validTo: null })), { transaction });
     }
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
     await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })), { transaction });

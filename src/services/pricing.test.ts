@@ -1,9 +1,12 @@
 /** Prices and sign-off as the services give them, against a real database. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { exact } from '../core/exact';
+import { lastDay } from '../core/pricing';
+import { shippingDays } from '../core/production';
 import type { QuoteView } from '../core/quoting';
 import { connected } from '../data';
 import type { Actor } from './actor';
+import { inDays } from './clock';
 import { changeCustomer, seeCustomerChange } from './customer-change';
 import { findCustomers } from './customers';
 import type { Result } from './failure';
@@ -11,7 +14,7 @@ import { acceptQuote } from './orders';
 import { addByNumber } from './quote-builds';
 import { seeDeal } from './deal';
 import { changeLine } from './lines';
-import { changeWhole, openQuote, seeQuote } from './quotes';
+import { changeWhole, listQuotes, openQuote, seeQuote } from './quotes';
 import { answerSignOff, askSignOff, takeCounter } from './sign-offs';
 import { askedOf } from './standing';
 import { offered } from './quotation';
@@ -92,6 +95,40 @@ describe('what a list prices by other methods', () => {
     expect(kiosks.lines[0]?.price.steps.find((step) => step.kind === 'quantity')).toMatchObject({ rate: '0.025' });
     const terminal = await quoteOf(mara, 'hallersee', ['BC-IP66', 1]);
     expect(terminal.lines[0]?.price.steps.find((step) => step.kind === 'promotion')).toMatchObject({ amount: '0', lost: [{ name: { en: 'Autumn terminals' }, why: 'over' }] });
+  });
+});
+
+describe('agreements', () => {
+  it('are listed with what they are for, whether they hold, and which lines they concern', async () => {
+    const brannoch = await quoteOf(mara, 'brannoch', ['SILL-1212-X', 1], ['SV-CALIB', 2]);
+    const { agreements } = value(await seeDeal(mara, brannoch.id));
+    expect(agreements.find(({ price }) => price !== undefined)).toEqual({ name: { en: 'Frame contract Brannoch', de: 'Rahmenvertrag Brannoch' }, of: { en: 'Calibration visit', de: 'Kalibrierbesuch' }, price: '495', from: '2026-01-01', to: '2027-12-31', fixed: false, holds: 'now', lines: [2] });
+    // In another currency there is no such price, and another customer has not been granted it.
+    expect(value(await seeDeal(mara, (await quoteOf(mara, 'hallersee', ['SV-CALIB', 1])).id)).agreements.some(({ price }) => price !== undefined)).toBe(false);
+    const { grants } = connected().records;
+    await grants.update({ validTo: '2026-02-01' }, { where: { sku: 'SV-CALIB' } });
+    expect(value(await seeDeal(mara, brannoch.id)).agreements.find(({ price }) => price !== undefined)?.holds).toBe('over');
+    await grants.update({ validTo: '2027-12-31' }, { where: { sku: 'SV-CALIB' } });
+  });
+});
+
+describe('dates', () => {
+  it('of a warranty run from delivery on, for as long as its item covers', async () => {
+    const [{ id } = { id: '' }] = (await listQuotes(mara)).filter(({ number }) => number === 'Q-26-0012');
+    const { lines } = value(await seeQuote(mara, id));
+    const [cover, ...more] = lines[0]?.covers ?? [];
+    expect([cover?.name.en, more]).toEqual(['Warranty to 10 years', []]);
+    expect(cover && lastDay({ start: cover.from, months: 120, days: 0 })).toBe(cover?.to);
+    // Not before the slowest part, packing and the way.
+    expect((cover?.from ?? '') > inDays(shippingDays)).toBe(true);
+    expect(lines[1]?.covers).toEqual([]);
+  });
+  it('stay as they were sent, and follow the order', async () => {
+    const [{ id } = { id: '' }] = (await listQuotes(mara)).filter(({ number }) => number === 'Q-26-0001');
+    const order = await connected().records.orders.findOne({ where: { quoteId: id } });
+    const covers = value(await seeQuote(mara, id)).lines.flatMap((line) => line.covers);
+    expect(covers.length).toBeGreaterThan(0);
+    for (const cover of covers) expect(cover.from).toBe(order?.promised);
   });
 });
 
@@ -258,8 +295,8 @@ describe('what a quote means for who sells it', () => {
     // Services are to be sold at 5 % off: 890.00 x 0.95 = 845.50; 1.5 % of that and 4 % of 44.50.
     expect(deal.commission).toMatchObject({ net: '890', target: '845.5', above: '44.5', amount: '14.46' });
     expect(deal.quota?.adds).toBe('890');
-    expect(value(await seeDeal(joss, quote.id))).toEqual({});
-    expect(Object.keys(value(await seeDeal(tobias, quote.id)))).toEqual(['quota', 'commission']);
+    expect(Object.keys(value(await seeDeal(joss, quote.id)))).toEqual(['agreements']);
+    expect(Object.keys(value(await seeDeal(tobias, quote.id)))).toEqual(['agreements', 'quota', 'commission']);
     expect(codes(await seeDeal(rhona, quote.id))).toEqual(['quote.missing']);
   });
 

@@ -17,33 +17,36 @@ export async function tariffFor(actor: Actor, list: string, day: string, transac
 
 /** With costs; for computation on the server only. */
 export async function fullTariff(list: string, day: string, transaction: Transaction | null = null): Promise<Tariff> {
-  const { priceLists, items, workCentres } = connected().records;
-  const [head, entries, all, centres] = [
+  const { priceLists, items, models, workCentres } = connected().records;
+  const [head, entries, all, heads, centres] = [
     await priceLists.findByPk(list, { transaction }),
     await entriesOn(list, day, {}, transaction),
     await items.findAll({ attributes: ['sku', 'family', 'kind', 'cost'], transaction, raw: true }),
+    await models.findAll({ transaction, raw: true }),
     await workCentres.findAll({ transaction, raw: true }),
   ];
   if (!head) throw new Error(`no price list ${list}`);
   const inCurrency = (cost: string): string => new Exact(cost).times(head.costRate).toString();
   const rates = Object.fromEntries(centres.map((centre) => [centre.code, inCurrency(centre.rate)]));
-  return tariffFrom({ list, currency: head.currency, decimals: head.decimals, rates }, entries.map(listedBy), all.map(({ sku, family, kind, cost }) => ({ sku, family, kind, cost: inCurrency(cost) })));
+  const modelOf = new Map(heads.map(({ id, sku }) => [sku, id]));
+  const listed = entries.map((row): ListedItem => ({ ...listedBy(row), ...(row.inside === '' ? {} : { inside: modelOf.get(row.inside) ?? row.inside }) }));
+  return tariffFrom({ list, currency: head.currency, decimals: head.decimals, rates }, listed, all.map(({ sku, family, kind, cost }) => ({ sku, family, kind, cost: inCurrency(cost) })));
 }
 
 function listedBy({ sku, entry, baseMonths, leastMonths }: PriceEntryRow): ListedItem {
   return { sku, entry, ...(baseMonths === null ? {} : { every: { baseMonths, ...(leastMonths === null ? {} : { leastMonths }) } }) };
 }
 
-/** The entries of a list that hold on a day: of each item the newest begun, unless it has ended. */
-async function entriesOn(list: string, day: string, of: { sku?: string[] }, transaction: Transaction | null): Promise<PriceEntryRow[]> {
+/** The entries of a list that hold on a day: of each item, anywhere and inside each bundle, the newest begun, unless it has ended. */
+async function entriesOn(list: string, day: string, of: { sku?: string[]; inside?: string }, transaction: Transaction | null): Promise<PriceEntryRow[]> {
   const rows = await connected().records.priceEntries.findAll({ where: { priceList: list, validFrom: { [Op.lte]: day }, ...of }, order: [['validFrom', 'ASC']], transaction, raw: true });
-  const newest = new Map(rows.map((row) => [row.sku, row]));
+  const newest = new Map(rows.map((row) => [`${row.sku} ${row.inside}`, row]));
   return [...newest.values()].filter(({ validTo }) => validTo === null || validTo >= day);
 }
 
 /** How some items are priced in a list on a day, and what of them recurs. */
 export async function entriesOf(list: string, day: string, skus: readonly string[], transaction: Transaction | null = null): Promise<Map<string, ListedItem>> {
-  return new Map((await entriesOn(list, day, { sku: [...skus] }, transaction)).map((row) => [row.sku, listedBy(row)]));
+  return new Map((await entriesOn(list, day, { sku: [...skus], inside: '' }, transaction)).map((row) => [row.sku, listedBy(row)]));
 }
 
 export async function itemFacts(transaction: Transaction | null = null): Promise<ItemFacts> {

@@ -51,7 +51,7 @@ export function priceReading(reading: Reading, tariff: Tariff, priceOf: (inside:
     const { place } = inside.build;
     const price = priceOf(inside);
     const name = nameOfBuild(inside);
-    parts.push(...price.parts.map((part) => ({ ...part, id: `${place}/${part.id}`, name: named(name, part.name), place: part.place === undefined ? place : `${place}/${part.place}` })));
+    parts.push(...price.parts.map((part) => ({ ...part, id: `${place}/${part.id}`, ...(part.of === undefined ? {} : { of: `${place}/${part.of}` }), name: named(name, part.name), place: part.place === undefined ? place : `${place}/${part.place}` })));
     waiting.push(...price.open.map((id) => `${place}/${id}`));
     for (const item of price.unpriced) unpriced.add(item);
   }
@@ -62,6 +62,7 @@ export function priceReading(reading: Reading, tariff: Tariff, priceOf: (inside:
     if (base.length === 0) unpriced.add(item);
     else parts.splice(at, 0, { ...part, rate, amount: sumOf(base).times(rate).times(quantity).toString() });
   }
+  parts.push(...ownPrices(parts, tariff.inside?.[document.id]));
   for (const inside of document.insidePrices ?? []) {
     const holds = reading.holdsAt(`insidePrices.${inside.id}.when`);
     const rate = reading.numberAt(`insidePrices.${inside.id}.rate`);
@@ -117,11 +118,23 @@ function shareOf(parts: readonly PricedPart[], id: string, make: (of: Pick<Price
 /** The same for parts that recur alike. */
 export const termKey = ({ baseMonths, start = '', months }: RecurringPart): string => [String(baseMonths), start, months === undefined ? '' : String(months)].join('_');
 
+/** What prices of their own in the bundle make of what its parts list at, and of what bundles inside made of it. */
+function ownPrices(parts: readonly PricedPart[], own: Readonly<Record<string, ExactText>> | undefined): PricedPart[] {
+  if (!own) return [];
+  return parts.flatMap((part): PricedPart[] => {
+    const price = part.item === undefined || part.kind === 'inside' ? undefined : own[part.item];
+    if (price === undefined) return [];
+    const so = sumOf([part, ...parts.filter((each) => each.of === part.id)]);
+    const apart = exact(price).times(part.quantity ?? '1').minus(so);
+    return apart.isZero() ? [] : [{ id: `${part.id}.own`, kind: 'inside', name: part.name, amount: apart.toString(), of: part.id, ...(part.place === undefined ? {} : { place: part.place }), ...(part.grows ? { grows: part.grows } : {}), ...(part.recurs ? { recurs: part.recurs } : {}) }];
+  });
+}
+
 /** What a price inside takes off. */
 function takenOff({ picks }: CompiledModel, parts: readonly PricedPart[], { id, name, of }: InsidePrice, rate: Exact): PricedPart[] {
   if (rate.isZero()) return [];
   const places = picks.flatMap((pick) => (of.includes(pick.on) ? pick.builds.map((build) => build.place) : []));
-  const meant = parts.filter((part) => of.includes(part.id) || places.some((place) => part.place === place || part.place?.startsWith(`${place}/`)));
+  const meant = parts.filter((part) => of.includes(part.of ?? part.id) || places.some((place) => part.place === place || part.place?.startsWith(`${place}/`)));
   return shareOf(meant, id, (grown, base) => ({ ...grown, kind: 'inside', name, rate: rate.toString(), amount: base.times(rate).negated().toString() }));
 }
 

@@ -44,6 +44,8 @@ export interface Tariff {
   prices: Readonly<Record<string, ExactText>>;
   /** Of items priced in another way than by the piece; shares name items, not families. */
   entries?: Readonly<Record<string, PriceEntry>>;
+  /** Unit prices that items have inside a bundle alone, by the id of its model. */
+  inside?: Readonly<Record<string, Readonly<Record<string, ExactText>>>>;
   /** Of items whose price is for a period. */
   recurs?: Readonly<Record<string, Recurrence>>;
   /** Software and services: a build costs what they do, besides what it is made of. */
@@ -63,7 +65,7 @@ export interface RecurringPart extends Recurrence {
 /** One part of a list price. */
 export interface PricedPart {
   id: string;
-  /** inside: taken off for standing inside a bundle; rates: what the rates agreed on the line make of the list's. */
+  /** inside: what a price of its own in the bundle makes, or a share taken off there; rates: what the rates agreed on the line make of the list's. */
   kind: 'part' | 'option' | 'inside' | 'surcharge' | 'rates';
   name: Texts;
   item?: string;
@@ -82,6 +84,8 @@ export interface PricedPart {
   grows?: Growth;
   /** The build inside that it belongs to. */
   place?: string;
+  /** Of a price of its own in the bundle: the part that it is for. */
+  of?: string;
 }
 
 export interface BuildPrice {

@@ -73,9 +73,9 @@ describe('a list', () => {
   const items = [{ sku: 'A', family: 'yard', kind: 'part', cost: '40' }, { sku: 'B', family: 'yard', kind: 'service', cost: '10' }, { sku: 'C', family: 'software', kind: 'software' }];
   it('becomes prices by the piece where it can, and names items for families', () => {
     const tariff = tariffFrom({ list: 'L', currency: 'EUR', decimals: 2 }, [
-      { sku: 'A', entry: { method: 'costPlus', markUp: '0.25' } }, { sku: 'B', entry: { method: 'share', rate: '0.1', of: ['yard', 'Z'] } }, { sku: 'C', entry: { method: 'unit', price: '9' }, every: { baseMonths: 12 } },
+      { sku: 'A', entry: { method: 'costPlus', markUp: '0.25' } }, { sku: 'B', entry: { method: 'share', rate: '0.1', of: ['yard', 'Z'] } }, { sku: 'C', entry: { method: 'unit', price: '9' }, every: { baseMonths: 12 } }, { sku: 'A', entry: { method: 'unit', price: '45' }, inside: 'gate' },
     ], items);
-    expect(tariff).toMatchObject({ prices: { A: '50', C: '9' }, entries: { B: { of: ['A', 'B', 'Z'] } }, recurs: { C: { baseMonths: 12 } }, asSold: ['B', 'C'], costs: { A: '40', B: '10' } });
+    expect(tariff).toMatchObject({ prices: { A: '50', C: '9' }, entries: { B: { of: ['A', 'B', 'Z'] } }, recurs: { C: { baseMonths: 12 } }, inside: { gate: { A: '45' } }, asSold: ['B', 'C'], costs: { A: '40', B: '10' } });
     expect(tariffFrom({ list: 'L', currency: 'EUR', decimals: 2 }, [{ sku: 'C', entry: { method: 'costPlus', markUp: '1' } }], items).prices).toEqual({});
   });
 });

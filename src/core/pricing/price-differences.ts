@@ -20,7 +20,7 @@ export function priceDifferences(model: CompiledModel, values: Values, tariff: T
   const decisive = decisiveRows(model, tariff);
   const builds = model.picks.flatMap((pick) => pick.builds);
   /** What is taken off builds inside, or is a share of them, changes with them. */
-  const insideAlone = (model.document.insidePrices ?? []).length === 0 && base.parts.every(({ item }) => item === undefined || tariff.entries?.[item]?.method !== 'share');
+  const insideAlone = (model.document.insidePrices ?? []).length === 0 && tariff.inside?.[model.document.id] === undefined && base.parts.every(({ item }) => item === undefined || tariff.entries?.[item]?.method !== 'share');
   /** The difference where only a build inside can make one; null where it opens or settles something, undefined where it is not so. */
   const differenceInside = (changed: Values, row: string): string | null | undefined => {
     const build = builds.find(({ place }) => row.startsWith(`${place}/`));

@@ -13,9 +13,9 @@ const decided = (text: string): Decision[] => text.split(' ').filter(Boolean).ma
   return { on, value: value === 'yes' ? true : value === 'no' ? false : value };
 });
 const valuesOf = (model: CompiledModel, decisions: string) => createEngine(model, context).state({ decisions: decided(decisions) }).values;
-const sumOf = (model: CompiledModel, decisions: string): string => {
+const sumOf = (model: CompiledModel, decisions: string, by = tariff): string => {
   const reading = new Reading(model, valuesOf(model, decisions));
-  return priceTerms(model, tariff).reduce((sum, { formula, weight }) => {
+  return priceTerms(model, by).reduce((sum, { formula, weight }) => {
     const value = reading.run(formula);
     return value instanceof Exact ? (sum.plus(value.times(weight)) as Exact) : sum;
   }, exact(0)).toString();
@@ -72,5 +72,20 @@ describe('prices inside a bundle', () => {
     const terminal = parts.filter((each) => each.place === 'terminal/beacon/1').reduce((sum, each) => sum.plus(each.amount) as Exact, exact(0));
     expect(parts.some((each) => each.id === 'terminal/beacon/1/plate')).toBe(true);
     expect(parts.find((each) => each.id === 'terminalLess')?.amount).toBe(terminal.times('-0.1').toString());
+  });
+  it('may be prices of their own, with what is taken off counted from them', () => {
+    const own = { ...tariff, inside: { quarryGate: { 'YE-LOOP': '200', 'YE-KIOSK': '1000.5', 'RB-HUB': '1' }, ridgeback: { 'RB-HUB': '5' }, elsewhere: { 'YE-LOOP': '1' } } };
+    const decisions = `${base} gateParts.kiosk=yes gateParts.loop=yes`;
+    const price = priceBuild(model, valuesOf(model, decisions), own);
+    const at = (id: string) => price.parts.find((each) => each.id === id);
+    const [loop, kiosk, intercom] = ['loop', 'kiosk', 'intercom'].map((id) => at(`gateParts.${id}`));
+    expect(at('gateParts.loop.own')).toMatchObject({ kind: 'inside', of: 'gateParts.loop', amount: exact('200').times(loop?.quantity ?? 1).minus(loop?.amount ?? 0).toString() });
+    // 6 % off what the three come to at these prices.
+    expect(at('gateLess')?.amount).toBe(exact('200').times(loop?.quantity ?? 1).plus(exact('1000.5').times(kiosk?.quantity ?? 1)).plus(intercom?.amount ?? 'NaN').times('-0.06').toString());
+    // A bundle's own price is for what a build inside lists at, whatever price of its own that one has.
+    const hubs = price.parts.filter((each) => each.item === 'RB-HUB' || each.of === 'scale/ridgeback/1/junctionBox.hub').map(({ amount }) => amount);
+    expect(hubs.reduce((sum, each) => sum.plus(each) as Exact, exact(0)).toString()).toBe('1');
+    expect(hubs).toHaveLength(3);
+    expect(sumOf(model, decisions, own)).toBe(price.list);
   });
 });

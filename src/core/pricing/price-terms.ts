@@ -21,6 +21,8 @@ interface Priced {
   place?: string;
   grows?: Growth;
   recurs?: true;
+  /** How many, where it is not the quantity; of what recurs times its periods. */
+  pieces: Expr;
   quantity: Expr;
   price: Exact;
 }
@@ -64,7 +66,8 @@ function pricedIn(model: CompiledModel, tariff: Tariff): Priced[] {
     if (entry?.method === 'share') shares.push({ rate: exact(entry.rate), of: entry.of, id, item, quantity, ...grows });
     const priced = entry && amountOf(model, entry, quantity);
     const every = tariff.recurs?.[item];
-    if (priced) found.push({ id, item, ...priced, ...(every ? { recurs: true, quantity: overTerm(model, every, priced.quantity) } : {}), ...grows });
+    const overAll = (amount: Expr): Expr => (every ? overTerm(model, every, amount) : amount);
+    if (priced) found.push({ id, item, price: priced.price, quantity: overAll(priced.quantity), pieces: overAll(quantity), ...(every ? { recurs: true } : {}), ...grows });
   };
   for (const part of document.prices) {
     const quantity = formulas.get(`prices.${part.id}.quantity`)?.expr;
@@ -75,15 +78,20 @@ function pricedIn(model: CompiledModel, tariff: Tariff): Priced[] {
     for (const build of pick.builds) {
       const place = placed(model, build);
       found.push(...pricedIn(build.model, tariff).map((each) => ({
-        ...each, id: `${build.place}/${each.id}`, place: each.place === undefined ? build.place : `${build.place}/${each.place}`, quantity: given(build.when.expr, place(each.quantity)),
+        ...each, id: `${build.place}/${each.id}`, place: each.place === undefined ? build.place : `${build.place}/${each.place}`, quantity: given(build.when.expr, place(each.quantity)), pieces: given(build.when.expr, place(each.pieces)),
       })));
     }
   }
   const byThemselves = found.filter((each) => !each.recurs);
   for (const { rate, of, quantity, ...share } of shares) {
-    for (const base of byThemselves) if (of.includes(base.item) && base.grows === share.grows) found.push({ ...share, quantity: calculated('*', quantity, base.quantity), price: base.price.times(rate) as Exact });
+    for (const base of byThemselves) if (of.includes(base.item) && base.grows === share.grows) found.push({ ...share, pieces: quantity, quantity: calculated('*', quantity, base.quantity), price: base.price.times(rate) as Exact });
   }
-  return found;
+  const own = tariff.inside?.[document.id];
+  // In place of what it lists at: that off, and its own price on.
+  return own ? found.flatMap((each) => {
+    const price = own[each.item];
+    return price === undefined ? [each] : [{ ...each, quantity: each.pieces, price: exact(price) }];
+  }) : found;
 }
 
 function entryOf({ prices, entries }: Tariff, item: string): PriceEntry | undefined {

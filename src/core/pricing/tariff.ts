@@ -8,6 +8,8 @@ export interface ListedItem {
   sku: string;
   entry: PriceEntry;
   every?: Recurrence;
+  /** The model of the bundle inside which alone it is priced so, by the piece. */
+  inside?: string;
 }
 
 /** An item as a tariff needs it. `cost` of one piece in the currency of the list, where it is known. */
@@ -27,7 +29,12 @@ export function tariffFrom(head: Pick<Tariff, 'list' | 'currency' | 'decimals' |
   const prices: Record<string, ExactText> = {};
   const entries: Record<string, PriceEntry> = {};
   const recurs: Record<string, Recurrence> = {};
-  for (const { sku, entry, every } of list) {
+  const within: Record<string, Record<string, ExactText>> = {};
+  for (const { sku, entry, every, inside } of list) {
+    if (inside !== undefined) {
+      if (entry.method === 'unit') within[inside] = { ...within[inside], [sku]: entry.price };
+      continue;
+    }
     if (every) recurs[sku] = every;
     if (entry.method === 'unit') prices[sku] = entry.price;
     else if (entry.method === 'costPlus') {
@@ -39,7 +46,7 @@ export function tariffFrom(head: Pick<Tariff, 'list' | 'currency' | 'decimals' |
   const asSold = items.flatMap(({ sku, kind }) => (kind === 'software' || kind === 'service' ? [sku] : []));
   return {
     ...head, prices, asSold, ...(Object.keys(entries).length > 0 ? { entries } : {}), ...(Object.keys(recurs).length > 0 ? { recurs } : {}),
-    ...(costs.size > 0 ? { costs: Object.fromEntries(costs) } : {}),
+    ...(Object.keys(within).length > 0 ? { inside: within } : {}), ...(costs.size > 0 ? { costs: Object.fromEntries(costs) } : {}),
   };
 }
 

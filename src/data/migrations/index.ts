@@ -3,7 +3,7 @@ import { bench } from './0002-bench';
 import { pricing } from './0003-pricing';
 import { signOff } from './0004-sign-off';
 import { revisions } from './0005-revisions';
-import { covers } from './0006-covers';
+import { inside } from './0006-inside';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -11,4 +11,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, covers];
+export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside];

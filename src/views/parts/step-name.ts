@@ -7,6 +7,8 @@ export function stepName(step: Pick<WalkStep, 'kind' | 'name'>, t: Translate, la
   switch (step.kind) {
     case 'surcharge':
       return t('walk.surcharge', { name: named });
+    case 'inside':
+      return named ? `${t('walk.inside')}: ${named}` : t('walk.inside');
     case 'agreement':
     case 'quantity':
     case 'promotion':
