@@ -124,7 +124,7 @@ describe('dates', () => {
     expect(lines[1]?.covers).toEqual([]);
   });
   it('stay as they were sent, and follow the order', async () => {
-    const [{ id } = { id: '' }] = (await listQuotes(mara)).filter(({ number }) => number === 'Q-26-0001');
+    const [{ id } = { id: '' }] = (await listQuotes(mara)).filter(({ number }) => number === 'Q-26-0002');
     const order = await connected().records.orders.findOne({ where: { quoteId: id } });
     const covers = value(await seeQuote(mara, id)).lines.flatMap((line) => line.covers);
     expect(covers.length).toBeGreaterThan(0);
