@@ -20,7 +20,8 @@ test('a quote is sent, revised and compared; what was sent stays as it was', asy
   await add(page, 'SILL-1212-X', '2');
   await add(page, 'SV-COMM', '1');
   await state(page, 'Ready');
-  await page.getByLabel('Valid until').fill(inDays(20));
+  await page.getByLabel('Valid until', { exact: true }).fill(inDays(20));
+  await page.getByLabel('Valid until', { exact: true }).press('Enter');
   await saved(page);
   await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Send it' }).click();

@@ -1,5 +1,4 @@
 import { Fragment, useState } from 'react';
-import { Wrench } from 'lucide-react';
 import type { MaterialNeed } from '../../core/production';
 import type { BenchView, SpecialPart } from '../../core/quoting';
 import { readExact } from '../../core/exact';
@@ -11,6 +10,7 @@ import css from './strip.module.css';
 import { shownUnit, shownValue } from './typed';
 import type { Bench } from './useBench';
 import type { Words } from './words';
+import { specialMark } from './marks';
 
 interface Props { bench: Bench; view: BenchView; words: Words; frozen: boolean }
 
@@ -41,7 +41,7 @@ export function BuildList({ bench, view, words, frozen }: Props) {
                       <td className={css.act}>
                         {part
                           ? <Button look="plain" onClick={() => void bench.replace(need.item, null)}>{t('special.back')}</Button>
-                          : <Button look="plain" aria-label={t('special.replace', { name: own(view.itemNames[need.item], language) })} title={t('special.replace', { name: own(view.itemNames[need.item], language) })} onClick={() => setReplacing(replacing === need.row ? undefined : need.row)}><Wrench size={13} aria-hidden /></Button>}
+                          : <Button look="plain" aria-label={t('special.replace', { name: own(view.itemNames[need.item], language) })} title={t('special.replace', { name: own(view.itemNames[need.item], language) })} onClick={() => setReplacing(replacing === need.row ? undefined : need.row)}>{specialMark}</Button>}
                       </td>
                     )}
                   </tr>

@@ -1,5 +1,4 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { FileDown, Maximize2, Minimize2 } from 'lucide-react';
 import { viewOf } from '../../core/drawing';
 import type { BenchView } from '../../core/quoting';
 import { own } from '../../i18n';
@@ -10,6 +9,7 @@ import { Drawing } from './Drawing';
 import css from './drawing.module.css';
 import type { Bench } from './useBench';
 import type { Words } from './words';
+import { fileMark, largerMark, smallerMark } from './marks';
 
 // The part in three dimensions is large, and loads when it is first shown.
 const Space = lazy(() => import('./Space'));
@@ -34,8 +34,8 @@ export function DrawingPanel({ bench, view, words, large, onLarge, onGo }: { ben
       <div className={css.head}>
         <Tabs label={t('draw.title')} tabs={tabs} chosen={tab} onChoose={setTab} panel="drawing-panel" />
         <span className={css.files}>
-          {files.map(([name, format]) => <a key={name} className={css.file} href={`/api/builds/${view.build.id}/drawing.${format ?? ''}?view=${tab}`} download title={t('draw.save', { format: name ?? '' })}><FileDown size={12} aria-hidden />{name}</a>)}
-          <button type="button" className={css.larger} aria-pressed={large} aria-label={t(large ? 'draw.smaller' : 'draw.larger')} title={t(large ? 'draw.smaller' : 'draw.larger')} onClick={onLarge}>{large ? <Minimize2 size={13} aria-hidden /> : <Maximize2 size={13} aria-hidden />}</button>
+          {files.map(([name, format]) => <a key={name} className={css.file} href={`/api/builds/${view.build.id}/drawing.${format ?? ''}?view=${tab}`} download title={t('draw.save', { format: name ?? '' })}>{fileMark}{name}</a>)}
+          <button type="button" className={css.larger} aria-pressed={large} aria-label={t(large ? 'draw.smaller' : 'draw.larger')} title={t(large ? 'draw.smaller' : 'draw.larger')} onClick={onLarge}>{large ? smallerMark : largerMark}</button>
         </span>
       </div>
       <div id="drawing-panel" role="tabpanel" aria-label={t('draw.title')} className={css.paper}>

@@ -1,5 +1,4 @@
 import { memo } from 'react';
-import { Bookmark, ClipboardCopy, CornerUpLeft, Redo2, Undo2 } from 'lucide-react';
 import type { BenchView } from '../../core/quoting';
 import { own } from '../../i18n';
 import { Button, LinkButton, classes } from '../../ui';
@@ -8,6 +7,7 @@ import css from './head.module.css';
 import { CodeRail } from './CodeRail';
 import { KeepDialog } from './KeepDialog';
 import type { Bench } from './useBench';
+import { backMark, copyMark, keepMark, redoMark, undoMark } from './marks';
 
 interface Props {
   view: BenchView;
@@ -32,12 +32,12 @@ export const Head = memo(function Head({ view, bench, frozen, keeping, onKeeping
       <CodeRail number={picture.number} outline={outline} onGo={onGo} />
       <div className={css.acts}>
         <span className={classes(css.saved, (save === 'offline' || save === 'refused') && css.bad)} role="status" title={save === 'offline' ? t('bench.offline') : undefined}>{saveText}</span>
-        <Button look="plain" onClick={onCopy} aria-label={t('bench.copy')} title={t('bench.copy')}><ClipboardCopy size={15} aria-hidden /></Button>
-        <Button look="plain" onClick={() => onKeeping(true)} aria-label={t('saved.keep')} title={`${t('saved.keep')} (F4)`}><Bookmark size={15} aria-hidden /></Button>
-        {!frozen && <Button look="plain" disabled={!bench.canUndo} onClick={() => void bench.undo()} aria-label={t('bench.undo')} title={`${t('bench.undo')} (Ctrl Z)`}><Undo2 size={15} aria-hidden /></Button>}
-        {!frozen && <Button look="plain" disabled={!bench.canRedo} onClick={() => void bench.redo()} aria-label={t('bench.redo')} title={`${t('bench.redo')} (Ctrl Shift Z)`}><Redo2 size={15} aria-hidden /></Button>}
+        <Button look="plain" onClick={onCopy} aria-label={t('bench.copy')} title={t('bench.copy')}>{copyMark}</Button>
+        <Button look="plain" onClick={() => onKeeping(true)} aria-label={t('saved.keep')} title={`${t('saved.keep')} (F4)`}>{keepMark}</Button>
+        {!frozen && <Button look="plain" disabled={!bench.canUndo} onClick={() => void bench.undo()} aria-label={t('bench.undo')} title={`${t('bench.undo')} (Ctrl Z)`}>{undoMark}</Button>}
+        {!frozen && <Button look="plain" disabled={!bench.canRedo} onClick={() => void bench.redo()} aria-label={t('bench.redo')} title={`${t('bench.redo')} (Ctrl Shift Z)`}>{redoMark}</Button>}
         {view.line || frozen
-          ? <LinkButton look="main" href={`/quotes/${quote.id}`} onClick={(event) => { event.preventDefault(); onQuote(); }}><CornerUpLeft size={14} aria-hidden />{t('bench.back')}</LinkButton>
+          ? <LinkButton look="main" href={`/quotes/${quote.id}`} onClick={(event) => { event.preventDefault(); onQuote(); }}>{backMark}{t('bench.back')}</LinkButton>
           : <Button look="main" disabled={!picture.state.complete || picture.price.unpriced.length > 0} onClick={onQuote}>{t('bench.put')}</Button>}
       </div>
       <KeepDialog open={keeping} bench={bench} build={view.build.id} onClose={() => onKeeping(false)} />

@@ -1,5 +1,4 @@
 import { useRef, useState, type KeyboardEvent } from 'react';
-import { Ban, Repeat2, RotateCcw } from 'lucide-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { exact } from '../../core/exact';
 import { moneyDifference, number, own } from '../../i18n';
@@ -11,6 +10,7 @@ import css from './option-table.module.css';
 import type { RowProps } from './Row';
 import { actOn, barredText, swapText, type TabInfo } from './TabRow';
 import { shownUnit, shownValue } from './typed';
+import { barredMark, releaseMark, swapMark } from './marks';
 
 const rowHeight = 26;
 const mostShown = 8;
@@ -48,8 +48,8 @@ export function OptionTable({ state, tabs, many, words, decimals, frozen, folded
   const mass = (tab: TabInfo) => (tab.mass === undefined ? '' : `${number(shownValue(tab.mass, 'kg', words.units), language, 1)} ${shownUnit('kg', words.units)}`);
   const said = (tab: TabInfo) => {
     if (tab.taken) return <span className={shared.source}>{t(`source.${tab.source}`)}</span>;
-    if (tab.standing === 'swap') return <><Repeat2 size={12} aria-hidden /> {swapText(tab, t)}</>;
-    return tab.standing === 'barred' ? <><Ban size={12} aria-hidden /> {barredText(tab, words, t)}</> : '';
+    if (tab.standing === 'swap') return <>{swapMark} {swapText(tab, t)}</>;
+    return tab.standing === 'barred' ? <>{barredMark} {barredText(tab, words, t)}</> : '';
   };
   const id = `options-${state.id}`;
   return (
@@ -62,7 +62,7 @@ export function OptionTable({ state, tabs, many, words, decimals, frozen, folded
           onChange={(event) => { setText(event.target.value); setActive(0); }} onKeyDown={keys}
         />
         <span className={shared.quiet}>{t('bench.ofMany', { count: list.length, all: tabs.length })}{hidden > 0 ? ` · ${t('bench.folded', { count: hidden })}` : ''}</span>
-        {state.source === 'yours' && !many && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(state.id) })} onClick={() => onRelease(state.id)}><RotateCcw size={13} aria-hidden /></button>}
+        {state.source === 'yours' && !many && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(state.id) })} onClick={() => onRelease(state.id)}>{releaseMark}</button>}
       </div>
       {advice && state.source === 'advised' && <p className={shared.quiet}>{own(advice, language)}</p>}
       <div ref={scroller} className={css.scroller} style={{ height: Math.min(mostShown, Math.max(1, list.length)) * rowHeight + 2 }}>

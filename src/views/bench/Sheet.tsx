@@ -1,5 +1,4 @@
 import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
-import { ChevronDown, ChevronRight, TriangleAlert } from 'lucide-react';
 import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
 import type { BenchView } from '../../core/quoting';
@@ -14,6 +13,7 @@ import css from './sheet.module.css';
 import type { Bench } from './useBench';
 import { WhyPanel } from './WhyPanel';
 import type { Words } from './words';
+import { alertMark, foldedMark, unfoldedMark } from './marks';
 
 export interface SheetHandle {
   /** Brings a row into view and to the keyboard, opening the build inside that it is in. */
@@ -66,7 +66,8 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
   const many = sections.reduce((sum, section) => sum + section.rows.length, 0) > drawnAtOnce;
   const barred = Object.values(rows).reduce((sum, row) => sum + (row.shown ? (row.options ?? []).filter((option) => option.standing === 'barred' && !option.taken).length : 0), 0);
 
-  const watch = useNearness(many, element, setNear);
+  const [come, watchNear] = [useComing(), useNearness(many, element, setNear)];
+  const watch = useMemo(() => (row: HTMLElement | null) => { come(row); watchNear(row); }, [come, watchNear]);
   const focus = (row: string): void => {
     const at = element.current?.querySelector<HTMLElement>(`[data-row="${row}"]`);
     at?.scrollIntoView({ block: 'nearest' });
@@ -100,7 +101,7 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
         <button type="button" className={css.switch} aria-pressed={preferences.foldBarred} title="F6" onClick={() => onPrefer({ foldBarred: !preferences.foldBarred })}>{t('bench.fold', { count: barred })}</button>
         <button type="button" className={css.switch} title="F9" onClick={() => onPrefer({ units: preferences.units === 'metric' ? 'imperial' : 'metric' })}>{t(`bench.units.${preferences.units}`)}</button>
       </div>
-      {frozen && <p className={shared.note}><TriangleAlert size={13} aria-hidden />{t('bench.settledQuote')}</p>}
+      {frozen && <p className={shared.note}>{alertMark}{t('bench.settledQuote')}</p>}
       {!frozen && view.modelVersion.newest > view.modelVersion.number && <MoveOver view={view} bench={bench} words={words} onMoved={onMoved} />}
       {clash && <WhyPanel clash title={t('bench.clashTitle')} why={clash} words={words} decimals={tariff.decimals} onTake={(way) => onTake(way.decisions)} />}
       {sections.map((section, index) => {
@@ -115,7 +116,7 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
             <h2 className={css.sectionTitle}>
               {first && (
                 <button type="button" className={css.opener} aria-expanded={!closed.has(place)} aria-label={t(closed.has(place) ? 'bench.openInside' : 'bench.closeInside', { what: words.place(place) ?? '' })} onClick={() => toggle(place)}>
-                  {closed.has(place) ? <ChevronRight size={14} aria-hidden /> : <ChevronDown size={14} aria-hidden />}
+                  {closed.has(place) ? foldedMark : unfoldedMark}
                 </button>
               )}
               {first && closed.has(place) ? words.place(place) : words.section(section)}
@@ -167,4 +168,28 @@ function useNearness(on: boolean, root: { current: HTMLElement | null }, tell: (
     if (observer.current) observer.current.observe(row);
     else waiting.current.push(row);
   }, [on]);
+}
+
+/** For how long a row that has come is laid out in any case. */
+const comingFor = 300;
+
+/**
+ * Rows that come with a decision are laid out with the rest at once. With content-visibility the browser finds out only after the layout
+ * that they are in sight, and does all of it again before it paints.
+ */
+function useComing(): (row: HTMLElement | null) => void {
+  const started = useRef(false);
+  useEffect(() => { started.current = true; }, []);
+  return useMemo(() => {
+    let coming: HTMLElement[] = [];
+    return (row) => {
+      if (!row || !started.current) return;
+      if (coming.length === 0) setTimeout(() => {
+        for (const each of coming) each.style.contentVisibility = '';
+        coming = [];
+      }, comingFor);
+      row.style.contentVisibility = 'visible';
+      coming.push(row);
+    };
+  }, []);
 }

@@ -1,11 +1,11 @@
 import { memo, type ReactNode } from 'react';
-import { CircleQuestionMark } from 'lucide-react';
 import type { Feature, Parameter } from '../../core/model';
 import { own } from '../../i18n';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import { RowControl, type RowProps } from './Row';
 import css from './sheet.module.css';
+import { helpMark } from './marks';
 
 interface Props extends RowProps {
   id: string;
@@ -35,7 +35,7 @@ export const SheetRow = memo(function SheetRow({ id, row, sketched, moved, drawn
     <div className={classes(css.row, moved && css.moved)} data-row={id} ref={watch}>
       <div className={css.rowHead}>
         <p className={css.rowName}>{words.label(id)}</p>
-        {(row?.help !== undefined || sketched) && <button type="button" className={css.helper} aria-expanded={helped} aria-label={help} title={`${help} (F1)`} onClick={() => onHelp(helped ? undefined : id)}><CircleQuestionMark size={13} aria-hidden /></button>}
+        {(row?.help !== undefined || sketched) && <button type="button" className={css.helper} aria-expanded={helped} aria-label={help} title={`${help} (F1)`} onClick={() => onHelp(helped ? undefined : id)}>{helpMark}</button>}
         {row?.help && state.todo && !helped && <p className={css.rowHelp}>{own(row.help, language)}</p>}
       </div>
       {drawn ? <RowControl feature={feature} parameter={parameter} {...control} /> : <div className={css.undrawn} style={{ height: 34 + 42 * Math.floor((feature?.options.length ?? 1) / 8) }} />}

@@ -1,5 +1,4 @@
 import { createContext, memo, use, useState, type ReactNode } from 'react';
-import { ChevronDown, ChevronRight, CircleCheck } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
 import { afterWorkingDays, shippingDays } from '../../core/production';
 import type { BenchView } from '../../core/quoting';
@@ -13,6 +12,7 @@ import css from './side.module.css';
 import type { Bench } from './useBench';
 import { Warnings } from './Warnings';
 import type { Words } from './words';
+import { closedMark, completeMark, openMark } from './marks';
 
 interface Props { bench: Bench; view: BenchView; words: Words; frozen: boolean; large: boolean; onLarge: () => void; onGo: (row: string) => void }
 
@@ -30,7 +30,7 @@ function NetFigure({ view }: { view: BenchView }) {
       <p className={css.netFigure}><span>{t('bench.net')} {currency}{price.open.length > 0 ? ` ${t('bench.soFar')}` : ''}</span><b data-testid="net">{money(line.unitNet, language, decimals)}</b></p>
       {runningIn(line).map(({ net, from, to, months }) => <p key={`${from} ${to}`} className={css.recurs}>{t('bench.recurs', { net: money(net, language, decimals), months })}</p>)}
       {price.unpriced.length > 0 && <p className={shared.rowError}>{t('bench.unpriced', { items: price.unpriced.join(', ') })}</p>}
-      {state.complete && price.unpriced.length === 0 && <p className={css.ready}><CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />{t('bench.ready')}</p>}
+      {state.complete && price.unpriced.length === 0 && <p className={css.ready}>{completeMark}{t('bench.ready')}</p>}
     </div>
   );
 }
@@ -50,7 +50,7 @@ export const Side = memo(function Side({ bench, view, words, frozen, large, onLa
   const row = (id: string, name: string, value: string, detail: ReactNode) => (
     <div key={id} className={css.figure}>
       <button type="button" className={css.opener} aria-expanded={open === id} title={t('bench.figure', { what: name })} onClick={() => setOpen(open === id ? null : id)}>
-        {open === id ? <ChevronDown size={12} aria-hidden /> : <ChevronRight size={12} aria-hidden />}<span>{name}</span><span className={shared.figure}>{value}</span>
+        {open === id ? openMark : closedMark}<span>{name}</span><span className={shared.figure}>{value}</span>
       </button>
       {open === id && <div className={css.detail} role="group" aria-label={t('bench.figure', { what: name })}>{detail}</div>}
     </div>

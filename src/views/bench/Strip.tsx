@@ -1,5 +1,5 @@
 import { memo, useState } from 'react';
-import { ChevronDown, ChevronUp, ChevronsUp } from 'lucide-react';
+import { ChevronsUp } from 'lucide-react';
 import type { BenchView } from '../../core/quoting';
 import { own } from '../../i18n';
 import { Button, Tabs, classes } from '../../ui';
@@ -12,6 +12,7 @@ import css from './strip.module.css';
 import type { Bench } from './useBench';
 import { Variants } from './Variants';
 import type { Words } from './words';
+import { downMark, upMark } from './marks';
 
 export type StripTab = 'parts' | 'operations' | 'changed' | 'notes' | 'variants' | 'best';
 
@@ -41,7 +42,7 @@ export const Strip = memo(function Strip({ tab, onTab, bench, view, words, froze
         <Tabs label={t('bench.parts')} tabs={tabs} chosen={tab} onChoose={(id) => { onTab(id); if (size === 'closed') setSize('low'); }} panel="strip-panel" />
         <span>
           {size !== 'closed' && <Button look="plain" aria-label={t('bench.taller')} aria-pressed={size === 'tall'} onClick={() => setSize(size === 'tall' ? 'low' : 'tall')}><ChevronsUp size={15} aria-hidden style={{ transform: size === 'tall' ? 'rotate(180deg)' : undefined }} /></Button>}
-          <Button look="plain" aria-label={t('bench.close')} aria-expanded={size !== 'closed'} onClick={() => setSize(size === 'closed' ? 'low' : 'closed')}>{size === 'closed' ? <ChevronUp size={15} aria-hidden /> : <ChevronDown size={15} aria-hidden />}</Button>
+          <Button look="plain" aria-label={t('bench.close')} aria-expanded={size !== 'closed'} onClick={() => setSize(size === 'closed' ? 'low' : 'closed')}>{size === 'closed' ? upMark : downMark}</Button>
         </span>
       </div>
       {size !== 'closed' && (

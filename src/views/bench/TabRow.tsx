@@ -1,5 +1,4 @@
 import { memo, useCallback, useRef, useState, type KeyboardEvent } from 'react';
-import { Ban, RotateCcw, Repeat2 } from 'lucide-react';
 import type { Decision, Source, Standing, Target } from '../../core/engine';
 import { exact } from '../../core/exact';
 import type { Remark } from '../../workers/bench.worker';
@@ -11,6 +10,7 @@ import { Mortise } from './Mortise';
 import type { RowProps } from './Row';
 import css from './tabs.module.css';
 import type { Words } from './words';
+import { barredLineMark, releaseMark, swapMark } from './marks';
 
 /** One option: what it shows, and what taking it decides. */
 export interface TabInfo {
@@ -97,7 +97,7 @@ const Tab = memo(function Tab({ id, name, under, hint, many, taken, standing, cl
       className={classes(css.tab, taken && css.taken, swap && css.swap, clashing && css.clashing)} onFocus={() => onFocus(at)} onClick={() => onTake(at)}
     >
       <span className={css.box}>
-        <span className={css.optionName}>{swap && <Repeat2 size={12} aria-hidden />}{name}</span>
+        <span className={css.optionName}>{swap && swapMark}{name}</span>
         <span className={classes(css.under, taken ? shared.source : !swap && shared.price)} title={hint}>{under}</span>
       </span>
     </button>
@@ -148,7 +148,7 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
           onFocus={setActive} onTake={take} at={index}
         />
       ))}
-      {mine && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(mine) })} title={t('bench.release', { what: words.row(mine) })} onClick={() => onRelease(mine)}><RotateCcw size={13} aria-hidden /></button>}
+      {mine && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(mine) })} title={t('bench.release', { what: words.row(mine) })} onClick={() => onRelease(mine)}>{releaseMark}</button>}
       {advice && state.source === 'advised' && <p className={css.advice}>{own(advice, language)}</p>}
       {barred.length > 0 && (folded && !unfolded ? (
         <button type="button" className={css.foldedAway} aria-expanded={false} onClick={() => setUnfolded(true)}>{t('bench.folded', { count: barred.length })}</button>
@@ -156,7 +156,7 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
         <div className={css.barredList}>
           {barred.map((tab) => (
             <button key={tab.key} type="button" className={css.barredOption} data-tab={tab.key} tabIndex={-1} onClick={() => onWhy(tab.target)}>
-              <Ban size={12} style={{ flex: 'none', marginTop: 3 }} aria-hidden />
+              {barredLineMark}
               <b style={{ fontWeight: 500 }}>{tab.name}</b> <span>{barredText(tab, words, t)}</span>
             </button>
           ))}

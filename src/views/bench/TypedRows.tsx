@@ -1,12 +1,13 @@
 import { useState } from 'react';
-import { RotateCcw } from 'lucide-react';
 import type { DateParameter, TextParameter } from '../../core/model';
 import { date } from '../../i18n';
+import { DayField } from '../parts/DayField';
 import { useSpeech } from '../speech';
 import css from './bench.module.css';
 import { Mortise } from './Mortise';
 import type { RowProps } from './Row';
 import own from './typed-rows.module.css';
+import { releaseMark } from './marks';
 
 /** Where a value comes from, and the way back from a decision. */
 function Origin({ state, words, frozen, onRelease }: Pick<RowProps, 'state' | 'words' | 'frozen' | 'onRelease'>) {
@@ -14,20 +15,18 @@ function Origin({ state, words, frozen, onRelease }: Pick<RowProps, 'state' | 'w
   return (
     <span className={css.quiet}>
       {state.todo ? <span className={css.openHere}><Mortise /><span className={css.openWord}>{t('bench.required')}</span></span> : <span className={css.source}>{t(`source.${state.source}`)}</span>}
-      {state.source === 'yours' && !frozen && <button type="button" className={css.release} aria-label={t('bench.release', { what: words.row(state.id) })} onClick={() => onRelease(state.id)}><RotateCcw size={13} aria-hidden /></button>}
+      {state.source === 'yours' && !frozen && <button type="button" className={css.release} aria-label={t('bench.release', { what: words.row(state.id) })} onClick={() => onRelease(state.id)}>{releaseMark}</button>}
     </span>
   );
 }
 
-/** A day. The field is the platform's own; what it may be stands beside it. */
+/** A day; what it may be stands beside it. */
 export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy }: RowProps & { parameter: DateParameter }) {
   const { t, language } = useSpeech();
-  const { id, optional } = parameter;
-  const [typed, setTyped] = useState<string>();
+  const { id, optional, least, most } = parameter;
   const value = typeof state.value === 'string' ? state.value : '';
   const allowed = state.allowed ?? [];
   const decide = (day: string): void => {
-    setTyped(undefined);
     if (day === value && state.source === 'yours') return;
     if (day === '') {
       if (optional) onDecide({ on: id, value: null });
@@ -39,15 +38,8 @@ export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, 
   const ranges = allowed.map((range) => (range.least === range.most ? date(range.least, language) : `${date(range.least, language)} – ${date(range.most, language)}`)).join(', ');
   return (
     <div className={own.typed}>
-      <input
-        type="date" className={own.dateInput} data-tab={id} aria-label={words.row(id)} disabled={frozen} min={parameter.least} max={parameter.most} value={typed ?? value}
-        onChange={(event) => setTyped(event.target.value)} onBlur={() => { if (typed !== undefined) decide(typed); }}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(typed ?? value);
-          if (event.key === 'Escape') setTyped(undefined);
-        }}
-      />
-      <span className={css.quiet}>{value && <b className={own.dateSaid}>{date(value, language)}</b>} {ranges && t('bench.allowedDays', { ranges })}</span>
+      <DayField label={words.row(id)} value={value} min={least} max={most} disabled={frozen} tab={id} onPick={decide} />
+      <span className={css.quiet}>{ranges && t('bench.allowedDays', { ranges })}</span>
       <Origin state={state} words={words} frozen={frozen} onRelease={onRelease} />
     </div>
   );

@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { Info, TriangleAlert } from 'lucide-react';
 import { own } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './side.module.css';
 import type { Bench } from './useBench';
+import { noteMark, warningMark } from './marks';
 
 /** Warnings, each of which can be passed with a reason for colleagues to read, and notes. */
 export function Warnings({ bench, frozen }: { bench: Bench; frozen: boolean }) {
@@ -30,7 +30,7 @@ export function Warnings({ bench, frozen }: { bench: Bench; frozen: boolean }) {
         const passed = warning ? bench.content.passed.find((each) => each.rule === rule) : undefined;
         return (
           <li key={rule} className={classes(css.message, warning && !passed && css.messageWarning)}>
-            {warning ? <TriangleAlert size={14} aria-hidden /> : <Info size={14} aria-hidden />}
+            {warning ? warningMark : noteMark}
             <div>
               <b>{t(`severity.${severity}`)}.</b> {own(text, language)} {help && <a href={help}>{t('bench.readMore')}</a>}
               {passed && <p className={css.passed}>{t('bench.passedBy', { who: passed.by, reason: passed.reason })}{!frozen && <> <button type="button" className={css.link} onClick={() => void bench.pass(rule, null)}>{t('bench.unpass')}</button></>}</p>}

@@ -5,6 +5,7 @@ import { date } from '../../i18n';
 import { Button, classes, LinkButton } from '../../ui';
 // Not by the door: whoever enters there would load what only this menu needs.
 import { Menu, type MenuItem } from '../../ui/Menu';
+import { DayField } from '../parts/DayField';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
 
@@ -79,10 +80,10 @@ function ValidUntil({ day, onChange }: { day: string; onChange: (day: string) =>
   const { t } = useSpeech();
   const [wrong, setWrong] = useState<string | null>(null);
   return (
-    <label className={css.valid}>
+    <span className={css.valid}>
       {t('ledger.validUntil')}
-      <input type="date" className={css.date} defaultValue={day} key={day} onChange={(event) => { const { value } = event.target; if (value && value !== day) void onChange(value).then(setWrong); }} />
+      <DayField label={t('ledger.validUntil')} value={day} onPick={(value) => { if (value && value !== day) void onChange(value).then(setWrong); }} />
       {wrong && <span className={css.problem} role="alert">{wrong}</span>}
-    </label>
+    </span>
   );
 }

@@ -3,9 +3,9 @@ import { string } from 'yup';
 import { recurringIn, type Term } from '../../core/pricing';
 import type { LineView } from '../../core/quoting';
 import { date } from '../../i18n';
+import { DayField } from '../parts/DayField';
 import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
-import shared from './ledger.module.css';
 import css from './lines.module.css';
 import { wrongWith } from './typed-amount';
 
@@ -27,10 +27,7 @@ export function TermFields({ line, disabled, onChange }: Props) {
   const { term } = recurs;
   return (
     <span className={css.term}>
-      <input
-        type="date" className={shared.date} aria-label={t('ledger.startOf', { line: position })} defaultValue={term.start} key={term.start} disabled={disabled}
-        onChange={(event) => { const start = event.target.value; if (start && start !== term.start) void onChange({ ...term, start }).then(setWrong); }}
-      />
+      <DayField label={t('ledger.startOf', { line: position })} value={term.start} disabled={disabled} onPick={(start) => { if (start && start !== term.start) void onChange({ ...term, start }).then(setWrong); }} />
       <EditCell label={t('ledger.monthsOf', { line: position })} value={String(term.months)} disabled={disabled} narrow check={(typed) => wrongWith(wholeMonths, typed, t)} onSave={(typed) => onChange({ ...term, months: Number(typed.trim()), days: 0 })} />
       <span>{t('ledger.termText', { days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '', to: running ? date(running.to, language) : '' })}</span>
       {wrong && <span className={css.problem} role="alert">{wrong}</span>}
