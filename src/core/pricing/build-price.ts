@@ -3,7 +3,7 @@ import { Day } from '../formula';
 import { buildsInside, featureAt, nameOfBuild, open, Reading, type CompiledModel, type Growth, type Inside, type InsidePrice, type Open, type Texts, type Values } from '../model';
 import { priceIn } from './build-entry';
 import type { BuildPrice, PricedPart, RecurringPart, Tariff } from './index';
-import { usualMonths } from './recurring';
+import { partOverTerm, termKey } from './part-term';
 
 /** The list price of a build as parts: what the model prices, its options, what builds inside list at, what is a share of these, what is taken off inside, then surcharges on parts. */
 export const priceBuild = (model: CompiledModel, values: Values, tariff: Tariff): BuildPrice => priceReading(new Reading(model, values), tariff, (inside) => priceBuild(inside.build.model, inside.values, tariff));
@@ -92,14 +92,6 @@ function termIn(reading: Reading, { recurs }: Tariff, item: string): RecurringPa
   return { ...every, ...(start instanceof Day ? { start: start.toString() } : {}), ...(months ? { months: months.toNumber() } : {}) };
 }
 
-/** Months for which a part that recurs is priced: as its model says, else the usual ones. */
-export const monthsOfPart = (recurs: RecurringPart): number => recurs.months ?? usualMonths(recurs);
-
-/** What a part comes to, over its whole term where it recurs. */
-export function partOverTerm({ amount, recurs }: PricedPart): Exact {
-  return recurs ? (exact(amount).times(monthsOfPart(recurs)).div(recurs.baseMonths) as Exact) : exact(amount);
-}
-
 const sumOf = (parts: readonly PricedPart[]): Exact => parts.reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
 
 /** A share of parts, apart for what grows with the quantity of the line and what does not, and for each term that recurs. */
@@ -114,9 +106,6 @@ function shareOf(parts: readonly PricedPart[], id: string, make: (of: Pick<Price
     return !first || base.isZero() ? [] : [make({ id: key === '' ? id : `${id}.${key}`, ...(first.grows ? { grows: first.grows } : {}), ...(first.recurs ? { recurs: first.recurs } : {}) }, base)];
   });
 }
-
-/** The same for parts that recur alike. */
-export const termKey = ({ baseMonths, start = '', months }: RecurringPart): string => [String(baseMonths), start, months === undefined ? '' : String(months)].join('_');
 
 /** What prices of their own in the bundle make of what its parts list at, and of what bundles inside made of it. */
 function ownPrices(parts: readonly PricedPart[], own: Readonly<Record<string, ExactText>> | undefined): PricedPart[] {

@@ -1,6 +1,6 @@
 import { Exact, zero, type ExactText } from '../exact';
 import type { Making } from '../production';
-import { termKey } from './build-price';
+import { termKey } from './part-term';
 import type { PricedPart, Tariff } from './index';
 
 /** What a build costs: for each piece, and once a line for what does not grow with its quantity. */

@@ -4,7 +4,8 @@ import type { LinePrice, LineTerms, PricedPart } from './index';
 import { listed, withRates, type Listed, type PriceEntry } from './methods';
 import { priceOver } from './over-quote';
 import type { Offer, PricedLine, PriceProblem, QuoteLine } from './quote';
-import { tooShort, usualMonths, type Term } from './recurring';
+import { usualMonths } from './part-term';
+import { tooShort, type Term } from './recurring';
 import type { Typed } from './four';
 import { overTerm, walk } from './walk';
 

@@ -6,7 +6,8 @@ import type { CompiledModel, Growth, NestedBuild, Pick } from '../model';
 import { formulaIn } from './build-entry';
 import type { Tariff } from './index';
 import type { PriceEntry } from './methods';
-import { usualMonths, type Recurrence } from './recurring';
+import { usualMonths } from './part-term';
+import type { Recurrence } from './recurring';
 
 /** A formula times a weight. */
 export interface PriceTerm {

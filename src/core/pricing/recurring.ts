@@ -14,9 +14,6 @@ export interface Term {
   days: number;
 }
 
-/** For how many months it is sold as long as nobody says otherwise. */
-export const usualMonths = ({ baseMonths, leastMonths = 0 }: Recurrence): number => Math.max(baseMonths, leastMonths);
-
 const dayMilliseconds = 86_400_000;
 const read = (day: string): Date => new Date(`${day}T00:00:00Z`);
 const written = (date: Date): string => date.toISOString().slice(0, 10);

@@ -1,10 +1,10 @@
-import { fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf, times, unitsAt, type ExactText, type Fixed } from '../exact';
+import { fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf, times, unitsAt, type Fixed } from '../exact';
 import type { BuildCost } from './cost';
 import { fourOf } from './four';
 import { chooseGrant, quantityRate, type Grant } from './grants';
-import { termKey } from './build-price';
-import type { LinePrice, LineRecurring, LineTerms, PricedPart, RecurringPart, WalkStep } from './index';
-import { beginningOf, lastDay, monthsIn, usualMonths, type Recurrence, type Term } from './recurring';
+import type { LinePrice, LineTerms, PricedPart, RecurringPart, WalkStep } from './index';
+import { termKey, usualMonths } from './part-term';
+import { beginningOf, lastDay, monthsIn, type Recurrence, type Term } from './recurring';
 import { spreadUnits } from './spread';
 
 /**
@@ -52,33 +52,6 @@ export function sidesOf(line: LinePrice): LinePrice[] {
     },
     ...subscriptions,
   ];
-}
-
-/** All of a line that recurs: the line itself, or what does inside a build. */
-export function recurringIn({ subscriptions, ...line }: LinePrice): (LinePrice & { recurring: LineRecurring })[] {
-  return (subscriptions ?? [line]).flatMap((each) => (each.recurring ? [{ ...each, recurring: each.recurring }] : []));
-}
-
-/** So much of a line recurs from a day to another. */
-export interface Running {
-  net: ExactText;
-  perMonth: ExactText;
-  from: string;
-  to: string;
-  months: number;
-}
-
-/** What of a line with subscriptions recurs, those of the same days together. */
-export function runningIn({ subscriptions = [] }: LinePrice): Running[] {
-  const found = new Map<string, Running>();
-  for (const { net, recurring } of subscriptions) {
-    if (!recurring) continue;
-    const { from, to, months, perMonth } = recurring;
-    const other = found.get(`${from} ${to}`);
-    const sum = (a: string, b = '0'): string => textOf(plus(fixed(a), fixed(b)));
-    found.set(`${from} ${to}`, { net: sum(net, other?.net), perMonth: sum(perMonth, other?.perMonth), from, to, months });
-  }
-  return [...found.values()];
 }
 
 /** On the same terms, but for money typed for one piece. */
