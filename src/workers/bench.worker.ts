@@ -39,6 +39,9 @@ let latest: { decisions: string; state: State } | undefined;
 /** What the page has, each kept up by the changes that were sent. */
 let told: { picture?: BenchPicture; differences?: Record<string, string>; remarks?: Record<string, Remark> } = {};
 
+/** Goes up when what takes long shall stop. */
+let stops = 0;
+
 const pause = () => new Promise((next) => setTimeout(next));
 
 const ready = (): BenchMeans => {
@@ -133,10 +136,15 @@ const bench = {
     return readNumber(ready().engine, withoutSpecial(text.trim().toUpperCase()).text);
   },
 
-  /** What changes in the remarks on every option that is not free, by "feature.option" or parameter; null too where a newer decision overtook it. */
+  /** Ends what takes long: a decision is being worked out beside it, and will ask again. */
+  stop(): void {
+    stops += 1;
+  },
+
+  /** What changes in the remarks on every option that is not free, by "feature.option" or parameter; null too where it was stopped or overtaken. */
   async remarks(decisions: Decision[]): Promise<Changes | null> {
     const { engine } = ready();
-    const key = JSON.stringify(decisions);
+    const [key, begun] = [JSON.stringify(decisions), stops];
     const { rows } = stateOf(decisions);
     const found: Record<string, Remark> = {};
     const remark = (on: string, value: string | boolean, key: string, barred: boolean): void => {
@@ -152,7 +160,7 @@ const bench = {
         if (option.standing === 'free' || option.taken) continue;
         await pause();
         // A newer decision will ask again.
-        if (latest && latest.decisions !== key) return null;
+        if (stops !== begun || (latest && latest.decisions !== key)) return null;
         remark(many ? `${id}.${option.id}` : id, many ? true : option.id, `${id}.${option.id}`, option.standing === 'barred');
       }
     }

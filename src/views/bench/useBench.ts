@@ -74,6 +74,8 @@ export function useBench(view: BenchView): Bench {
   const working = useRef<Promise<void>>(Promise.resolve());
   const turn = useRef(0);
   const drawn = useRef('');
+  /** The follower is at what takes longest. */
+  const remarking = useRef(false);
   const numbers = useRef({ sequence: view.sequence, specialNumber: view.specialNumber });
   // What the worker has told so far, whether it is shown or was overtaken.
   const known = useRef({ picture: view.picture, differences: view.differences, remarks: {} as Readonly<Record<string, Remark>> });
@@ -101,7 +103,9 @@ export function useBench(view: BenchView): Bench {
       drawn.current = fresh.key;
       setScene(fresh.scene);
     }
+    remarking.current = true;
     const changes = await remote.remarks(decisions);
+    remarking.current = false;
     known.current.remarks = withChanges(known.current.remarks, changes);
     if (mine === turn.current) setRemarks(known.current.remarks);
   }, []);
@@ -112,7 +116,10 @@ export function useBench(view: BenchView): Bench {
       await opened.current;
       const remote = worker.current;
       if (!remote) return;
-      const picture = await pictureOf(remote, next);
+      const pictured = pictureOf(remote, next);
+      // What is waited for gets the processor.
+      if (remarking.current) void follower.current?.stop();
+      const picture = await pictured;
       // A later decision has overtaken this one; only the last is shown.
       if (mine !== turn.current) return;
       const own = changed?.split('.')[0];
