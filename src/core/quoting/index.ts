@@ -8,6 +8,7 @@ import type { BenchPicture } from './picture';
 import type { LineBasis } from './requote';
 import type { Lost, QuoteLease, RevisionState, ShownState } from './revisions';
 
+export type { AgreementView, DealView, LastPrice } from './deal';
 export * from './input';
 export * from './content';
 export * from './revisions';
@@ -225,47 +226,6 @@ export interface QuoteSum {
   currency: string;
   decimals: number;
   net: ExactText;
-}
-
-/** What a quote means for who sells it. Money is in the quote's currency unless said otherwise. */
-export interface DealView {
-  /** What the customer, or the dealer who buys, has been granted by class or by name, whether it holds today or not. */
-  agreements: AgreementView[];
-  /** Of the year, in EUR: what is won, and what this quote would add. */
-  quota?: { target: ExactText; won: ExactText; open: ExactText; weight: ExactText; adds: ExactText };
-  /** `target` is what the quote would net to at target discounts; `above` is what it nets to beyond that. */
-  commission?: { baseRate: ExactText; higherRate: ExactText; net: ExactText; target: ExactText; above: ExactText; amount: ExactText };
-}
-
-export interface AgreementView {
-  name: Texts;
-  /** The item or family that it is for; null for everything. */
-  of: Texts | null;
-  /** A share off, or a price of its own for one piece in the quote's currency. */
-  rate?: ExactText;
-  price?: ExactText;
-  from?: string;
-  to?: string;
-  holds: 'now' | 'notYet' | 'over';
-  /** It counts even where another would be better. */
-  fixed: boolean;
-  /** Positions of the lines that it concerns. */
-  lines: number[];
-}
-
-/** What a customer was offered for the same item before. */
-export interface LastPrice {
-  quoteId: string;
-  number: string;
-  revision: number;
-  state: ShownState;
-  /** When it was sent, accepted or lost. */
-  on: string;
-  quantity: number;
-  unitList: ExactText;
-  unitNet: ExactText;
-  currency: string;
-  decimals: number;
 }
 
 /** What freshening would change on a line: today's prices, agreements and model version instead of those it stands on. */

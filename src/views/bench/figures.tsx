@@ -1,8 +1,9 @@
 /** How a figure comes about. */
 import { exact } from '../../core/exact';
-import { monthsOfPart, partOverTerm, type BuildPrice, type PricedPart } from '../../core/pricing';
+import { partOverTerm, type BuildPrice } from '../../core/pricing';
 import { specialFacts, specialTariff, type BenchView } from '../../core/quoting';
-import { money, number, own, percent } from '../../i18n';
+import { money, number, own } from '../../i18n';
+import { partHowInAll } from '../parts/part-how';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import css from './side.module.css';
@@ -12,17 +13,12 @@ import type { Words } from './words';
 /** The priced parts that a list price is the sum of, each that recurs over its term. */
 export function ListParts({ price, decimals }: { price: BuildPrice; decimals: number }) {
   const { t, language } = useSpeech();
-  const how = ({ quantity, unitPrice, rate, kind, recurs }: PricedPart): string => [
-    quantity === undefined || quantity === '1' ? '' : unitPrice === undefined ? number(quantity, language) : `${number(quantity, language)} × ${money(unitPrice, language, decimals)}`,
-    rate === undefined ? '' : `${kind === 'inside' ? '−' : '+'}${percent(rate, language)}`,
-    recurs ? `× ${String(monthsOfPart(recurs))} / ${t('walk.forMonths', { count: recurs.baseMonths })}` : '',
-  ].filter(Boolean).join(' ');
   return (
     <table className={css.parts}>
       <tbody>
         {price.parts.map((part) => (
           <tr key={part.id}>
-            <td>{own(part.name, language)} <span className={shared.quiet}>{how(part)}</span></td>
+            <td>{own(part.name, language)} <span className={shared.quiet}>{partHowInAll(part, t, language, decimals)}</span></td>
             <td>{money(partOverTerm(part).toString(), language, decimals)}</td>
           </tr>
         ))}

@@ -4,6 +4,7 @@ import { runningIn } from '../../core/pricing';
 import type { LineView } from '../../core/quoting';
 import { date, money, own } from '../../i18n';
 import { Button, classes } from '../../ui';
+import { partHow } from '../parts/part-how';
 import { useSpeech } from '../speech';
 import { cellOf, type CellMeans } from './cells';
 import type { Shown } from './columns';
@@ -80,7 +81,7 @@ export function PartCells({ row: { part }, columns, decimals }: { row: Extract<L
   const cell = (id: Shown['id']): ReactNode => {
     if (id === 'quantity') return part.quantity;
     if (id === 'list') return money(part.amount, language, decimals);
-    return id === beside && part.unitPrice !== undefined && part.quantity !== '1' && t('ledger.each', { amount: money(part.unitPrice, language, decimals) });
+    return id === beside && <span className={css.how}>{part.unitPrice === undefined ? partHow(part, t, language, decimals) : part.quantity !== '1' && t('ledger.each', { amount: money(part.unitPrice, language, decimals) })}</span>;
   };
   return (
     <>
