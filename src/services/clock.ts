@@ -3,10 +3,13 @@ import { afterWorkingDays } from '../core/production';
 
 const day = 'yyyy-MM-dd';
 
-/** Today as an ISO date. */
-export const today = (): string => format(new Date(), day);
+/** The ISO date of a moment. */
+export const dayOf = (moment: Date): string => format(moment, day);
 
-export const inDays = (days: number): string => format(addDays(new Date(), days), day);
+/** Today as an ISO date. */
+export const today = (): string => dayOf(new Date());
+
+export const inDays = (days: number): string => dayOf(addDays(new Date(), days));
 
 /** The date so many working days from today. */
 export const inWorkingDays = (days: number): string => afterWorkingDays(today(), days);

@@ -1,5 +1,4 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
-import { format } from 'date-fns';
 import type { Transaction } from 'sequelize';
 import { roundHalfUp, exact } from '../core/exact';
 import type { LineBasis, LineView, QuoteView, RevisionView, ShownState } from '../core/quoting';
@@ -8,7 +7,7 @@ import type { Texts } from '../core/model';
 import { connected, type BuildRow, type QuoteRow, type RevisionRow } from '../data';
 import { may, type Actor } from './actor';
 import { summarise } from './build-summary';
-import { today } from './clock';
+import { dayOf, today } from './clock';
 import { coversOf, deliveredWhen } from './delivery';
 import { compiledVersion, versionById } from './models';
 import { counted, partsOf, priceAll } from './quote-pricing';
@@ -36,7 +35,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   const resells = revision.resale !== null && may(actor, 'resale');
   const dealer = resells && actor.dealerId !== null ? await customers.findByPk(actor.dealerId, { transaction }) : null;
   const rateOf = await taxRatesIn(country, transaction);
-  const settled = revision.settledAt ? format(revision.settledAt, 'yyyy-MM-dd') : today();
+  const settled = revision.settledAt ? dayOf(revision.settledAt) : today();
   const covers = await coversOf(priced, order?.promised ?? (await deliveredWhen(settled, counted(priced), transaction)), transaction);
   const lines = await Promise.all(
     priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs, from }): Promise<LineView> => ({
