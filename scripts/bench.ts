@@ -244,7 +244,8 @@ async function begin(page: Page, modelId: string): Promise<void> {
 async function press(page: Page, rowId: string, text: string, byHand = false): Promise<number | null> {
   const ready = await page.evaluate(async ([wantedRow, wantedText, hand]) => {
     const tab = [...document.querySelectorAll<HTMLElement>(`[data-row="${wantedRow ?? ''}"] [data-tab][role]`)].find((each) => each.textContent?.includes(wantedText ?? ''));
-    if (!tab || tab.getAttribute('aria-checked') === 'true') return false;
+    // What needs other changes first shows a sign, and tells why instead of being taken.
+    if (!tab || tab.getAttribute('aria-checked') === 'true' || tab.querySelector('svg')) return false;
     tab.focus();
     await new Promise((next) => setTimeout(next, 250));
     const took = new Promise<number | null>((tell) => {

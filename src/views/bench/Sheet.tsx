@@ -1,4 +1,4 @@
-import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref, type RefObject } from 'react';
 import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
 import type { BenchView } from '../../core/quoting';
@@ -97,7 +97,8 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
 
   return (
     <div className={css.sheet} ref={element} role="region" aria-label={t('bench.sheet')} tabIndex={-1}>
-      <div className={css.switches}>
+      <div className={css.top}>
+        <SectionInSight sheet={element} />
         <button type="button" className={css.switch} aria-pressed={preferences.foldBarred} title="F6" onClick={() => onPrefer({ foldBarred: !preferences.foldBarred })}>{t('bench.fold', { count: barred })}</button>
         <button type="button" className={css.switch} title="F9" onClick={() => onPrefer({ units: preferences.units === 'metric' ? 'imperial' : 'metric' })}>{t(`bench.units.${preferences.units}`)}</button>
       </div>
@@ -112,7 +113,7 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
         if (within && !(first && closed.has(place))) return null;
         const todo = first ? sections.filter((each) => each.place === place).reduce((sum, each) => sum + each.rows.filter((id) => rows[id]?.shown && rows[id].todo).length, 0) : 0;
         return (
-          <section key={`${place ?? ''}/${section.id}`} aria-label={words.section(section)} className={classes(place !== undefined && css.inside)} style={place === undefined ? undefined : { marginLeft: 12 * (place.split('/').length / 3) }}>
+          <section data-section={first && closed.has(place) ? words.place(place) : words.section(section)} key={`${place ?? ''}/${section.id}`} aria-label={words.section(section)} className={classes(place !== undefined && css.inside)} style={place === undefined ? undefined : { marginLeft: 12 * (place.split('/').length / 3) }}>
             <h2 className={css.sectionTitle}>
               {first && (
                 <button type="button" className={css.opener} aria-expanded={!closed.has(place)} aria-label={t(closed.has(place) ? 'bench.openInside' : 'bench.closeInside', { what: words.place(place) ?? '' })} onClick={() => toggle(place)}>
@@ -148,6 +149,22 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
 });
 
 const placeOf = (outline: Outline, row: string): string | undefined => outline.sections.find((section) => section.rows.includes(row))?.place;
+
+/** The name of the section that the sheet is in, once its title is out of sight: one line that stays, where titles that stick would each be a layer of their own. */
+function SectionInSight({ sheet }: { sheet: RefObject<HTMLElement | null> }) {
+  const [name, setName] = useState<string>();
+  useEffect(() => {
+    const scroller = sheet.current;
+    if (!scroller) return;
+    const look = () => {
+      const before = [...scroller.querySelectorAll<HTMLElement>('[data-section]')].filter((each) => each.offsetTop < scroller.scrollTop);
+      setName(before.at(-1)?.dataset.section);
+    };
+    scroller.addEventListener('scroll', look, { passive: true });
+    return () => scroller.removeEventListener('scroll', look);
+  }, [sheet]);
+  return name === undefined ? null : <p className={css.inSight} aria-hidden>{name}</p>;
+}
 
 /** Tells which rows have come near to the window; once near, a row stays drawn. */
 function useNearness(on: boolean, root: { current: HTMLElement | null }, tell: (change: (before: ReadonlySet<string>) => ReadonlySet<string>) => void): (row: HTMLElement | null) => void {

@@ -68,7 +68,9 @@ describe('the steps of a build', () => {
     expect(history.canRedo).toBe(false);
   });
   it('bring back what the server never got, unless somebody else went on', () => {
-    new History('x', 4, content()).add(content('a'));
+    const closed = new History('x', 4, content());
+    closed.add(content('a'));
+    closed.write();
     expect([new History('x', 4, content()).unsaved, saidIn(new History('x', 4, content()).now)]).toEqual([true, 'a']);
     // The server had the step before already, but the page did not hear of it.
     expect([new History('x', 5, content()).unsaved, saidIn(new History('x', 5, content()).now)]).toEqual([true, 'a']);
@@ -81,8 +83,10 @@ describe('the steps of a build', () => {
     expect([theirs.unsaved, saidIn(theirs.now), theirs.canUndo]).toEqual([false, 'z', false]);
   });
   it('are nothing to others', () => {
-    new History('x', 1, content()).add(content('a'));
-    expect(new History('y', 1, content()).canUndo).toBe(false);
+    const mine = new History('x', 1, content());
+    mine.add(content('a'));
+    mine.write();
+    expect([new History('x', 1, content()).canUndo, new History('y', 1, content()).canUndo]).toEqual([true, false]);
   });
 });
 

@@ -17,6 +17,7 @@ const keyOf = (build: string): string => `bench.${build}`;
 /** What a person made of a build, step by step, forwards and back. It is kept in the browser, so that it outlives a reload. */
 export class History {
   private kept: Kept;
+  private unwritten = false;
 
   constructor(
     private readonly build: string,
@@ -52,6 +53,7 @@ export class History {
   /** The server has what was sent; it made this version of it. */
   saved(version: number, sent: BuildContent): void {
     this.keep({ ...this.kept, base: version, unsaved: this.kept.now !== sent });
+    this.write();
   }
 
   get now(): BuildContent {
@@ -83,13 +85,20 @@ export class History {
     return next ? this.keep({ past: [...past, now], now: next, future: future.slice(1), base: this.kept.base, unsaved: true }) : null;
   }
 
-  private keep(kept: Kept): BuildContent {
-    this.kept = kept;
+  /** Puts away the steps, where they are not yet. Called once what was decided is seen, and when the page goes. */
+  write(): void {
+    if (!this.unwritten) return;
+    this.unwritten = false;
     try {
-      localStorage.setItem(keyOf(this.build), JSON.stringify(kept));
+      localStorage.setItem(keyOf(this.build), JSON.stringify(this.kept));
     } catch {
       // A full or closed store costs the steps after a reload, nothing else.
     }
+  }
+
+  private keep(kept: Kept): BuildContent {
+    this.kept = kept;
+    this.unwritten = true;
     return kept.now;
   }
 }

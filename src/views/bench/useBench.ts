@@ -1,5 +1,6 @@
 /** The Bench's state: what a person made of the build and what follows, undo, and saving as it is made. */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { wrap, type Remote } from 'comlink';
 import type { Scene } from '../../core/drawing';
 import { differences, type Cause, type Decision, type Difference, type ReadBack, type Target } from '../../core/engine';
@@ -123,12 +124,16 @@ export function useBench(view: BenchView): Bench {
       // A later decision has overtaken this one; only the last is shown.
       if (mine !== turn.current) return;
       const own = changed?.split('.')[0];
-      setShown((before) => ({
-        content: next, picture, moved: differences(before.picture.state, picture.state).filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo,
-      }));
-      setSaving((before) => ({ ...before, save: 'saving' }));
-      // Nothing comes between a decision and the sight of it, which may be a frame away; the browser keeps what is not sent yet.
+      // In the task that brought the answer: one of its own would wait behind the frame that the key began.
+      flushSync(() => {
+        setShown((before) => ({
+          content: next, picture, moved: differences(before.picture.state, picture.state).filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo,
+        }));
+        setSaving((before) => ({ ...before, save: 'saving' }));
+      });
+      // Nothing comes between a decision and the sight of it, which may be a frame away; what is not sent yet is kept should the page go.
       await painted();
+      history.write();
       await painted();
       if (mine !== turn.current) return;
       saver.send(next, (result) => {
@@ -158,6 +163,8 @@ export function useBench(view: BenchView): Bench {
       return wrap<BenchWorker>(made);
     };
     let left = false;
+    const leave = () => history.write();
+    window.addEventListener('pagehide', leave);
     worker.current = begin();
     // The second begins once the first is at work, and finds its script there already.
     opened.current = worker.current.open(opening).then(() => {
@@ -173,6 +180,8 @@ export function useBench(view: BenchView): Bench {
     else void opened.current.then(() => fill(view.content, turn.current, true));
     return () => {
       left = true;
+      history.write();
+      window.removeEventListener('pagehide', leave);
       for (const each of begun) each.terminate();
     };
   }, [view, history, fill, show]);
