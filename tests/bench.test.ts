@@ -371,6 +371,26 @@ test('figures open how they come about', async ({ page }) => {
   await expect(page.locator('[data-row="mounting"] [aria-checked="true"]')).toBeFocused();
 });
 
+test('the sheet says in which section it is, while one scrolls and when one goes to a row', async ({ page }) => {
+  await signIn(page, people.engineer);
+  await ridgeback(page);
+  const sheet = page.getByRole('region', { name: 'Sheet' });
+  const top = sheet.locator('[data-in-sight]');
+  await sheet.evaluate((element) => element.scrollTo(0, 0));
+  await expect(top).toHaveCount(0);
+  // Once its title is out of sight a section is named on top, and the next takes its place as its own title goes.
+  const titleOf = (name: string) => sheet.getByRole('heading', { name, exact: true });
+  for (const name of ['Duty', 'Deck', 'Weighing']) {
+    await titleOf(name).evaluate((title) => title.closest('[role="region"]')?.scrollTo(0, (title as HTMLElement).offsetTop + 12));
+    await expect(top).toHaveText(name);
+  }
+  await sheet.evaluate((element) => element.scrollTo(0, 0));
+  await expect(top).toHaveCount(0);
+  await page.getByRole('navigation').getByRole('button', { name: /^Surroundings/ }).click();
+  await expect(sheet.locator('[data-row="dust"]')).toBeInViewport();
+  await expect(top).not.toHaveCount(0);
+});
+
 for (const [name, width, height] of [['a small window', 1024, 768], ['twice as large letters', 640, 400]] as const) {
   test(`the Bench in ${name}`, async ({ page }) => {
     await page.setViewportSize({ width, height });

@@ -25,6 +25,8 @@ test('what recurs inside a build is told apart, explained, and printed with its 
 
   const row = page.getByRole('row', { name: /RB-060-180/ });
   await expect(row).toContainText(/of it recurs, \d\d \w+ \d{4} to/);
+  // The cell has the margin of one piece of what is due once; the line's own is told beside.
+  await expect(row).toContainText(`Margin with what recurs: ${exact(line?.price.net ?? '0').minus(line?.price.cost ?? '0').div(line?.price.net ?? '1').times(100).toDecimalPlaces(2).toString()} %`);
   await expect(row).toContainText(/Warranty to 10 years: \d\d \w+ \d{4} to/);
 
   // From the total of what recurs down to the walk of one period.

@@ -163,7 +163,7 @@ function SectionInSight({ sheet }: { sheet: RefObject<HTMLElement | null> }) {
     scroller.addEventListener('scroll', look, { passive: true });
     return () => scroller.removeEventListener('scroll', look);
   }, [sheet]);
-  return name === undefined ? null : <p className={css.inSight} aria-hidden>{name}</p>;
+  return name === undefined ? null : <p className={css.inSight} data-in-sight aria-hidden>{name}</p>;
 }
 
 /** Tells which rows have come near to the window; once near, a row stays drawn. */

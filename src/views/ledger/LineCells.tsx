@@ -2,7 +2,7 @@ import type { CSSProperties, ReactNode } from 'react';
 import { ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
 import type { LineView } from '../../core/quoting';
-import { date, money, own } from '../../i18n';
+import { date, money, own, percent } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { partHow } from '../parts/part-how';
 import { useSpeech } from '../speech';
@@ -53,6 +53,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
         {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
         {!line.recurs && line.price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(line.price.recurring.from, language), to: date(line.price.recurring.to, language) })}</span>}
         {runningIn(line.price).map(({ net, from, to }) => <span key={`${from} ${to}`} className={css.term}>{t('ledger.subscribed', { net: money(net, language, means.decimals), from: date(from, language), to: date(to, language) })}</span>)}
+        {line.price.subscriptions && line.price.margin !== undefined && <span className={css.term} title={t('ledger.marginOfAllWhy')}>{t('ledger.marginOfAll', { margin: percent(line.price.margin, language) })}</span>}
         {line.covers.map(({ name, from, to }) => <span key={own(name, language)} className={css.term} title={t('ledger.coverWhy')}>{t('ledger.cover', { name: own(name, language), from: date(from, language), to: date(to, language) })}</span>)}
         {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
         {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
