@@ -150,20 +150,29 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
 
 const placeOf = (outline: Outline, row: string): string | undefined => outline.sections.find((section) => section.rows.includes(row))?.place;
 
-/** The name of the section that the sheet is in, once its title is out of sight: one line that stays, where titles that stick would each be a layer of their own. */
+/**
+ * The name of the section that the sheet is in, once its title goes out of sight, until the next title pushes it away: one line that
+ * stays, where titles that stick would each be a layer of their own.
+ */
 function SectionInSight({ sheet }: { sheet: RefObject<HTMLElement | null> }) {
   const [name, setName] = useState<string>();
+  const [pushed, setPushed] = useState(0);
   useEffect(() => {
     const scroller = sheet.current;
     if (!scroller) return;
     const look = () => {
-      const before = [...scroller.querySelectorAll<HTMLElement>('[data-section]')].filter((each) => each.offsetTop < scroller.scrollTop);
-      setName(before.at(-1)?.dataset.section);
+      const { scrollTop } = scroller;
+      const sections = [...scroller.querySelectorAll<HTMLElement>('[data-section]')];
+      const next = sections.findIndex((each) => each.offsetTop >= scrollTop);
+      const now = sections.at(next < 0 ? -1 : next - 1);
+      const title = now?.querySelector<HTMLElement>('h2');
+      setName(next === 0 ? undefined : now?.dataset.section);
+      setPushed(title && next > 0 ? Math.min(0, (sections[next] as HTMLElement).offsetTop - scrollTop - title.offsetHeight) : 0);
     };
     scroller.addEventListener('scroll', look, { passive: true });
     return () => scroller.removeEventListener('scroll', look);
   }, [sheet]);
-  return name === undefined ? null : <p className={css.inSight} data-in-sight aria-hidden>{name}</p>;
+  return name === undefined ? null : <p className={css.inSight} style={{ top: pushed }} data-in-sight aria-hidden>{name}</p>;
 }
 
 /** Tells which rows have come near to the window; once near, a row stays drawn. */
