@@ -1,7 +1,6 @@
 /** The Ledger: prices typed in four ways, what recurs, limits and sign-off, and how every figure came about. */
 import { expect, test, type Page } from '@playwright/test';
-import type { QuoteView } from '../src/core/quoting';
-import { cell, openQuote, password, people, ready, refusal, signIn, type } from './people';
+import { cell, openQuote, password, people, quoteOf, ready, refusal, signIn, type } from './people';
 
 async function add(page: Page, item: string, quantity: string): Promise<void> {
   await page.getByLabel('Item number').fill(item);
@@ -165,7 +164,7 @@ test.describe('an engineer', () => {
     await expect(net(page)).toHaveText('2,800.00');
     // The page shows at once what comes of it; the server has it when it says so.
     await expect(page.getByText('Saved', { exact: true })).toBeVisible();
-    const view = (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
+    const view = await quoteOf(page, id);
     expect(view.lines.map(({ price }) => price.share === undefined)).toEqual([false, true, true]);
     expect(view.lines[1]?.price.net).toBe('890');
   });
@@ -222,7 +221,7 @@ test('a discount beyond the limit gets a counter-offer, which holds until it get
   await expect(pane.getByText('Asked of Sales manager')).toBeVisible();
 
   // An engineer cannot sign, whatever is sent.
-  const asked = (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
+  const asked = await quoteOf(page, id);
   const forged = await refusal(await page.request.patch(`/api/quotes/${id}/sign-offs/${asked.signOff?.history[0]?.id ?? ''}`, { data: { version: asked.version, answer: 'yes' } }));
   expect([forged.status, forged.code]).toEqual([403, 'refused.permission']);
   expect((await page.request.post(`/api/quotes/${id}/accept`, { data: { version: asked.version } })).status()).toBe(422);

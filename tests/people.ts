@@ -55,8 +55,8 @@ export async function type(page: Page, label: string, text: string): Promise<voi
   await cell(page, label).press('Enter');
 }
 
-/** A quote as the server has it. */
-export const quoteOf = async (page: Page, id: string): Promise<QuoteView> => (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
+/** A quote as the server has it; asked once more where the server just let go of a connection that had nothing to do. */
+export const quoteOf = async (page: Page, id: string): Promise<QuoteView> => (await (await page.request.get(`/api/quotes/${id}`, { maxRetries: 2 })).json()) as QuoteView;
 
 /** The code rail's whole part number. */
 export const number = (page: Page) => page.getByRole('group', { name: /^Part number/ });

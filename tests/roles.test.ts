@@ -1,7 +1,7 @@
 /** What each role sees and may do; a dealer meets no cost in any payload. */
 import { expect, test, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/core/quoting';
-import { configure, openQuote, option, password, people, ready, refusal, signIn } from './people';
+import { configure, openQuote, option, password, people, quoteOf, ready, refusal, signIn } from './people';
 
 test('a dealer quotes for an own customer and no payload on the way tells a cost', async ({ page }) => {
   const leaks: string[] = [];
@@ -36,7 +36,7 @@ test('a dealer quotes for an own customer and no payload on the way tells a cost
   expect(leaks).toEqual([]);
 
   // The same look finds the costs of those who may see them, so it would find a leak.
-  const view = (await (await page.request.get(`/api/quotes/${id}`)).json()) as QuoteView;
+  const view = await quoteOf(page, id);
   expect(Object.keys(view.lines[0]?.price ?? {})).not.toContain('cost');
   expect(await refusal(await page.request.post(`/api/quotes/${id}/accept`, { data: { version: view.version } }))).toMatchObject({ status: 403, message: 'Your role does not allow this. Ask a sales manager.' });
 });

@@ -44,8 +44,8 @@ let stops = 0;
 
 /** So many pictures, or so many milliseconds, make the machine code that a first decision should find. */
 const rehearsal = { pictures: 60, milliseconds: 1500 };
-/** The page has asked for something. */
-let begun = false;
+/** A picture was asked for. */
+let asked = false;
 
 const pause = () => new Promise((next) => setTimeout(next));
 
@@ -56,30 +56,9 @@ const ready = (): BenchMeans => {
 
 /** The state of decisions, worked out once for all that is asked of it. */
 function stateOf(decisions: readonly Decision[]): State {
-  const asked = JSON.stringify(decisions);
-  if (latest?.decisions !== asked) latest = { decisions: asked, state: ready().engine.state({ decisions }) };
+  const key = JSON.stringify(decisions);
+  if (latest?.decisions !== key) latest = { decisions: key, state: ready().engine.state({ decisions }) };
   return latest.state;
-}
-
-/** Works out pictures that nobody sees, each with another option taken: what has never run is five times slower, and a first decision is waited for like any other. */
-async function rehearse(): Promise<void> {
-  const { engine } = ready();
-  const { rows } = engine.state({ decisions: [] });
-  const decisions = engine.model.entries.flatMap((entry): Decision[] => (entry.kind !== 'feature' ? [] : (rows[entry.id]?.options ?? []).flatMap(({ id, standing }) =>
-    standing !== 'free' ? [] : [entry.many ? { on: `${entry.id}.${id}`, value: true } : { on: entry.id, value: id }])));
-  const [first] = decisions;
-  if (begun || !first) return;
-  // What explains is made with the first question why.
-  engine.reason({ decisions: [] }, first);
-  await pause();
-  const start = performance.now();
-  for (let done = 0; done < rehearsal.pictures && performance.now() - start < rehearsal.milliseconds; done++) {
-    // What comes one after another in a model is alike; the next is taken from farther off.
-    const decision = decisions[(done * 7) % decisions.length];
-    if (begun || !decision) return;
-    changesOf(told.picture, pictureOf(ready(), { decisions: [decision], special: [] }));
-    await pause();
-  }
 }
 
 const bench = {
@@ -92,7 +71,30 @@ const bench = {
     // What the context alone allows is worked out before the first decision needs it.
     engine.state({ decisions: [] });
     means = { engine, tariff, terms, facts, sequence, specialNumber };
-    setTimeout(() => void rehearse());
+  },
+
+  /**
+   * Works out pictures that nobody sees, each with another option taken, until one is asked for: what has never run is five times slower,
+   * and a first decision is waited for like any other.
+   */
+  async rehearse(): Promise<void> {
+    const { engine } = ready();
+    const { rows } = engine.state({ decisions: [] });
+    const decisions = engine.model.entries.flatMap((entry): Decision[] => (entry.kind !== 'feature' ? [] : (rows[entry.id]?.options ?? []).flatMap(({ id, standing }) =>
+      standing !== 'free' ? [] : [entry.many ? { on: `${entry.id}.${id}`, value: true } : { on: entry.id, value: id }])));
+    const [first] = decisions;
+    if (asked || !first) return;
+    // What explains is made with the first question why.
+    engine.reason({ decisions: [] }, first);
+    await pause();
+    const start = performance.now();
+    for (let done = 0; done < rehearsal.pictures && performance.now() - start < rehearsal.milliseconds; done++) {
+      // What comes one after another in a model is alike; the next is taken from farther off.
+      const decision = decisions[(done * 7) % decisions.length];
+      if (asked || !decision) return;
+      changesOf(told.picture, pictureOf(ready(), { decisions: [decision], special: [] }));
+      await pause();
+    }
   },
 
   /** The registered numbers the server gave this build; none where the build became another. */
@@ -102,7 +104,7 @@ const bench = {
 
   /** What changes in the picture with what is made now. Every answer counts, in the order in which they come, also one that is not shown. */
   picture(made: Made): Changes | null {
-    begun = true;
+    asked = true;
     const picture = pictureOf(ready(), made);
     latest = { decisions: JSON.stringify(made.decisions), state: picture.state };
     const changes = changesOf(told.picture, picture);

@@ -169,6 +169,7 @@ export function useBench(view: BenchView): Bench {
     // The second begins once the first is at work, and finds its script there already.
     opened.current = worker.current.open(opening).then(() => {
       if (left) return;
+      void worker.current?.rehearse();
       follower.current = begin();
       void follower.current.open(opening);
     });
