@@ -112,15 +112,16 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
         const within = place !== undefined && [...closed].some((each) => place === each || place.startsWith(`${each}/`));
         if (within && !(first && closed.has(place))) return null;
         const todo = first ? sections.filter((each) => each.place === place).reduce((sum, each) => sum + each.rows.filter((id) => rows[id]?.shown && rows[id].todo).length, 0) : 0;
+        const title = first && closed.has(place) ? words.place(place) : words.section(section);
         return (
-          <section data-section={first && closed.has(place) ? words.place(place) : words.section(section)} key={`${place ?? ''}/${section.id}`} aria-label={words.section(section)} className={classes(place !== undefined && css.inside)} style={place === undefined ? undefined : { marginLeft: 12 * (place.split('/').length / 3) }}>
+          <section data-section={title} key={`${place ?? ''}/${section.id}`} aria-label={words.section(section)} className={classes(place !== undefined && css.inside)} style={place === undefined ? undefined : { marginLeft: 12 * (place.split('/').length / 3) }}>
             <h2 className={css.sectionTitle}>
               {first && (
                 <button type="button" className={css.opener} aria-expanded={!closed.has(place)} aria-label={t(closed.has(place) ? 'bench.openInside' : 'bench.closeInside', { what: words.place(place) ?? '' })} onClick={() => toggle(place)}>
                   {closed.has(place) ? foldedMark : unfoldedMark}
                 </button>
               )}
-              {first && closed.has(place) ? words.place(place) : words.section(section)}
+              {title}
               {first && <span className={css.insideNumber}>{todo > 0 ? `${t('bench.todo', { count: todo })} · ` : ''}{picture.inside[place]}</span>}
             </h2>
             {!within && section.rows.map((id) => {
