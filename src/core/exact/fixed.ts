@@ -82,8 +82,8 @@ export const negative = ({ units, scale }: Fixed): Fixed => ({ units: -units, sc
 /** Negative, zero or positive, as a - b is. */
 export function compare(a: Fixed, b: Fixed): number {
   const scale = Math.max(a.scale, b.scale);
-  const apart = unitsAt(a, scale) - unitsAt(b, scale);
-  return apart < 0n ? -1 : apart > 0n ? 1 : 0;
+  const [one, other] = [unitsAt(a, scale), unitsAt(b, scale)];
+  return one < other ? -1 : one > other ? 1 : 0;
 }
 
 /** Rounds half up (away from zero on a tie) to so many decimals. */
@@ -94,14 +94,19 @@ export function rounded({ units, scale }: Fixed, decimals: number): Fixed {
   return { units: (units < 0n ? units - half : units + half) / step, scale: decimals };
 }
 
-const ratioScale = 20;
+/** a / b, rounded half up (away from zero on a tie) to so many decimals; b must not be zero. */
+export function divided(a: Fixed, b: Fixed, decimals: number): Fixed {
+  const shift = decimals + b.scale - a.scale;
+  const below = b.units < 0n ? -b.units : b.units;
+  const above = b.units < 0n ? -a.units : a.units;
+  // Twice the quotient and the half in one division.
+  const wholes = 2n * (shift < 0 ? above : above * tens(shift));
+  const parts = shift < 0 ? below * tens(-shift) : below;
+  return { units: (wholes < 0n ? wholes - parts : wholes + parts) / (2n * parts), scale: decimals };
+}
 
 /** a / b, rounded half up to twenty decimals; b must not be zero. */
-export function ratio(a: Fixed, b: Fixed): ExactText {
-  const scale = Math.max(a.scale, b.scale);
-  const [above, below] = [unitsAt(a, scale) * tens(ratioScale + 1), unitsAt(b, scale)];
-  return textOf(rounded({ units: above / below, scale: ratioScale + 1 }, ratioScale));
-}
+export const ratio = (a: Fixed, b: Fixed): ExactText => textOf(divided(a, b, 20));
 
 /** Written out, without zeros that say nothing. */
 export function textOf({ units, scale }: Fixed): ExactText {

@@ -4,7 +4,7 @@
  */
 import { Decimal } from 'decimal.js';
 
-export { Sum, compare, fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf, times, unitsAt, type Fixed } from './fixed';
+export { Sum, compare, divided, fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf, times, unitsAt, type Fixed } from './fixed';
 
 export const Exact = Decimal.clone({ precision: 34, rounding: Decimal.ROUND_HALF_EVEN, toExpNeg: -40, toExpPos: 40 });
 export type Exact = InstanceType<typeof Exact>;

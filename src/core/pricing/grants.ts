@@ -20,35 +20,51 @@ export interface GrantChoice {
   /** What counts, and what it takes off one piece; none where nothing holds or nothing is better than the price. */
   won: { grant: Grant; off: ExactText } | null;
   /** The others, each with why it does not count. */
-  lost: { grant: Grant; why: 'notYet' | 'over' | 'worse' | 'fixed' | 'dearer'; off: ExactText }[];
+  lost: { grant: Grant; why: WhyLost; off: ExactText }[];
 }
 
+export type WhyLost = 'notYet' | 'over' | 'worse' | 'fixed' | 'dearer';
+
 /** What a grant takes off a price of one piece; negative where its own price is dearer. */
-const offOf = ({ rate = '0', price }: Grant, unit: Fixed): Fixed => (price === undefined ? times(unit, fixed(rate)) : minus(unit, fixed(price)));
+export const offOf = ({ rate = '0', price }: Grant, unit: Fixed): Fixed => (price === undefined ? times(unit, fixed(rate)) : minus(unit, fixed(price)));
 
 /** Of what holds on the day, what is best for the customer; a fixed one before any other. Among equals the first. */
 export function chooseGrant(unitPrice: ExactText, grants: readonly Grant[], day: string): GrantChoice {
   const unit = fixed(unitPrice);
-  const offs = grants.map((grant) => offOf(grant, unit));
+  const best = bestOf(unit, grants, day);
+  const won = grants[best];
+  return { won: won ? { grant: won, off: textOf(offOf(won, unit)) } : null, lost: lostTo(best, unit, grants, day, (grant, why, off) => ({ grant, why, off })) };
+}
+
+/** The place of what wins; -1 where nothing does. */
+export function bestOf(unit: Fixed, grants: readonly Grant[], day: string): number {
   let best = -1;
+  let most = nothing;
   for (let at = 0; at < grants.length; at++) {
     const grant = grants[at] as Grant;
-    const off = offs[at] as Fixed;
-    const bestOff = offs[best];
+    if (!holds(grant, day)) continue;
     const fixedYet = grants[best]?.fixed === true;
-    if (!holds(grant, day) || (!grant.fixed && (fixedYet || off.units <= 0n))) continue;
-    if (bestOff === undefined || (grant.fixed && !fixedYet) || compare(off, bestOff) > 0) best = at;
+    const off = offOf(grant, unit);
+    if (!grant.fixed && (fixedYet || off.units <= 0n)) continue;
+    if (best >= 0 && !(grant.fixed && !fixedYet) && compare(off, most) <= 0) continue;
+    best = at;
+    most = off;
   }
-  const won = grants[best];
-  return {
-    won: won ? { grant: won, off: textOf(offs[best] as Fixed) } : null,
-    lost: grants.map((grant, at) => ({ grant, why: whyLost(grant, offs[at] as Fixed, won, day), off: textOf(offs[at] as Fixed) })).filter((_, at) => at !== best),
-  };
+  return best;
+}
+
+/** The others, told each with why it does not count and what it would take off. */
+export function lostTo<T>(best: number, unit: Fixed, grants: readonly Grant[], day: string, tell: (grant: Grant, why: WhyLost, off: ExactText) => T): T[] {
+  return grants.flatMap((grant, at) => {
+    if (at === best) return [];
+    const off = offOf(grant, unit);
+    return [tell(grant, whyLost(grant, off, grants[best], day), textOf(off))];
+  });
 }
 
 const holds = ({ from, to }: Grant, day: string): boolean => (from === undefined || from <= day) && (to === undefined || day <= to);
 
-function whyLost(grant: Grant, off: Fixed, won: Grant | undefined, day: string): GrantChoice['lost'][number]['why'] {
+function whyLost(grant: Grant, off: Fixed, won: Grant | undefined, day: string): WhyLost {
   if (grant.from !== undefined && day < grant.from) return 'notYet';
   if (grant.to !== undefined && grant.to < day) return 'over';
   if (won?.fixed && !grant.fixed) return 'fixed';
@@ -65,14 +81,18 @@ export interface QuantityDiscount {
 /** The share that a quantity discount takes off the whole quantity: of slices their mean. */
 export function quantityRate({ by, levels }: QuantityDiscount, quantity: ExactText): ExactText {
   const pieces = fixed(quantity);
-  const reached = levels.filter(({ from }) => compare(pieces, fixed(from)) >= 0);
-  if (by === 'whole' || compare(pieces, nothing) === 0) return reached[reached.length - 1]?.rate ?? '0';
+  let reached = 0;
+  for (const { from } of levels) {
+    if (compare(pieces, fixed(from)) < 0) break;
+    reached += 1;
+  }
+  if (by === 'whole' || pieces.units === 0n) return levels[reached - 1]?.rate ?? '0';
   const all = exact(quantity);
   // The level from 10 on holds for the tenth piece and those after it: nine are below.
   const first = (from: ExactText): Exact => (exact(from).isZero() ? zero : (exact(from).minus(1) as Exact));
   let sum = zero;
-  for (const [index, { from, rate }] of reached.entries()) {
-    const next = reached[index + 1];
+  for (const [index, { from, rate }] of levels.slice(0, reached).entries()) {
+    const next = index + 1 < reached ? levels[index + 1] : undefined;
     const held = (next ? first(next.from) : all).minus(first(from));
     sum = sum.plus(held.times(rate)) as Exact;
   }

@@ -7,7 +7,7 @@ import type { Offer, PricedLine, PriceProblem, QuoteLine } from './quote';
 import { usualMonths } from './part-term';
 import { tooShort, type Term } from './recurring';
 import type { Typed } from './four';
-import { overTerm, walk } from './walk';
+import { chargedOver, walked } from './walk';
 
 /** What a line that depends on the others may ask of them. */
 export interface Others {
@@ -21,11 +21,11 @@ export interface Others {
 /** Whether its price depends on the other lines. */
 export const isLate = ({ offer }: QuoteLine): boolean => offer.is === 'item' && (offer.entry?.method === 'share' || offer.entry?.method === 'formula');
 
-/** Its walk, and what keeps it from being sold; before any whole-quote discount. */
+/** Its walk, and what keeps it from being sold; before any whole-quote discount, and without margins. */
 export function priceLine(line: QuoteLine, decimals: number, others?: Others): PricedLine {
   const { id, offer, terms, recurs } = line;
   const problems: PriceProblem[] = [];
-  let price = offer.is === 'build' ? walk(offer.parts, terms, decimals, offer.cost) : itemPrice(line, offer, decimals, problems, others);
+  let price = offer.is === 'build' ? walked(offer.parts, terms, decimals, offer.cost) : itemPrice(line, offer, decimals, problems, others);
   if (offer.is === 'build' && offer.unpriced.length > 0) problems.push({ code: 'line.unpriced', params: { items: offer.unpriced.join(', ') } });
   const { hand } = terms;
   if (hand && hand.by !== 'rate' && !price.steps.some((step) => step.kind === 'discount')) problems.push({ code: 'line.hand', params: { why: whyNot(hand, price) } });
@@ -33,7 +33,7 @@ export function priceLine(line: QuoteLine, decimals: number, others?: Others): P
   if (short !== undefined) problems.push({ code: 'line.tooShort', params: { months: short } });
   if (recurs) {
     if (tooShort(recurs.every, recurs.term)) problems.push({ code: 'line.tooShort', params: { months: recurs.every.leastMonths ?? 0 } });
-    price = overTerm(price, recurs.every, recurs.term, decimals);
+    price = chargedOver(price, recurs.every, recurs.term, decimals);
   }
   return { id, price, problems };
 }
@@ -65,7 +65,9 @@ function itemPrice({ sku, terms }: QuoteLine, { name, entry, rates, typed, cost 
   const apart = got && charged ? minus(fixed(charged.amount), fixed(got.amount)) : nothing;
   if (apart.units !== 0n) parts.push({ id: `${sku}.rates`, kind: 'rates', name, amount: textOf(apart) });
   const costs = cost === undefined ? undefined : { unit: per === 'line' ? exact(cost).times(quantity).toString() : cost, once: '0' };
-  const price = walk(parts, terms, decimals, costs, per);
-  return { ...price, ...(charged?.stretches ? { stretches: charged.stretches } : {}), ...(charged?.least === undefined ? {} : { least: charged.least }) };
+  const price = walked(parts, terms, decimals, costs, per);
+  if (charged?.stretches) price.stretches = charged.stretches;
+  if (charged?.least !== undefined) price.least = charged.least;
+  return price;
 }
 

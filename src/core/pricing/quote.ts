@@ -8,9 +8,9 @@ import { isLate, priceLine, type Others } from './line-price';
 import type { LineRates, PriceEntry } from './methods';
 import type { Recurrence, Term } from './recurring';
 import type { Taxed } from './tax';
-import { amountsOf, AmountSum, type Amounts, type Totals } from './totals';
-import { withShare } from './walk';
-import { BeforeWhole, spreadWhole, type Alone } from './whole';
+import { AmountSum, type Totals } from './totals';
+import { withMargins, withShare } from './walk';
+import { BeforeWhole, spreadWhole } from './whole';
 
 /** What a line sells: the priced parts of a build, or an item by its entry in the price list. */
 export type Offer =
@@ -92,13 +92,14 @@ export interface PricedQuote {
   tax?: Taxed;
 }
 
-/** A line as it was worked out, alone and with its share of the whole-quote discount. */
-interface Kept extends Alone {
+/** A line as it was worked out, and as it was told last. */
+interface Kept {
+  line: QuoteLine;
+  /** Without its share of the whole-quote discount; its margins are there once it was told like this. */
   alone: PricedLine;
   /** In minor units. */
   share: number | bigint;
-  shared: PricedLine;
-  sharedAmounts: Amounts;
+  shared?: PricedLine;
 }
 
 /** Prices a quote. The order of the lines makes no difference. */
@@ -118,6 +119,7 @@ export function pricer(): (lines: readonly QuoteLine[], terms: QuoteTerms) => Pr
 class Pricing {
   private readonly all: Kept[];
   private readonly before: BeforeWhole;
+  /** Of what was told. */
   private readonly after = new AmountSum();
 
   constructor(lines: readonly QuoteLine[], private readonly decimals: number, last?: Pricing) {
@@ -130,7 +132,7 @@ class Pricing {
     const others = first.includes(null) ? othersOf(first) : undefined;
     this.all = first.map((each, index) => each ?? this.priced(lines[index] as QuoteLine, others));
     this.before = new BeforeWhole(this.all, decimals);
-    for (const each of this.all) if (each.line.counts) this.after.add(each.sharedAmounts);
+    for (const { line, shared } of this.all) if (shared && line.counts) this.after.add(shared.price);
   }
 
   /** Takes over lines that differ from these in little; false where they do not. */
@@ -146,37 +148,34 @@ class Pricing {
     for (const index of changed) {
       const [old, fresh] = [this.all[index] as Kept, this.priced(lines[index] as QuoteLine)];
       this.before.replace(index, old, fresh);
-      if (old.line.counts) this.after.add(old.sharedAmounts, -1);
-      if (fresh.line.counts) this.after.add(fresh.sharedAmounts);
+      if (old.shared && old.line.counts) this.after.add(old.shared.price, -1);
       this.all[index] = fresh;
     }
     return true;
   }
 
   private priced(line: QuoteLine, others?: Others): Kept {
-    const alone = priceLine(line, this.decimals, others);
-    const amounts = amountsOf(alone.price);
-    return { line, alone, amounts, share: 0, shared: alone, sharedAmounts: amounts };
+    return { line, alone: priceLine(line, this.decimals, others), share: 0, shared: undefined };
   }
 
   /** With the whole-quote discount of the terms. */
   less(terms: QuoteTerms): PricedQuote {
     const { whole, shares } = spreadWhole(this.before, terms);
-    for (let index = 0; index < this.all.length; index++) {
-      const [each, share] = [this.all[index] as Kept, shares?.[index] ?? 0];
-      if (share !== each.share) this.shareOut(each, share);
-    }
-    return { lines: this.all.map((each) => each.shared), totals: this.after.totals(this.decimals), whole };
+    const lines = this.all.map((each, index) => this.told(each, shares?.[index] ?? 0));
+    return { lines, totals: this.after.totals(this.decimals), whole };
   }
 
   /** The line less its share, which is mostly what it was before another line changed. */
-  private shareOut(kept: Kept, share: number | bigint): void {
-    const units = BigInt(share);
-    if (kept.line.counts) this.after.add(kept.sharedAmounts, -1);
+  private told(kept: Kept, share: number | bigint): PricedLine {
+    if (kept.shared && share === kept.share) return kept.shared;
+    const { line, alone } = kept;
+    if (kept.shared && line.counts) this.after.add(kept.shared.price, -1);
+    const price = withMargins(withShare(alone.price, BigInt(share), this.decimals));
+    const shared = price === alone.price ? alone : { id: alone.id, price, problems: alone.problems };
+    if (line.counts) this.after.add(price);
     kept.share = share;
-    kept.shared = units === 0n ? kept.alone : { ...kept.alone, price: withShare(kept.alone.price, textOf({ units, scale: this.decimals }), this.decimals) };
-    kept.sharedAmounts = units === 0n ? kept.amounts : amountsOf(kept.shared.price);
-    if (kept.line.counts) this.after.add(kept.sharedAmounts);
+    kept.shared = shared;
+    return shared;
   }
 }
 
@@ -184,7 +183,7 @@ function othersOf(first: readonly (Kept | null)[]): Others {
   let [net, mass] = [nothing, nothing];
   for (const each of first) {
     if (!each?.line.counts) continue;
-    net = plus(net, each.amounts.net);
+    net = plus(net, fixed(each.alone.price.net));
     if (each.line.mass !== undefined) mass = plus(mass, times(fixed(each.line.mass), ofWhole(each.line.terms.quantity)));
   }
   return { netOf: netsBefore(first), net: textOf(net), mass: textOf(mass) };
@@ -194,7 +193,7 @@ function netsBefore(all: readonly (Kept | null)[]): Others['netOf'] {
   return (name) => {
     let sum: Fixed | undefined;
     for (const each of all) {
-      if (each?.line.counts && (each.line.sku === name || each.line.family === name)) sum = plus(sum ?? nothing, each.amounts.net);
+      if (each?.line.counts && (each.line.sku === name || each.line.family === name)) sum = plus(sum ?? nothing, fixed(each.alone.price.net));
     }
     return sum && textOf(sum);
   };

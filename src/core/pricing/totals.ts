@@ -1,5 +1,5 @@
 import { fixed, minus, plus, ratio, rounded, Sum, textOf, type Fixed } from '../exact';
-import type { LinePrice } from './index';
+import type { LinePrice, LineRecurring } from './index';
 
 export interface Totals {
   list: string;
@@ -18,38 +18,10 @@ export interface Totals {
   margin?: string;
 }
 
-/** What is summed of a line, read and ready to be added: all at one scale, where it can be. */
-export interface Amounts {
-  list: Fixed;
-  net: Fixed;
-  cost: Fixed | undefined;
-  /** Of what recurs: over its whole term, in a month, and in its first year. */
-  recurring?: { net: Fixed; perMonth: Fixed; firstYear: Fixed };
-}
-
-const usualScale = 6;
-const read = (text: string): Fixed => plus(fixed(text), { units: 0n, scale: usualScale });
-
-export function amountsOf({ list, net, cost, recurring, subscriptions }: LinePrice): Amounts {
-  const amounts: Amounts = { list: read(list), net: read(net), cost: cost === undefined ? undefined : read(cost) };
-  if (recurring) return { ...amounts, recurring: { net: amounts.net, perMonth: read(recurring.perMonth), firstYear: read(recurring.firstYear) } };
-  return subscriptions ? { ...amounts, recurring: recurringIn(subscriptions) } : amounts;
-}
-
-function recurringIn(subscriptions: readonly LinePrice[]): NonNullable<Amounts['recurring']> {
-  const [net, perMonth, firstYear] = [new Sum(), new Sum(), new Sum()];
-  for (const each of subscriptions) {
-    net.add(read(each.net));
-    perMonth.add(read(each.recurring?.perMonth ?? '0'));
-    firstYear.add(read(each.recurring?.firstYear ?? '0'));
-  }
-  return { net: net.value, perMonth: perMonth.value, firstYear: firstYear.value };
-}
-
 /** Sums lines. The list total is rounded to the minor unit for showing; the net total is a sum of rounded prices and exact. */
 export function sumLines(lines: readonly LinePrice[], decimals: number): Totals {
   const sum = new AmountSum();
-  for (const line of lines) sum.add(amountsOf(line));
+  for (const line of lines) sum.add(line);
   return sum.totals(decimals);
 }
 
@@ -64,16 +36,21 @@ export class AmountSum {
   private lines = 0;
   private uncosted = 0;
 
-  add({ list, net, cost, recurring }: Amounts, times: 1 | -1 = 1): void {
+  add(line: LinePrice, times: 1 | -1 = 1): void {
     this.lines += times;
-    this.lists.add(list, times);
+    this.lists.add(fixed(line.list), times);
+    const net = fixed(line.net);
     this.nets.add(net, times);
-    if (cost) this.costs.add(cost, times);
-    else this.uncosted += times;
-    if (!recurring) return;
-    this.overTerms.add(recurring.net, times);
-    this.months.add(recurring.perMonth, times);
-    this.years.add(recurring.firstYear, times);
+    if (line.cost === undefined) this.uncosted += times;
+    else this.costs.add(fixed(line.cost), times);
+    if (line.recurring) this.addRecurring(net, line.recurring, times);
+    else if (line.subscriptions) for (const each of line.subscriptions) if (each.recurring) this.addRecurring(fixed(each.net), each.recurring, times);
+  }
+
+  private addRecurring(net: Fixed, { perMonth, firstYear }: LineRecurring, times: 1 | -1): void {
+    this.overTerms.add(net, times);
+    this.months.add(fixed(perMonth), times);
+    this.years.add(fixed(firstYear), times);
   }
 
   totals(decimals: number): Totals {

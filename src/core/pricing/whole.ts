@@ -1,14 +1,14 @@
 /** The whole-quote discount: what it comes to, and how it is spread over the lines that may be discounted. */
 import { compare, exact, fixed, minus, nothing, ratio, rounded, Sum, textOf, times, unitsAt, type Fixed } from '../exact';
 import type { Typed } from './four';
+import type { LinePrice } from './index';
 import type { QuoteLine, QuoteTerms, Whole } from './quote';
 import { spreadNumbers, spreadUnits } from './spread';
-import type { Amounts } from './totals';
 
 /** A line before the whole-quote discount. */
 export interface Alone {
   line: QuoteLine;
-  amounts: Amounts;
+  alone: { price: LinePrice };
 }
 
 /** Lines before the whole-quote discount, with their sums; one may take the place of another. */
@@ -18,8 +18,8 @@ export class BeforeWhole {
   private readonly costs = new Sum();
   private uncosted = 0;
   /** What may be discounted of each, in minor units, as a number: NaN where none holds it. */
-  readonly numbers: Float64Array;
-  readonly names: readonly string[];
+  private readonly numbers: Float64Array;
+  private readonly names: readonly string[];
 
   constructor(private readonly all: readonly Alone[], private readonly decimals: number) {
     this.numbers = new Float64Array(all.length);
@@ -33,13 +33,16 @@ export class BeforeWhole {
     this.add(at, fresh);
   }
 
-  private add(at: number, { line, amounts }: Alone, times: 1 | -1 = 1): void {
-    this.numbers[at] = isOpen(line) ? numberOf(amounts.net, this.decimals) : 0;
+  private add(at: number, { line, alone }: Alone, times: 1 | -1 = 1): void {
+    const { net: text, cost } = alone.price;
+    const net = fixed(text);
+    const open = isOpen(line);
+    this.numbers[at] = open ? numberOf(net, this.decimals) : 0;
     if (!line.counts) return;
-    this.totals.add(amounts.net, times);
-    if (amounts.cost) this.costs.add(amounts.cost, times);
-    else this.uncosted += times;
-    if (isOpen(line)) this.bases.add(amounts.net, times);
+    this.totals.add(net, times);
+    if (cost === undefined) this.uncosted += times;
+    else this.costs.add(fixed(cost), times);
+    if (open) this.bases.add(net, times);
   }
 
   get total(): Fixed { return this.totals.value; }
@@ -49,7 +52,7 @@ export class BeforeWhole {
 
   /** An amount in minor units, spread over what may be discounted. Among lines that lost the same by rounding the id decides, so that moving lines moves no cent. */
   spread(units: bigint): ArrayLike<number | bigint> {
-    return spreadNumbers(Number(units), this.numbers, this.names) ?? spreadUnits(units, this.all.map(({ line, amounts }) => (isOpen(line) ? amounts.net : nothing)), this.names);
+    return spreadNumbers(Number(units), this.numbers, this.names) ?? spreadUnits(units, this.all.map(({ line, alone }) => (isOpen(line) ? fixed(alone.price.net) : nothing)), this.names);
   }
 }
 
@@ -57,8 +60,8 @@ const isOpen = ({ counts, locked, discountable }: QuoteLine): boolean => counts 
 
 /** A whole number of minor units as a number; NaN where it is none, or too large. */
 function numberOf({ units, scale }: Fixed, decimals: number): number {
-  const all = Number(units) / 10 ** (scale - decimals);
-  return Number.isSafeInteger(Number(units)) && Number.isSafeInteger(all) && scale >= decimals ? all : NaN;
+  const all = Number(units) * 10 ** (decimals - scale);
+  return scale <= decimals && Number.isSafeInteger(all) ? all : NaN;
 }
 
 /** `shares` are in minor units, by place among the lines; without them nothing is taken off. */
