@@ -38,18 +38,14 @@ export function walked(parts: readonly PricedPart[], terms: LineTerms, decimals:
 /** The line with what recurs in it. */
 function withSubscriptions(line: LinePrice, subscriptions: LinePrice[]): LinePrice {
   const sum = (own: string, of: (price: LinePrice) => string | undefined): string => textOf(subscriptions.reduce((total, price) => plus(total, fixed(of(price) ?? '0')), fixed(own)));
-  const made: LinePrice = { ...line, list: sum(line.list, ({ list }) => list), net: sum(line.net, ({ net }) => net), subscriptions };
-  if (line.cost !== undefined) made.cost = sum(line.cost, ({ cost }) => cost);
-  return made;
+  return { ...line, list: sum(line.list, ({ list }) => list), net: sum(line.net, ({ net }) => net), cost: line.cost === undefined ? undefined : sum(line.cost, ({ cost }) => cost), subscriptions };
 }
 
 /** Tells the margin of a line and of what recurs in it, where costs are known; the line is given back. */
 export function withMargins(line: LinePrice): LinePrice {
   const { net, cost, subscriptions } = line;
-  if (cost !== undefined && net !== '0') {
-    const earned = fixed(net);
-    line.margin = ratio(minus(earned, fixed(cost)), earned);
-  } else if (line.margin !== undefined) delete line.margin;
+  const earned = fixed(net);
+  line.margin = cost === undefined || earned.units === 0n ? undefined : ratio(minus(earned, fixed(cost)), earned);
   if (subscriptions) for (const each of subscriptions) withMargins(each);
   return line;
 }
@@ -146,10 +142,12 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
 
   const pieces = per === 'line' ? 1 : quantity;
   const inAll = (value: Fixed, text: string): string => (pieces === 1 ? text : textOf(times(value, ofWhole(pieces))));
-  const priced = { steps: steps.taken, unitList: unitListText, unitNet: steps.text, list: inAll(unitList, unitListText), net: inAll(unitNet, steps.text) };
-  const price: LinePrice = unitCost === undefined ? priced : { ...priced, unitCost, cost: inAll(fixed(unitCost), unitCost) };
-  if (per === 'line') price.per = per;
-  return price;
+  const cost = unitCost === undefined ? undefined : inAll(fixed(unitCost), unitCost);
+  // All that a line may tell is there from the start: copies with more in them are then quick to make.
+  return {
+    steps: steps.taken, per: per === 'line' ? per : undefined, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text,
+    list: inAll(unitList, unitListText), before: undefined, share: undefined, net: inAll(unitNet, steps.text), once: undefined, recurring: undefined, subscriptions: undefined, unitCost, cost, margin: undefined,
+  };
 }
 
 /** A walked line over a term: its unit figures are for the base period, its sums for the whole term, each to the minor unit. */
@@ -161,12 +159,12 @@ export function chargedOver(line: LinePrice, every: Recurrence, term: Term, deci
   const [above, below] = [ofWhole(months.times), ofWhole(months.per * every.baseMonths)];
   const charged = (amount: string): Fixed => divided(times(fixed(amount), above), below, decimals);
   const net = charged(line.net);
-  const { margin: _margin, ...rest } = line;
   return {
-    ...rest,
+    ...line,
     list: textOf(charged(line.list)),
     net: textOf(net),
-    ...(line.cost === undefined ? {} : { cost: textOf(charged(line.cost)) }),
+    cost: line.cost === undefined ? undefined : textOf(charged(line.cost)),
+    margin: undefined,
     recurring: { baseMonths: every.baseMonths, from: term.start, to: lastDay(term), months: term.months, days: term.days, ...spreadOverTime(net, term, decimals) },
   };
 }
