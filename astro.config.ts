@@ -12,8 +12,8 @@ export default defineConfig({
   // The middleware checks the origin of every unsafe request, whatever its content type.
   security: { checkOrigin: false },
   vite: {
-    // The last has no exports that Node.js itself resolves.
-    ssr: { external: ['sequelize', 'pg', 'umzug', 'pdfmake', 'pino'], noExternal: ['@atlaskit/pragmatic-drag-and-drop'] },
+    // What must not be external has no exports that Node.js itself resolves; its helpers do.
+    ssr: { external: ['sequelize', 'pg', 'umzug', 'pdfmake', 'pino', '@babel/runtime'], noExternal: ['@atlaskit/pragmatic-drag-and-drop'] },
     worker: { format: 'es' },
     build: { assetsInlineLimit: 0 },
   },

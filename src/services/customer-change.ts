@@ -23,9 +23,9 @@ async function takeBackMoney({ revision }: Draft, transaction: Transaction): Pro
   const taken: number[] = [];
   for (const line of await lines.findAll({ where: { revisionId: revision.id }, transaction })) {
     const inMoney = line.hand?.by === 'net' || line.hand?.by === 'amount';
-    if (!inMoney && line.typedPrice === null && line.rates === null && line.resale === null) continue;
+    if (!inMoney && line.typedPrice === null && line.typedCost === null && line.rates === null && line.resale === null) continue;
     taken.push(line.position);
-    await line.update({ ...(inMoney ? { hand: null } : {}), typedPrice: null, rates: null, resale: null }, { transaction });
+    await line.update({ ...(inMoney ? { hand: null } : {}), typedPrice: null, typedCost: null, rates: null, resale: null }, { transaction });
   }
   if (revision.whole?.by === 'net' || revision.whole?.by === 'amount') {
     taken.push(0);

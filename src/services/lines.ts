@@ -21,7 +21,7 @@ export async function appendLine({ revision }: Pick<Draft, 'revision'>, line: Ne
   const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
   const id = randomUUID();
   return lines.create(
-    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, frozen: null, alternative: false, origin: id, pricedOn: today(), groupName: null, rates: null, resale: null, ...line },
+    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, typedCost: null, frozen: null, alternative: false, origin: id, pricedOn: today(), groupName: null, rates: null, resale: null, ...line },
     { transaction },
   );
 }
@@ -59,19 +59,20 @@ type Change = Omit<ChangeLineInput, 'version'>;
 
 const applyTo = (actor: Actor, draft: Draft, lines: readonly Stored<LineRow>[], change: Change, transaction: Transaction): Promise<Result<null>> => applyEach(actor, draft, lines.map((line) => ({ line, change })), transaction);
 
-const columnsOf = ({ hand, price, quantity, rates, resale, ...others }: Change): Partial<LineRow> => ({
+const columnsOf = ({ hand, price, cost, quantity, rates, resale, ...others }: Change): Partial<LineRow> => ({
   ...(quantity === undefined ? {} : { quantity }),
   ...(hand === undefined ? {} : { hand: hand && typedOf(hand) }),
   ...(rates === undefined ? {} : { rates: rates && { each: rates.each.map((rate) => exact(plainMoney(rate)).toString()), ...(rates.least === undefined ? {} : { least: exact(plainMoney(rates.least)).toString() }) } }),
   ...(resale === undefined ? {} : { resale: resale === null ? null : exact(plainMoney(resale)).toString() }),
   ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
+  ...(cost === undefined ? {} : { typedCost: cost === null ? null : exact(plainMoney(cost)).toString() }),
   ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
 });
 
 /** What one must be allowed to do for what. */
 const wants: readonly (readonly [Permission, (change: Change) => boolean])[] = [
-  ['discount', ({ hand, price, locked }) => Boolean(hand) || price !== undefined || locked !== undefined],
-  ['costs', ({ hand }) => hand?.by === 'margin'],
+  ['discount', ({ hand, price, cost, locked }) => Boolean(hand) || price !== undefined || cost !== undefined || locked !== undefined],
+  ['costs', ({ hand, cost }) => hand?.by === 'margin' || cost !== undefined],
   ['rates', ({ rates }) => Boolean(rates)],
   ['resale', ({ resale }) => resale !== undefined],
 ];
@@ -120,11 +121,12 @@ export async function fillLines(actor: Actor, id: string, { version, rows }: Lin
   });
 }
 
-async function problemOf({ revision }: Draft, line: LineRow, { hand, price, term, rates }: Change, transaction: Transaction): Promise<Failure | undefined> {
+async function problemOf({ revision }: Draft, line: LineRow, { hand, price, cost, term, rates }: Change, transaction: Transaction): Promise<Failure | undefined> {
   const item = await connected().records.items.findByPk(line.sku, { transaction });
   if (hand && !item?.discountable) return { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' };
   const { entry, every } = (await entriesOf(revision.priceList, line.pricedOn, [line.sku], transaction)).get(line.sku) ?? {};
   if (price !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return { code: 'line.priceNotTyped', field: 'price' };
+  if (cost !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return { code: 'line.costNotTyped', field: 'cost' };
   if (rates && (entry?.method !== 'usage' || entry.slices.length !== rates.each.length)) return { code: 'line.ratesNotTyped', field: 'rates' };
   if (term && line.buildId === null && !every) return { code: 'line.notRecurring', field: 'term' };
   if (term && every && tooShort(every, term)) return { code: 'line.tooShort', params: { months: every.leastMonths ?? 0 }, field: 'term' };

@@ -87,6 +87,17 @@ describe('what a list prices by other methods', () => {
     expect(Number(quote.lines[0]?.price.net)).toBeCloseTo(terminals * 0.04, 2);
   });
 
+  it('takes the cost of what is made up for a line from the line, where it is said there', async () => {
+    const quote = value(await changed(await quoteOf(mara, 'norrvik', ['SV-ENGINEER', 3], ['SV-COMM', 1]), { price: '118' }));
+    const usual = quote.lines[0]?.price.unitCost;
+    const said = value(await changed(quote, { cost: '70.80' }));
+    expect(said.lines[0]).toMatchObject({ typedCost: '70.8', price: { net: '354', unitCost: '70.8', cost: '212.4', margin: '0.4' } });
+    expect(said.lines[1]?.typedCost).toBeUndefined();
+    expect(codes(await changed(said, { cost: '5' }, 2))).toEqual(['line.costNotTyped']);
+    expect(codes(await changed(said, { cost: '5' }, 1, rhona))).toHaveLength(1);
+    expect(value(await changed(said, { cost: null })).lines[0]).toMatchObject({ typedCost: null, price: { unitCost: usual } });
+  });
+
   it('grants contract prices, discounts by quantity and promotions, and says why others do not count', async () => {
     const contract = await quoteOf(mara, 'brannoch', ['SV-CALIB', 2]);
     expect(contract.lines[0]?.price.steps).toMatchObject([{ kind: 'list', total: '550' }, { kind: 'agreement', name: { en: 'Frame contract Brannoch' }, total: '495' }]);

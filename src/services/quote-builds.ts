@@ -64,9 +64,9 @@ export async function copyLine(actor: Actor, id: string, lineId: string, { versi
     const { lines, builds } = connected().records;
     const of = line.buildId === null ? null : await builds.findByPk(line.buildId, { transaction });
     const build = of && (await createBuild(actor, { ...draft, version: await versionById(of.modelVersionId, transaction), decisions: of.decisions, special: of.special, date: of.context.date }, transaction));
-    const { sku, quantity, hand, locked, optional, term, typedPrice, alternative, position, pricedOn, groupName, rates, resale } = line;
+    const { sku, quantity, hand, locked, optional, term, typedPrice, typedCost, alternative, position, pricedOn, groupName, rates, resale } = line;
     await lines.increment('position', { where: { revisionId: draft.revision.id, position: { [Op.gt]: position } }, transaction });
-    const copy = await appendLine(draft, { sku, quantity, hand, locked, optional, term, typedPrice, alternative, pricedOn, groupName, rates, resale, buildId: build?.id ?? null }, transaction);
+    const copy = await appendLine(draft, { sku, quantity, hand, locked, optional, term, typedPrice, typedCost, alternative, pricedOn, groupName, rates, resale, buildId: build?.id ?? null }, transaction);
     await lines.update({ position: position + 1 }, { where: { id: copy.id }, transaction });
     await record(actor, 'line.copied', draft.quote.number, { sku, from: position }, transaction);
     return done(null);

@@ -139,7 +139,8 @@ async function buildOffer(build: BuildRow, tariff: Tariff, transaction: Transact
 }
 
 function itemOffer(line: LineRow, item: ItemRow, entry: PriceEntry | undefined, { costs }: Tariff): Offer {
-  const cost = costs?.[line.sku];
+  // What is made up for a line costs what is said there, where the list leaves its price to it.
+  const cost = entry?.method === 'hand' && line.typedCost !== null ? exact(line.typedCost).toString() : costs?.[line.sku];
   return { is: 'item', name: item.name, ...(entry ? { entry } : {}), ...(line.rates ? { rates: line.rates } : {}), ...(line.typedPrice === null ? {} : { typed: exact(line.typedPrice).toString() }), ...(cost === undefined ? {} : { cost }) };
 }
 

@@ -51,7 +51,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       optional: line.optional,
       discountable: item.discountable,
       ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
-      ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString() } : {}),
+      ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString(), ...(seeCosts ? { typedCost: line.typedCost === null ? null : exact(line.typedCost).toString() } : {}) } : {}),
       ...(method && method !== 'unit' ? { method } : {}),
       ...usageOf(from),
       price: open(price),

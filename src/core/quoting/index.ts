@@ -88,6 +88,8 @@ export interface LineView {
   recurs?: { baseMonths: number; leastMonths: number; term: Term };
   /** Its price is typed here, since the list has none. */
   typedPrice?: ExactText | null;
+  /** And what a piece costs; null where the item's own cost holds. Only for those who see costs. */
+  typedCost?: ExactText | null;
   /** How the item is priced in the list, where it is not by the piece. */
   method?: PriceEntry['method'];
   /** Of what is used: its rates, whether the list's or typed on the line. */

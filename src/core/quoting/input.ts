@@ -123,8 +123,8 @@ const rates = exactly<RatesInput>({ each: array().strict().of(typedMoney).min(1,
 /** Rates of what is used, one a slice, as they are typed. */
 export interface RatesInput { each: string[]; least?: string }
 const ratesOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : rates)) as unknown as Schema<RatesInput | null>;
-export const changeLineInput = exactly<ChangeLineInput>({ version, ...lineFields, price: typedMoney.optional(), rates: ratesOrNone, resale: moneyOrNone });
-export interface ChangeLineInput extends LineFields { version: number; price?: string; rates?: RatesInput | null; resale?: string | null }
+export const changeLineInput = exactly<ChangeLineInput>({ version, ...lineFields, price: typedMoney.optional(), cost: moneyOrNone, rates: ratesOrNone, resale: moneyOrNone });
+export interface ChangeLineInput extends LineFields { version: number; price?: string; cost?: string | null; rates?: RatesInput | null; resale?: string | null }
 
 const lineIds = array().strict().of(id).min(1, 'input.required').max(10_000, 'input.tooMany').required('input.required');
 const groupName = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : string().trim().min(1, 'group.noName').max(80, 'input.tooLong'))) as unknown as Schema<string | null | undefined>;

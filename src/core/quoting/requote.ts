@@ -18,7 +18,7 @@ export interface LineBasis {
 
 /** A change whose effect is shown before the server has answered. */
 export type LocalEdit =
-  | { of: 'line'; line: string; quantity?: number; hand?: Typed | null; locked?: boolean; optional?: boolean; term?: Term; typedPrice?: string }
+  | { of: 'line'; line: string; quantity?: number; hand?: Typed | null; locked?: boolean; optional?: boolean; term?: Term; typedPrice?: string; typedCost?: string | null }
   | { of: 'quote'; whole: Typed | null };
 
 /** Problems that do not come from pricing, and so stay as they were. */
@@ -71,11 +71,12 @@ function edited(line: LineView, edits: readonly LocalEdit[]): LineView {
 function quoteLine(line: LineView): QuoteLine | null {
   const { basis, build, recurs } = line;
   if (!basis) return null;
-  const wantsCost = basis.cost === undefined && (line.hand?.by === 'margin' || basis.entry?.method === 'costPlus');
+  const cost = line.typedCost ?? (typeof basis.cost === 'string' ? basis.cost : undefined);
+  const wantsCost = cost === undefined && typeof basis.cost !== 'object' && (line.hand?.by === 'margin' || basis.entry?.method === 'costPlus');
   if (wantsCost) return null;
   const offer: Offer = build
     ? { is: 'build', parts: build.parts, unpriced: build.unpriced, ...(typeof basis.cost === 'object' ? { cost: basis.cost } : {}) }
-    : { is: 'item', name: line.name, ...(basis.entry ? { entry: basis.entry } : {}), ...(basis.agreed ? { rates: basis.agreed } : {}), ...(line.typedPrice ? { typed: exact(line.typedPrice).toString() } : {}), ...(typeof basis.cost === 'string' ? { cost: basis.cost } : {}) };
+    : { is: 'item', name: line.name, ...(basis.entry ? { entry: basis.entry } : {}), ...(basis.agreed ? { rates: basis.agreed } : {}), ...(line.typedPrice ? { typed: exact(line.typedPrice).toString() } : {}), ...(cost === undefined ? {} : { cost }) };
   return {
     id: line.id, sku: line.sku, family: line.family, counts: !line.alternative && !line.optional, locked: line.locked, discountable: line.discountable, offer, ...(basis.mass === undefined ? {} : { mass: basis.mass }),
     terms: { ...basis.granted, quantity: line.quantity, ...(line.hand ? { hand: line.hand } : {}), ...(build && recurs ? { term: recurs.term } : {}) },

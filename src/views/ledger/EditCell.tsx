@@ -10,6 +10,8 @@ interface Props {
   /** It stands out: this is what was typed, and the others follow. */
   strong?: boolean;
   narrow?: boolean;
+  /** Something must be typed here before the line can be sold. */
+  waits?: boolean;
   /** For words instead of figures. */
   wordy?: boolean;
   hint?: string | undefined;
@@ -24,7 +26,7 @@ interface Props {
 }
 
 /** A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to be mended. */
-export function EditCell({ label, value, disabled, strong = false, narrow = false, wordy = false, hint, below, onSave, check, onFill }: Props) {
+export function EditCell({ label, value, disabled, strong = false, waits = false, narrow = false, wordy = false, hint, below, onSave, check, onFill }: Props) {
   const id = useId();
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
@@ -60,6 +62,7 @@ export function EditCell({ label, value, disabled, strong = false, narrow = fals
   return (
     <>
       <input
+        data-waits={waits || undefined}
         className={classes(css.cell, strong && css.strong, wordy && css.wordy)} aria-label={label} title={hint} inputMode={wordy ? undefined : 'decimal'} value={typed ?? value} style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }} disabled={disabled} data-typing={typed === undefined ? undefined : ''} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
         onPaste={paste} onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(check(event.target.value)); }} onBlur={() => void save()}
         onKeyDown={(event) => {

@@ -13,14 +13,14 @@ import { CustomerDialog } from './CustomerDialog';
 import { FreshenDialog } from './FreshenDialog';
 import { Head, type HeadDialog } from './Head';
 import css from './ledger.module.css';
-import { Lines } from './Lines';
+import { Lines, type LinesHandle } from './Lines';
 import { LoseDialog } from './LoseDialog';
 import { Marked } from './Marked';
 import { PasteDialog } from './PasteDialog';
 import { Side, type SideView } from './Side';
 import type { SignOffActs } from './SignOff';
 import { StartDialog } from './StartDialog';
-import { Totals } from './Totals';
+import { brokenIn, Totals } from './Totals';
 import { useQuote, type LineChange } from './useQuote';
 
 interface Props {
@@ -45,6 +45,7 @@ function Page({ view: first, models, columns: usual }: Props) {
   const [columns, setColumns] = useState(usual);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const scroller = useRef<HTMLDivElement>(null);
+  const lines = useRef<LinesHandle>(null);
   const { currency, decimals, may } = view;
   const close = () => setDialog(undefined);
   const askFor = (figure: Figure) => setSide({ is: 'walk', line: figure.of === 'line' ? figure.line : undefined, asked: [figure] });
@@ -117,6 +118,15 @@ function Page({ view: first, models, columns: usual }: Props) {
     window.addEventListener('keydown', keys);
     return () => window.removeEventListener('keydown', keys);
   }, [may.edit]);
+  /** Nothing is asked about a quote that cannot go out yet: one is led to what stands in the way. */
+  const openDialog = (wanted: HeadDialog): void => {
+    const [broken] = wanted === 'send' || wanted === 'accept' ? brokenIn(view) : [];
+    if (!broken) setDialog(wanted);
+    else {
+      lines.current?.go(broken.id);
+      say(`${t('ledger.lineOf', { line: broken.position })}: ${broken.problems.map((problem) => t(problem.code, problem.params)).join(' ')}`, true);
+    }
+  };
   const newest = view.revisions[0]?.number ?? view.revision.number;
   const older = view.revision.number !== newest;
   const revise = async () => {
@@ -130,14 +140,14 @@ function Page({ view: first, models, columns: usual }: Props) {
     <div className={css.page}>
       <Head
         view={view} saving={saving} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })} dealOpen={side?.is === 'deal'} onDeal={() => toggle({ is: 'deal', asked: [] })}
-        onStep={(way) => void step(way)} onDialog={setDialog} onRevise={() => void revise()} onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))}
+        onStep={(way) => void step(way)} onDialog={openDialog} onRevise={() => void revise()} onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))}
       />
       <div className={css.main}>
         <div className={css.body} ref={scroller} tabIndex={0} role="region" aria-label={t('ledger.lines')}>
           {older && <p className={css.older} role="status">{t('revision.older', { number: view.revision.number })} <LinkButton href={`/quotes/${view.id}`}>{t('revision.toNewest', { number: newest })}</LinkButton></p>}
           {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
             <Lines
-              view={view} openLine={side?.line} columns={columns} marked={marked} onMark={setMarked} scroller={scroller} onChange={changeLine} onRemove={(line) => void remove([line])} onFill={(line, changes) => void fill(line, changes)}
+              ref={lines} view={view} openLine={side?.line} columns={columns} marked={marked} onMark={setMarked} scroller={scroller} onChange={changeLine} onRemove={(line) => void remove([line])} onFill={(line, changes) => void fill(line, changes)}
               onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onPlace={async (lines, to) => { await change('POST', '/lines/place', { lines, to }); }}
               onGroup={(lines, group) => void changeLines(lines, { group }).then(told)} onRename={async (from, to) => refused(await change('PATCH', '/groups', { from, to }))}
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
@@ -150,7 +160,7 @@ function Page({ view: first, models, columns: usual }: Props) {
           </div>
         </div>
         {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onMonths={(months) => fillLines(markedLines.flatMap((line) => (line.recurs ? [{ line: line.id, term: { ...line.recurs.term, months, days: 0 } }] : [])))} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
-        <Totals view={view} onType={changeWhole} onResale={async (resale) => refused(await change('PATCH', '', { resale }))} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} />
+        <Totals view={view} onType={changeWhole} onResale={async (resale) => refused(await change('PATCH', '', { resale }))} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} onGo={(line) => lines.current?.go(line)} />
       </div>
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} onRates={(line, rates) => changeLine(line, { rates })} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}
       <CustomerDialog open={dialog === 'customer'} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={close} />

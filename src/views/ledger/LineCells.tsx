@@ -1,16 +1,18 @@
 import type { CSSProperties, ReactNode } from 'react';
 import { ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
-import type { LineView } from '../../core/quoting';
+import { typedMoney, type LineView } from '../../core/quoting';
 import { date, money, own, percent } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { partHow } from '../parts/part-how';
 import { useSpeech } from '../speech';
-import { cellOf, type CellMeans } from './cells';
+import { cellOf, type CellMeans, type Means } from './cells';
 import type { Shown } from './columns';
+import { EditCell } from './EditCell';
 import css from './lines.module.css';
 import { hasParts, type LedgerRow } from './rows';
 import { TermFields } from './TermFields';
+import { sendableMoney, wrongWith } from './typed-amount';
 
 export interface LineActs extends Pick<CellMeans, 'onChange' | 'onExplain' | 'onFill'> {
   onRemove: (line: LineView) => void;
@@ -55,6 +57,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
         {runningIn(line.price).map(({ net, from, to }) => <span key={`${from} ${to}`} className={css.term}>{t('ledger.subscribed', { net: money(net, language, means.decimals), from: date(from, language), to: date(to, language) })}</span>)}
         {line.price.subscriptions && line.price.margin !== undefined && <span className={css.term} title={t('ledger.marginOfAllWhy')}>{t('ledger.marginOfAll', { margin: percent(line.price.margin, language) })}</span>}
         {line.covers.map(({ name, from, to }) => <span key={own(name, language)} className={css.term} title={t('ledger.coverWhy')}>{t('ledger.cover', { name: own(name, language), from: date(from, language), to: date(to, language) })}</span>)}
+        {line.typedCost !== undefined && <OwnCost line={line} means={means} onChange={onChange} />}
         {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
         {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
         {line.warnings.map((warning) => <span key={warning.rule} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning.text, language)}{warning.passed && <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>}</span>)}
@@ -91,5 +94,21 @@ export function PartCells({ row: { part }, columns, decimals }: { row: Extract<L
       {columns.map((column) => <td key={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
       <td />
     </>
+  );
+}
+
+/** What a piece costs of what is made up for this line. */
+function OwnCost({ line, means: { may, currency, decimals }, onChange }: Pick<LineActs, 'onChange'> & { line: LineView; means: Means }) {
+  const { t, language } = useSpeech();
+  const { position, typedCost, price } = line;
+  const shown = typedCost ?? price.unitCost;
+  return (
+    <span className={css.term}>
+      <span>{t('ledger.costEach')}</span>
+      <EditCell
+        label={t('ledger.costOf', { line: position })} value={shown === undefined ? '' : money(shown, language, decimals)} disabled={!may.edit || !may.discount} strong={typedCost != null}
+        check={(typed) => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language, currency), t))} onSave={(typed) => onChange(line, { cost: typed.trim() === '' ? null : sendableMoney(typed, language, currency) })}
+      />
+    </span>
   );
 }

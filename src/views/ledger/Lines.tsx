@@ -1,4 +1,4 @@
-import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type KeyboardEvent, type Ref, type RefObject } from 'react';
 import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine';
 import { draggable, dropTargetForElements, monitorForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
 import type { DragLocationHistory } from '@atlaskit/pragmatic-drag-and-drop/types';
@@ -13,7 +13,13 @@ import css from './lines.module.css';
 import { heldAt, LineCells, PartCells, type LineActs } from './LineCells';
 import { between, placeBeside, rowsOf, type LedgerRow } from './rows';
 
+export interface LinesHandle {
+  /** Brings a line into sight and the keyboard to its first cell, opening the group that it is in. */
+  go(line: string): void;
+}
+
 interface Props extends Pick<LineActs, 'onChange' | 'onExplain' | 'onFill' | 'onRemove' | 'onCopy' | 'onWalk'> {
+  ref: Ref<LinesHandle>;
   view: QuoteView;
   /** The line whose walk is open. */
   openLine: string | undefined;
@@ -57,7 +63,7 @@ const turned = (set: ReadonlySet<string>, key: string): Set<string> => {
 };
 
 /** The lines of a quote as a tree: groups, lines, and the parts of builds. */
-export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace, onGroup, onRename, scroller, onFill, ...acts }: Props) {
+export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, onPlace, onGroup, onRename, scroller, onFill, ...acts }: Props) {
   const { t } = useSpeech();
   const { currency, decimals, may } = view;
   const body = useRef<HTMLTableSectionElement>(null);
@@ -81,13 +87,28 @@ export function Lines({ view, openLine, columns: chosen, marked, onMark, onPlace
   const before = seen?.[0] ? seen[0].start - headHeight : 0;
   const after = seen ? Math.max(0, virtual.getTotalSize() - ((seen[seen.length - 1]?.end ?? headHeight) - headHeight)) : 0;
 
-  /** Puts the keyboard into the same cell of a row, which comes into sight first. */
-  const goTo = (key: string, cell: number) => {
+  /** Puts the keyboard into a field of a row, which comes into sight first. */
+  const bring = (key: string, fieldIn: (row: Element) => HTMLElement | null | undefined) => {
     const index = rows.findIndex((row) => row.key === key);
-    const focus = () => body.current?.querySelector(`[data-key="${CSS.escape(key)}"]`)?.children[cell]?.querySelector<HTMLInputElement>('input:not([type="checkbox"])')?.focus();
+    const focus = () => {
+      const row = body.current?.querySelector(`[data-key="${CSS.escape(key)}"]`);
+      if (row) fieldIn(row)?.focus();
+    };
     if (!plain && index >= 0) virtual.scrollToIndex(index);
     requestAnimationFrame(() => (plain ? focus() : requestAnimationFrame(focus)));
   };
+  const typedInto = 'input:not([type="checkbox"])';
+  /** The same cell of another row. */
+  const goTo = (key: string, cell: number) => bring(key, (row) => row.children[cell]?.querySelector<HTMLInputElement>(typedInto));
+  const bringNow = useRef(bring);
+  useEffect(() => { bringNow.current = bring; });
+  const goToLine = (id: string) => {
+    const group = view.lines.find((line) => line.id === id)?.group;
+    if (group != null) setClosedGroups((closed) => new Set([...closed].filter((each) => each !== group)));
+    // A line within a closed group is there once the group is open.
+    requestAnimationFrame(() => bringNow.current(id, (row) => row.querySelector<HTMLElement>('[data-waits]') ?? row.querySelector<HTMLElement>(typedInto)));
+  };
+  useImperativeHandle(ref, () => ({ go: goToLine }));
   const nextLine = (from: number, step: 1 | -1): LedgerRow | undefined => {
     for (let at = from + step; at >= 0 && at < rows.length; at += step) if (rows[at]?.is === 'line') return rows[at];
     return undefined;

@@ -1,4 +1,4 @@
-import { Stamp } from 'lucide-react';
+import { Stamp, TriangleAlert } from 'lucide-react';
 import { resaleOf, sumResale, type QuoteFigure } from '../../core/pricing';
 import { marginPercent, type QuoteView } from '../../core/quoting';
 import { money, number, percent, shift } from '../../i18n';
@@ -16,12 +16,20 @@ interface Props {
   onType: (typed: { by: Way; value: string } | null) => Promise<string | null>;
   onExplain: (figure: QuoteFigure) => void;
   onSignOff: () => void;
+  /** Goes to a line. */
+  onGo: (line: string) => void;
   /** Of a dealer: the share on all that is sold; gives the sentence of a refusal. */
   onResale: (percent: string) => Promise<string | null>;
 }
 
+/** Lines named that stand in the way; with each that is mended the next is. */
+const mostNamed = 6;
+
+/** Lines that count and cannot be sold as they are. */
+export const brokenIn = ({ lines }: QuoteView): QuoteView['lines'] => lines.filter((line) => !line.optional && !line.alternative && line.problems.length > 0);
+
 /** What the quote comes to: a row that is typed into for all of it, and its sums, each of which tells how it came about. */
-export function Totals({ view, onType, onExplain, onSignOff, onResale }: Props) {
+export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: Props) {
   const { t, language } = useSpeech();
   const { totals, whole, decimals, currency, may } = view;
   const { comes } = whole;
@@ -39,6 +47,7 @@ export function Totals({ view, onType, onExplain, onSignOff, onResale }: Props) 
   const open = needs.filter((need) => !need.held);
   const waits = view.signOff?.history.some((each) => each.state === 'asked') ?? false;
   const recurs = totals.recurring !== '0';
+  const broken = may.edit ? brokenIn(view) : [];
   return (
     <footer className={css.foot}>
       {view.resale && <ResaleFoot view={view} onResale={onResale} />}
@@ -53,6 +62,14 @@ export function Totals({ view, onType, onExplain, onSignOff, onResale }: Props) 
           <Stamp size={14} aria-hidden />
           <span>{open.length === 0 ? t(needs.length > 0 ? 'signOff.allHeld' : 'signOff.none') : open.map((need) => needText(need, t, language)).join(' ')}{waits && ` ${t('signOff.waits')}`}</span>
           <Button onClick={onSignOff}>{t(open.length > 0 && !waits && view.may.edit ? 'signOff.ask' : 'signOff.title')}</Button>
+        </p>
+      )}
+      {broken.length > 0 && (
+        <p className={css.broken}>
+          <TriangleAlert size={14} aria-hidden />
+          <span>{t('ledger.broken', { count: broken.length })}</span>
+          {broken.slice(0, mostNamed).map(({ id, position }) => <button key={id} type="button" className={shared.asks} onClick={() => onGo(id)}>{t('ledger.lineOf', { line: position })}</button>)}
+          {broken.length > mostNamed && <span>…</span>}
         </p>
       )}
       <dl className={css.totals} aria-label={t('ledger.totals')}>

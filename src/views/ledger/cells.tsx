@@ -69,7 +69,7 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
     <>
       {line.typedPrice === undefined ? still(money(line.price.unitList, language, means.decimals)) : (
         <EditCell
-          label={`${t('ledger.list')} ${String(line.position)}`} value={line.typedPrice === null ? '' : money(line.typedPrice, language, means.decimals)} disabled={!means.may.edit} strong
+          label={`${t('ledger.list')} ${String(line.position)}`} value={line.typedPrice === null ? '' : money(line.typedPrice, language, means.decimals)} disabled={!means.may.edit} strong waits={line.typedPrice === null}
           check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language, means.currency), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language, means.currency) })}
         />
       )}

@@ -14,6 +14,7 @@ export interface LineChange {
   optional?: boolean;
   term?: Term;
   price?: string;
+  cost?: string | null;
   rates?: RatesInput | null;
   /** A dealer's own selling price. */
   resale?: string | null;
@@ -37,8 +38,8 @@ export interface QuoteActs {
 
 const localTyped = (typed: TypedInput | null): Typed | null => typed && typedOf(typed);
 
-function localEdit(line: string, { quantity, hand, price, rates: _rates, resale: _resale, ...others }: LineChange): LocalEdit {
-  return { of: 'line', line, ...others, ...(quantity === undefined ? {} : { quantity: Number(quantity) }), ...(hand === undefined ? {} : { hand: localTyped(hand) }), ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }) };
+function localEdit(line: string, { quantity, hand, price, cost, rates: _rates, resale: _resale, ...others }: LineChange): LocalEdit {
+  return { of: 'line', line, ...others, ...(quantity === undefined ? {} : { quantity: Number(quantity) }), ...(hand === undefined ? {} : { hand: localTyped(hand) }), ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }), ...(cost === undefined ? {} : { typedCost: cost === null ? null : exact(plainMoney(cost)).toString() }) };
 }
 
 /** A quote as it stands on the server, and changes to it. What is typed shows its effect at once; the server has the last word. */
