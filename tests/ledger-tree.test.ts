@@ -203,3 +203,37 @@ test('a thousand lines: only those in sight are there, one types on, and the las
   await page.keyboard.press('ArrowUp');
   await expect(cell(page, 'Quantity 999')).toBeFocused();
 });
+
+test('lines become alternatives of one another, one is taken instead, and what stands in the way of a quote is named', async ({ page }) => {
+  const id = await opened(page, ['SILL-1212-X', 'SILL-1515-X', 'YE-KIOSK', 'SV-ENGINEER']);
+  const net = page.getByTestId('net');
+  const both = await net.textContent();
+  await page.getByLabel('Mark line 1', { exact: true }).click();
+  await page.getByLabel('Mark line 2', { exact: true }).click();
+  const bar = page.getByRole('region', { name: 'Marked lines' });
+  await bar.getByRole('button', { name: 'Alternatives', exact: true }).click();
+  await expect(rows(page).nth(2)).toContainText('alternative to line 1');
+  await expect(net).not.toHaveText(both ?? '');
+  await page.getByRole('button', { name: 'Take line 2 instead of line 1' }).click();
+  await expect(rows(page).nth(1)).toContainText('alternative to line 2');
+  await expect(rows(page).nth(2)).not.toContainText('alternative');
+  expect((await quoteOf(page, id)).lines.map(({ alternative }) => alternative)).toEqual([true, false, false, false]);
+  // With the one that counts gone, the other does.
+  await page.getByRole('button', { name: 'Remove line 2' }).click();
+  await expect(rows(page).nth(1)).not.toContainText('alternative');
+  await page.keyboard.press('Control+z');
+  await expect(rows(page).nth(1)).toContainText('alternative to line 2');
+  await bar.getByRole('button', { name: 'Mark none' }).click();
+
+  await expect(page.getByText('One line cannot be sold as it is:')).toBeVisible();
+  await page.getByRole('button', { name: 'Mark as accepted' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Line 4: Type a price' })).toBeVisible();
+  await expect(cell(page, 'Unit list 4')).toBeFocused();
+  await cell(page, 'Unit list 4').fill('1180');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await expect(page.getByText('cannot be sold as it is')).toBeHidden();
+  await cell(page, 'Cost of one, line 4').fill('590');
+  await page.keyboard.press('Enter');
+  await expect(cell(page, 'Margin % 4')).toHaveValue('50');
+});

@@ -106,6 +106,8 @@ export interface LineRow { id: string; revisionId: string; position: number; bui
   resale: string | null;
   /** Instead of another line: shown, and left out of the totals. */
   alternative: boolean;
+  /** The same for lines that are alternatives of one another. */
+  rivals: string | null;
   /** The line it was first copied from by a newer revision, else itself: the same line in all revisions. */
   origin: string;
   /** The day of the prices and agreements that it stands on. */
@@ -183,7 +185,7 @@ export function defineRecords(sequelize: Sequelize) {
     savedBuilds: table<SavedBuildRow>('saved_builds', { id: key(ref), ownerId: ref, name: text, shared: bool, modelId: text, partNumber: text, decisions: jsonb, savedAt: now() }),
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
     revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb, madeAt: now(), madeBy: ref, settledAt: instant, settledBy: ref, lost: jsonb, taxed: jsonb, lease: jsonb, resale: DataTypes.DECIMAL(9, 6) }),
-    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, typedCost: money, frozen: jsonb, alternative: bool, origin: ref, pricedOn: day, groupName: text, rates: jsonb, resale: money }),
+    lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, typedCost: money, frozen: jsonb, alternative: bool, rivals: ref, origin: ref, pricedOn: day, groupName: text, rates: jsonb, resale: money }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
     quoteSteps: table<QuoteStepRow>('quote_steps', { revisionId: key(ref), number: key(int), undone: bool, userId: ref, change: jsonb }),

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import { exact } from '../core/exact';
 import { tooShort } from '../core/pricing';
-import { grouped, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
+import { against, apart, grouped, instead, moved, plainMoney, settledRivals, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput, type RivalsInput, type VersionInput } from '../core/quoting';
 import { connected, type LineRow, type Stored } from '../data';
 import { may, type Actor, type Permission } from './actor';
 import { today } from './clock';
@@ -21,7 +21,7 @@ export async function appendLine({ revision }: Pick<Draft, 'revision'>, line: Ne
   const last = (await lines.max('position', { where: { revisionId: revision.id }, transaction })) as number | null;
   const id = randomUUID();
   return lines.create(
-    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, typedCost: null, frozen: null, alternative: false, origin: id, pricedOn: today(), groupName: null, rates: null, resale: null, ...line },
+    { id, revisionId: revision.id, position: (last ?? 0) + 1, hand: null, locked: false, optional: false, term: null, typedPrice: null, typedCost: null, frozen: null, alternative: false, rivals: null, origin: id, pricedOn: today(), groupName: null, rates: null, resale: null, ...line },
     { transaction },
   );
 }
@@ -174,8 +174,52 @@ export async function removeLines(actor: Actor, id: string, { version, lines: id
     const going = all.filter((line) => ids.includes(line.id));
     if (going.length < new Set(ids).size) return fail('missing', { code: 'line.missing' });
     await connected().records.lines.destroy({ where: { id: { [Op.in]: ids } }, transaction });
-    await arrange(all, all.filter((line) => !ids.includes(line.id)).map(arranged), transaction);
+    const staying = all.filter((line) => !ids.includes(line.id));
+    await arrange(all, staying.map(arranged), transaction);
+    await rival(staying, settledRivals(staying.map(rivalOf)), transaction);
     await record(actor, 'line.removed', draft.quote.number, { lines: going.map(({ sku, quantity }) => ({ sku, quantity })) }, transaction);
+    return done(null);
+  });
+}
+
+/** Makes lines of a draft alternatives of one another. */
+export async function makeRivals(draft: Draft, ids: readonly string[], transaction: Transaction): Promise<void> {
+  const all = await allOf(draft, transaction);
+  await rival(all, against(all.map(rivalOf), ids, randomUUID()), transaction);
+}
+
+const rivalOf = ({ id, rivals, alternative }: LineRow) => ({ id, rivals, alternative });
+
+async function rival(before: readonly Stored<LineRow>[], after: readonly ReturnType<typeof rivalOf>[], transaction: Transaction): Promise<void> {
+  for (const [index, { rivals, alternative }] of after.entries()) {
+    const row = before[index];
+    if (row && (row.rivals !== rivals || row.alternative !== alternative)) await row.update({ rivals, alternative }, { transaction });
+  }
+}
+
+/** Makes lines alternatives of one another, or has them stand by themselves again. */
+export async function rivalLines(actor: Actor, id: string, { version, lines: ids, apart: away }: RivalsInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const all = await allOf(draft, transaction);
+    const marked = all.filter((line) => ids.includes(line.id));
+    if (marked.length < new Set(ids).size) return fail('missing', { code: 'line.missing' });
+    if (!away && marked.length < 2) return fail('invalid', { code: 'line.oneRival', field: 'lines' });
+    if (away) await rival(all, apart(all.map(rivalOf), ids), transaction);
+    else await makeRivals(draft, ids, transaction);
+    await record(actor, away ? 'lines.apart' : 'lines.rivals', draft.quote.number, { lines: marked.map(({ position }) => position) }, transaction);
+    return done(null);
+  });
+}
+
+/** Takes an alternative in the place of the line that counted so far. */
+export async function takeInstead(actor: Actor, id: string, lineId: string, { version }: VersionInput): Promise<Result<QuoteView>> {
+  return changeQuote(actor, id, version, async (draft, transaction) => {
+    const all = await allOf(draft, transaction);
+    const line = all.find((each) => each.id === lineId);
+    if (!line) return fail('missing', { code: 'line.missing' });
+    if (!line.alternative) return fail('conflict', { code: 'line.counts', params: { line: line.position } });
+    await rival(all, instead(all.map(rivalOf), lineId), transaction);
+    await record(actor, 'line.takenInstead', draft.quote.number, { line: line.position }, transaction);
     return done(null);
   });
 }

@@ -11,9 +11,9 @@ import { changeCustomer, seeCustomerChange } from './customer-change';
 import { findCustomers } from './customers';
 import type { Result } from './failure';
 import { acceptQuote } from './orders';
-import { addByNumber } from './quote-builds';
+import { addByNumber, copyLine } from './quote-builds';
 import { seeDeal } from './deal';
-import { changeLine } from './lines';
+import { changeLine, removeLines, rivalLines, takeInstead } from './lines';
 import { changeWhole, listQuotes, openQuote, seeQuote } from './quotes';
 import { answerSignOff, askSignOff, takeCounter } from './sign-offs';
 import { askedOf } from './standing';
@@ -155,6 +155,30 @@ describe('tax', () => {
   it('is told to be unknown rather than none where the country has no rate', async () => {
     await connected().records.taxRates.destroy({ where: { country: 'SE' } });
     expect((await quoteOf(mara, 'norrvik', ['SV-COMM', 1])).tax).toBeUndefined();
+  });
+});
+
+describe('alternatives', () => {
+  const alone = (quote: QuoteView) => quote.lines.map(({ alternative, insteadOf }) => (alternative ? insteadOf : '-'));
+  it('count in the place of one another, in the totals and in a copy, and stand by themselves once the others are gone', async () => {
+    let quote = await quoteOf(mara, 'norrvik', ['SILL-1212-X', 1], ['SILL-1515-X', 1], ['SV-COMM', 1]);
+    const [first, second, third] = quote.lines.map(({ id, price }) => ({ id, net: Number(price.net) }));
+    if (!first || !second || !third) throw new Error('three lines');
+    expect(codes(await rivalLines(mara, quote.id, { version: quote.version, lines: [first.id] }))).toEqual(['line.oneRival']);
+    quote = value(await rivalLines(mara, quote.id, { version: quote.version, lines: [second.id, first.id] }));
+    expect(alone(quote)).toEqual(['-', 1, '-']);
+    expect(Number(quote.totals.net)).toBeCloseTo(first.net + third.net, 2);
+    expect(codes(await takeInstead(mara, quote.id, first.id, { version: quote.version }))).toEqual(['line.counts']);
+    quote = value(await takeInstead(mara, quote.id, second.id, { version: quote.version }));
+    expect(alone(quote)).toEqual([2, '-', '-']);
+    expect(Number(quote.totals.net)).toBeCloseTo(second.net + third.net, 2);
+    // A copy of an alternative is another one; a copy of what counts stands by itself.
+    quote = value(await copyLine(mara, quote.id, first.id, { version: quote.version }));
+    expect(alone(quote)).toEqual([3, 3, '-', '-']);
+    quote = value(await removeLines(mara, quote.id, { version: quote.version, lines: [second.id] }));
+    expect(alone(quote)).toEqual(['-', 1, '-']);
+    quote = value(await rivalLines(mara, quote.id, { version: quote.version, lines: [first.id], apart: true }));
+    expect(alone(quote)).toEqual(['-', '-', '-']);
   });
 });
 

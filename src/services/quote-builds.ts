@@ -51,7 +51,7 @@ async function addNumber(actor: Actor, draft: Draft, { sku: typed, quantity, han
   const read = await readBack(sku, contextFor(draft.revision), transaction);
   if (!read.ok) return fail('invalid', unknownNumber(read.failures[0], typed));
   const build = await createBuild(actor, { ...draft, ...read.value }, transaction);
-  return appendBuild(actor, draft, build, { quantity, hand, alternative: false, unfinished }, transaction);
+  return appendBuild(actor, draft, build, { quantity, hand, unfinished }, transaction);
 }
 
 const unknownNumber = (failure: Failure | undefined, typed: string): Failure => (failure && failure.code !== 'number.unknown' ? { ...failure, field: 'sku' } : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' });
@@ -64,9 +64,9 @@ export async function copyLine(actor: Actor, id: string, lineId: string, { versi
     const { lines, builds } = connected().records;
     const of = line.buildId === null ? null : await builds.findByPk(line.buildId, { transaction });
     const build = of && (await createBuild(actor, { ...draft, version: await versionById(of.modelVersionId, transaction), decisions: of.decisions, special: of.special, date: of.context.date }, transaction));
-    const { sku, quantity, hand, locked, optional, term, typedPrice, typedCost, alternative, position, pricedOn, groupName, rates, resale } = line;
+    const { sku, quantity, hand, locked, optional, term, typedPrice, typedCost, alternative, rivals, position, pricedOn, groupName, rates, resale } = line;
     await lines.increment('position', { where: { revisionId: draft.revision.id, position: { [Op.gt]: position } }, transaction });
-    const copy = await appendLine(draft, { sku, quantity, hand, locked, optional, term, typedPrice, typedCost, alternative, pricedOn, groupName, rates, resale, buildId: build?.id ?? null }, transaction);
+    const copy = await appendLine(draft, { sku, quantity, hand, locked, optional, term, typedPrice, typedCost, alternative, rivals: alternative ? rivals : null, pricedOn, groupName, rates, resale, buildId: build?.id ?? null }, transaction);
     await lines.update({ position: position + 1 }, { where: { id: copy.id }, transaction });
     await record(actor, 'line.copied', draft.quote.number, { sku, from: position }, transaction);
     return done(null);
@@ -122,12 +122,12 @@ export async function putOnQuote(actor: Actor, id: string, { version, quantity }
   if (!found.ok) return found;
   return changeQuote(actor, found.value.build.quoteId, version, async (draft, transaction) => {
     const again = await findBuild(actor, id, transaction);
-    return again.ok ? appendBuild(actor, draft, again.value.build, { quantity, alternative: false }, transaction) : again;
+    return again.ok ? appendBuild(actor, draft, again.value.build, { quantity }, transaction) : again;
   });
 }
 
 /** Adds a line for a build; one that clashes, has something to do, or has no price is refused. */
-export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, { quantity, hand = null, alternative, unfinished = 'refused' }: { quantity: number; hand?: Typed | null; alternative: boolean; unfinished?: Unfinished }, transaction: Transaction): Promise<Result<null>> {
+export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, { quantity, hand = null, unfinished = 'refused' }: { quantity: number; hand?: Typed | null; unfinished?: Unfinished }, transaction: Transaction): Promise<Result<null>> {
   const { lines, models } = connected().records;
   if (await lines.findOne({ where: { buildId: build.id }, transaction })) return fail('conflict', { code: 'build.onQuote', params: { number: draft.quote.number } });
   const modelVersion = await versionById(build.modelVersionId, transaction);
@@ -138,7 +138,7 @@ export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, {
   const { unpriced } = priceBuild(compiledVersion(modelVersion), outcome.values, tariff);
   if (unpriced.length > 0) return fail('invalid', { code: 'line.unpriced', params: { items: unpriced.join(', ') } });
   const head = await models.findByPk(modelVersion.modelId, { transaction });
-  await appendLine(draft, { sku: head?.sku ?? '', quantity, hand, buildId: build.id, alternative, pricedOn: build.context.date }, transaction);
-  await record(actor, 'line.added', draft.quote.number, { partNumber: outcome.partNumber, quantity, ...(alternative ? { alternative } : {}) }, transaction);
+  await appendLine(draft, { sku: head?.sku ?? '', quantity, hand, buildId: build.id, pricedOn: build.context.date }, transaction);
+  await record(actor, 'line.added', draft.quote.number, { partNumber: outcome.partNumber, quantity }, transaction);
   return done(null);
 }

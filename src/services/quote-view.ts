@@ -1,7 +1,7 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
 import type { Transaction } from 'sequelize';
 import { roundHalfUp, exact } from '../core/exact';
-import type { LineBasis, LineView, QuoteView, RevisionView, ShownState } from '../core/quoting';
+import { countsFor, type LineBasis, type LineView, type QuoteView, type RevisionView, type ShownState } from '../core/quoting';
 import { sumLines, withRates, type LinePrice, type QuoteLine, type Whole } from '../core/pricing';
 import type { Texts } from '../core/model';
 import { connected, type BuildRow, type QuoteRow, type RevisionRow } from '../data';
@@ -37,6 +37,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
   const rateOf = await taxRatesIn(country, transaction);
   const settled = revision.settledAt ? dayOf(revision.settledAt) : today();
   const covers = await coversOf(priced, order?.promised ?? (await deliveredWhen(settled, counted(priced), transaction)), transaction);
+  const rows = priced.map(({ line }) => line);
   const lines = await Promise.all(
     priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs, from }): Promise<LineView> => ({
       id: line.id,
@@ -59,7 +60,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       warnings: build?.outcome.warnings ?? [],
       special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
       covers: covers.get(line.id) ?? [],
-      alternative: line.alternative,
+      alternative: line.alternative, rivals: line.rivals, ...(line.alternative ? { insteadOf: countsFor(rows, line)?.position } : {}),
       ...(resells ? { resale: line.resale === null ? null : exact(line.resale).toString() } : {}),
       origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
       ...(rateOf(item.taxClass) === undefined ? {} : { taxRate: rateOf(item.taxClass) as string }),

@@ -1,5 +1,5 @@
 /** Variants: several builds next to each other while talking, told apart by letters. */
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { partNumber } from '../core/numbering';
 import { pictureOf, type SendVariantsInput, type VariantInput, type VariantView, type QuoteView } from '../core/quoting';
 import { connected, type BuildRow, type Stored } from '../data';
@@ -8,6 +8,7 @@ import { openBench } from './bench';
 import { createBuild } from './builds';
 import { done, fail, type Result } from './failure';
 import { findBuild, findOpenBuild } from './find-build';
+import { makeRivals } from './lines';
 import { compiledVersion, engineOf, versionById } from './models';
 import { appendBuild } from './quote-builds';
 import { changeQuote } from './quotes';
@@ -69,16 +70,25 @@ export async function seeVariants(actor: Actor, id: string): Promise<Result<Vari
 const variantsOf = (build: BuildRow, transaction: Transaction | null): Promise<Stored<BuildRow>[]> =>
   connected().records.builds.findAll({ where: { talkId: build.talkId }, order: [['letter', 'ASC']], transaction });
 
-/** Puts variants on the quote, each as a line; as alternatives, the first counts and the others stand beside it. */
+/** Puts variants on the quote, each as a line; as alternatives of one another and of what is there of their talk already, the first of which counts. */
 export async function sendVariants(actor: Actor, quoteId: string, { version, builds, alternatives }: SendVariantsInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, quoteId, version, async (draft, transaction) => {
-    for (const [index, id] of builds.entries()) {
+    const { lines, builds: made } = connected().records;
+    const talks = new Set<string>();
+    for (const id of builds) {
       const found = await findBuild(actor, id, transaction);
       if (!found.ok) return found;
-      if (found.value.quote.id !== quoteId) return fail('missing', { code: 'build.missing' });
-      const put = await appendBuild(actor, draft, found.value.build, { quantity: 1, alternative: alternatives && index > 0 }, transaction);
+      const { build, quote } = found.value;
+      if (quote.id !== quoteId) return fail('missing', { code: 'build.missing' });
+      talks.add(build.talkId);
+      if (alternatives && (await lines.findOne({ where: { buildId: id }, transaction }))) continue;
+      const put = await appendBuild(actor, draft, build, { quantity: 1 }, transaction);
       if (!put.ok) return put;
     }
+    if (!alternatives) return done(null);
+    const own = await made.findAll({ where: { talkId: { [Op.in]: [...talks] } }, attributes: ['id'], transaction });
+    const onQuote = await lines.findAll({ where: { revisionId: draft.revision.id, buildId: own.map((build) => build.id) }, transaction });
+    await makeRivals(draft, onQuote.map((line) => line.id), transaction);
     return done(null);
   });
 }

@@ -15,6 +15,7 @@ export * from './revisions';
 export * from './ledger-columns';
 export { requoter, sameWhereEqual, type LineBasis, type LocalEdit } from './requote';
 export { grouped, moved, type Arranged } from './arrange';
+export { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
 export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';
 export { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
 
@@ -105,6 +106,10 @@ export interface LineView {
   covers: Covered[];
   /** Instead of another line, and not in the totals. */
   alternative: boolean;
+  /** The same for lines that are alternatives of one another; null where it stands by itself. */
+  rivals: string | null;
+  /** Position of the line that counts where this one is an alternative. */
+  insteadOf?: number | undefined;
   /** The same in all revisions. */
   origin: string;
   /** The day of the prices and agreements that it stands on. */

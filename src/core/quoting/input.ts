@@ -137,6 +137,8 @@ export const lineValuesInput = exactly<LineValuesInput>({ version, rows: array()
 export interface LineValuesInput { version: number; rows: LineValue[] }
 export const linesInput = exactly<LinesInput>({ version, lines: lineIds });
 export interface LinesInput { version: number; lines: string[] }
+export const rivalsInput = exactly<RivalsInput>({ version, lines: lineIds, apart: boolean().strict() });
+export interface RivalsInput { version: number; lines: string[]; apart?: boolean }
 const newGroupName = string().trim().max(80, 'input.tooLong').required('group.noName');
 export const renameGroupInput = exactly<RenameGroupInput>({ version, from: newGroupName, to: newGroupName });
 export interface RenameGroupInput { version: number; from: string; to: string }

@@ -28,7 +28,7 @@ function viewOf(lines: readonly (QuoteLine & { optional?: boolean })[], whole: T
     const { offer, recurs } = line;
     return {
       id: line.id, position: index + 1, sku: line.sku, family: line.family, name: { en: line.id }, partNumber: line.sku, quantity, hand: hand ?? null, locked: line.locked, optional: !line.counts, discountable: true,
-      price, problems, warnings: [], special: [], alternative: false, origin: line.id, pricedOn: day, group: null, covers: [],
+      price, problems, warnings: [], special: [], alternative: false, rivals: null, origin: line.id, pricedOn: day, group: null, covers: [],
       ...(offer.is === 'build' ? { build: { parts: [...offer.parts], list: '0', open: [], unpriced: [] } } : {}),
       ...(term ? { recurs: { baseMonths: 12, leastMonths: 0, term } } : {}),
       ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: 0, term: recurs.term } } : {}),

@@ -87,7 +87,7 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
       {!frozen && (
         <div className={css.acts}>
           <Button look="main" disabled={ready.length === 0} onClick={() => void send()}>{t('variant.send', { letters: ready.map((each) => each.letter).join(', ') || '–' })}</Button>
-          <label><input type="checkbox" checked={alternatives} disabled={ready.length < 2} onChange={(event) => setAlternatives(event.target.checked)} /> {t('variant.alternatives')}</label>
+          <label><input type="checkbox" checked={alternatives} disabled={ready.length === 0 || ready.length + variants.filter((each) => each.line !== undefined).length < 2} onChange={(event) => setAlternatives(event.target.checked)} /> {t('variant.alternatives')}</label>
         </div>
       )}
     </div>

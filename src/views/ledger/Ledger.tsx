@@ -148,7 +148,7 @@ function Page({ view: first, models, columns: usual }: Props) {
           {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
             <Lines
               ref={lines} view={view} openLine={side?.line} columns={columns} marked={marked} onMark={setMarked} scroller={scroller} onChange={changeLine} onRemove={(line) => void remove([line])} onFill={(line, changes) => void fill(line, changes)}
-              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onPlace={async (lines, to) => { await change('POST', '/lines/place', { lines, to }); }}
+              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onInstead={(line) => void change('POST', `/lines/${line.id}/instead`, {}).then((answer) => told(refused(answer)))} onPlace={async (lines, to) => { await change('POST', '/lines/place', { lines, to }); }}
               onGroup={(lines, group) => void changeLines(lines, { group }).then(told)} onRename={async (from, to) => refused(await change('PATCH', '/groups', { from, to }))}
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
@@ -159,7 +159,7 @@ function Page({ view: first, models, columns: usual }: Props) {
             <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>
           </div>
         </div>
-        {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onMonths={(months) => fillLines(markedLines.flatMap((line) => (line.recurs ? [{ line: line.id, term: { ...line.recurs.term, months, days: 0 } }] : [])))} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
+        {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onMonths={(months) => fillLines(markedLines.flatMap((line) => (line.recurs ? [{ line: line.id, term: { ...line.recurs.term, months, days: 0 } }] : [])))} onRivals={async (apart) => refused(await change('POST', '/lines/rivals', { lines: markedLines.map((line) => line.id), apart }))} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
         <Totals view={view} onType={changeWhole} onResale={async (resale) => refused(await change('PATCH', '', { resale }))} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} onGo={(line) => lines.current?.go(line)} />
       </div>
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} onRates={(line, rates) => changeLine(line, { rates })} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}

@@ -1,5 +1,5 @@
 import type { CSSProperties, ReactNode } from 'react';
-import { ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
+import { ArrowUpDown, ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
 import { typedMoney, type LineView } from '../../core/quoting';
 import { date, money, own, percent } from '../../i18n';
@@ -18,6 +18,8 @@ export interface LineActs extends Pick<CellMeans, 'onChange' | 'onExplain' | 'on
   onRemove: (line: LineView) => void;
   onCopy: (line: LineView) => void;
   onWalk: (line: LineView) => void;
+  /** Takes an alternative in the place of the line that counts. */
+  onInstead: (line: LineView) => void;
   /** Opens a line into its parts, or closes it. */
   onOpen: (line: LineView) => void;
   /** Marks a line for changing several together; from the last one marked, where all between are meant. */
@@ -36,7 +38,7 @@ interface Props extends LineActs, Pick<CellMeans, 'means' | 'judged'> {
 export const heldAt = ({ held }: Shown): { style?: CSSProperties } => (held === undefined ? {} : { style: { left: held } });
 
 /** The cells of a line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
-export function LineCells({ row, means, judged, columns, walked, marked, onChange, onExplain, onFill, onRemove, onCopy, onWalk, onOpen, onMark }: Props): ReactNode {
+export function LineCells({ row, means, judged, columns, walked, marked, onChange, onExplain, onFill, onRemove, onCopy, onWalk, onInstead, onOpen, onMark }: Props): ReactNode {
   const { t, language } = useSpeech();
   const { may } = means;
   const { line, open } = row;
@@ -50,7 +52,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
       </td>
       <td className={classes(css.what, css.held, line.group !== null && css.inside)}>
         {hasParts(line) && <button type="button" className={css.turn} aria-expanded={open} aria-label={t('ledger.partsOfLine', { line: at })} onClick={() => onOpen(line)}>{open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}</button>}
-        <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative')}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
+        <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative', { line: line.insteadOf ?? 0 })}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
         {line.buildId ? <a className={css.code} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
         {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
         {!line.recurs && line.price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(line.price.recurring.from, language), to: date(line.price.recurring.to, language) })}</span>}
@@ -68,7 +70,9 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
         <Button look="plain" className={css.iconAct} aria-label={t('ledger.walkOf', { line: at })} title={t('ledger.walk')} aria-pressed={walked} onClick={() => onWalk(line)}><Route size={14} aria-hidden /></Button>
         {may.edit && <>
           {may.discount && <Button look="plain" className={css.iconAct} aria-label={t('ledger.lock', { line: at })} title={t(line.locked ? 'ledger.locked' : 'ledger.lock', { line: at })} aria-pressed={line.locked} onClick={() => void onChange(line, { locked: !line.locked })}>{line.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}</Button>}
-          <Button look="plain" className={css.iconAct} aria-label={t('ledger.setAside', { line: at })} title={t('ledger.setAsideWhy')} aria-pressed={line.optional} onClick={() => void onChange(line, { optional: !line.optional })}><CircleDashed size={14} aria-hidden /></Button>
+          {line.alternative ? (
+            <Button look="plain" className={css.iconAct} aria-label={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? 0 })} title={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? 0 })} onClick={() => onInstead(line)}><ArrowUpDown size={14} aria-hidden /></Button>
+          ) : <Button look="plain" className={css.iconAct} aria-label={t('ledger.setAside', { line: at })} title={t('ledger.setAsideWhy')} aria-pressed={line.optional} onClick={() => void onChange(line, { optional: !line.optional })}><CircleDashed size={14} aria-hidden /></Button>}
           <Button look="plain" className={css.iconAct} aria-label={t('ledger.copy', { line: at })} title={`${t('ledger.copy', { line: at })} (Ctrl D)`} onClick={() => onCopy(line)}><Copy size={14} aria-hidden /></Button>
           <Button look="plain" className={css.iconAct} aria-label={t('ledger.remove', { line: at })} title={t('ledger.remove', { line: at })} onClick={() => onRemove(line)}><Trash2 size={14} aria-hidden /></Button>
         </>}

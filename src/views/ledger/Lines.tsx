@@ -18,7 +18,7 @@ export interface LinesHandle {
   go(line: string): void;
 }
 
-interface Props extends Pick<LineActs, 'onChange' | 'onExplain' | 'onFill' | 'onRemove' | 'onCopy' | 'onWalk'> {
+interface Props extends Pick<LineActs, 'onChange' | 'onExplain' | 'onFill' | 'onRemove' | 'onCopy' | 'onWalk' | 'onInstead'> {
   ref: Ref<LinesHandle>;
   view: QuoteView;
   /** The line whose walk is open. */
@@ -193,7 +193,7 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
   });
   const [rowActs] = useState((): RowActs => ({
     onChange: (line, change) => now.current.onChange(line, change), onExplain: (line) => now.current.onExplain(line), onFill: (line, changes) => now.current.onFill(line, changes), onRemove: (line) => now.current.onRemove(line),
-    onCopy: (line) => now.current.onCopy(line), onWalk: (line) => now.current.onWalk(line), onOpen: (line) => now.current.onOpen(line), onMark: (line, allBetween) => now.current.onMark(line, allBetween),
+    onCopy: (line) => now.current.onCopy(line), onWalk: (line) => now.current.onWalk(line), onInstead: (line) => now.current.onInstead(line), onOpen: (line) => now.current.onOpen(line), onMark: (line, allBetween) => now.current.onMark(line, allBetween),
     onOpenGroup: (group) => now.current.onOpenGroup(group), onMarkGroup: (lines) => now.current.onMarkGroup(lines), onRename: (from, to) => now.current.onRename(from, to),
   }));
   const tableWidth = what + columns.reduce((sum, column) => sum + column.width, positionWidth + actsWidth);
@@ -283,7 +283,7 @@ const Row = memo(function Row({ row, index, means, columns, judged, acts, measur
   return (
     <tr
       ref={(tr) => { measure?.(tr); element.current = tr; }} data-index={index} data-key={key} {...(row.is === 'line' ? { 'data-line': row.line.id } : {})} aria-rowindex={measure ? index + 2 : undefined}
-      className={classes(row.is === 'group' && css.groupRow, row.is === 'part' && css.partRow, row.is === 'line' && row.line.optional && css.aside, dragging && css.dragged, over === 'before' && css.dropBefore, over === 'after' && css.dropAfter)}
+      className={classes(row.is === 'group' && css.groupRow, row.is === 'part' && css.partRow, row.is === 'line' && (row.line.optional || row.line.alternative) && css.aside, dragging && css.dragged, over === 'before' && css.dropBefore, over === 'after' && css.dropAfter)}
     >
       {row.is === 'line' && <LineCells row={row} means={means} judged={judged} columns={columns} walked={walked} marked={marked} {...acts} />}
       {row.is === 'part' && <PartCells row={row} columns={columns} decimals={means.decimals} />}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { CircleDashed, Lock, Trash2, X } from 'lucide-react';
+import { CircleDashed, Lock, Merge, Split, Trash2, X } from 'lucide-react';
 import { string } from 'yup';
 import { quantity as quantitySchema, type LineView, type QuoteView } from '../../core/quoting';
 import { Button } from '../../ui';
@@ -15,6 +15,8 @@ interface Props {
   onChange: (change: LineChange & { group?: string | null }) => Promise<string | null>;
   /** For so many months, each from its own first day. */
   onMonths: (months: number) => Promise<string | null>;
+  /** Makes the lines alternatives of one another, or has them stand by themselves. */
+  onRivals: (apart: boolean) => Promise<string | null>;
   onRemove: () => void;
   onClear: () => void;
 }
@@ -22,13 +24,14 @@ interface Props {
 const months = string().matches(/^\s*\d{1,3}\s*$/, 'quantity.notANumber');
 
 /** What can be done with all marked lines at once. */
-export function Marked({ view, lines, onChange, onMonths, onRemove, onClear }: Props) {
+export function Marked({ view, lines, onChange, onMonths, onRivals, onRemove, onClear }: Props) {
   const { t, language } = useSpeech();
   const [wrong, setWrong] = useState<string | null>(null);
   const go = async (change: LineChange & { group?: string | null }) => setWrong(await onChange(change));
   const recurring = lines.filter((line) => line.recurs);
   const allLocked = lines.every((line) => line.locked);
   const allAside = lines.every((line) => line.optional);
+  const rivals = lines.some((line) => line.rivals !== null);
   const grouped = lines.some((line) => line.group !== null);
   const groups = [...new Set(view.lines.flatMap((line) => (line.group === null ? [] : [line.group])))];
   return (
@@ -41,7 +44,9 @@ export function Marked({ view, lines, onChange, onMonths, onRemove, onClear }: P
       <TypedField label={t('marked.group')} wide list={groups} check={() => null} onGo={(text) => (text === '' ? Promise.resolve() : go({ group: text }))} />
       {grouped && <Button onClick={() => void go({ group: null })}>{t('marked.ungroup')}</Button>}
       {view.may.discount && <Button aria-pressed={allLocked} onClick={() => void go({ locked: !allLocked })}><Lock size={13} aria-hidden />{t('marked.lock')}</Button>}
-      <Button aria-pressed={allAside} onClick={() => void go({ optional: !allAside })}><CircleDashed size={13} aria-hidden />{t('ledger.optional')}</Button>
+      <Button aria-pressed={allAside} onClick={() => void go({ optional: !allAside })}><CircleDashed size={13} aria-hidden />{t('marked.aside')}</Button>
+      {lines.length > 1 && !(rivals && lines.every((line) => line.rivals === lines[0]?.rivals)) && <Button title={t('marked.rivalsWhy')} onClick={() => void onRivals(false).then(setWrong)}><Split size={13} aria-hidden />{t('marked.rivals')}</Button>}
+      {rivals && <Button title={t('marked.apartWhy')} onClick={() => void onRivals(true).then(setWrong)}><Merge size={13} aria-hidden />{t('marked.apart')}</Button>}
       <Button onClick={onRemove}><Trash2 size={13} aria-hidden />{t('marked.remove')}</Button>
       <Button look="plain" aria-label={t('marked.clear')} title={t('marked.clear')} onClick={onClear}><X size={14} aria-hidden /></Button>
       {wrong && <p className={css.wrong} role="alert">{wrong}</p>}

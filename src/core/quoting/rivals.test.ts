@@ -1,0 +1,48 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
+
+const alone = (...ids: string[]): Rival[] => ids.map((id) => ({ id, rivals: null, alternative: false }));
+const counting = (lines: readonly Rival[]): string => lines.flatMap((line) => (line.alternative ? [] : [line.id])).join('');
+
+describe('lines that are alternatives of one another', () => {
+  it('have one that counts, the first', () => {
+    const lines = against(alone('a', 'b', 'c'), ['c', 'b'], 's');
+    expect(counting(lines)).toBe('ab');
+    expect(lines.map((line) => line.rivals)).toEqual([null, 's', 's']);
+    expect(countsFor(lines, lines[2] as Rival)?.id).toBe('b');
+    expect(countsFor(lines, lines[1] as Rival)).toBeUndefined();
+  });
+  it('change places', () => {
+    const lines = against(alone('a', 'b', 'c'), ['a', 'b', 'c'], 's');
+    expect(counting(instead(lines, 'c'))).toBe('c');
+    expect(counting(instead(instead(lines, 'c'), 'a'))).toBe('a');
+    expect(instead(alone('a'), 'a')).toEqual(alone('a'));
+  });
+  it('come together with their rivals', () => {
+    const pairs = against(against(alone('a', 'b', 'c', 'd'), ['a', 'b'], 's'), ['c', 'd'], 't');
+    const all = against(pairs, ['b', 'd'], 'u');
+    expect(all.map((line) => line.rivals)).toEqual(['u', 'u', 'u', 'u']);
+    expect(counting(all)).toBe('a');
+  });
+  it('part, and the last of a set stands by itself', () => {
+    const lines = against(alone('a', 'b', 'c'), ['a', 'b', 'c'], 's');
+    expect(counting(apart(lines, ['a']))).toBe('ab');
+    expect(apart(lines, ['a', 'b'])).toEqual(alone('a', 'b', 'c'));
+  });
+  it('always have exactly one that counts, whatever is done to them', () => {
+    const act = fc.tuple(fc.constantFrom('against', 'apart', 'instead', 'gone'), fc.subarray(['a', 'b', 'c', 'd', 'e'], { minLength: 1 }));
+    fc.assert(fc.property(fc.array(act, { maxLength: 12 }), (acts) => {
+      let lines = alone('a', 'b', 'c', 'd', 'e');
+      for (const [index, [what, ids]] of acts.entries()) {
+        if (what === 'against') lines = against(lines, ids, `set ${String(index)}`);
+        else if (what === 'apart') lines = apart(lines, ids);
+        else if (what === 'instead') lines = instead(lines, ids[0] as string);
+        else lines = settledRivals(lines.filter((line) => !ids.includes(line.id)));
+        for (const { rivals } of lines) if (rivals !== null) expect(lines.filter((each) => each.rivals === rivals && !each.alternative)).toHaveLength(1);
+        for (const line of lines) if (line.rivals === null) expect(line.alternative).toBe(false);
+        for (const { rivals } of lines) if (rivals !== null) expect(lines.filter((each) => each.rivals === rivals).length).toBeGreaterThan(1);
+      }
+    }));
+  });
+});

@@ -1,0 +1,44 @@
+/** Lines that are alternatives of one another: of each set one counts, and the others are offered in its place. */
+
+export interface Rival {
+  id: string;
+  /** The same for all of a set; null where the line stands by itself. */
+  rivals: string | null;
+  /** Offered in the place of the one that counts. */
+  alternative: boolean;
+}
+
+/**
+ * Sets as they must be: one counts of each, the first where none or several would; what has no rival left stands by itself.
+ * Lines that are as they were stay the same objects.
+ */
+export function settledRivals<L extends Rival>(lines: readonly L[]): L[] {
+  const sets = new Map<string, L[]>();
+  for (const line of lines) if (line.rivals !== null) sets.set(line.rivals, [...(sets.get(line.rivals) ?? []), line]);
+  return lines.map((line) => {
+    const set = line.rivals === null ? undefined : sets.get(line.rivals);
+    if (!set) return line;
+    if (set.length === 1) return as(line, null, false);
+    return as(line, line.rivals, line !== (set.find((each) => !each.alternative) ?? set[0]));
+  });
+}
+
+/** Makes lines alternatives of one another, with all that they are alternatives of; the first that counted counts on. `name` is for a new set. */
+export function against<L extends Rival>(lines: readonly L[], ids: readonly string[], name: string): L[] {
+  const joined = new Set(lines.flatMap((line) => (ids.includes(line.id) && line.rivals !== null ? [line.rivals] : [])));
+  return settledRivals(lines.map((line) => (ids.includes(line.id) || (line.rivals !== null && joined.has(line.rivals)) ? as(line, name, line.alternative) : line)));
+}
+
+/** Lines that stand by themselves from now on. */
+export const apart = <L extends Rival>(lines: readonly L[], ids: readonly string[]): L[] => settledRivals(lines.map((line) => (ids.includes(line.id) ? as(line, null, false) : line)));
+
+/** A line that counts in the place of its rival. */
+export function instead<L extends Rival>(lines: readonly L[], id: string): L[] {
+  const set = lines.find((line) => line.id === id)?.rivals ?? null;
+  return set === null ? [...lines] : lines.map((line) => (line.rivals === set ? as(line, set, line.id !== id) : line));
+}
+
+/** The line that counts in the place of an alternative. */
+export const countsFor = <L extends Rival>(lines: readonly L[], { rivals, alternative }: Rival): L | undefined => (alternative && rivals !== null ? lines.find((line) => line.rivals === rivals && !line.alternative) : undefined);
+
+const as = <L extends Rival>(line: L, rivals: string | null, alternative: boolean): L => (line.rivals === rivals && line.alternative === alternative ? line : { ...line, rivals, alternative });

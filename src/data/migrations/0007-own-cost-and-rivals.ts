@@ -1,0 +1,14 @@
+import type { Migration } from './index';
+
+/** What a piece costs whose price is typed on the line, where that is known better than in general; and which lines are alternatives of one another. */
+export const ownCostAndRivals: Migration = {
+  name: '0007-own-cost-and-rivals',
+  up: `
+alter table quote_lines add column typed_cost numeric(18,6) check (typed_cost >= 0), add column rivals uuid;
+update quote_lines line set rivals = md5(line.revision_id::text || own.talk_id::text)::uuid from builds own
+  where own.id = line.build_id and exists (select 1 from quote_lines other join builds its on its.id = other.build_id where other.revision_id = line.revision_id and its.talk_id = own.talk_id and other.alternative);
+update quote_lines line set rivals = null, alternative = false
+  where alternative and (rivals is null or not exists (select 1 from quote_lines other where other.revision_id = line.revision_id and other.rivals = line.rivals and not other.alternative));
+alter table quote_lines add check (rivals is not null or not alternative);
+`,
+};

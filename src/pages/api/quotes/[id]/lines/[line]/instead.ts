@@ -1,0 +1,5 @@
+import { versionInput } from '../../../../../../core/quoting';
+import { takeInstead } from '../../../../../../services/lines';
+import { changing, param } from '../../../../_answer';
+
+export const POST = changing(versionInput, (actor, input, context) => takeInstead(actor, param(context, 'id'), param(context, 'line'), input));
