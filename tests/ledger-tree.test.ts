@@ -227,7 +227,7 @@ test('lines become alternatives of one another, one is taken instead, and what s
 
   await expect(page.getByText('One line cannot be sold as it is:')).toBeVisible();
   await page.getByRole('button', { name: 'Mark as accepted' }).click();
-  await expect(page.getByRole('alert').filter({ hasText: 'Line 4: Type a price' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Line 4: Type a price' })).toBeVisible();
   await expect(cell(page, 'Unit list 4')).toBeFocused();
   await cell(page, 'Unit list 4').fill('1180');
   await page.keyboard.press('Enter');

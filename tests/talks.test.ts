@@ -1,6 +1,6 @@
 /** Talks as they go: the customer changes their mind, and the engineer stays with them. */
 import { expect, test, type Page } from '@playwright/test';
-import { configure, number, openQuote, option, people, ready, saved, signIn } from './people';
+import { configure, number, openQuote, option, people, quoteOf, ready, saved, signIn } from './people';
 import { publishNext } from './published';
 
 const why = (page: Page, name: RegExp | string) => page.getByRole('region', { name });
@@ -78,9 +78,12 @@ test('a warning that nobody passed keeps a quote from being accepted', async ({ 
   await ready(page);
   await expect(page.getByText('1 warning(s) to pass with a reason, or to mend, on the Bench.')).toBeVisible();
   await page.getByRole('button', { name: 'Mark as accepted' }).click();
-  await page.getByRole('button', { name: 'Accept and order' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'to pass with a reason' })).toBeVisible();
-  await expect(page).toHaveURL(/\/quotes\//);
+  // The keyboard is where it can be mended.
+  await expect(page.getByRole('link', { name: /^RB-/ })).toBeFocused();
+  const id = page.url().split('/').pop() as string;
+  const forged = await page.request.post(`/api/quotes/${id}/accept`, { data: { version: (await quoteOf(page, id)).version } });
+  expect([forged.status(), ((await forged.json()) as { failures: { code: string }[] }).failures.map(({ code }) => code)]).toEqual([422, ['line.warning']]);
 });
 
 test('a width that no step has, in the units of whoever says it', async ({ page }) => {

@@ -13,7 +13,7 @@ export * from './input';
 export * from './content';
 export * from './revisions';
 export * from './ledger-columns';
-export { requoter, sameWhereEqual, type LineBasis, type LocalEdit } from './requote';
+export { ofBuilds, requoter, sameWhereEqual, type LineBasis, type LocalEdit } from './requote';
 export { grouped, moved, type Arranged } from './arrange';
 export { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
 export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';

@@ -22,7 +22,7 @@ export type LocalEdit =
   | { of: 'quote'; whole: Typed | null };
 
 /** Problems that do not come from pricing, and so stay as they were. */
-const ofBuilds: ReadonlySet<string> = new Set<LineProblem['code']>(['line.todo', 'line.clash', 'line.warning']);
+export const ofBuilds: ReadonlySet<string> = new Set<LineProblem['code']>(['line.todo', 'line.clash', 'line.warning']);
 
 /**
  * Gives a function that prices a quote anew with edits applied. Lines that come out as they were stay the same objects, and only those

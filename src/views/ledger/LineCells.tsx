@@ -1,7 +1,7 @@
 import type { CSSProperties, ReactNode } from 'react';
 import { ArrowUpDown, ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
-import { typedMoney, type LineView } from '../../core/quoting';
+import { ofBuilds, typedMoney, type LineView } from '../../core/quoting';
 import { date, money, own, percent } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { partHow } from '../parts/part-how';
@@ -53,7 +53,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
       <td className={classes(css.what, css.held, line.group !== null && css.inside)}>
         {hasParts(line) && <button type="button" className={css.turn} aria-expanded={open} aria-label={t('ledger.partsOfLine', { line: at })} onClick={() => onOpen(line)}>{open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}</button>}
         <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative', { line: line.insteadOf ?? 0 })}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
-        {line.buildId ? <a className={css.code} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
+        {line.buildId ? <a className={css.code} data-waits={onBench(line) || undefined} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
         {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
         {!line.recurs && line.price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(line.price.recurring.from, language), to: date(line.price.recurring.to, language) })}</span>}
         {runningIn(line.price).map(({ net, from, to }) => <span key={`${from} ${to}`} className={css.term}>{t('ledger.subscribed', { net: money(net, language, means.decimals), from: date(from, language), to: date(to, language) })}</span>)}
@@ -100,6 +100,9 @@ export function PartCells({ row: { part }, columns, decimals }: { row: Extract<L
     </>
   );
 }
+
+/** Whether it can be sold only once something is mended on the Bench. */
+const onBench = ({ problems }: LineView): boolean => problems.some(({ code }) => ofBuilds.has(code));
 
 /** What a piece costs of what is made up for this line. */
 function OwnCost({ line, means: { may, currency, decimals }, onChange }: Pick<LineActs, 'onChange'> & { line: LineView; means: Means }) {
