@@ -13,12 +13,18 @@ export type ItemKind = 'part' | 'model' | 'software' | 'service';
 export interface PriceListRow { code: string; name: Texts; currency: string; decimals: number; costRate: string; validFrom: string }
 export interface CustomerRow {
   id: string; number: string; name: string; class: CustomerClass; priceList: string; language: string; region: string;
-  dealerId: string | null; contactName: string; contactEmail: string;
+  dealerId: string | null;
   /** Days from the invoice within which is paid. */
   paymentDays: number;
 }
 export interface AddressRow { id: string; customerId: string; kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string;
   /** Of several of a kind, the first is the usual one. */
+  position: number }
+/** Somebody at a customer. */
+export interface ContactRow { id: string; customerId: string; name: string; email: string;
+  /** What they see to, such as purchasing; may be empty. */
+  task: string;
+  /** The first is the usual one. */
   position: number }
 export interface UserRow { id: string; email: string; name: string; language: string; role: Role; passwordHash: string; dealerId: string | null;
   /** Net sales expected in a year, in EUR. */
@@ -163,9 +169,10 @@ export function defineRecords(sequelize: Sequelize) {
   return {
     priceLists: table<PriceListRow>('price_lists', { code: key(text), name: jsonb, currency: text, decimals: int, costRate: money, validFrom: day }),
     customers: table<CustomerRow>('customers', {
-      id: key(ref), number: text, name: text, class: text, priceList: text, language: text, region: text, dealerId: ref, contactName: text, contactEmail: text, paymentDays: { type: int, defaultValue: 30 },
+      id: key(ref), number: text, name: text, class: text, priceList: text, language: text, region: text, dealerId: ref, paymentDays: { type: int, defaultValue: 30 },
     }),
     addresses: table<AddressRow>('addresses', { id: key(ref), customerId: ref, kind: text, street: text, town: text, postcode: text, country: text, position: { type: int, defaultValue: 0 } }),
+    contacts: table<ContactRow>('contacts', { id: key(ref), customerId: ref, name: text, email: text, task: text, position: int }),
     users: table<UserRow>('users', { id: key(ref), email: text, name: text, language: text, role: text, passwordHash: text, dealerId: ref, quota: money, preferences: jsonb }),
     sessions: table<SessionRow>('sessions', { tokenHash: key(text), userId: ref, expiresAt: instant }),
     attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),

@@ -150,6 +150,7 @@ export const de: Locale = {
     known: '{{name}} ist schon Kunde, Nummer {{number}}.',
   },
   region: { uk: 'Vereinigtes Königreich', eu: 'Europäische Union', na: 'Nordamerika' },
+  contact: { name: 'Name', email: 'E-Mail', task: 'Wofür zuständig', other: 'Anderer Ansprechpartner', new: 'Jemand Neues', choose: 'Wählen Sie einen Ansprechpartner.', change: 'Ansprechpartner: jemand anderes', missing: 'Diesen Ansprechpartner hat der Kunde nicht mehr.', one: 'Wählen Sie jemanden, der bekannt ist, oder tippen Sie jemand Neues ein, nicht beides.' },
   address: {
     street: 'Straße',
     postcode: 'Postleitzahl',

@@ -148,6 +148,7 @@ export const en = {
     known: '{{name}} is a customer already, number {{number}}.',
   },
   region: { uk: 'United Kingdom', eu: 'European Union', na: 'North America' },
+  contact: { name: 'Name', email: 'E-mail', task: 'What they see to', other: 'Another contact', new: 'Somebody new', choose: 'Choose a contact.', change: 'Contact: another person', missing: 'The customer has no such contact any more.', one: 'Choose somebody known or type somebody new, not both.' },
   address: {
     street: 'Street',
     postcode: 'Postcode',

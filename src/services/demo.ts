@@ -26,7 +26,7 @@ export const demoPassword = 'harrowmoor';
 interface CustomerFile {
   number: string; name: string; class: CustomerClass; priceList: string; language: string; region: string; dealer: string | null;
   addresses: { kind: 'invoice' | 'delivery'; street: string; town: string; postcode: string; country: string }[];
-  contact: { name: string; email: string };
+  contacts: { name: string; email: string; task?: string }[];
   paymentDays?: number;
 }
 type ItemFile = Omit<ItemRow, 'mass' | 'discountable' | 'taxClass' | 'coversMonths'> & Partial<Pick<ItemRow, 'discountable' | 'taxClass' | 'coversMonths'>> & { mass?: string };
@@ -95,16 +95,17 @@ async function loadCatalogue(read: Read): Promise<void> {
 }
 
 async function loadPeople(read: Read): Promise<Map<string, Actor>> {
-  const { customers, addresses, users } = connected().records;
+  const { customers, addresses, contacts, users } = connected().records;
   const people = new Map<string, Actor>();
   await connected().transaction(async (transaction) => {
     const ids = new Map<string, string>();
     const files = await read<CustomerFile[]>('customers.json');
     for (const file of files) ids.set(file.number, randomUUID());
     // Dealers first: their own customers refer to them.
-    for (const { addresses: places, contact, dealer, ...file } of [...files].sort((a, b) => Number(a.dealer !== null) - Number(b.dealer !== null))) {
+    for (const { addresses: places, contacts: persons, dealer, ...file } of [...files].sort((a, b) => Number(a.dealer !== null) - Number(b.dealer !== null))) {
       const id = ids.get(file.number) as string;
-      await customers.create({ id, paymentDays: 30, ...file, dealerId: dealer ? (ids.get(dealer) as string) : null, contactName: contact.name, contactEmail: contact.email }, { transaction });
+      await customers.create({ id, paymentDays: 30, ...file, dealerId: dealer ? (ids.get(dealer) as string) : null }, { transaction });
+      await contacts.bulkCreate(persons.map((person, position) => ({ id: randomUUID(), customerId: id, task: '', ...person, position })), { transaction });
       await addresses.bulkCreate(places.map((place, position) => ({ id: randomUUID(), customerId: id, ...place, position })), { transaction });
     }
     const own = (await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer !== undefined);

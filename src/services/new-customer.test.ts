@@ -7,6 +7,7 @@ import { findCustomers } from './customers';
 import type { Result } from './failure';
 import { createCustomer, customerMeans } from './new-customer';
 import { changeAddress, knownAddresses } from './quote-addresses';
+import { changeContact, knownContacts } from './quote-contacts';
 import { addByNumber } from './quote-builds';
 import { openQuote, seeQuote } from './quotes';
 import { openDemo, personOf } from './testing';
@@ -78,5 +79,26 @@ describe('addresses on a quote', () => {
     expect(codes(await changeAddress(mara, quote.id, { version: quote.version, kind: 'delivery', from: other?.id ?? '' }))).toEqual(['address.missing']);
     expect(value(await seeQuote(mara, quote.id)).customer.addresses).toEqual(quote.customer.addresses);
     expect(codes(await knownAddresses(rhona, quote.id))).toEqual(['quote.missing']);
+  });
+});
+
+describe('the contact on a quote', () => {
+  it('is the usual one, another who is known, or somebody new whom the customer then has', async () => {
+    const [customer] = await findCustomers(mara, 'gower');
+    expect(customer?.name).toBe('Brannoch Aggregates plc');
+    let quote = value(await openQuote(mara, { customerId: customer?.id ?? '', title: '' }));
+    expect(quote.customer).toMatchObject({ contactName: 'Callum Wray', contactEmail: 'c.wray@brannoch.example' });
+    const known = value(await knownContacts(mara, quote.id));
+    expect(known.map(({ name, task }) => `${name}/${task}`)).toEqual(['Callum Wray/', 'Ines Gower/Purchasing', 'Fenn Haddow/Works electrician']);
+    quote = value(await changeContact(mara, quote.id, { version: quote.version, from: known[1]?.id ?? '' }));
+    expect(quote.customer.contactName).toBe('Ines Gower');
+    quote = value(await changeContact(mara, quote.id, { version: quote.version, contact: { name: 'Tam Roe', email: 't.roe@brannoch.example', task: '' } }));
+    expect(value(await seeQuote(mara, quote.id)).customer.contactEmail).toBe('t.roe@brannoch.example');
+    expect(value(await knownContacts(mara, quote.id)).map(({ name }) => name)).toContain('Tam Roe');
+    const other = await connected().records.contacts.findOne({ where: { name: 'Jutta Brehm' } });
+    expect(codes(await changeContact(mara, quote.id, { version: quote.version, from: other?.id ?? '' }))).toEqual(['contact.missing']);
+    expect(codes(await knownContacts(rhona, quote.id))).toEqual(['quote.missing']);
+    // A quote opened next is for the usual one again.
+    expect(value(await openQuote(mara, { customerId: customer?.id ?? '', title: '' })).customer.contactName).toBe('Callum Wray');
   });
 });

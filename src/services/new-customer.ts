@@ -1,7 +1,7 @@
 /** New customers. */
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import type { Address, AddressInput, CustomerFound, CustomerMeans, NewCustomerInput } from '../core/quoting';
+import type { Address, AddressInput, ContactInput, CustomerFound, CustomerMeans, NewCustomerInput } from '../core/quoting';
 import { connected, type CustomerClass } from '../data';
 import { refusal, type Actor } from './actor';
 import { usualPriceList } from './catalogue';
@@ -19,7 +19,7 @@ export async function customerMeans(actor: Actor): Promise<CustomerMeans> {
 }
 
 /** Makes a customer; a dealer's is the dealer's own. */
-export async function createCustomer(actor: Actor, { invoice, delivery, ...input }: NewCustomerInput): Promise<Result<CustomerFound>> {
+export async function createCustomer(actor: Actor, { invoice, delivery, contactName, contactEmail, ...input }: NewCustomerInput): Promise<Result<CustomerFound>> {
   const refused = refusal(actor, 'quotes');
   if (refused) return refused;
   const means = await customerMeans(actor);
@@ -34,6 +34,7 @@ export async function createCustomer(actor: Actor, { invoice, delivery, ...input
     const id = randomUUID();
     const number = await nextCustomerNumber(transaction);
     await customers.create({ id, number, ...input, class: input.class as CustomerClass, dealerId: actor.dealerId }, { transaction });
+    await addContact(id, { name: contactName, email: contactEmail, task: '' }, transaction);
     await addAddress(id, 'invoice', invoice, transaction);
     await addAddress(id, 'delivery', delivery ?? invoice, transaction);
     await record(actor, 'customer.made', number, { name: input.name }, transaction);
@@ -54,4 +55,11 @@ export async function addAddress(customerId: string, kind: Address['kind'], addr
   const { addresses } = connected().records;
   const count = await addresses.count({ where: { customerId, kind }, transaction });
   await addresses.create({ id: randomUUID(), customerId, kind, ...address, position: count }, { transaction });
+}
+
+/** One more person to talk to; the first stays the usual one. */
+export async function addContact(customerId: string, contact: ContactInput, transaction: Transaction): Promise<void> {
+  const { contacts } = connected().records;
+  const count = await contacts.count({ where: { customerId }, transaction });
+  await contacts.create({ id: randomUUID(), customerId, ...contact, position: count }, { transaction });
 }

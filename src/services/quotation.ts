@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { exact, fixed, ratio, roundHalfUp } from '../core/exact';
+import { exact, fixed, negative, ratio, roundHalfUp, textOf } from '../core/exact';
 import { monthlyRate, resaleOf, runningIn, sumLines, type LinePrice } from '../core/pricing';
 import type { LineView, QuoteView } from '../core/quoting';
 import { date, money, own, percent, translator } from '../i18n';
@@ -177,7 +177,7 @@ function totals(quote: QuoteView, amount: (value: string) => string): Content {
       {
         width: 230,
         layout: { hLineColor: accent, hLineWidth: (index: number) => (index === 2 ? 0.8 : 0), vLineWidth: () => 0 },
-        table: { widths: ['*', 90], body: [row(t('pdf.list'), amount(quote.totals.list)), row(t('pdf.less'), amount(`-${quote.totals.reduction}`.replace('--', ''))), row(`${t('pdf.net')} ${quote.currency}`, amount(quote.totals.net), 'sum'), ...(quote.totals.recurring === '0' ? [] : [row(t('pdf.recurring'), amount(quote.totals.recurring))])] },
+        table: { widths: ['*', 90], body: [row(t('pdf.list'), amount(quote.totals.list)), row(t('pdf.less'), amount(textOf(negative(fixed(quote.totals.reduction))))), row(`${t('pdf.net')} ${quote.currency}`, amount(quote.totals.net), 'sum'), ...(quote.totals.recurring === '0' ? [] : [row(t('pdf.recurring'), amount(quote.totals.recurring))])] },
       },
     ],
     margin: [0, 10, 0, 0],

@@ -5,6 +5,7 @@ import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
 import type { BuildPrice, Judged, Limit, LinePrice, LineTerms, PriceEntry, PriceProblem, Slice, Tariff, Taxed, Term, Totals, Typed, Whole } from '../pricing';
 import type { BuildContent, WarningView } from './content';
 import type { BenchPicture } from './picture';
+import type { ContactInput } from './input';
 import type { LineBasis } from './requote';
 import type { Lost, QuoteLease, RevisionState, ShownState } from './revisions';
 
@@ -38,6 +39,11 @@ export interface CustomerFound {
 
 /** An address that a customer is known to have. */
 export interface KnownAddress extends Address {
+  id: string;
+}
+
+/** Somebody at a customer, and what they see to. */
+export interface KnownContact extends ContactInput {
   id: string;
 }
 

@@ -150,10 +150,12 @@ const address = exactly<AddressInput>(addressFields);
 export interface AddressInput { street: string; town: string; postcode: string; country: string }
 const optionalAddress = lazy((value: unknown) => (value === undefined || value === null ? mixed().optional().nullable() : address)) as unknown as Schema<AddressInput | null | undefined>;
 
+const emailText = string().strict().trim().max(200, 'input.tooLong').email('signIn.email').required('signIn.emailMissing');
+
 export const newCustomerInput = exactly<NewCustomerInput>({
   name: said(120, 'newCustomer.noName'), class: string().strict().oneOf(['direct', 'key', 'dealer', 'public'], 'input.badKind').required('input.required'), priceList: said(40, 'newCustomer.noList'),
   language: string().strict().oneOf(['en', 'de'], 'input.badLanguage').required('input.badLanguage'), region: said(20, 'input.required'), contactName: said(120, 'newCustomer.noContact'),
-  contactEmail: string().strict().trim().max(200, 'input.tooLong').email('signIn.email').required('signIn.emailMissing'),
+  contactEmail: emailText,
   paymentDays: number().transform((value: unknown, original: unknown) => (typeof original === 'string' ? (/^\s*\d{1,3}\s*$/.test(original) ? Number(original) : NaN) : value)).typeError('newCustomer.days').integer('newCustomer.days').min(0, 'newCustomer.days').max(365, 'newCustomer.days').required('newCustomer.days'),
   invoice: address, delivery: optionalAddress,
 });
@@ -164,6 +166,14 @@ export const quoteAddressInput = exactly<QuoteAddressInput>({ version, kind: str
   .test('one', 'address.one', (value) => [value.from, value.copyInvoice || undefined, value.address ?? undefined].filter((each) => each !== undefined).length === 1);
 /** One of the customer's known addresses, a new one, or that of the invoice. */
 export interface QuoteAddressInput { version: number; kind: 'invoice' | 'delivery'; from?: string; copyInvoice?: boolean; address?: AddressInput | null }
+
+export const contactInput = exactly<ContactInput>({ name: said(120, 'newCustomer.noContact'), email: emailText, task: string().trim().max(80, 'input.tooLong').default('') });
+export interface ContactInput { name: string; email: string; task: string }
+const optionalContact = lazy((value: unknown) => (value === undefined || value === null ? mixed().optional().nullable() : contactInput)) as unknown as Schema<ContactInput | null | undefined>;
+export const quoteContactInput = exactly<QuoteContactInput>({ version, from: string().strict().uuid('input.badId'), contact: optionalContact })
+  .test('one', 'contact.one', (value) => [value.from, value.contact ?? undefined].filter((each) => each !== undefined).length === 1);
+/** One of the people known at the customer, or a new one. */
+export interface QuoteContactInput { version: number; from?: string; contact?: ContactInput | null }
 
 const reasonText = string().trim().max(500, 'input.tooLong').required('signOff.noReason');
 export const askSignOffInput = exactly<AskSignOffInput>({ version, reason: reasonText });

@@ -4,7 +4,7 @@ import { pricing } from './0003-pricing';
 import { signOff } from './0004-sign-off';
 import { revisions } from './0005-revisions';
 import { inside } from './0006-inside';
-import { ownCostAndRivals } from './0007-own-cost-and-rivals';
+import { ledger } from './0007-ledger';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -12,4 +12,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ownCostAndRivals];
+export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger];

@@ -3,11 +3,11 @@ import { useForm } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { object } from 'yup';
 import { newCustomerInput, type Address, type AddressInput, type CustomerMeans, type KnownAddress, type QuoteView } from '../../core/quoting';
-import { Button, Dialog, DialogFoot } from '../../ui';
 import { ask } from '../api';
 import { AddressFields } from '../parts/AddressFields';
-import css from '../parts/forms.module.css';
 import { useSpeech } from '../speech';
+import { KnownDialog } from './KnownDialog';
+import { whenRight } from './when-right';
 
 interface Props {
   /** Which of the quote's addresses is to be another; null while none is. */
@@ -18,7 +18,7 @@ interface Props {
   onClose: () => void;
 }
 
-type Known = 'new' | 'invoice' | (string & {});
+const asInvoice = 'invoice';
 // The same rules as for the address of a new customer.
 const schema = object({ address: (newCustomerInput as unknown as { fields: { invoice: never } }).fields.invoice });
 
@@ -27,41 +27,24 @@ export function AddressDialog({ kind, view, onChange, onClose }: Props) {
   const { t } = useSpeech();
   const [known, setKnown] = useState<KnownAddress[]>([]);
   const [countries, setCountries] = useState<string[]>([]);
-  const [chosen, setChosen] = useState<Known>();
-  const [wrong, setWrong] = useState<string | null>(null);
   const { register, handleSubmit, reset, formState: { errors } } = useForm<{ address: AddressInput }>({ resolver: yupResolver(schema as never), defaultValues: { address: { street: '', town: '', postcode: '', country: '' } } });
   useEffect(() => {
     if (kind === null) return;
-    setChosen(undefined);
-    setWrong(null);
     reset();
     void ask<KnownAddress[]>('GET', `/api/quotes/${view.id}/addresses`).then((answer) => { if (answer.ok) setKnown(answer.value); });
     void ask<CustomerMeans>('GET', '/api/customers/means').then((answer) => { if (answer.ok) setCountries(answer.value.countries); });
   }, [kind, view.id, reset]);
-  const take = async (change: { from?: string; copyInvoice?: boolean; address?: AddressInput }) => {
-    if (kind === null) return;
-    const refusal = await onChange({ kind, ...change });
-    setWrong(refusal);
+  const take = async (change: { from?: string; copyInvoice?: boolean; address?: AddressInput }): Promise<string | null> => {
+    const refusal = kind === null ? null : await onChange({ kind, ...change });
     if (refusal === null) onClose();
+    return refusal;
   };
-  const go = chosen === 'new' ? handleSubmit(({ address }) => take({ address })) : async () => {
-    if (chosen === undefined) setWrong(t('address.choose'));
-    else await take(chosen === 'invoice' ? { copyInvoice: true } : { from: chosen });
-  };
-  const choice = (value: Known, text: string) => <li key={value}><label><input type="radio" name="address" checked={chosen === value} onChange={() => { setChosen(value); setWrong(null); }} />{text}</label></li>;
   return (
-    <Dialog title={t(`address.other.${kind ?? 'delivery'}`)} closeText={t('frame.close')} open={kind !== null} onClose={onClose}>
-      <ul className={css.known}>
-        {kind === 'delivery' && choice('invoice', t('address.asInvoice'))}
-        {known.filter((each) => each.kind === kind).map(({ id, street, postcode, town, country }) => choice(id, `${street}, ${postcode} ${town}, ${country}`))}
-        {choice('new', t('address.new'))}
-      </ul>
-      {chosen === 'new' && <AddressFields at="address" legend={t('address.new')} register={register} errors={errors} countries={countries} />}
-      {wrong && <p className={css.wrong} role="alert">{wrong}</p>}
-      <DialogFoot>
-        <Button onClick={onClose}>{t('ledger.cancel')}</Button>
-        <Button look="main" onClick={() => void go()}>{t('address.go')}</Button>
-      </DialogFoot>
-    </Dialog>
+    <KnownDialog
+      title={t(`address.other.${kind ?? 'delivery'}`)} open={kind !== null} newText={t('address.new')} none={t('address.choose')} onClose={onClose}
+      known={[...(kind === 'delivery' ? [{ value: asInvoice, text: t('address.asInvoice') }] : []), ...known.filter((each) => each.kind === kind).map(({ id, street, postcode, town, country }) => ({ value: id, text: `${street}, ${postcode} ${town}, ${country}` }))]}
+      fields={<AddressFields at="address" legend={t('address.new')} register={register} errors={errors} countries={countries} />}
+      onTake={(value) => take(value === asInvoice ? { copyInvoice: true } : { from: value })} onNew={() => whenRight(handleSubmit, ({ address }) => take({ address }))}
+    />
   );
 }

@@ -9,6 +9,7 @@ import { AddItem } from './AddItem';
 import { AddressDialog } from './AddressDialog';
 import { seesOf } from './columns';
 import { ColumnsDialog } from './ColumnsDialog';
+import { ContactDialog } from './ContactDialog';
 import { CustomerDialog } from './CustomerDialog';
 import { FreshenDialog } from './FreshenDialog';
 import { Head, type HeadDialog } from './Head';
@@ -40,7 +41,7 @@ function Page({ view: first, models, columns: usual }: Props) {
   const { view, saving, change, changeLine, changeLines, fillLines, changeWhole, refresh } = useQuote(first);
   // Whoever is asked to sign sees what for at once.
   const [side, setSide] = useState<SideView | undefined>(first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined);
-  const [dialog, setDialog] = useState<HeadDialog | 'paste'>();
+  const [dialog, setDialog] = useState<HeadDialog | 'paste' | 'contact'>();
   const [moving, setMoving] = useState<Address['kind'] | null>(null);
   const [columns, setColumns] = useState(usual);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
@@ -156,7 +157,7 @@ function Page({ view: first, models, columns: usual }: Props) {
           {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setDialog('paste')} />}
           <div className={css.address}>
             {addressesOf(view).map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} change={t('address.change', { which: t(`ledger.${address.kind}`) })} onChange={may.edit ? () => setMoving(address.kind) : undefined} />)}
-            <p><b>{t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>
+            <p><b>{may.edit ? <button type="button" className={css.asks} aria-label={t('contact.change')} title={t('contact.change')} onClick={() => setDialog('contact')}>{t('ledger.contact')}</button> : t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>
           </div>
         </div>
         {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onMonths={(months) => fillLines(markedLines.flatMap((line) => (line.recurs ? [{ line: line.id, term: { ...line.recurs.term, months, days: 0 } }] : [])))} onRivals={async (apart) => refused(await change('POST', '/lines/rivals', { lines: markedLines.map((line) => line.id), apart }))} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
@@ -165,6 +166,7 @@ function Page({ view: first, models, columns: usual }: Props) {
       {side && <Side view={view} side={side} onChange={setSide} signing={signing} onRates={(line, rates) => changeLine(line, { rates })} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}
       <CustomerDialog open={dialog === 'customer'} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={close} />
       <AddressDialog kind={moving} view={view} onChange={async (body) => refused(await change('POST', '/addresses', body))} onClose={() => setMoving(null)} />
+      <ContactDialog open={dialog === 'contact'} view={view} onChange={async (body) => refused(await change('POST', '/contacts', body))} onClose={close} />
       <PasteDialog open={dialog === 'paste'} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={close} />
       <StartDialog open={dialog === 'start'} view={view} models={models} onClose={close} />
       <FreshenDialog open={dialog === 'freshen'} view={view} onTake={async (lines) => refused(await change('POST', '/freshening', { lines }))} onClose={close} />

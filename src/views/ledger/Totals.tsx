@@ -1,4 +1,5 @@
 import { Stamp, TriangleAlert } from 'lucide-react';
+import { fixed, negative, textOf } from '../../core/exact';
 import { resaleOf, sumResale, type QuoteFigure } from '../../core/pricing';
 import { marginPercent, type QuoteView } from '../../core/quoting';
 import { money, number, percent, shift } from '../../i18n';
@@ -75,7 +76,7 @@ export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: P
       <dl className={css.totals} aria-label={t('ledger.totals')}>
         {recurs && <>{sum('oneTime', amount(totals.oneTime))}{sum('recurring', amount(totals.recurring))}{sum('perMonth', amount(totals.perMonth))}{sum('firstYear', amount(totals.firstYear))}</>}
         {sum('list', amount(totals.list))}
-        {sum('reduction', amount(`-${totals.reduction}`.replace('--', '')))}
+        {sum('reduction', amount(textOf(negative(fixed(totals.reduction)))))}
         {totals.cost !== undefined && sum('cost', amount(totals.cost))}
         {totals.margin !== undefined && sum('margin', percent(totals.margin, language, 1))}
         {view.tax && <>{sum('tax', amount(view.tax.tax))}{sum('gross', amount(view.tax.gross))}</>}

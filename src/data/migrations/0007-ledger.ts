@@ -1,8 +1,8 @@
 import type { Migration } from './index';
 
-/** What a piece costs whose price is typed on the line, where that is known better than in general; and which lines are alternatives of one another. */
-export const ownCostAndRivals: Migration = {
-  name: '0007-own-cost-and-rivals',
+/** Several people at a customer; what a piece costs whose price is typed on the line, where that is known better than in general; and which lines are alternatives of one another. */
+export const ledger: Migration = {
+  name: '0007-ledger',
   up: `
 alter table quote_lines add column typed_cost numeric(18,6) check (typed_cost >= 0), add column rivals uuid;
 update quote_lines line set rivals = md5(line.revision_id::text || own.talk_id::text)::uuid from builds own
@@ -10,5 +10,9 @@ update quote_lines line set rivals = md5(line.revision_id::text || own.talk_id::
 update quote_lines line set rivals = null, alternative = false
   where alternative and (rivals is null or not exists (select 1 from quote_lines other where other.revision_id = line.revision_id and other.rivals = line.rivals and not other.alternative));
 alter table quote_lines add check (rivals is not null or not alternative);
+create table contacts (id uuid primary key, customer_id uuid not null references customers on delete cascade, name text not null, email text not null, task text not null default '', position int not null);
+create index contacts_customer on contacts (customer_id);
+insert into contacts select gen_random_uuid(), id, contact_name, contact_email, '', 0 from customers;
+alter table customers drop column contact_name, drop column contact_email;
 `,
 };
