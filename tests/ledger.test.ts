@@ -214,6 +214,7 @@ test('a discount beyond the limit gets a counter-offer, which holds until it get
   await expect(page.getByRole('button', { name: 'Mark as accepted' })).toBeDisabled();
   await page.getByRole('button', { name: 'Ask for sign-off' }).click();
   const pane = page.getByRole('complementary', { name: 'Sign-off' });
+  await expect(pane.getByRole('table', { name: 'Why it must be signed' })).toHaveText(/Line 1\s*14 % given away, beyond limit\s*limit 8 %, floor 15 %/);
   await pane.getByRole('button', { name: 'Ask for sign-off' }).click();
   await expect(pane.getByText('Say why this should be signed.')).toBeVisible();
   await pane.getByLabel('Why this should be signed').fill('They order four more next year');

@@ -64,7 +64,7 @@ test.describe('signed in as an engineer', () => {
     for (const [change, code] of [
       [{ quantity: 0 }, 'quantity.range'], [{ quantity: 1e9 }, 'quantity.range'], [{ quantity: 'two' }, 'quantity.notANumber'], [{ quantity: 1.5 }, 'quantity.whole'], [{ quantity: -3 }, 'quantity.range'],
       ...([['rate', '101', 'discount.range'], ['rate', '-1', 'discount.range'], ['rate', 'much', 'discount.notANumber'], ['rate', '1e308', 'discount.notANumber'], ['net', '1e308', 'amount.notANumber'], ['amount', '-5', 'amount.range'], ['amount', '999999999', 'line.hand'], ['margin', '100', 'margin.range'], ['price', '5', 'input.badKind']] as const).map(([by, value, code]) => [{ hand: { by, value } }, code] as const),
-      [{ price: '5' }, 'line.priceNotTyped'], [{ term: { start: '2027-01-01', months: 12, days: 0 } }, 'line.notRecurring'], [{ term: { start: '2027-02-30', months: 12, days: 0 } }, 'input.badDate'],
+      [{ price: '5' }, 'line.priceNotTyped'], [{ cost: '5' }, 'line.costNotTyped'], [{ cost: '1e308' }, 'amount.notANumber'], [{ cost: '-1' }, 'amount.range'], [{ alternative: true }, 'input.unknownField'], [{ term: { start: '2027-01-01', months: 12, days: 0 } }, 'line.notRecurring'], [{ term: { start: '2027-02-30', months: 12, days: 0 } }, 'input.badDate'],
       [{ net: '1.00' }, 'input.unknownField'], [{ price: { unitNet: '1' } }, 'input.invalid'],
     ] as const) {
       const found = await refusal(await request.patch(path, { data: { version: view.version, ...change } }));

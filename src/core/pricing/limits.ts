@@ -76,13 +76,16 @@ function givenInAll(sides: readonly LinePrice[]): Fixed {
   return without.isZero() ? nothing : fixed(exact(1).minus(net.div(without)).toDecimalPlaces(18).toString());
 }
 
-/** Every line by every limit of the role that concerns it; one for its family comes before one for all. */
+/** The limit that concerns a family, of those of one role; one for the family comes before one for all. */
+export const limitFor = (limits: readonly Limit[], family: string, by: Limit['by']): Limit | undefined => limits.find((each) => each.by === by && each.family === family) ?? limits.find((each) => each.by === by && each.family === undefined);
+
+/** Every line by every limit of the role that concerns it. */
 export function judge(lines: readonly LineFigures[], limits: readonly Limit[], role: string): Judged[] {
   const own = limits.filter((limit) => limit.role === role);
   return lines.flatMap((line) =>
     (['discount', 'margin'] as const).flatMap((by): Judged[] => {
       const figure = line[by];
-      const limit = own.find((each) => each.by === by && each.family === line.family) ?? own.find((each) => each.by === by && each.family === undefined);
+      const limit = limitFor(own, line.family, by);
       if (!limit || figure === undefined) return [];
       const reach = reachOf(limit, figure);
       const signers = reach === 'beyondFloor' ? [limit.signs, limit.above] : reach === 'beyondLimit' ? [limit.signs] : [];

@@ -1,7 +1,7 @@
 import type { CSSProperties, ReactNode } from 'react';
 import { ArrowUpDown, ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
-import { ofBuilds, typedMoney, type LineView } from '../../core/quoting';
+import { ofBuilds, type LineView } from '../../core/quoting';
 import { date, money, own, percent } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { partHow } from '../parts/part-how';
@@ -12,7 +12,7 @@ import { EditCell } from './EditCell';
 import css from './lines.module.css';
 import { hasParts, type LedgerRow } from './rows';
 import { TermFields } from './TermFields';
-import { sendableMoney, wrongWith } from './typed-amount';
+import { moneyOrNone, wrongMoney } from './typed-amount';
 
 export interface LineActs extends Pick<CellMeans, 'onChange' | 'onExplain' | 'onFill'> {
   onRemove: (line: LineView) => void;
@@ -114,7 +114,7 @@ function OwnCost({ line, means: { may, currency, decimals }, onChange }: Pick<Li
       <span>{t('ledger.costEach')}</span>
       <EditCell
         label={t('ledger.costOf', { line: position })} value={shown === undefined ? '' : money(shown, language, decimals)} disabled={!may.edit || !may.discount} strong={typedCost != null}
-        check={(typed) => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language, currency), t))} onSave={(typed) => onChange(line, { cost: typed.trim() === '' ? null : sendableMoney(typed, language, currency) })}
+        check={(typed) => wrongMoney(typed, language, currency, t)} onSave={(typed) => onChange(line, { cost: moneyOrNone(typed, language, currency) })}
       />
     </span>
   );

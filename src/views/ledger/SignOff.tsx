@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { discountPercent, type QuoteView, type SignOffView } from '../../core/quoting';
+import { limitFor } from '../../core/pricing';
+import { discountPercent, type QuoteView, type SignOffsOfQuote, type SignOffView } from '../../core/quoting';
 import { dateTime, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
@@ -27,11 +28,35 @@ export function SignOff({ view, ...acts }: SignOffActs & { view: QuoteView }) {
       <ul className={css.needs}>
         {signOff.needs.map((need) => <li key={need.role}>{needText(need, t, language)}</li>)}
       </ul>
+      <Reasons view={view} signOff={signOff} />
       {view.may.edit && open.length > 0 && signOff.mayAnswer.length === 0 && <Ask again={waits} onAsk={acts.onAsk} />}
       {[...signOff.history].reverse().map((each) => (
         <Entry key={each.id} entry={each} view={view} mayAnswer={signOff.mayAnswer.includes(each.id)} {...acts} />
       ))}
     </div>
+  );
+}
+
+/** What of each line goes how far beyond which limit. */
+function Reasons({ view, signOff: { judged, limits } }: { view: QuoteView; signOff: SignOffsOfQuote }) {
+  const { t, language } = useSpeech();
+  const beyond = judged.flatMap((each) => {
+    const line = view.lines.find(({ id }) => id === each.line);
+    const limit = line && limitFor(limits, line.family, each.by);
+    return line && limit && each.signers.length > 0 ? [{ ...each, line, limit }] : [];
+  });
+  if (beyond.length === 0) return null;
+  return (
+    <table className={css.reasons} aria-label={t('signOff.reasons')}>
+      <tbody>
+        {beyond.map(({ line, by, figure, reach, limit }) => (
+          <tr key={`${line.id} ${by}`}>
+            <th scope="row">{t('signOff.line', { line: line.position })}</th>
+            <td>{t(`signOff.by.${by}`, { figure: percent(figure, language, 2) })}, {t(`ledger.reach.${reach}`)}<span className={css.borders}>{t('signOff.borders', { limit: percent(limit.limit, language), floor: percent(limit.floor, language) })}</span></td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -1,7 +1,7 @@
 /** The cells of a line, by column. */
 import type { ReactNode } from 'react';
 import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
-import { resaleOf } from '../../core/pricing';
+import { limitFor, resaleOf } from '../../core/pricing';
 import { quantity as quantitySchema, typedMoney, type LedgerColumnId, type LineView, type QuoteView, type SignOffsOfQuote } from '../../core/quoting';
 import { date, money, percent, type Translate } from '../../i18n';
 import { EditCell } from './EditCell';
@@ -9,7 +9,7 @@ import { FourCell } from './FourCell';
 import shared from './ledger.module.css';
 import css from './lines.module.css';
 import { ReachMark } from './ReachMark';
-import { sendable, sendableMoney, wrongWith, type Way } from './typed-amount';
+import { moneyOrNone, sendable, sendableMoney, wrongMoney, wrongWith, type Way } from './typed-amount';
 import type { LineChange } from './useQuote';
 
 /** What of the quote the cells of every line need. */
@@ -38,17 +38,12 @@ export interface CellMeans {
 /** What all granted steps take off together, as shares one after another. */
 const granted = ({ price }: LineView, language: string): string => price.steps.flatMap((step) => (['agreement', 'quantity', 'promotion'].includes(step.kind) && step.rate ? [percent(step.rate, language)] : [])).join(' + ');
 
-const limitFor = (limits: SignOffsOfQuote['limits'], { family }: LineView, by: 'discount' | 'margin') => {
-  const own = limits.filter((limit) => limit.by === by);
-  return own.find((limit) => limit.family === family) ?? own.find((limit) => limit.family === undefined);
-};
-
 const still = (text: string): ReactNode => <span className={css.still}>{text}</span>;
 
 function four({ line, means: { may, currency, decimals, limits }, judged: all, language, onChange, onFill }: CellMeans, by: Way, value: string | undefined, label: string): ReactNode {
   const reach = by === 'rate' ? 'discount' : by === 'margin' ? 'margin' : undefined;
   const judged = reach && all.find((each) => each.by === reach);
-  const limit = judged && limitFor(limits, line, judged.by);
+  const limit = judged && limitFor(limits, line.family, judged.by);
   return (
     <FourCell
       by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} currency={currency} decimals={decimals} disabled={!may.discount || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
@@ -101,8 +96,8 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
     const { unit, total } = resaleOf(line.price, line.quantity, means.resale.share, means.decimals, line.resale);
     return (
       <EditCell
-        label={`${t('column.resale')} ${String(line.position)}`} value={money(unit ?? total, language, means.decimals)} disabled={!means.may.edit} strong={line.resale !== null} check={(typed) => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language, means.currency), t))}
-        onSave={(typed) => onChange(line, { resale: typed.trim() === '' ? null : sendableMoney(typed, language, means.currency) })}
+        label={`${t('column.resale')} ${String(line.position)}`} value={money(unit ?? total, language, means.decimals)} disabled={!means.may.edit} strong={line.resale !== null} check={(typed) => wrongMoney(typed, language, means.currency, t)}
+        onSave={(typed) => onChange(line, { resale: moneyOrNone(typed, language, means.currency) })}
       />
     );
   },

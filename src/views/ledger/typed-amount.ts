@@ -1,7 +1,7 @@
 /** What is typed into the four ways of saying a price, and how they are shown. */
 import { ValidationError, type Schema } from 'yup';
 import type { Typed } from '../../core/pricing';
-import { plainMoney, typedBy, withoutCurrency } from '../../core/quoting';
+import { plainMoney, typedBy, typedMoney, withoutCurrency } from '../../core/quoting';
 import { hasText, money, number, shift, type Translate } from '../../i18n';
 
 export type Way = Typed['by'];
@@ -34,3 +34,7 @@ export function wrongWith(schema: Schema, typed: string, t: Translate): string |
 
 /** Nothing typed takes back what was. */
 export const wrongBy = (by: Way, typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : wrongWith(typedBy[by], sendable(by, typed, language, currency), t));
+
+/** The same for money that stands by itself. */
+export const wrongMoney = (typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language, currency), t));
+export const moneyOrNone = (typed: string, language: string, currency: string): string | null => (typed.trim() === '' ? null : sendableMoney(typed, language, currency));
