@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exact, roundHalfUp } from '../exact';
-import { atTarget, commission, figuresOf, fourOf, judge, markUpOf, monthlyRate, needsOf, priceQuote, reachOf, spread, stillHolds, taxed, taxRate, type Four, type Limit, type LineFigures, type QuoteLine, type Typed } from './index';
+import { atTarget, commission, figureAt, figuresOf, fourOf, judge, markUpOf, monthlyRate, needsOf, priceQuote, reachOf, spread, stillHolds, taxed, taxRate, type Four, type Limit, type LineFigures, type LinePrice, type QuoteLine, type Typed } from './index';
 import { spreadNumbers, spreadUnits } from './spread';
 
 const minor = (value: string, decimals: number): bigint => BigInt(exact(value).times(exact(10).pow(decimals)).toFixed());
@@ -205,13 +205,14 @@ describe('tax', () => {
 
 describe('what is given away', () => {
   const name = { en: 'A thing' };
-  const priced = (hand: Typed | undefined, whole: Typed | undefined, agreements = [{ id: 'a', name, rate: '0.2' }]) => {
+  const lineOf = (hand: Typed | undefined, whole: Typed | undefined, agreements = [{ id: 'a', name, rate: '0.2' }]): LinePrice => {
     const quote = priceQuote([{
       id: 'a', sku: 'A', family: 'deck', counts: true, locked: false, discountable: true, offer: { is: 'item', name, entry: { method: 'unit', price: '1000' }, cost: '400' },
       terms: { quantity: 3, day: '2026-11-26', agreements, ...(hand ? { hand } : {}) },
     }], { decimals: 2, ...(whole ? { whole } : {}) });
-    return figuresOf('a', 'deck', quote.lines[0]?.price ?? ({} as never));
+    return quote.lines[0]?.price ?? ({} as never);
   };
+  const priced = (...terms: Parameters<typeof lineOf>) => figuresOf('a', 'deck', lineOf(...terms));
   it('is by hand and with the whole quote, not what the customer has been granted anyway', () => {
     expect(priced(undefined, undefined)).toEqual({ line: 'a', family: 'deck', discount: '0', margin: '0.5' });
     expect(priced({ by: 'rate', value: '0.1' }, undefined)).toMatchObject({ discount: '0.1' });
@@ -219,6 +220,21 @@ describe('what is given away', () => {
     expect(priced({ by: 'rate', value: '0.1' }, { by: 'rate', value: '0.1' })).toMatchObject({ discount: '0.19' });
     expect(priced(undefined, { by: 'rate', value: '0.05' }, [])).toMatchObject({ discount: '0.05' });
     expect(Number(priced({ by: 'net', value: '880' }, undefined).discount)).toBe(-0.1);
+  });
+
+  it('is told of what is only typed as of what stands, with the share of the whole-quote discount', () => {
+    const whole: Typed = { by: 'rate', value: '0.1' };
+    for (const value of ['0', '0.05', '0.25']) {
+      const stands = lineOf({ by: 'rate', value }, whole);
+      for (const from of [lineOf(undefined, whole), lineOf({ by: 'rate', value: '0.4' }, whole), stands]) {
+        expect(Number(figureAt(from, 'discount', value))).toBeCloseTo(Number(priced({ by: 'rate', value }, whole).discount), 12);
+        // 800 less what is typed earns so much before the whole-quote discount.
+        const margin = String(1 - 400 / (800 * (1 - Number(value))));
+        expect(Number(figureAt(from, 'margin', margin))).toBeCloseTo(Number(stands.margin), 9);
+      }
+    }
+    expect(figureAt(lineOf(undefined, undefined), 'discount', '0.07')).toBe('0.07');
+    expect(figureAt(lineOf(undefined, undefined), 'margin', '0.33')).toBe('0.33');
   });
 
   const limit: Limit = { role: 'engineer', by: 'discount', target: '0.03', limit: '0.08', floor: '0.15', signs: 'manager', above: 'director' };

@@ -31,7 +31,7 @@ export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } fr
 export { resaleOf, sumResale, type Resale } from './resale';
 export { policiesHit, policyNames, priceNames, problemsOver, type FactsOf, type Policy, type PolicyHit } from './over-quote';
 export { spread } from './spread';
-export { figuresOf, judge, limitFor, needsOf, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Need, type Reach, type Signed } from './limits';
+export { figureAt, figuresOf, judge, limitFor, needsOf, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Need, type Reach, type Signed } from './limits';
 export { atTarget, commission, monthlyRate, type CommissionPlan, type Lease } from './financing';
 export { taxed, taxRate, type Taxed, type TaxRate } from './tax';
 

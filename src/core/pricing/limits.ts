@@ -1,6 +1,6 @@
 /** How far a role may go by itself, and who signs what goes further. */
 import { exact, fixed, minus, negative, nothing, ofWhole, ratio, textOf, times, zero, type Exact, type ExactText, type Fixed } from '../exact';
-import type { LinePrice } from './index';
+import type { LinePrice, WalkStep } from './index';
 import type { PolicyHit } from './over-quote';
 import { sidesOf } from './walk';
 
@@ -56,11 +56,25 @@ export function figuresOf(line: string, family: string, price: LinePrice): LineF
 }
 
 /** By agreed rates, by hand and with the whole quote, as a share. */
-function givenBy(price: LinePrice): Fixed {
-  const kept = (of: ExactText, share: ExactText): Fixed => minus(one, fixed(fixed(of).units === 0n ? '0' : ratio(fixed(share), fixed(of))));
+const givenBy = (price: LinePrice): Fixed => minus(one, times(keptBy(price, ['rates', 'discount']), keptOfWhole(price)));
+
+/** What steps of some kinds leave, as a share. */
+function keptBy({ steps }: LinePrice, kinds: readonly WalkStep['kind'][]): Fixed {
   let left = one;
-  for (const { kind, amount, total } of price.steps) if (kind === 'rates' || kind === 'discount') left = times(left, kept(textOf(minus(fixed(total), fixed(amount))), textOf(negative(fixed(amount)))));
-  return minus(one, price.share === undefined || price.before === undefined ? left : times(left, kept(price.before, price.share)));
+  for (const { kind, amount, total } of steps) if (kinds.includes(kind)) left = times(left, kept(minus(fixed(total), fixed(amount)), negative(fixed(amount))));
+  return left;
+}
+
+/** What the whole-quote discount leaves, as a share. */
+const keptOfWhole = ({ before, share }: LinePrice): Fixed => (share === undefined || before === undefined ? one : kept(fixed(before), fixed(share)));
+const kept = (of: Fixed, share: Fixed): Fixed => minus(one, of.units === 0n ? nothing : fixed(ratio(share, of)));
+
+/** What a line would give away, or earn, at a discount or margin typed for it, where the whole quote takes the same share of it as now. */
+export function figureAt(price: LinePrice, by: Limit['by'], typed: ExactText): ExactText {
+  const left = keptOfWhole(price);
+  const rest = minus(one, fixed(typed));
+  if (by === 'discount') return textOf(minus(one, times(times(keptBy(price, ['rates']), rest), left)));
+  return left.units === 0n ? typed : textOf(minus(one, fixed(ratio(rest, left))));
 }
 
 /** Of what is due once and what recurs together: each counts with what it would net to without. */

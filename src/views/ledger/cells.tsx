@@ -1,7 +1,7 @@
 /** The cells of a line, by column. */
 import type { ReactNode } from 'react';
 import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
-import { limitFor, resaleOf } from '../../core/pricing';
+import { figureAt, limitFor, resaleOf } from '../../core/pricing';
 import { quantity as quantitySchema, typedMoney, type LedgerColumnId, type LineView, type QuoteView, type SignOffsOfQuote } from '../../core/quoting';
 import { date, money, percent, type Translate } from '../../i18n';
 import { EditCell } from './EditCell';
@@ -47,7 +47,7 @@ function four({ line, means: { may, currency, decimals, limits }, judged: all, l
   return (
     <FourCell
       by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} currency={currency} decimals={decimals} disabled={!may.discount || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
-      below={judged && limit && ((typed) => <ReachMark limit={limit} figure={typed ?? judged.figure} />)}
+      below={judged && limit && ((typed) => <ReachMark limit={limit} figure={typed === undefined ? judged.figure : figureAt(line.price, judged.by, typed)} />)}
       onFill={(texts) => onFill(line, texts.map((text) => ({ hand: text.trim() === '' ? null : { by, value: sendable(by, text, language, currency) } })))}
     />
   );
