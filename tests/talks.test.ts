@@ -269,6 +269,22 @@ test('two variants are compared and both quoted', async ({ page }) => {
   const seen = (await (await page.request.get(`/api/quotes/${quote}`)).json()) as { totals: { net: string }; lines: { price: { net: string }; alternative: boolean }[] };
   expect(seen.lines.map((line) => line.alternative)).toEqual([false, true]);
   expect(seen.totals.net).toBe(seen.lines[0]?.price.net);
+
+  // A third one later: in the place of what is there of the talk already.
+  await lines.filter({ hasText: 'RB-060-120-A-P-S-D-0-3-O' }).getByRole('link').first().click();
+  await page.waitForURL(/\/bench\//);
+  await ready(page);
+  await page.getByRole('button', { name: 'Another variant, as this one stands' }).click();
+  await expect(page.getByRole('button', { name: 'Variant C' })).toHaveAttribute('aria-pressed', 'true');
+  await option(page, 'finish', /Hot-dip/).click();
+  await saved(page);
+  await page.keyboard.press('F7');
+  await page.getByRole('checkbox', { name: 'Choose variant C' }).check();
+  await page.getByRole('checkbox', { name: 'The first counts, the others as alternatives' }).check();
+  await page.getByRole('button', { name: 'Put C on quote' }).click();
+  await page.waitForURL(new RegExp(`/quotes/${quote}`));
+  await ready(page);
+  expect((await quoteOf(page, quote)).lines.map(({ alternative, insteadOf }) => (alternative ? insteadOf : 0))).toEqual([0, 1, 1]);
 });
 
 test('a forged save is refused and changes nothing', async ({ page }) => {
