@@ -34,7 +34,7 @@ await page.goto('/quotes');
 await page.getByRole('link', { name: 'Q-26-0008' }).click();
 await page.waitForURL(/quotes\/./);
 await still();
-await page.getByRole('button', { name: /^Net of line 8/ }).click();
+await page.getByRole('button', { name: /^Net of line 9/ }).click();
 await shoot('ledger');
 await page.goto('/quotes');
 await page.getByRole('link', { name: 'Q-26-0011' }).click();
