@@ -37,6 +37,9 @@ test('a lease is worked out beside the price, and offered on the quotation', asy
   expect((await page.request.get(`/api/quotes/${id}/quotation.pdf`)).headers()['content-type']).toBe('application/pdf');
 
   await expect(page.getByRole('region', { name: 'Margin by line' }).getByRole('row')).toHaveCount(3);
-  await expect(page.getByRole('region', { name: 'Commission' })).toContainText('Net at target discounts');
+  const commission = page.getByRole('region', { name: 'Commission' });
+  await commission.getByRole('button', { name: 'Net at target discounts' }).click();
+  await expect(commission.getByRole('row', { name: /^Line 1, 5 % off 45,600\.00$/ })).toBeVisible();
+  await expect(lease.getByTestId('lease')).toContainText('at 0.45 % a month');
   await expect(page.getByText(/^Accepted, this quote adds .* of the quota\.$/)).toBeVisible();
 });

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { sentence } from './sentence';
 import { de } from './de';
 import { en } from './en';
-import { date, hasText, money, moneyDifference, moneyIn, number, own, percent, shift, translator } from './index';
+import { date, hasText, keysIn, money, moneyDifference, moneyIn, number, own, percent, shift, translator } from './index';
 
 type Tree = { [key: string]: string | Tree };
 const leaves = (tree: Tree, path = ''): [string, string][] => Object.entries(tree).flatMap(([key, value]) => (typeof value === 'string' ? [[`${path}${key}`, value] as [string, string]] : leaves(value, `${path}${key}.`)));
@@ -85,6 +85,9 @@ describe('texts', () => {
     expect([hasText('bench.undo'), hasText('bench'), hasText('bench.nothing.more'), hasText('none')]).toEqual([true, false, false, false]);
   });
 
+  it('name keys as the keyboard does', () => {
+    expect([keysIn('Ctrl Z', 'de'), keysIn('Ctrl Shift Z', 'de'), keysIn('Ctrl Space', 'de'), keysIn('Ctrl Z', 'en'), keysIn('← →', 'de')]).toEqual(['Strg Z', 'Strg ⇧ Z', 'Strg Leertaste', 'Ctrl Z', '← →']);
+  });
   it('of models come in the language, or in what there is', () => {
     expect([own({ en: 'Deck', de: 'Brücke' }, 'de'), own({ en: 'Deck' }, 'de'), own({ fr: 'Tablier' }, 'de'), own(undefined, 'de')]).toEqual(['Brücke', 'Deck', 'Tablier', '']);
   });

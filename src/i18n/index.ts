@@ -66,3 +66,8 @@ export function hasText(code: string): code is TextKey {
 
 /** The text of a model, item or the like in a language, or in whatever language it has. */
 export const own = (texts: Readonly<Record<string, string>> | undefined, language: string): string => texts?.[language] ?? texts?.en ?? Object.values(texts ?? {})[0] ?? '';
+
+const germanKeys: Readonly<Record<string, string>> = { Ctrl: 'Strg', Shift: '⇧', Space: 'Leertaste', Enter: 'Eingabe' };
+
+/** Keys as the keyboards of a language name them: "Ctrl Z" is "Strg Z". */
+export const keysIn = (keys: string, language: string): string => (language === 'de' ? keys.split(' ').map((key) => germanKeys[key] ?? key).join(' ') : keys);

@@ -31,8 +31,11 @@ export async function seeDeal(actor: Actor, id: string): Promise<Result<DealView
   const view: DealView = { agreements, ...(quota ? { quota: { ...quota, adds: inEuro(net, parts.list.currency).toFixed(0) } } : {}) };
   if (!owner || !plan || open.length < priced.length) return done(view);
   const { limits } = await standingOf(quote, parts.revision, priced);
-  const target = priceQuote(atTarget(open, limits, owner.role), { decimals: parts.list.decimals }).totals.net;
+  const expected = atTarget(open, limits, owner.role);
+  const { lines, totals } = priceQuote(expected, { decimals: parts.list.decimals });
+  const target = totals.net;
+  const atTargets = lines.map(({ price }, at) => ({ position: priced[at]?.line.position ?? 0, rate: expected[at]?.terms.hand?.value ?? '0', net: price.net }));
   const rates = { baseRate: exact(plan.baseRate).toString(), higherRate: exact(plan.higherRate).toString() };
   const above = exact(net).gt(target) ? textOf(minus(fixed(net), fixed(target))) : '0';
-  return done({ ...view, commission: { ...rates, net, target, above, amount: roundHalfUp(exact(commission(net, target, rates)), parts.list.decimals).toString() } });
+  return done({ ...view, commission: { ...rates, net, target, above, amount: roundHalfUp(exact(commission(net, target, rates)), parts.list.decimals).toString(), lines: atTargets } });
 }

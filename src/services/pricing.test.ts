@@ -328,7 +328,7 @@ describe('what a quote means for who sells it', () => {
     const quote = await quoteOf(mara, 'hallersee', ['SV-COMM', 1]);
     const deal = value(await seeDeal(mara, quote.id));
     // Services are to be sold at 5 % off: 890.00 x 0.95 = 845.50; 1.5 % of that and 4 % of 44.50.
-    expect(deal.commission).toMatchObject({ net: '890', target: '845.5', above: '44.5', amount: '14.46' });
+    expect(deal.commission).toMatchObject({ net: '890', target: '845.5', above: '44.5', amount: '14.46', lines: [{ position: 1, rate: '0.05', net: '845.5' }] });
     expect(deal.quota?.adds).toBe('890');
     expect(Object.keys(value(await seeDeal(joss, quote.id)))).toEqual(['agreements']);
     expect(Object.keys(value(await seeDeal(tobias, quote.id)))).toEqual(['agreements', 'quota', 'commission']);

@@ -1,6 +1,6 @@
 /** A lease by the month, and what a sale earns who made it. */
 import { exact, type Exact, type ExactText } from '../exact';
-import type { Limit } from './limits';
+import { limitFor, type Limit } from './limits';
 import type { QuoteLine } from './quote';
 
 export interface Lease {
@@ -40,10 +40,10 @@ export function commission(net: ExactText, target: ExactText, { baseRate, higher
 
 /** The lines at their target: with just the discount that the role is expected to give, and whatever else holds. */
 export function atTarget(lines: readonly QuoteLine[], limits: readonly Limit[], role: string): QuoteLine[] {
-  const own = limits.filter((limit) => limit.role === role && limit.by === 'discount');
+  const own = limits.filter((limit) => limit.role === role);
   return lines.map((line) => {
     const { hand: _hand, ...granted } = line.terms;
-    const target = (own.find((limit) => limit.family === line.family) ?? own.find((limit) => limit.family === undefined))?.target;
+    const target = limitFor(own, line.family, 'discount')?.target;
     return { ...line, terms: { ...granted, ...(target !== undefined && line.discountable ? { hand: { by: 'rate' as const, value: target } } : {}) } };
   });
 }

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import type { BenchView } from '../../core/quoting';
-import { own } from '../../i18n';
+import { keysIn, own } from '../../i18n';
 import { Button, LinkButton, classes } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './head.module.css';
@@ -34,8 +34,8 @@ export const Head = memo(function Head({ view, bench, frozen, keeping, onKeeping
         <span className={classes(css.saved, (save === 'offline' || save === 'refused') && css.bad)} role="status" title={save === 'offline' ? t('bench.offline') : undefined}>{saveText}</span>
         <Button look="plain" onClick={onCopy} aria-label={t('bench.copy')} title={t('bench.copy')}>{copyMark}</Button>
         <Button look="plain" onClick={() => onKeeping(true)} aria-label={t('saved.keep')} title={`${t('saved.keep')} (F4)`}>{keepMark}</Button>
-        {!frozen && <Button look="plain" disabled={!bench.canUndo} onClick={() => void bench.undo()} aria-label={t('bench.undo')} title={`${t('bench.undo')} (Ctrl Z)`}>{undoMark}</Button>}
-        {!frozen && <Button look="plain" disabled={!bench.canRedo} onClick={() => void bench.redo()} aria-label={t('bench.redo')} title={`${t('bench.redo')} (Ctrl Shift Z)`}>{redoMark}</Button>}
+        {!frozen && <Button look="plain" disabled={!bench.canUndo} onClick={() => void bench.undo()} aria-label={t('bench.undo')} title={`${t('bench.undo')} (${keysIn('Ctrl Z', language)})`}>{undoMark}</Button>}
+        {!frozen && <Button look="plain" disabled={!bench.canRedo} onClick={() => void bench.redo()} aria-label={t('bench.redo')} title={`${t('bench.redo')} (${keysIn('Ctrl Shift Z', language)})`}>{redoMark}</Button>}
         {view.line || frozen
           ? <LinkButton look="main" href={`/quotes/${quote.id}`} onClick={(event) => { event.preventDefault(); onQuote(); }}>{backMark}{t('bench.back')}</LinkButton>
           : <Button look="main" disabled={!picture.state.complete || picture.price.unpriced.length > 0} onClick={onQuote}>{t('bench.put')}</Button>}

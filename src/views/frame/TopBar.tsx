@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
-import { own, type TextKey } from '../../i18n';
+import { keysIn, own, type TextKey } from '../../i18n';
 import { Button, Combobox, Dialog, KeyList, Toaster, say, type ComboOption } from '../../ui';
 import { ask } from '../api';
 import { NewQuote } from '../quotes/NewQuote';
@@ -89,7 +89,7 @@ function Bar({ place, language, theme, name, role }: Props) {
         <p className={css.person}>{name}<span className={css.personRole}>{t(`role.${role}`)}</span></p>
       </div>
       <Dialog title={t('keys.title')} closeText={t('frame.close')} open={keysOpen} onClose={() => setKeysOpen(false)}>
-        <KeyList keys={keysOf(place, t)} />
+        <KeyList keys={keysOf(place, t, language)} />
       </Dialog>
       <NewQuote open={newQuote} onClose={() => setNewQuote(false)} />
     </header>
@@ -100,9 +100,9 @@ const everywhere: [string, TextKey][] = [['Ctrl K', 'keys.search'], ['Alt 1 – 
 const onBench: [string, TextKey][] = [['n', 'keys.next'], ['p', 'keys.previous'], ['/', 'keys.find'], ['A … Z', 'keys.type'], ['← →', 'keys.move'], ['↑ ↓', 'keys.step'], ['Enter', 'keys.take'], ['1 – 9', 'keys.wayOut'], ['F1', 'keys.helpRow'], ['F2', 'keys.whyKey'], ['F4', 'keys.keep'], ['F6', 'keys.fold'], ['F7', 'keys.variantsKey'], ['[ ]', 'keys.otherVariant'], ['F8', 'keys.bestKey'], ['F9', 'keys.units'], ['Ctrl V', 'keys.paste'], ['Ctrl Z', 'keys.undo'], ['Ctrl ⇧ Z', 'keys.redo'], ['Ctrl Enter', 'keys.put'], ['Esc', 'keys.leave']];
 const inLedger: [string, TextKey][] = [['Enter', 'keys.edit'], ['↑ ↓', 'keys.column'], ['Alt ↑ ↓', 'keys.moveLine'], ['Ctrl D', 'keys.copyLine'], ['Ctrl Z', 'keys.undo'], ['Ctrl Space', 'keys.markLine'], ['Alt → ←', 'keys.parts'], ['Esc', 'keys.leave']];
 
-function keysOf(place: Place | undefined, t: (key: TextKey) => string): { keys: string; text: string }[] {
+function keysOf(place: Place | undefined, t: (key: TextKey) => string, language: string): { keys: string; text: string }[] {
   const own = place === undefined ? onBench : place === 'quotes' ? inLedger : [];
-  return [...own, ...everywhere].map(([keys, key]) => ({ keys, text: t(key) }));
+  return [...own, ...everywhere].map(([keys, key]) => ({ keys: keysIn(keys, language), text: t(key) }));
 }
 
 interface Hit { kind: 'customer' | 'quote' | 'order' | 'item'; id: string; label: string | Record<string, string>; detail: string }
@@ -137,6 +137,6 @@ function Find({ onNewQuote }: { onNewQuote: () => void }) {
     setText('');
   };
   return (
-    <Combobox label={t('frame.search')} hideLabel placeholder={`${t('frame.search')}  Ctrl K`} inputId="find" text={text} options={options} none={t('frame.noHits', { text })} onText={(typed) => void find(typed)} onChoose={(option) => void go(option)} />
+    <Combobox label={t('frame.search')} hideLabel placeholder={`${t('frame.search')}  ${keysIn('Ctrl K', language)}`} inputId="find" text={text} options={options} none={t('frame.noHits', { text })} onText={(typed) => void find(typed)} onChoose={(option) => void go(option)} />
   );
 }

@@ -11,6 +11,7 @@ import figures from '../parts/figures.module.css';
 import { useSpeech } from '../speech';
 import css from './deal.module.css';
 import { EditCell } from './EditCell';
+import shared from './ledger.module.css';
 import { sendableMoney, wrongBy } from './typed-amount';
 
 interface Props {
@@ -23,6 +24,7 @@ interface Props {
 export function Deal({ view, onLease }: Props) {
   const { t, language } = useSpeech();
   const [deal, setDeal] = useState<DealView>({ agreements: [] });
+  const [targets, setTargets] = useState(false);
   const { may, decimals, currency } = view;
   useEffect(() => {
     let current = true;
@@ -41,7 +43,8 @@ export function Deal({ view, onLease }: Props) {
           <h3>{t('deal.commission')}</h3>
           <table className={figures.figures}>
             <tbody>
-              <tr><td>{t('deal.target')}</td><td>{amount(commission.target)}</td></tr>
+              <tr><td><button type="button" className={shared.asks} aria-expanded={targets} onClick={() => setTargets(!targets)}>{t('deal.target')}</button></td><td>{amount(commission.target)}</td></tr>
+              {targets && commission.lines.map(({ position, rate, net }) => <tr key={position} className={css.quiet}><td>{t('deal.lineTarget', { line: position, rate: percent(rate, language) })}</td><td>{amount(net)}</td></tr>)}
               <tr><td>{t('deal.base', { rate: percent(commission.baseRate, language), of: amount(exact(commission.net).minus(commission.above).toString()) })}</td><td>{amount(exact(commission.net).minus(commission.above).times(commission.baseRate).toString())}</td></tr>
               {commission.above !== '0' && <tr><td>{t('deal.higher', { rate: percent(commission.higherRate, language), of: amount(commission.above) })}</td><td>{amount(exact(commission.above).times(commission.higherRate).toString())}</td></tr>}
               <tr><th scope="row">{t('deal.commission')} {currency}</th><td><b>{amount(commission.amount)}</b></td></tr>
@@ -119,7 +122,7 @@ function Lease({ view, onLease }: Props) {
         <label className={css.tick} htmlFor={id}><input id={id} type="checkbox" checked={lease.inAdvance} disabled={!may.edit} onChange={(event) => void change({ inAdvance: event.target.checked })} />{t('lease.advance')}</label>
       </div>
       {rate === null ? <p className={css.quiet}>{t('lease.none')}</p> : (
-        <p className={css.rate} data-testid="lease"><b>{money(rate.toString(), language, decimals)} {currency}</b> {t('lease.month', { amount: money(totals.oneTime, language, decimals), all: money(rate.times(lease.months).toString(), language, decimals) })}{lease.residual !== undefined && lease.residual !== '0' && t('lease.andLeft')}</p>
+        <p className={css.rate} data-testid="lease"><b>{money(rate.toString(), language, decimals)} {currency}</b> {t('lease.month', { monthly: percent(exact(lease.yearlyRate).div(12).toString(), language, 4), amount: money(totals.oneTime, language, decimals), all: money(rate.times(lease.months).toString(), language, decimals) })}{lease.residual !== undefined && lease.residual !== '0' && t('lease.andLeft')}</p>
       )}
       {may.edit && <Button aria-pressed={kept} disabled={rate === null} onClick={() => void save(kept ? null : lease)}>{t(kept ? 'lease.takeBack' : 'lease.offer')}</Button>}
       {wrong && <p className={css.wrong} role="alert">{wrong}</p>}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, Landmark, PackageOpen, Redo2, RefreshCw, Send, SlidersHorizontal, Table2, Undo2 } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
-import { date } from '../../i18n';
+import { date, keysIn } from '../../i18n';
 import { Button, classes, LinkButton } from '../../ui';
 // Not by the door: whoever enters there would load what only this menu needs.
 import { Menu, type MenuItem } from '../../ui/Menu';
@@ -38,8 +38,8 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
   const revisionQuery = revision.number === view.revisions[0]?.number ? '' : `?revision=${String(revision.number)}`;
   const file = (format: string) => `/api/quotes/${view.id}/lines.${format}${revisionQuery}`;
   const more: MenuItem[] = [
-    ...(may.edit && view.steps.undo ? [{ id: 'undo', text: <><Undo2 size={14} aria-hidden />{t('bench.undo')} (Ctrl Z)</>, onPick: () => onStep('undo') }] : []),
-    ...(may.edit && view.steps.redo ? [{ id: 'redo', text: <><Redo2 size={14} aria-hidden />{t('bench.redo')} (Ctrl Shift Z)</>, onPick: () => onStep('redo') }] : []),
+    ...(may.edit && view.steps.undo ? [{ id: 'undo', text: <><Undo2 size={14} aria-hidden />{t('bench.undo')} ({keysIn('Ctrl Z', language)})</>, onPick: () => onStep('undo') }] : []),
+    ...(may.edit && view.steps.redo ? [{ id: 'redo', text: <><Redo2 size={14} aria-hidden />{t('bench.redo')} ({keysIn('Ctrl Shift Z', language)})</>, onPick: () => onStep('redo') }] : []),
     { id: 'columns', text: <><Columns3 size={14} aria-hidden />{t('column.open')}</>, onPick: () => onDialog('columns') },
     ...(empty ? [] : (['csv', 'xlsx'] as const).map((format): MenuItem => ({ id: format, text: <><Table2 size={14} aria-hidden />{t(`ledger.export.${format}`)}</>, href: file(format), download: true }))),
     ...(may.lose ? [{ id: 'lose', text: <><FileX2 size={14} aria-hidden />{t('lost.mark')}</>, onPick: () => onDialog('lose') }] : []),

@@ -2,7 +2,7 @@ import type { CSSProperties, ReactNode } from 'react';
 import { ArrowUpDown, ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
 import { ofBuilds, type LineView } from '../../core/quoting';
-import { date, money, own, percent } from '../../i18n';
+import { date, keysIn, money, own, percent } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { partHow } from '../parts/part-how';
 import { useSpeech } from '../speech';
@@ -73,7 +73,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
           {line.alternative ? (
             <Button look="plain" className={css.iconAct} aria-label={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? 0 })} title={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? 0 })} onClick={() => onInstead(line)}><ArrowUpDown size={14} aria-hidden /></Button>
           ) : <Button look="plain" className={css.iconAct} aria-label={t('ledger.setAside', { line: at })} title={t('ledger.setAsideWhy')} aria-pressed={line.optional} onClick={() => void onChange(line, { optional: !line.optional })}><CircleDashed size={14} aria-hidden /></Button>}
-          <Button look="plain" className={css.iconAct} aria-label={t('ledger.copy', { line: at })} title={`${t('ledger.copy', { line: at })} (Ctrl D)`} onClick={() => onCopy(line)}><Copy size={14} aria-hidden /></Button>
+          <Button look="plain" className={css.iconAct} aria-label={t('ledger.copy', { line: at })} title={`${t('ledger.copy', { line: at })} (${keysIn('Ctrl D', language)})`} onClick={() => onCopy(line)}><Copy size={14} aria-hidden /></Button>
           <Button look="plain" className={css.iconAct} aria-label={t('ledger.remove', { line: at })} title={t('ledger.remove', { line: at })} onClick={() => onRemove(line)}><Trash2 size={14} aria-hidden /></Button>
         </>}
       </td>
