@@ -10,6 +10,8 @@ update quote_lines line set rivals = md5(line.revision_id::text || own.talk_id::
 update quote_lines line set rivals = null, alternative = false
   where alternative and (rivals is null or not exists (select 1 from quote_lines other where other.revision_id = line.revision_id and other.rivals = line.rivals and not other.alternative));
 alter table quote_lines add check (rivals is not null or not alternative);
+-- Steps keep whole lines, and would bring back such as know nothing of the above.
+delete from quote_steps;
 create table contacts (id uuid primary key, customer_id uuid not null references customers on delete cascade, name text not null, email text not null, task text not null default '', position int not null);
 create index contacts_customer on contacts (customer_id);
 insert into contacts select gen_random_uuid(), id, contact_name, contact_email, '', 0 from customers;
