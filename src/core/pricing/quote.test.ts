@@ -282,3 +282,17 @@ describe('whatever is on a quote', () => {
     }));
   });
 });
+
+it('costs that are not known are not even named, on what recurs and what is discounted with the whole quote neither', () => {
+  const part = (id: string, more: object) => ({ id, kind: 'part' as const, name, amount: '100', ...more });
+  const lines = [{}, { grows: 'once' as const }, { recurs: { baseMonths: 12, months: 18 } }].map((more, at): QuoteLine => ({
+    id: String(at), sku: 'A', family: 'deck', counts: true, locked: false, discountable: true, offer: { is: 'build', unpriced: [], parts: [part('a', {}), part('b', more)] },
+    terms: { quantity: 2, day }, ...(at === 0 ? { recurs: { every: { baseMonths: 12 }, term: { start: '2027-01-01', months: 6, days: 0 } } } : {}),
+  }));
+  const named = (value: unknown): string[] => (typeof value === 'object' && value !== null ? Object.entries(value).flatMap(([key, inner]) => [key, ...named(inner)]) : []);
+  for (const whole of [undefined, { by: 'rate', value: '0.03' } as const]) {
+    const keys = named(priceQuote(lines, { decimals: 2, ...(whole ? { whole } : {}) }).lines);
+    expect(keys.filter((key) => ['cost', 'unitCost', 'margin'].includes(key))).toEqual([]);
+    expect(keys).toContain('subscriptions');
+  }
+});

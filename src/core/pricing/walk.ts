@@ -38,14 +38,18 @@ export function walked(parts: readonly PricedPart[], terms: LineTerms, decimals:
 /** The line with what recurs in it. */
 function withSubscriptions(line: LinePrice, subscriptions: LinePrice[]): LinePrice {
   const sum = (own: string, of: (price: LinePrice) => string | undefined): string => textOf(subscriptions.reduce((total, price) => plus(total, fixed(of(price) ?? '0')), fixed(own)));
-  return { ...line, list: sum(line.list, ({ list }) => list), net: sum(line.net, ({ net }) => net), cost: line.cost === undefined ? undefined : sum(line.cost, ({ cost }) => cost), subscriptions };
+  const made: LinePrice = { ...line, list: sum(line.list, ({ list }) => list), net: sum(line.net, ({ net }) => net), subscriptions };
+  if (line.cost !== undefined) made.cost = sum(line.cost, ({ cost }) => cost);
+  return made;
 }
 
 /** Tells the margin of a line and of what recurs in it, where costs are known; the line is given back. */
 export function withMargins(line: LinePrice): LinePrice {
   const { net, cost, subscriptions } = line;
-  const earned = fixed(net);
-  line.margin = cost === undefined || earned.units === 0n ? undefined : ratio(minus(earned, fixed(cost)), earned);
+  if (cost !== undefined) {
+    const earned = fixed(net);
+    line.margin = earned.units === 0n ? undefined : ratio(minus(earned, fixed(cost)), earned);
+  }
   if (subscriptions) for (const each of subscriptions) withMargins(each);
   return line;
 }
@@ -142,12 +146,11 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
 
   const pieces = per === 'line' ? 1 : quantity;
   const inAll = (value: Fixed, text: string): string => (pieces === 1 ? text : textOf(times(value, ofWhole(pieces))));
-  const cost = unitCost === undefined ? undefined : inAll(fixed(unitCost), unitCost);
-  // All that a line may tell is there from the start: copies with more in them are then quick to make.
-  return {
-    steps: steps.taken, per: per === 'line' ? per : undefined, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text,
-    list: inAll(unitList, unitListText), before: undefined, share: undefined, net: inAll(unitNet, steps.text), once: undefined, recurring: undefined, subscriptions: undefined, unitCost, cost, margin: undefined,
-  };
+  const [list, net, line] = [inAll(unitList, unitListText), inAll(unitNet, steps.text), per === 'line' ? per : undefined];
+  // All that a line may tell is there from the start, written out: copies with more in them are then quick to make. Costs are not even named where they are not known.
+  if (unitCost === undefined) return { steps: steps.taken, per: line, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text, list, before: undefined, share: undefined, net, once: undefined, recurring: undefined, subscriptions: undefined };
+  const cost = inAll(fixed(unitCost), unitCost);
+  return { steps: steps.taken, per: line, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text, list, before: undefined, share: undefined, net, once: undefined, recurring: undefined, subscriptions: undefined, unitCost, cost, margin: undefined };
 }
 
 /** A walked line over a term: its unit figures are for the base period, its sums for the whole term, each to the minor unit. */
@@ -159,14 +162,14 @@ export function chargedOver(line: LinePrice, every: Recurrence, term: Term, deci
   const [above, below] = [ofWhole(months.times), ofWhole(months.per * every.baseMonths)];
   const charged = (amount: string): Fixed => divided(times(fixed(amount), above), below, decimals);
   const net = charged(line.net);
-  return {
+  const made: LinePrice = {
     ...line,
     list: textOf(charged(line.list)),
     net: textOf(net),
-    cost: line.cost === undefined ? undefined : textOf(charged(line.cost)),
-    margin: undefined,
     recurring: { baseMonths: every.baseMonths, from: term.start, to: lastDay(term), months: term.months, days: term.days, ...spreadOverTime(net, term, decimals) },
   };
+  if (line.cost !== undefined) made.cost = textOf(charged(line.cost));
+  return made;
 }
 
 /** What a net over a term comes to by the month and in its first year. */
