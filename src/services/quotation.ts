@@ -142,7 +142,7 @@ function lineCells(line: LineView, { currency, customer: { language } }: QuoteVi
         ...(recurring ? [under(t('pdf.term', { from: date(recurring.from, language), to: date(recurring.to, language), month: amount(recurring.perMonth), currency }))] : []),
         ...runningIn(line.price).map(({ net, from, to, perMonth }) => under(t('pdf.subscription', { net: amount(net), from: date(from, language), to: date(to, language), month: amount(perMonth), currency }))),
         ...line.covers.map(({ name, from, to }) => under(t('pdf.cover', { name: own(name, language), from: date(from, language), to: date(to, language) }))),
-        ...(line.optional ? [under(t('pdf.optional'))] : line.alternative ? [under(t('pdf.alternative', { line: line.insteadOf ?? 0 }))] : []),
+        ...(line.optional ? [under(t('pdf.optional'))] : line.alternative ? [under(t('pdf.alternative', { line: line.insteadOf ?? '–' }))] : []),
       ],
     },
     figure(String(line.quantity)),

@@ -52,7 +52,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
       </td>
       <td className={classes(css.what, css.held, line.group !== null && css.inside)}>
         {hasParts(line) && <button type="button" className={css.turn} aria-expanded={open} aria-label={t('ledger.partsOfLine', { line: at })} onClick={() => onOpen(line)}>{open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}</button>}
-        <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative', { line: line.insteadOf ?? 0 })}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
+        <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative', { line: line.insteadOf ?? '–' })}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
         {line.buildId ? <a className={css.code} data-waits={onBench(line) || undefined} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
         {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
         {!line.recurs && line.price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(line.price.recurring.from, language), to: date(line.price.recurring.to, language) })}</span>}
@@ -71,7 +71,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
         {may.edit && <>
           {may.discount && <Button look="plain" className={css.iconAct} aria-label={t('ledger.lock', { line: at })} title={t(line.locked ? 'ledger.locked' : 'ledger.lock', { line: at })} aria-pressed={line.locked} onClick={() => void onChange(line, { locked: !line.locked })}>{line.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}</Button>}
           {line.alternative ? (
-            <Button look="plain" className={css.iconAct} aria-label={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? 0 })} title={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? 0 })} onClick={() => onInstead(line)}><ArrowUpDown size={14} aria-hidden /></Button>
+            <Button look="plain" className={css.iconAct} aria-label={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })} title={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })} onClick={() => onInstead(line)}><ArrowUpDown size={14} aria-hidden /></Button>
           ) : <Button look="plain" className={css.iconAct} aria-label={t('ledger.setAside', { line: at })} title={t('ledger.setAsideWhy')} aria-pressed={line.optional} onClick={() => void onChange(line, { optional: !line.optional })}><CircleDashed size={14} aria-hidden /></Button>}
           <Button look="plain" className={css.iconAct} aria-label={t('ledger.copy', { line: at })} title={`${t('ledger.copy', { line: at })} (${keysIn('Ctrl D', language)})`} onClick={() => onCopy(line)}><Copy size={14} aria-hidden /></Button>
           <Button look="plain" className={css.iconAct} aria-label={t('ledger.remove', { line: at })} title={t('ledger.remove', { line: at })} onClick={() => onRemove(line)}><Trash2 size={14} aria-hidden /></Button>
