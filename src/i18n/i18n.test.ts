@@ -88,6 +88,11 @@ describe('texts', () => {
   it('name keys as the keyboard does', () => {
     expect([keysIn('Ctrl Z', 'de'), keysIn('Ctrl Shift Z', 'de'), keysIn('Ctrl Space', 'de'), keysIn('Ctrl Z', 'en'), keysIn('← →', 'de')]).toEqual(['Strg Z', 'Strg ⇧ Z', 'Strg Leertaste', 'Ctrl Z', '← →']);
   });
+  it('of what is wrong with something typed are sentences', () => {
+    const codes = [...readFileSync(new URL('../core/quoting/input.ts', import.meta.url), 'utf8').matchAll(/'([a-zA-Z]+\.[a-zA-Z.]+)'/g)].map(([, code = '']) => code).filter(hasText);
+    expect(codes.length).toBeGreaterThan(40);
+    for (const language of ['en', 'de']) for (const code of codes) expect([code, translator(language)(code)]).toEqual([code, expect.stringMatching(/\.$/)]);
+  });
   it('of models come in the language, or in what there is', () => {
     expect([own({ en: 'Deck', de: 'Brücke' }, 'de'), own({ en: 'Deck' }, 'de'), own({ fr: 'Tablier' }, 'de'), own(undefined, 'de')]).toEqual(['Brücke', 'Deck', 'Tablier', '']);
   });

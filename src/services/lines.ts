@@ -91,7 +91,8 @@ async function applyEach(actor: Actor, draft: Draft, each: readonly { line: Stor
       said(line, bad);
       continue;
     }
-    const changes = columnsOf(change);
+    // Whether an alternative stands beside all lines is said of the one that counts in its set.
+    const changes = columnsOf(line.alternative ? { ...change, optional: undefined } : change);
     const from = Object.fromEntries(Object.keys(changes).map((key) => [key, line[key as keyof LineRow]]));
     await line.update(changes, { transaction });
     await record(actor, 'line.changed', draft.quote.number, { line: line.position, from, to: { ...changes } }, transaction);
@@ -188,12 +189,12 @@ export async function makeRivals(draft: Draft, ids: readonly string[], transacti
   await rival(all, against(all.map(rivalOf), ids, randomUUID()), transaction);
 }
 
-const rivalOf = ({ id, rivals, alternative }: LineRow) => ({ id, rivals, alternative });
+const rivalOf = ({ id, rivals, alternative, optional }: LineRow) => ({ id, rivals, alternative, optional });
 
 async function rival(before: readonly Stored<LineRow>[], after: readonly ReturnType<typeof rivalOf>[], transaction: Transaction): Promise<void> {
-  for (const [index, { rivals, alternative }] of after.entries()) {
+  for (const [index, { rivals, alternative, optional }] of after.entries()) {
     const row = before[index];
-    if (row && (row.rivals !== rivals || row.alternative !== alternative)) await row.update({ rivals, alternative }, { transaction });
+    if (row && (row.rivals !== rivals || row.alternative !== alternative || row.optional !== optional)) await row.update({ rivals, alternative, optional }, { transaction });
   }
 }
 

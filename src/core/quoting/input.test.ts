@@ -78,7 +78,7 @@ describe('requests', () => {
     expect((await refusals(newLineInput, { version: 0, quantity: 'x' })).sort()).toEqual(['input.badVersion', 'input.required', 'quantity.notANumber']);
     expect(await refusals(newQuoteInput, { customerId: 'acme', title: 'x'.repeat(121) })).toEqual(expect.arrayContaining(['input.badId', 'input.tooLong']));
     expect(await refusals(newQuoteInput, { customerId: uuid })).toEqual([]);
-    expect((await refusals(signInInput, { email: 'mara', password: '' })).sort()).toEqual(['signIn.email', 'signIn.passwordMissing']);
+    expect((await refusals(signInInput, { email: 'mara', password: '' })).sort()).toEqual(['input.badEmail', 'signIn.passwordMissing']);
   });
   it.each([[{ on: 'a', value: 5 }, 'decision.wrongType'], [{ on: 'a', value: ['x'] }, 'decision.wrongType'], [{ on: 'x'.repeat(401), value: true }, 'input.tooLong'], [{ value: true }, 'input.required'], [{ on: 'a', value: 'x'.repeat(2_001) }, 'decision.wrongType']])('a decision %j is refused: %s', async (decision, code) => {
     expect(await refusals(contentInput, { version: 1, decisions: [decision] })).toContain(code);
@@ -139,7 +139,7 @@ describe('a new customer', () => {
     expect(await refusals(newCustomerInput, { ...customer, delivery: { ...invoice, street: 'Yard 3' } })).toEqual([]);
   });
   it.each<[object, string]>([
-    [{ name: ' ' }, 'newCustomer.noName'], [{ contactEmail: 'ada' }, 'signIn.email'], [{ paymentDays: '-1' }, 'newCustomer.days'], [{ paymentDays: 'soon' }, 'newCustomer.days'], [{ paymentDays: 400 }, 'newCustomer.days'], [{ class: 'friend' }, 'input.badKind'],
+    [{ name: ' ' }, 'newCustomer.noName'], [{ contactEmail: 'ada' }, 'input.badEmail'], [{ contactEmail: '' }, 'newCustomer.noEmail'], [{ paymentDays: '-1' }, 'newCustomer.days'], [{ paymentDays: 'soon' }, 'newCustomer.days'], [{ paymentDays: 400 }, 'newCustomer.days'], [{ class: 'friend' }, 'input.badKind'],
     [{ invoice: { ...invoice, country: 'Britain' } }, 'address.badCountry'], [{ invoice: { ...invoice, street: '' } }, 'address.noStreet'], [{ delivery: { ...invoice, town: '' } }, 'address.noTown'], [{ dealerId: uuid }, 'input.unknownField'],
   ])('%j is refused: %s', async (more, code) => {
     expect(await refusals(newCustomerInput, { ...customer, ...more })).toContain(code);

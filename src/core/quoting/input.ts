@@ -34,7 +34,7 @@ export const discountPercent = string()
 export const plainPercent = (typed: string): string => typed.trim().replace(/\s*%$/, '').replace(',', '.');
 
 export const signInInput = exactly<SignInInput>({
-  email: string().strict().trim().max(200, 'input.tooLong').email('signIn.email').required('signIn.emailMissing'),
+  email: string().strict().trim().max(200, 'input.tooLong').email('input.badEmail').required('signIn.emailMissing'),
   password: string().strict().max(200, 'input.tooLong').required('signIn.passwordMissing'),
 });
 export interface SignInInput { email: string; password: string }
@@ -150,7 +150,7 @@ const address = exactly<AddressInput>(addressFields);
 export interface AddressInput { street: string; town: string; postcode: string; country: string }
 const optionalAddress = lazy((value: unknown) => (value === undefined || value === null ? mixed().optional().nullable() : address)) as unknown as Schema<AddressInput | null | undefined>;
 
-const emailText = string().strict().trim().max(200, 'input.tooLong').email('signIn.email').required('signIn.emailMissing');
+const emailText = string().strict().trim().max(200, 'input.tooLong').email('input.badEmail').required('newCustomer.noEmail');
 
 export const newCustomerInput = exactly<NewCustomerInput>({
   name: said(120, 'newCustomer.noName'), class: string().strict().oneOf(['direct', 'key', 'dealer', 'public'], 'input.badKind').required('input.required'), priceList: said(40, 'newCustomer.noList'),

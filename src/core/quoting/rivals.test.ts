@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
 
-const alone = (...ids: string[]): Rival[] => ids.map((id) => ({ id, rivals: null, alternative: false }));
+const alone = (...ids: string[]): Rival[] => ids.map((id) => ({ id, rivals: null, alternative: false, optional: false }));
 const counting = (lines: readonly Rival[]): string => lines.flatMap((line) => (line.alternative ? [] : [line.id])).join('');
 
 describe('lines that are alternatives of one another', () => {
@@ -18,6 +18,15 @@ describe('lines that are alternatives of one another', () => {
     expect(counting(instead(lines, 'c'))).toBe('c');
     expect(counting(instead(instead(lines, 'c'), 'a'))).toBe('a');
     expect(instead(alone('a'), 'a')).toEqual(alone('a'));
+  });
+  it('are offered beside the others only as the one that counts is', () => {
+    const aside = (lines: readonly Rival[]) => lines.flatMap(({ id, optional }) => (optional ? [id] : [])).join('');
+    const all = alone('a', 'b', 'c').map((line) => ({ ...line, optional: line.id !== 'c' }));
+    const lines = against(all, ['a', 'b'], 's');
+    expect(aside(lines)).toBe('a');
+    expect(aside(instead(lines, 'b'))).toBe('b');
+    expect(aside(instead(against(all, ['c', 'a'], 's'), 'c'))).toBe('bc');
+    expect(aside(against(all.map((line) => ({ ...line, optional: line.id === 'b' })), ['a', 'b'], 's'))).toBe('');
   });
   it('come together with their rivals', () => {
     const pairs = against(against(alone('a', 'b', 'c', 'd'), ['a', 'b'], 's'), ['c', 'd'], 't');

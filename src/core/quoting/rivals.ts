@@ -6,6 +6,8 @@ export interface Rival {
   rivals: string | null;
   /** Offered in the place of the one that counts. */
   alternative: boolean;
+  /** Offered beside the others; of a set, only the one that counts in it can be. */
+  optional: boolean;
 }
 
 /**
@@ -32,13 +34,17 @@ export function against<L extends Rival>(lines: readonly L[], ids: readonly stri
 /** Lines that stand by themselves from now on. */
 export const apart = <L extends Rival>(lines: readonly L[], ids: readonly string[]): L[] => settledRivals(lines.map((line) => (ids.includes(line.id) ? as(line, null, false) : line)));
 
-/** A line that counts in the place of its rival. */
+/** A line that counts in the place of its rival, beside the others where that one did. */
 export function instead<L extends Rival>(lines: readonly L[], id: string): L[] {
   const set = lines.find((line) => line.id === id)?.rivals ?? null;
-  return set === null ? [...lines] : lines.map((line) => (line.rivals === set ? as(line, set, line.id !== id) : line));
+  const optional = lines.some((line) => line.rivals === set && line.optional);
+  return set === null ? [...lines] : lines.map((line) => (line.rivals === set ? as(line, set, line.id !== id, optional) : line));
 }
 
 /** The line that counts in the place of an alternative. */
 export const countsFor = <L extends Rival>(lines: readonly L[], { rivals, alternative }: Rival): L | undefined => (alternative && rivals !== null ? lines.find((line) => line.rivals === rivals && !line.alternative) : undefined);
 
-const as = <L extends Rival>(line: L, rivals: string | null, alternative: boolean): L => (line.rivals === rivals && line.alternative === alternative ? line : { ...line, rivals, alternative });
+function as<L extends Rival>(line: L, rivals: string | null, alternative: boolean, aside = line.optional): L {
+  const optional = aside && !alternative;
+  return line.rivals === rivals && line.alternative === alternative && line.optional === optional ? line : { ...line, rivals, alternative, optional };
+}
