@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compare, exact, Sum, fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, roundHalfUp, textOf, times, unitsAt, type Fixed } from './index';
+import { compare, divided, exact, Sum, fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, roundHalfUp, textOf, times, unitsAt, type Fixed } from './index';
 
 const decimal = fc.tuple(fc.boolean(), fc.bigInt({ min: 0n, max: 10n ** 9n }), fc.bigInt({ min: 0n, max: 10n ** 6n - 1n }), fc.nat({ max: 6 })).map(([below, whole, rest, digits]) => {
   const after = rest.toString().padStart(6, '0').slice(0, digits);
@@ -24,6 +24,15 @@ describe('decimals of fixed scale', () => {
     expect([ratio(fixed('1'), fixed('3')), ratio(fixed('-2'), fixed('3')), ratio(fixed('0.5'), fixed('-0.25')), ratio(nothing, fixed('7'))]).toEqual(['0.33333333333333333333', '-0.66666666666666666667', '-2', '0']);
     fc.assert(fc.property(decimal, decimal.filter((each) => Number(each) !== 0), (a, b) => {
       expect(exact(ratio(fixed(a), fixed(b))).minus(exact(a).div(b)).abs().lte('1e-20')).toBe(true);
+    }));
+  });
+  it('divide to whatever decimals, rounded once from the exact quotient', () => {
+    const ties = [['1', '8', 2], ['-1', '8', 2], ['1', '-8', 2], ['12345.678', '0.01', 0], ['0.005', '1', 2], ['2.4999999', '1', 0]] as const;
+    expect(ties.map(([a, b, decimals]) => textOf(divided(fixed(a), fixed(b), decimals)))).toEqual(['0.13', '-0.13', '-0.13', '1234568', '0.01', '2']);
+    fc.assert(fc.property(decimal, decimal.filter((each) => Number(each) !== 0), fc.nat({ max: 4 }), (a, b, decimals) => {
+      // Off by at most half of the last decimal, told without dividing: |2 (q b - a)| <= |b| / 10^decimals.
+      const missed = exact(textOf(divided(fixed(a), fixed(b), decimals))).times(b).minus(a).abs().times(2);
+      expect(missed.lte(exact(b).abs().div(exact(10).pow(decimals)))).toBe(true);
     }));
   });
   it('round ties away from zero', () => {

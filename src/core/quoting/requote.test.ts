@@ -68,6 +68,15 @@ describe('a quote priced again in the page', () => {
     ));
   });
 
+  it('takes a price and a cost typed on a line as the server would', () => {
+    const typed = kept('a', { entry: { method: 'hand' } } as Made);
+    const view = viewOf([typed], null);
+    const got = requoter()(view, [{ of: 'line', line: 'a', typedPrice: '250', typedCost: '100' }]);
+    expect(got?.lines[0]).toMatchObject({ typedCost: '100', problems: [], price: { unitList: '250', unitNet: '232.5', unitCost: '100', margin: '0.56989247311827956989' } });
+    // Taken back, the item's own cost holds again.
+    expect(requoter()(view, [{ of: 'line', line: 'a', typedPrice: '250', typedCost: null }])?.lines[0]?.price.unitCost).toBe(typed.offer.cost);
+  });
+
   it('leaves lines that come out as they were the same objects, one edit after another', () => {
     const view = viewOf(['a', 'b', 'c'].map((id) => kept(id, {})), null);
     const price = requoter();
