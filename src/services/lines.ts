@@ -3,13 +3,14 @@ import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import { exact } from '../core/exact';
 import { tooShort } from '../core/pricing';
-import { against, apart, grouped, instead, moved, plainMoney, settledRivals, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput, type RivalsInput, type VersionInput } from '../core/quoting';
+import { grouped, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
 import { connected, type LineRow, type Stored } from '../data';
 import { may, type Actor, type Permission } from './actor';
 import { today } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
 import { partsOf, priceLines } from './quote-pricing';
-import { changeQuote, uuid, type Draft } from './quotes';
+import { changeQuote, linesOf, uuid, type Draft } from './quotes';
+import { settleRivals } from './rivals';
 import { entriesOf } from './tariffs';
 import { record } from './work';
 
@@ -30,8 +31,6 @@ export async function lineOf({ revision }: Draft, lineId: string, transaction: T
   return uuid.test(lineId) ? connected().records.lines.findOne({ where: { id: lineId, revisionId: revision.id }, transaction }) : null;
 }
 
-const allOf = ({ revision }: Draft, transaction: Transaction) => connected().records.lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']], transaction });
-
 /** Changes what is typed on a line. */
 export async function changeLine(actor: Actor, id: string, lineId: string, { version, ...change }: ChangeLineInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
@@ -43,7 +42,7 @@ export async function changeLine(actor: Actor, id: string, lineId: string, { ver
 /** Changes several lines in the same way, all or none. */
 export async function changeLines(actor: Actor, id: string, { version, lines: ids, group, ...change }: ChangeLinesInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
-    const all = await allOf(draft, transaction);
+    const all = await linesOf(draft, transaction);
     const marked = all.filter((line) => ids.includes(line.id));
     if (marked.length < new Set(ids).size) return fail('missing', { code: 'line.missing' });
     if (group !== undefined) {
@@ -113,7 +112,7 @@ async function applyEach(actor: Actor, draft: Draft, each: readonly { line: Stor
 /** Fills cells of several lines, each with its own value, all or none. */
 export async function fillLines(actor: Actor, id: string, { version, rows }: LineValuesInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
-    const own = new Map((await allOf(draft, transaction)).map((line) => [line.id, line]));
+    const own = new Map((await linesOf(draft, transaction)).map((line) => [line.id, line]));
     const each = rows.flatMap(({ line, ...change }) => {
       const found = own.get(line);
       return found ? [{ line: found, change }] : [];
@@ -148,7 +147,7 @@ async function arrange(before: readonly Stored<LineRow>[], after: readonly { id:
 /** Moves lines to a place, counted from 1 among those that stay. */
 export async function placeLines(actor: Actor, id: string, { version, lines: ids, to }: PlaceLinesInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
-    const all = await allOf(draft, transaction);
+    const all = await linesOf(draft, transaction);
     if (ids.some((each) => !all.some((line) => line.id === each))) return fail('missing', { code: 'line.missing' });
     await arrange(all, moved(all.map(arranged), ids, to), transaction);
     await record(actor, 'lines.moved', draft.quote.number, { lines: ids.length, to }, transaction);
@@ -159,7 +158,7 @@ export async function placeLines(actor: Actor, id: string, { version, lines: ids
 /** Another name for a group; the name of another group makes one of both. */
 export async function renameGroup(actor: Actor, id: string, { version, from, to }: RenameGroupInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
-    const all = await allOf(draft, transaction);
+    const all = await linesOf(draft, transaction);
     const ids = all.filter((line) => line.groupName === from).map((line) => line.id);
     if (ids.length === 0) return fail('missing', { code: 'group.missing', params: { name: from } });
     if (from !== to) await arrange(all, grouped(all.map(arranged), ids, to), transaction);
@@ -171,56 +170,14 @@ export async function renameGroup(actor: Actor, id: string, { version, from, to 
 /** Takes lines away; the others close up. */
 export async function removeLines(actor: Actor, id: string, { version, lines: ids }: LinesInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft, transaction) => {
-    const all = await allOf(draft, transaction);
+    const all = await linesOf(draft, transaction);
     const going = all.filter((line) => ids.includes(line.id));
     if (going.length < new Set(ids).size) return fail('missing', { code: 'line.missing' });
     await connected().records.lines.destroy({ where: { id: { [Op.in]: ids } }, transaction });
     const staying = all.filter((line) => !ids.includes(line.id));
     await arrange(all, staying.map(arranged), transaction);
-    await rival(staying, settledRivals(staying.map(rivalOf)), transaction);
+    await settleRivals(staying, transaction);
     await record(actor, 'line.removed', draft.quote.number, { lines: going.map(({ sku, quantity }) => ({ sku, quantity })) }, transaction);
-    return done(null);
-  });
-}
-
-/** Makes lines of a draft alternatives of one another. */
-export async function makeRivals(draft: Draft, ids: readonly string[], transaction: Transaction): Promise<void> {
-  const all = await allOf(draft, transaction);
-  await rival(all, against(all.map(rivalOf), ids, randomUUID()), transaction);
-}
-
-const rivalOf = ({ id, rivals, alternative, optional }: LineRow) => ({ id, rivals, alternative, optional });
-
-async function rival(before: readonly Stored<LineRow>[], after: readonly ReturnType<typeof rivalOf>[], transaction: Transaction): Promise<void> {
-  for (const [index, { rivals, alternative, optional }] of after.entries()) {
-    const row = before[index];
-    if (row && (row.rivals !== rivals || row.alternative !== alternative || row.optional !== optional)) await row.update({ rivals, alternative, optional }, { transaction });
-  }
-}
-
-/** Makes lines alternatives of one another, or has them stand by themselves again. */
-export async function rivalLines(actor: Actor, id: string, { version, lines: ids, apart: away }: RivalsInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async (draft, transaction) => {
-    const all = await allOf(draft, transaction);
-    const marked = all.filter((line) => ids.includes(line.id));
-    if (marked.length < new Set(ids).size) return fail('missing', { code: 'line.missing' });
-    if (!away && marked.length < 2) return fail('invalid', { code: 'line.oneRival', field: 'lines' });
-    if (away) await rival(all, apart(all.map(rivalOf), ids), transaction);
-    else await makeRivals(draft, ids, transaction);
-    await record(actor, away ? 'lines.apart' : 'lines.rivals', draft.quote.number, { lines: marked.map(({ position }) => position) }, transaction);
-    return done(null);
-  });
-}
-
-/** Takes an alternative in the place of the line that counted so far. */
-export async function takeInstead(actor: Actor, id: string, lineId: string, { version }: VersionInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async (draft, transaction) => {
-    const all = await allOf(draft, transaction);
-    const line = all.find((each) => each.id === lineId);
-    if (!line) return fail('missing', { code: 'line.missing' });
-    if (!line.alternative) return fail('conflict', { code: 'line.counts', params: { line: line.position } });
-    await rival(all, instead(all.map(rivalOf), lineId), transaction);
-    await record(actor, 'line.takenInstead', draft.quote.number, { line: line.position }, transaction);
     return done(null);
   });
 }

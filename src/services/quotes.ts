@@ -4,7 +4,7 @@ import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
 import { plainMoney, plainPercent, typedOf, type ChangeQuoteInput, type LeaseInput, type NewQuoteInput, type QuoteLease, type QuoteRow as QuoteSummary, type QuoteView, type RevisionState } from '../core/quoting';
 import { sumLines } from '../core/pricing';
-import { connected, type QuoteRow, type RevisionRow, type Stored } from '../data';
+import { connected, type LineRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { inDays, today } from './clock';
 import { copyOf, ownCustomers } from './customers';
@@ -84,6 +84,9 @@ export interface ChangeTerms {
   /** The change can be taken back. */
   steps?: boolean;
 }
+
+/** Lines of a draft, in their order. */
+export const linesOf = ({ revision }: Draft, transaction: Transaction): Promise<Stored<LineRow>[]> => connected().records.lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']], transaction });
 
 /**
  * Makes a change to the newest revision of a quote in one transaction; to a draft, unless other states are named. Refused where the

@@ -8,10 +8,10 @@ import { openBench } from './bench';
 import { createBuild } from './builds';
 import { done, fail, type Result } from './failure';
 import { findBuild, findOpenBuild } from './find-build';
-import { makeRivals } from './lines';
 import { compiledVersion, engineOf, versionById } from './models';
 import { appendBuild } from './quote-builds';
 import { changeQuote } from './quotes';
+import { makeRivals } from './rivals';
 import { inTransaction, record } from './work';
 
 const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
