@@ -271,8 +271,11 @@ async function press(page: Page, rowId: string, text: string, byHand = false): P
     return true;
   }, [rowId, text, byHand ? 'yes' : ''] as const);
   if (!ready) return null;
-  await page.keyboard.press('Enter');
-  return page.evaluate(() => (window as unknown as { took: Promise<number | null> }).took);
+  // A finger leaves a key long after the answer; let go at once, the key would ask for a frame of its own amid the one that is timed.
+  await page.keyboard.down('Enter');
+  const took = await page.evaluate(() => (window as unknown as { took: Promise<number | null> }).took);
+  await page.keyboard.up('Enter');
+  return took;
 }
 
 async function paintRidgeback(page: Page): Promise<void> {

@@ -39,6 +39,9 @@ let latest: { decisions: string; state: State } | undefined;
 /** What the page has, each kept up by the changes that were sent. */
 let told: { picture?: BenchPicture; differences?: Record<string, string>; remarks?: Record<string, Remark> } = {};
 
+/** The picture worked out ahead last. */
+let foreseen: { made: string; picture: BenchPicture } | undefined;
+
 /** Goes up when what takes long shall stop. */
 let stops = 0;
 
@@ -110,6 +113,19 @@ const bench = {
     const changes = changesOf(told.picture, picture);
     told.picture = picture;
     return changes;
+  },
+
+  /** What would change in the picture with what may be made next; the page goes on showing what it shows. */
+  ahead(made: Made): Changes | null {
+    const picture = pictureOf(ready(), made);
+    foreseen = { made: JSON.stringify(made), picture };
+    return changesOf(told.picture, picture);
+  },
+
+  /** The page shows what it was told ahead. */
+  took(made: Made): void {
+    asked = true;
+    told.picture = foreseen?.made === JSON.stringify(made) ? foreseen.picture : pictureOf(ready(), made);
   },
 
   /** What changes in what each option would do to the list price. */

@@ -7,9 +7,9 @@ import shared from './bench.module.css';
 import { Gauge } from './Gauge';
 import { Mortise } from './Mortise';
 import css from './number.module.css';
+import { Release } from './Release';
 import type { RowProps } from './Row';
 import { readTyped, shownUnit, shownValue } from './typed';
-import { releaseMark } from './marks';
 
 /** A number: typed in any unit that fits, dragged on its gauge, or stepped. It is shown in the person's units and kept in the model's. */
 export function NumberRow({ parameter, state, words, frozen, advice, onDecide, onRelease, onWhy }: RowProps & { parameter: NumberParameter }) {
@@ -84,7 +84,7 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
         <Gauge least={least} most={most} step={step} allowed={allowed} value={value} write={(each) => number(shownValue(each, unit, units), language, 6)} label={`${words.row(id)}: ${allowed.map((range) => `${shown(range.least)} – ${shown(range.most)} ${said}`).join(', ')}`} onPick={(picked) => { if (!frozen) take(picked); }} />
         <span className={shared.quiet}>
           {state.todo ? <span className={shared.openHere}><Mortise /><span className={shared.openWord}>{t('bench.required')}</span></span> : <span className={shared.source}>{t(`source.${state.source}`)}</span>}
-          {state.source === 'yours' && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(id) })} onClick={() => onRelease(id)}>{releaseMark}</button>}
+          {!frozen && <Release on={id} name={words.row(id)} given={state.source === 'yours'} onRelease={onRelease} />}
         </span>
       </div>
       {advice && state.source === 'advised' && <p className={shared.quiet}>{own(advice, language)}</p>}

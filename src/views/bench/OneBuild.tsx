@@ -57,6 +57,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   latest.current = { bench, why };
   const acts = useMemo(() => ({
     onDecide: (decision: Decision) => { setAsked(null); void latest.current.bench.decide(decision); },
+    onConsider: (decision: Decision) => latest.current.bench.consider(decision),
     onRelease: (on: string) => { setAsked(null); void latest.current.bench.release(on); },
     onWhy: (target: Target) => void latest.current.why(target),
   }), []);
@@ -136,7 +137,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
       />
       <Contents view={view} picture={later.picture} words={words} onGo={go} onOpen={(id) => void openVariant(id)} onAdd={(empty) => void addVariant(empty)} onCompare={() => setStrip('variants')} frozen={frozen} />
       <Sheet
-        ref={sheet} view={view} bench={bench} words={words} frozen={frozen} clash={clash} asked={asked} acts={acts} onPrefer={onPrefer} onCloseWhy={closeWhy}
+        ref={sheet} view={view} bench={bench} later={later} words={words} frozen={frozen} clash={clash} asked={asked} acts={acts} onPrefer={onPrefer} onCloseWhy={closeWhy}
         onTake={(decisions, row) => { setAsked(null); void bench.take(decisions).then(() => { if (row) go(row); }); }}
         onMoved={() => void bench.settled().then(() => onOpen(view.build.id))}
       />

@@ -7,16 +7,17 @@ import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import { Mortise } from './Mortise';
 import css from './option-table.module.css';
+import { Release } from './Release';
 import type { RowProps } from './Row';
-import { actOn, barredText, swapText, type TabInfo } from './TabRow';
+import { actOn, barredText, consider, swapText, type TabInfo } from './TabRow';
 import { shownUnit, shownValue } from './typed';
-import { barredMark, releaseMark, swapMark } from './marks';
+import { barredMark, swapMark } from './marks';
 
 const rowHeight = 26;
 const mostShown = 8;
 
 /** The options of a large feature: a field that finds, and a row each with code, mass and what it does to the price. Only what is in sight is drawn. */
-export function OptionTable({ state, tabs, many, words, decimals, frozen, folded, advice, onDecide, onRelease, onWhy }: RowProps & { tabs: TabInfo[]; many: boolean }) {
+export function OptionTable({ state, tabs, many, words, decimals, frozen, folded, advice, onDecide, onConsider, onRelease, onWhy }: RowProps & { tabs: TabInfo[]; many: boolean }) {
   const { t, language } = useSpeech();
   const [text, setText] = useState('');
   const [active, setActive] = useState(0);
@@ -37,6 +38,7 @@ export function OptionTable({ state, tabs, many, words, decimals, frozen, folded
       event.preventDefault();
       const next = Math.max(0, Math.min(list.length - 1, to));
       setActive(next);
+      if (list[next]) consider(list[next], many, { frozen, onConsider });
       virtual.scrollToIndex(next);
     } else if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) act(list[at]);
     else if (event.key === 'Escape' && text !== '') {
@@ -62,7 +64,7 @@ export function OptionTable({ state, tabs, many, words, decimals, frozen, folded
           onChange={(event) => { setText(event.target.value); setActive(0); }} onKeyDown={keys}
         />
         <span className={shared.quiet}>{t('bench.ofMany', { count: list.length, all: tabs.length })}{hidden > 0 ? ` · ${t('bench.folded', { count: hidden })}` : ''}</span>
-        {state.source === 'yours' && !many && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(state.id) })} onClick={() => onRelease(state.id)}>{releaseMark}</button>}
+        {!many && !frozen && <Release on={state.id} name={words.row(state.id)} given={state.source === 'yours'} onRelease={onRelease} />}
       </div>
       {advice && state.source === 'advised' && <p className={shared.quiet}>{own(advice, language)}</p>}
       <div ref={scroller} className={css.scroller} style={{ height: Math.min(mostShown, Math.max(1, list.length)) * rowHeight + 2 }}>

@@ -27,6 +27,8 @@ export interface SheetHandle {
 
 export interface RowActs {
   onDecide: (decision: Decision) => void;
+  /** The person may be about to decide it. */
+  onConsider: (decision: Decision) => void;
   onRelease: (on: string) => void;
   onWhy: (target: Target) => void;
 }
@@ -35,6 +37,8 @@ interface Props {
   ref: Ref<SheetHandle>;
   view: BenchView;
   bench: Bench;
+  /** The Bench as rows out of sight may show it: until what changed in sight is painted, as it was. */
+  later: Bench;
   words: Words;
   frozen: boolean;
   clash: Why | null;
@@ -50,10 +54,10 @@ interface Props {
 const drawnAtOnce = 80;
 
 /** The sheet: every row of the model with its options, in sections, those of the builds inside behind the row that brings them. */
-export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clash, asked, acts, onPrefer, onCloseWhy, onTake, onMoved }: Props) {
+export const Sheet = memo(function Sheet({ ref, view, bench, later, words, frozen, clash, asked, acts, onPrefer, onCloseWhy, onTake, onMoved }: Props) {
   const { t } = useSpeech();
   const { outline, tariff, preferences } = view;
-  const { picture, moved, remarks } = bench;
+  const { picture } = bench;
   const { rows } = picture.state;
   const element = useRef<HTMLDivElement>(null);
   const [helped, setHelped] = useState<string>();
@@ -61,13 +65,18 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
   const [near, setNear] = useState<ReadonlySet<string>>(new Set());
   const known = useMemo(() => new Map([...outline.features, ...outline.parameters].map((each) => [each.id, each])), [outline]);
   const sketched = useMemo(() => new Set(outline.sketched), [outline]);
-  const movedRows = useMemo(() => new Set(moved.map((each) => each.row)), [moved]);
+  const movedNow = useMovedRows(bench);
+  const movedLater = useMovedRows(later);
   const sections = outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown));
   const many = sections.reduce((sum, section) => sum + section.rows.length, 0) > drawnAtOnce;
   const barred = Object.values(rows).reduce((sum, row) => sum + (row.shown ? (row.options ?? []).filter((option) => option.standing === 'barred' && !option.taken).length : 0), 0);
 
-  const [come, watchNear] = [useComing(), useNearness(many, element, setNear)];
-  const watch = useMemo(() => (row: HTMLElement | null) => { come(row); watchNear(row); }, [come, watchNear]);
+  const [come, watchNear, away] = [useComing(), useNearness(many, element, setNear), useState(() => new AwayRows())[0]];
+  const watch = useMemo(() => (row: HTMLElement | null) => {
+    come(row);
+    watchNear(row);
+    return row ? away.watch(row) : undefined;
+  }, [away, come, watchNear]);
   const focus = (row: string): void => {
     const at = element.current?.querySelector<HTMLElement>(`[data-row="${row}"]`);
     at?.scrollIntoView({ block: 'nearest' });
@@ -125,13 +134,14 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
               {first && <span className={css.insideNumber}>{todo > 0 ? `${t('bench.todo', { count: todo })} · ` : ''}{picture.inside[place]}</span>}
             </h2>
             {!within && section.rows.map((id) => {
-              const state = rows[id];
+              const [at, movedRows] = away.has(id) ? [later, movedLater] : [bench, movedNow];
+              const state = at.picture.state.rows[id];
               if (!state?.shown) return null;
               const asking = asked && asked.target.on.split('.')[0] === id ? asked : null;
               return (
                 <SheetRow
-                  key={id} id={id} row={known.get(id)} sketched={sketched.has(id)} state={state} words={words} differences={bench.differences} remarks={remarks} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
-                  facts={view.facts} advice={picture.advice[id]} moved={movedRows.has(id)} drawn={!many || near.has(id)} watch={watch} helped={helped === id} onHelp={setHelped} {...acts}
+                  key={id} id={id} row={known.get(id)} sketched={sketched.has(id)} state={state} words={words} differences={at.differences} remarks={at.remarks} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
+                  facts={view.facts} advice={at.picture.advice[id]} moved={movedRows.has(id)} drawn={!many || near.has(id)} watch={watch} helped={helped === id} onHelp={setHelped} {...acts}
                 >
                   {helped === id && <Help row={id} known={known.get(id)} sketched={sketched.has(id)} bench={bench} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
                   {asking && <WhyPanel title={whyTitle} why={asking.why} words={words} decimals={tariff.decimals} second={() => bench.second(asking.target)} onClose={onCloseWhy} onTake={(way) => onTake(way.decisions, id)} />}
@@ -145,9 +155,34 @@ export const Sheet = memo(function Sheet({ ref, view, bench, words, frozen, clas
   );
 }, (before, after) => {
   for (const key of ['view', 'words', 'frozen', 'clash', 'asked', 'acts'] as const) if (before[key] !== after[key]) return false;
-  for (const key of ['picture', 'moved', 'remarks', 'differences', 'scene'] as const) if (before.bench[key] !== after.bench[key]) return false;
+  for (const key of ['picture', 'moved', 'remarks', 'differences', 'scene'] as const) if (before.bench[key] !== after.bench[key] || before.later[key] !== after.later[key]) return false;
   return true;
 });
+
+const useMovedRows = ({ moved }: Bench): ReadonlySet<string> => useMemo(() => new Set(moved.map((each) => each.row)), [moved]);
+
+/** Rows that the browser skips because they are out of sight. */
+class AwayRows {
+  private readonly rows = new Set<string>();
+
+  has(row: string): boolean {
+    return this.rows.has(row);
+  }
+
+  /** Gives what ends it. */
+  watch(element: HTMLElement): () => void {
+    const row = element.dataset.row ?? '';
+    const change = (event: Event) => {
+      if ((event as ContentVisibilityAutoStateChangeEvent).skipped) this.rows.add(row);
+      else this.rows.delete(row);
+    };
+    element.addEventListener('contentvisibilityautostatechange', change);
+    return () => {
+      element.removeEventListener('contentvisibilityautostatechange', change);
+      this.rows.delete(row);
+    };
+  }
+}
 
 const placeOf = (outline: Outline, row: string): string | undefined => outline.sections.find((section) => section.rows.includes(row))?.place;
 

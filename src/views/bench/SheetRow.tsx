@@ -5,7 +5,6 @@ import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import { RowControl, type RowProps } from './Row';
 import css from './sheet.module.css';
-import { helpMark } from './marks';
 
 interface Props extends RowProps {
   id: string;
@@ -16,7 +15,7 @@ interface Props extends RowProps {
   moved: boolean;
   /** Near enough to the window to be drawn. */
   drawn: boolean;
-  watch: (element: HTMLElement | null) => void;
+  watch: (element: HTMLElement | null) => (() => void) | undefined;
   helped: boolean;
   onHelp: (row: string | undefined) => void;
   /** What is told of it in place. */
@@ -35,7 +34,7 @@ export const SheetRow = memo(function SheetRow({ id, row, sketched, moved, drawn
     <div className={classes(css.row, moved && css.moved)} data-row={id} ref={watch}>
       <div className={css.rowHead}>
         <p className={css.rowName}>{words.label(id)}</p>
-        {(row?.help !== undefined || sketched) && <button type="button" className={css.helper} aria-expanded={helped} aria-label={help} title={`${help} (F1)`} onClick={() => onHelp(helped ? undefined : id)}>{helpMark}</button>}
+        {(row?.help !== undefined || sketched) && <button type="button" className={css.helper} aria-expanded={helped} aria-label={help} title={`${help} (F1)`} onClick={() => onHelp(helped ? undefined : id)}>?</button>}
         {row?.help && state.todo && !helped && <p className={css.rowHelp}>{own(row.help, language)}</p>}
       </div>
       {drawn ? <RowControl feature={feature} parameter={parameter} {...control} /> : <div className={css.undrawn} style={{ height: 34 + 42 * Math.floor((feature?.options.length ?? 1) / 8) }} />}
@@ -45,7 +44,7 @@ export const SheetRow = memo(function SheetRow({ id, row, sketched, moved, drawn
 }, showsTheSame);
 
 function showsTheSame(before: Props, after: Props): boolean {
-  for (const key of ['state', 'words', 'frozen', 'folded', 'advice', 'moved', 'drawn', 'helped', 'decimals', 'onDecide', 'onRelease', 'onWhy'] as const) if (before[key] !== after[key]) return false;
+  for (const key of ['state', 'words', 'frozen', 'folded', 'advice', 'moved', 'drawn', 'helped', 'decimals', 'onDecide', 'onConsider', 'onRelease', 'onWhy'] as const) if (before[key] !== after[key]) return false;
   // What is told in place changes with every look at it.
   if (hasChildren(before.children) || hasChildren(after.children)) return false;
   const { row } = after;

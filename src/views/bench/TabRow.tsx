@@ -7,10 +7,11 @@ import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import { Mortise } from './Mortise';
+import { Release } from './Release';
 import type { RowProps } from './Row';
 import css from './tabs.module.css';
 import type { Words } from './words';
-import { barredLineMark, releaseMark, swapMark } from './marks';
+import { barredLineMark, swapMark } from './marks';
 
 /** One option: what it shows, and what taking it decides. */
 export interface TabInfo {
@@ -31,12 +32,24 @@ export interface TabInfo {
   unproven: boolean;
 }
 
+/** What a click on an option decides, or whose no it asks about; null where it does nothing. */
+function stepOn(tab: TabInfo, many: boolean): { decide: Decision } | { why: Target } | null {
+  if (tab.standing !== 'free' && !tab.taken) return { why: tab.target };
+  if (tab.taken && many && !tab.changeable) return { why: { on: tab.target.on, value: false } };
+  return !tab.taken || many ? { decide: tab.decision } : null;
+}
+
 /** What a click on an option does: decide where it is free, tell why where it is not. */
 export function actOn(tab: TabInfo, many: boolean, { frozen, onDecide, onWhy }: Pick<RowProps, 'frozen' | 'onDecide' | 'onWhy'>): void {
-  if (frozen) return;
-  if (tab.standing !== 'free' && !tab.taken) onWhy(tab.target);
-  else if (tab.taken && many && !tab.changeable) onWhy({ on: tab.target.on, value: false });
-  else if (!tab.taken || many) onDecide(tab.decision);
+  const step = frozen ? null : stepOn(tab, many);
+  if (step && 'decide' in step) onDecide(step.decide);
+  else if (step) onWhy(step.why);
+}
+
+/** An option has the keyboard, or the pointer is down on it: its decision may come next. */
+export function consider(tab: TabInfo, many: boolean, { frozen, onConsider }: Pick<RowProps, 'frozen' | 'onConsider'>): void {
+  const step = frozen ? null : stepOn(tab, many);
+  if (step && 'decide' in step) onConsider(step.decide);
 }
 
 /** How many decisions a swap changes, in words. */
@@ -89,6 +102,9 @@ interface TabProps {
   onTake: (at: number) => void;
 }
 
+/** As many characters stand beneath a name without making its tab wider. */
+const mostBeneath = 10;
+
 const Tab = memo(function Tab({ id, name, under, hint, many, taken, standing, clashing, inTabOrder, at, onFocus, onTake }: TabProps) {
   const swap = standing === 'swap' && !taken;
   return (
@@ -96,15 +112,13 @@ const Tab = memo(function Tab({ id, name, under, hint, many, taken, standing, cl
       type="button" data-tab={id} role={many ? 'checkbox' : 'radio'} aria-checked={taken} tabIndex={inTabOrder ? 0 : -1}
       className={classes(css.tab, taken && css.taken, swap && css.swap, clashing && css.clashing)} onFocus={() => onFocus(at)} onClick={() => onTake(at)}
     >
-      <span className={css.box}>
-        <span className={css.optionName}>{swap && swapMark}{name}</span>
-        <span className={classes(css.under, taken ? shared.source : !swap && shared.price)} title={hint}>{under}</span>
-      </span>
+      {swap && swapMark}{name}
+      <span className={classes(css.under, under.length > mostBeneath && css.wide, taken ? shared.source : !swap && shared.price)} title={hint}>{under}</span>
     </button>
   );
 });
 
-export function TabRow({ state, tabs, many, words, decimals, frozen, folded, advice, onDecide, onRelease, onWhy }: RowProps & { tabs: TabInfo[]; many: boolean }) {
+export function TabRow({ state, tabs, many, words, decimals, frozen, folded, advice, onDecide, onConsider, onRelease, onWhy }: RowProps & { tabs: TabInfo[]; many: boolean }) {
   const { t, language } = useSpeech();
   const here = tabs.filter((tab) => tab.standing !== 'barred' || tab.taken);
   const barred = tabs.filter((tab) => tab.standing === 'barred' && !tab.taken);
@@ -113,9 +127,13 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
   const group = useRef<HTMLDivElement>(null);
   const focusable = Math.min(active, here.length - 1);
   // What a tab calls stays the same, so that a tab that shows nothing new is not drawn again.
-  const latest = useRef((_: number) => {});
-  latest.current = (at) => { const tab = here[at]; if (tab) actOn(tab, many, { frozen, onDecide, onWhy }); };
-  const take = useCallback((at: number) => latest.current(at), []);
+  const latest = useRef({ take: (_: number) => {}, consider: (_: number) => {} });
+  latest.current = {
+    take: (at) => { const tab = here[at]; if (tab) actOn(tab, many, { frozen, onDecide, onWhy }); },
+    consider: (at) => { const tab = here[at]; if (tab) consider(tab, many, { frozen, onConsider }); },
+  };
+  const take = useCallback((at: number) => latest.current.take(at), []);
+  const focus = useCallback((at: number) => { setActive(at); latest.current.consider(at); }, []);
   const typeAhead = useTypeAhead((typed) => {
     const found = [...here, ...(folded && !unfolded ? [] : barred)].findIndex((tab) => tab.name.toLowerCase().startsWith(typed));
     if (found < 0) return false;
@@ -138,17 +156,18 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
     return tab.difference === undefined || state.value === undefined ? '\u00a0' : moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals);
   };
   const hint = ({ taken, source }: TabInfo): string | undefined => (!taken ? undefined : source === 'follows' ? t('bench.firm') : source === 'advised' ? own(advice, language) || t('bench.mayChange') : undefined);
-  const mine = (state.source === 'yours' && !many) ? state.id : null;
   return (
-    <div ref={group} className={css.tabs} role={many ? 'group' : 'radiogroup'} aria-label={words.row(state.id)} onKeyDown={keys}>
-      {state.todo && <><Mortise /><span className={shared.openWord}>{t('bench.required')}</span></>}
-      {here.map((tab, index) => (
-        <Tab
-          key={tab.key} id={tab.key} name={tab.name} under={under(tab)} hint={hint(tab)} many={many} taken={tab.taken} standing={tab.standing} clashing={state.clashing && tab.taken} inTabOrder={index === focusable}
-          onFocus={setActive} onTake={take} at={index}
-        />
-      ))}
-      {mine && !frozen && <button type="button" className={shared.release} aria-label={t('bench.release', { what: words.row(mine) })} title={t('bench.release', { what: words.row(mine) })} onClick={() => onRelease(mine)}>{releaseMark}</button>}
+    <div ref={group} role={many ? 'group' : 'radiogroup'} aria-label={words.row(state.id)} onKeyDown={keys}>
+      <div className={css.rail}>
+        {state.todo && <><Mortise /><span className={shared.openWord}>{t('bench.required')}</span></>}
+        {here.map((tab, index) => (
+          <Tab
+            key={tab.key} id={tab.key} name={tab.name} under={under(tab)} hint={hint(tab)} many={many} taken={tab.taken} standing={tab.standing} clashing={state.clashing && tab.taken} inTabOrder={index === focusable}
+            onFocus={focus} onTake={take} at={index}
+          />
+        ))}
+        {!many && !frozen && <Release on={state.id} name={words.row(state.id)} given={state.source === 'yours'} onRelease={onRelease} />}
+      </div>
       {advice && state.source === 'advised' && <p className={css.advice}>{own(advice, language)}</p>}
       {barred.length > 0 && (folded && !unfolded ? (
         <button type="button" className={css.foldedAway} aria-expanded={false} onClick={() => setUnfolded(true)}>{t('bench.folded', { count: barred.length })}</button>

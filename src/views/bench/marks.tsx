@@ -1,5 +1,5 @@
 /** Icons made once: an element that is the same is not drawn again, and a sheet has hundreds. */
-import { Ban, Bookmark, ChevronDown, ChevronRight, ChevronUp, CircleCheck, CircleQuestionMark, ClipboardCopy, CornerUpLeft, FileDown, Info, Maximize2, Minimize2, Redo2, Repeat2, RotateCcw, TriangleAlert, Undo2, Wrench } from 'lucide-react';
+import { Ban, Bookmark, ChevronDown, ChevronRight, ChevronUp, CircleCheck, ClipboardCopy, CornerUpLeft, FileDown, Info, Maximize2, Minimize2, Redo2, Repeat2, RotateCcw, TriangleAlert, Undo2, Wrench } from 'lucide-react';
 
 export const barredMark = <Ban size={12} aria-hidden />;
 export const barredLineMark = <Ban size={12} style={{ flex: 'none', marginTop: 3 }} aria-hidden />;
@@ -11,7 +11,6 @@ export const closedMark = <ChevronRight size={12} aria-hidden />;
 export const foldedMark = <ChevronRight size={14} aria-hidden />;
 export const upMark = <ChevronUp size={15} aria-hidden />;
 export const completeMark = <CircleCheck size={15} aria-hidden style={{ flex: 'none' }} />;
-export const helpMark = <CircleQuestionMark size={13} aria-hidden />;
 export const copyMark = <ClipboardCopy size={15} aria-hidden />;
 export const backMark = <CornerUpLeft size={14} aria-hidden />;
 export const fileMark = <FileDown size={12} aria-hidden />;

@@ -5,9 +5,10 @@ import { wrap, type Remote } from 'comlink';
 import type { Scene } from '../../core/drawing';
 import { differences, type Cause, type Decision, type Difference, type ReadBack, type Target } from '../../core/engine';
 import type { BenchPicture, BenchView, BuildContent, PassedWarning, SpecialPart } from '../../core/quoting';
-import type { BenchWorker, Opening, Remark, Why } from '../../workers/bench.worker';
+import type { BenchWorker, Made, Opening, Remark, Why } from '../../workers/bench.worker';
 import { withChanges } from '../../workers/changes';
 import type { Refusal } from '../api';
+import { Ahead } from './ahead';
 import { History } from './history';
 import { painted } from './painted';
 import { Saver } from './saver';
@@ -19,6 +20,8 @@ export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'n
 /** What one can do. The same functions all the time. */
 export interface BenchActs {
   decide(decision: Decision): Promise<void>;
+  /** Works out what a decision would come to, so that it shows at once when it is made. */
+  consider(decision: Decision): void;
   release(on: string): Promise<void>;
   take(decisions: readonly Decision[]): Promise<void>;
   /** Passes a warning with a reason; without one, takes the passing back. */
@@ -59,6 +62,8 @@ export interface Bench extends BenchActs, Shown {
   refusals: readonly Refusal[];
 }
 
+const madeOf = ({ decisions, special }: BuildContent): Made => ({ decisions: [...decisions], special: [...special] });
+
 export function useBench(view: BenchView): Bench {
   // What is decided is known at once, before it is worked out, so that quick decisions never lose one another.
   const history = useMemo(() => new History(view.build.id, view.build.version, view.content), [view]);
@@ -81,11 +86,24 @@ export function useBench(view: BenchView): Bench {
   // What the worker has told so far, whether it is shown or was overtaken.
   const known = useRef({ picture: view.picture, differences: view.differences, remarks: {} as Readonly<Record<string, Remark>> });
 
-  const pictureOf = useCallback(async (remote: Remote<BenchWorker>, content: BuildContent): Promise<BenchPicture> => {
-    const changes = await remote.picture({ decisions: [...content.decisions], special: [...content.special] });
+  const [ahead] = useState(() => new Ahead((made) => (worker.current ? worker.current.ahead(made) : Promise.resolve(null))));
+
+  const pictureOf = useCallback(async (remote: Remote<BenchWorker>, made: Made): Promise<BenchPicture> => {
+    ahead.moved();
+    const changes = await remote.picture(made);
     known.current.picture = withChanges(known.current.picture, changes);
     return known.current.picture;
-  }, []);
+  }, [ahead]);
+
+  /** The picture that was worked out ahead, if it was. */
+  const foreseen = useCallback((remote: Remote<BenchWorker>, made: Made): BenchPicture | undefined => {
+    const found = ahead.take(made);
+    if (!found) return undefined;
+    ahead.moved();
+    void remote.took(made);
+    known.current.picture = withChanges(known.current.picture, found.changes);
+    return known.current.picture;
+  }, [ahead]);
 
   /** What takes longer, after what was decided is seen: drawing and remarks, and prices of options where they may have changed. */
   const fill = useCallback(async (content: BuildContent, mine: number, priced: boolean) => {
@@ -114,17 +132,19 @@ export function useBench(view: BenchView): Bench {
   const show = useCallback(
     async (next: BuildContent, changed?: string) => {
       const mine = ++turn.current;
-      await opened.current;
+      const made = madeOf(next);
+      const seen = worker.current && foreseen(worker.current, made);
+      if (!seen) await opened.current;
       const remote = worker.current;
       if (!remote) return;
-      const pictured = pictureOf(remote, next);
+      const pictured = seen ?? pictureOf(remote, made);
       // What is waited for gets the processor.
       if (remarking.current) void follower.current?.stop();
-      const picture = await pictured;
+      const picture = seen ?? await pictured;
       // A later decision has overtaken this one; only the last is shown.
       if (mine !== turn.current) return;
       const own = changed?.split('.')[0];
-      // In the task that brought the answer: one of its own would wait behind the frame that the key began.
+      // In the task of the key, or the one that brought the answer: one of its own would wait behind the frame that the key began.
       flushSync(() => {
         setShown((before) => ({
           content: next, picture, moved: differences(before.picture.state, picture.state).filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo,
@@ -144,13 +164,13 @@ export function useBench(view: BenchView): Bench {
         if (result.state !== 'saved' || mine !== turn.current || (result.sequence === sequence && result.specialNumber === specialNumber)) return;
         numbers.current = { sequence: result.sequence, specialNumber: result.specialNumber };
         void remote.register(numbers.current).then(async () => {
-          const numbered = await pictureOf(remote, next);
+          const numbered = await pictureOf(remote, made);
           if (mine === turn.current) setShown((before) => ({ ...before, picture: numbered }));
         });
       });
       void fill(next, mine, false);
     },
-    [fill, history, pictureOf, saver],
+    [fill, foreseen, history, pictureOf, saver],
   );
 
   useEffect(() => {
@@ -194,6 +214,7 @@ export function useBench(view: BenchView): Bench {
       return working.current;
     };
     const step = (change: Partial<BuildContent>, changed?: string): Promise<void> => go(history.add({ ...history.now, ...change }), changed);
+    const deciding = (decision: Decision) => ({ decisions: [...without(decision.on), decision] });
     const without = (on: string) => history.now.decisions.filter((each) => each.on !== on);
     const back = async (to: BuildContent | null): Promise<void> => {
       if (to) await go(to);
@@ -204,7 +225,8 @@ export function useBench(view: BenchView): Bench {
       return worker.current ? ask(worker.current) : none;
     };
     return {
-      decide: (decision) => step({ decisions: [...without(decision.on), decision] }, decision.on),
+      decide: (decision) => step(deciding(decision), decision.on),
+      consider: (decision) => void opened.current?.then(() => ahead.look(madeOf({ ...history.now, ...deciding(decision) }))),
       release: (on) => step({ decisions: without(on) }, on),
       take: (decisions) => step({ decisions }),
       pass: (rule, reason) => {
@@ -232,6 +254,6 @@ export function useBench(view: BenchView): Bench {
         await saver.idle();
       },
     };
-  }, [history, saver, show, view.person]);
+  }, [ahead, history, saver, show, view.person]);
   return useMemo(() => ({ ...acts, ...shown, ...saving, differences: priceDifferences, scene, remarks }), [acts, shown, saving, priceDifferences, scene, remarks]);
 }
