@@ -176,7 +176,7 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
           {barred.map((tab) => (
             <button key={tab.key} type="button" className={css.barredOption} data-tab={tab.key} tabIndex={-1} onClick={() => onWhy(tab.target)}>
               {barredLineMark}
-              <b style={{ fontWeight: 500 }}>{tab.name}</b> <span>{barredText(tab, words, t)}</span>
+              <b>{tab.name}</b> <span>{barredText(tab, words, t)}</span>
             </button>
           ))}
         </div>
