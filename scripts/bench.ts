@@ -282,7 +282,8 @@ async function paintRidgeback(page: Page): Promise<void> {
   await begin(page, 'ridgeback');
   const [painted, floor]: [number[], number[]] = [[], []];
   const steps: [string, string][] = [['vehicle', 'Articulated'], ['length', '18 m'], ['width', '3.2 m'], ['finish', 'Hot-dip'], ['mounting', 'Pit'], ['mounting', 'Surface'], ['cellKind', 'Analogue'], ['junctionBox', '10 channels'], ['cellKind', 'Digital'], ['dust', 'Zone 22'], ['dust', 'None'], ['surface', 'Concrete'], ['surface', 'Checker'], ['approachParts', 'Guide rails'], ['approachParts', 'Traffic'], ['warranty', '10 years'], ['response', '4 hours'], ['warranty', '15 years'], ['length', 'Custom'], ['length', '12 m'], ['temperature', 'Cold'], ['temperature', 'Standard'], ['vehicle', 'Rigid'], ['vehicle', 'Road train']];
-  for (let turn = 0; turn < 2; turn++) {
+  // The 95th of a hundred means little of fewer.
+  for (let turn = 0; turn < 5; turn++) {
     for (const [rowId, text] of steps) {
       const least = await press(page, rowId, text, true);
       const took = await press(page, rowId, text);
