@@ -43,12 +43,15 @@ async function opened(page: Page): Promise<{ number: string | null; net: string 
   return shown(page);
 }
 
-test('what is looked at shows the moment it is taken, as the server works it out', async ({ page }) => {
+test.beforeEach(async ({ page }) => {
   await countQuestions(page);
   await signIn(page, people.engineer);
   await openQuote(page, 'norrvik', 'Norrvik Skog AB');
   await configure(page);
   await option(page, 'vehicle', /Articulated/).click();
+});
+
+test('what is looked at shows the moment it is taken, as the server works it out', async ({ page }) => {
   for (const [row, name, code] of [['length', /18 m/, 'RB-060-180-A-P-S-D-0-3-O'], ['surface', /Concrete fill/, 'RB-060-180-A-C-S-D-0-3-O'], ['approachParts', /Guide rails/, 'RB-060-180-A-C-S-D-0-3-O/L']] as const) {
     const now = await takenAtOnce(await lookAt(page, row, name));
     expect([now.taken, now.number]).toEqual(['true', `Part number ${code}`]);
@@ -59,11 +62,6 @@ test('what is looked at shows the moment it is taken, as the server works it out
 });
 
 test('what was worked out from something else is not shown', async ({ page }) => {
-  await countQuestions(page);
-  await signIn(page, people.engineer);
-  await openQuote(page, 'norrvik', 'Norrvik Skog AB');
-  await configure(page);
-  await option(page, 'vehicle', /Articulated/).click();
   await option(page, 'length', /24 m/).click();
   await lookAt(page, 'mounting', /^Pit/);
   // Another decision comes between, and one is taken back, while the pit is still in focus.

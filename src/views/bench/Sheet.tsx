@@ -1,4 +1,4 @@
-import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref, type RefObject } from 'react';
+import { memo, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
 import type { BenchView } from '../../core/quoting';
@@ -10,6 +10,7 @@ import { Help } from './Help';
 import { MoveOver } from './MoveOver';
 import { SheetRow } from './SheetRow';
 import css from './sheet.module.css';
+import { AwayRows, SectionInSight, useComing, useNearness } from './sight';
 import type { Bench } from './useBench';
 import { WhyPanel } from './WhyPanel';
 import type { Words } from './words';
@@ -161,97 +162,4 @@ export const Sheet = memo(function Sheet({ ref, view, bench, later, words, froze
 
 const useMovedRows = ({ moved }: Bench): ReadonlySet<string> => useMemo(() => new Set(moved.map((each) => each.row)), [moved]);
 
-/** Rows that the browser skips because they are out of sight. */
-class AwayRows {
-  private readonly rows = new Set<string>();
-
-  has(row: string): boolean {
-    return this.rows.has(row);
-  }
-
-  /** Gives what ends it. */
-  watch(element: HTMLElement): () => void {
-    const row = element.dataset.row ?? '';
-    const change = (event: Event) => {
-      if ((event as ContentVisibilityAutoStateChangeEvent).skipped) this.rows.add(row);
-      else this.rows.delete(row);
-    };
-    element.addEventListener('contentvisibilityautostatechange', change);
-    return () => {
-      element.removeEventListener('contentvisibilityautostatechange', change);
-      this.rows.delete(row);
-    };
-  }
-}
-
 const placeOf = (outline: Outline, row: string): string | undefined => outline.sections.find((section) => section.rows.includes(row))?.place;
-
-/**
- * The name of the section that the sheet is in, once its title goes out of sight, until the next title pushes it away: one line that
- * stays, where titles that stick would each be a layer of their own.
- */
-function SectionInSight({ sheet }: { sheet: RefObject<HTMLElement | null> }) {
-  const [name, setName] = useState<string>();
-  const [pushed, setPushed] = useState(0);
-  useEffect(() => {
-    const scroller = sheet.current;
-    if (!scroller) return;
-    const look = () => {
-      const { scrollTop } = scroller;
-      const sections = [...scroller.querySelectorAll<HTMLElement>('[data-section]')];
-      const next = sections.findIndex((each) => each.offsetTop >= scrollTop);
-      const now = sections.at(next < 0 ? -1 : next - 1);
-      const title = now?.querySelector<HTMLElement>('h2');
-      setName(next === 0 ? undefined : now?.dataset.section);
-      setPushed(title && next > 0 ? Math.min(0, (sections[next] as HTMLElement).offsetTop - scrollTop - title.offsetHeight) : 0);
-    };
-    scroller.addEventListener('scroll', look, { passive: true });
-    return () => scroller.removeEventListener('scroll', look);
-  }, [sheet]);
-  return name === undefined ? null : <p className={css.inSight} style={{ top: pushed }} data-in-sight aria-hidden>{name}</p>;
-}
-
-/** Tells which rows have come near to the window; once near, a row stays drawn. */
-function useNearness(on: boolean, root: { current: HTMLElement | null }, tell: (change: (before: ReadonlySet<string>) => ReadonlySet<string>) => void): (row: HTMLElement | null) => void {
-  const observer = useRef<IntersectionObserver | null>(null);
-  const waiting = useRef<HTMLElement[]>([]);
-  useEffect(() => {
-    if (!on) return;
-    observer.current = new IntersectionObserver((entries) => {
-      const come = entries.flatMap((entry) => (entry.isIntersecting && entry.target instanceof HTMLElement && entry.target.dataset.row ? [entry.target.dataset.row] : []));
-      if (come.length > 0) tell((before) => new Set([...before, ...come]));
-    }, { root: root.current, rootMargin: '600px 0px' });
-    for (const row of waiting.current) observer.current.observe(row);
-    waiting.current = [];
-    return () => observer.current?.disconnect();
-  }, [on, root, tell]);
-  return useMemo(() => (row) => {
-    if (!row || !on) return;
-    if (observer.current) observer.current.observe(row);
-    else waiting.current.push(row);
-  }, [on]);
-}
-
-/** For how long a row that has come is laid out in any case. */
-const comingFor = 300;
-
-/**
- * Rows that come with a decision are laid out with the rest at once. With content-visibility the browser finds out only after the layout
- * that they are in sight, and does all of it again before it paints.
- */
-function useComing(): (row: HTMLElement | null) => void {
-  const started = useRef(false);
-  useEffect(() => { started.current = true; }, []);
-  return useMemo(() => {
-    let coming: HTMLElement[] = [];
-    return (row) => {
-      if (!row || !started.current) return;
-      if (coming.length === 0) setTimeout(() => {
-        for (const each of coming) each.style.contentVisibility = '';
-        coming = [];
-      }, comingFor);
-      row.style.contentVisibility = 'visible';
-      coming.push(row);
-    };
-  }, []);
-}
