@@ -1,16 +1,15 @@
 /** What a decision would come to, worked out while the person is about to make it: whoever looks at an option often takes it next. */
-import type { Changes } from '../../workers/changes';
 import type { Made } from '../../workers/bench.worker';
 
-export class Ahead {
+export class Ahead<T> {
   /** Goes up whenever what is shown changes. */
   private epoch = 0;
-  private known: { of: string; changes: Changes | null } | undefined;
+  private known: { of: string; came: T } | undefined;
   private next: Made | undefined;
   private busy = false;
 
-  /** The work tells the changes from what is shown by then; requests are answered in the order in which they are made. */
-  constructor(private readonly work: (made: Made) => Promise<Changes | null>) {}
+  /** The work tells what comes of it from what is shown by then; requests are answered in the order in which they are made. */
+  constructor(private readonly work: (made: Made) => Promise<T>) {}
 
   /** Begins with what may come next. While one is at work only the last wish waits. */
   look(made: Made): void {
@@ -18,9 +17,9 @@ export class Ahead {
     if (!this.busy) void this.go();
   }
 
-  /** The changes to what is shown, if they are known already. Whoever takes them shows them, and says `moved` first. */
-  take(made: Made): { changes: Changes | null } | undefined {
-    return this.known?.of === named(made) ? { changes: this.known.changes } : undefined;
+  /** What comes of it, if that is known already. Whoever takes it shows it, and says `moved` first. */
+  take(made: Made): T | undefined {
+    return this.known?.of === named(made) ? this.known.came : undefined;
   }
 
   /** What is shown changes now: what was worked out from it counts no more. */
@@ -35,8 +34,13 @@ export class Ahead {
     while (this.next) {
       const [made, epoch] = [this.next, this.epoch];
       this.next = undefined;
-      const changes = await this.work(made);
-      if (epoch === this.epoch) this.known = { of: named(made), changes };
+      try {
+        const came = await this.work(made);
+        if (epoch === this.epoch) this.known = { of: named(made), came };
+      } catch (problem) {
+        // Nobody waits for it; once it is decided it is asked for, and then its failure is told.
+        console.error(problem);
+      }
     }
     this.busy = false;
   }

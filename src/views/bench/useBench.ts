@@ -62,6 +62,11 @@ export interface Bench extends BenchActs, Shown {
   refusals: readonly Refusal[];
 }
 
+/** What a picture becomes, and what moves with that. */
+interface Step { from: BenchPicture; picture: BenchPicture; moved: readonly Difference[] }
+
+const stepTo = (from: BenchPicture, picture: BenchPicture): Step => ({ from, picture, moved: differences(from.state, picture.state) });
+
 const madeOf = ({ decisions, special }: BuildContent): Made => ({ decisions: [...decisions], special: [...special] });
 
 export function useBench(view: BenchView): Bench {
@@ -86,22 +91,15 @@ export function useBench(view: BenchView): Bench {
   // What the worker has told so far, whether it is shown or was overtaken.
   const known = useRef({ picture: view.picture, differences: view.differences, remarks: {} as Readonly<Record<string, Remark>> });
 
-  const [ahead] = useState(() => new Ahead((made) => (worker.current ? worker.current.ahead(made) : Promise.resolve(null))));
+  const [ahead] = useState(() => new Ahead(async (made): Promise<Step | undefined> => {
+    const changes = await worker.current?.ahead(made);
+    return changes === undefined ? undefined : stepTo(known.current.picture, withChanges(known.current.picture, changes));
+  }));
 
   const pictureOf = useCallback(async (remote: Remote<BenchWorker>, made: Made): Promise<BenchPicture> => {
     ahead.moved();
     const changes = await remote.picture(made);
     known.current.picture = withChanges(known.current.picture, changes);
-    return known.current.picture;
-  }, [ahead]);
-
-  /** The picture that was worked out ahead, if it was. */
-  const foreseen = useCallback((remote: Remote<BenchWorker>, made: Made): BenchPicture | undefined => {
-    const found = ahead.take(made);
-    if (!found) return undefined;
-    ahead.moved();
-    void remote.took(made);
-    known.current.picture = withChanges(known.current.picture, found.changes);
     return known.current.picture;
   }, [ahead]);
 
@@ -133,24 +131,31 @@ export function useBench(view: BenchView): Bench {
     async (next: BuildContent, changed?: string) => {
       const mine = ++turn.current;
       const made = madeOf(next);
-      const seen = worker.current && foreseen(worker.current, made);
-      if (!seen) await opened.current;
+      const foreseen = ahead.take(made);
+      if (!foreseen) await opened.current;
       const remote = worker.current;
       if (!remote) return;
-      const pictured = seen ?? pictureOf(remote, made);
+      const pictured = foreseen ? undefined : pictureOf(remote, made);
       // What is waited for gets the processor.
       if (remarking.current) void follower.current?.stop();
-      const picture = seen ?? await pictured;
+      const picture = pictured ? await pictured : foreseen?.picture;
       // A later decision has overtaken this one; only the last is shown.
-      if (mine !== turn.current) return;
+      if (!picture || mine !== turn.current) return;
       const own = changed?.split('.')[0];
       // In the task of the key, or the one that brought the answer: one of its own would wait behind the frame that the key began.
       flushSync(() => {
-        setShown((before) => ({
-          content: next, picture, moved: differences(before.picture.state, picture.state).filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo,
-        }));
+        setShown((before) => {
+          const step = foreseen?.from === before.picture ? foreseen : stepTo(before.picture, picture);
+          return { content: next, picture, moved: step.moved.filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo };
+        });
         setSaving((before) => ({ ...before, save: 'saving' }));
       });
+      if (foreseen) {
+        ahead.moved();
+        known.current.picture = picture;
+        // Before it is asked anything else; the frame need not wait for it.
+        void remote.took(made);
+      }
       // Nothing comes between a decision and the sight of it, which may be a frame away; what is not sent yet is kept should the page go.
       await painted();
       history.write();
@@ -170,7 +175,7 @@ export function useBench(view: BenchView): Bench {
       });
       void fill(next, mine, false);
     },
-    [fill, foreseen, history, pictureOf, saver],
+    [ahead, fill, history, pictureOf, saver],
   );
 
   useEffect(() => {
