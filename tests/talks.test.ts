@@ -105,6 +105,12 @@ test('a width that no step has, in the units of whoever says it', async ({ page 
   await width.fill('5');
   await width.press('Enter');
   await expect(error).toContainText('5 m is outside 2.5 to 4.2 m.');
+  // The nearest that can be had is offered.
+  await error.getByRole('button', { name: '4.2 m' }).click();
+  await expect(width).toHaveValue('4.2');
+  await width.fill('1');
+  await width.press('Enter');
+  await expect(error.getByRole('button')).toHaveText(['2.5 m']);
   await width.fill('wide');
   await width.press('Enter');
   await expect(error).toContainText('"wide" is not a length or amount in m.');
@@ -113,6 +119,21 @@ test('a width that no step has, in the units of whoever says it', async ({ page 
   await expect(width).toHaveValue('3.1');
   await width.fill('11 ft 6 in');
   await width.press('Enter');
+  await expect(width).toHaveValue('3.5');
+  // What was said is not quite what is built, and the row says so until something else is typed.
+  const told = page.locator('[data-row="customWidth"]').getByRole('status');
+  await expect(told).toHaveText('11 ft 6 in is 3.5052 m, taken as the nearest step, 3.5 m.');
+  // In a field with nothing half typed in it, what is undone is the decision; what is half typed is the field's own.
+  await page.keyboard.press('Control+z');
+  await expect(width).toHaveValue('3.1');
+  await expect(told).toHaveCount(0);
+  await width.press('End');
+  await page.keyboard.type('5');
+  await expect(width).toHaveValue('3.15');
+  await page.keyboard.press('Control+z');
+  await expect(width).toHaveValue('3.1');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+Shift+z');
   await expect(width).toHaveValue('3.5');
 
   // Whoever thinks in feet reads feet, here and on the drawing, and the build stays the same.
@@ -124,6 +145,7 @@ test('a width that no step has, in the units of whoever says it', async ({ page 
   await page.keyboard.press('F9');
   const feet = page.getByRole('textbox', { name: 'Custom width, ft' });
   await expect(feet).toHaveValue('11.48');
+  await expect(page.locator('[data-row="customWidth"]').getByRole('status')).toHaveCount(0);
   await side(page).getByRole('tab', { name: 'Plan' }).click();
   await expect(side(page).getByText('11\' 6"')).toBeVisible();
   await feet.press('Enter');

@@ -50,7 +50,7 @@ export function DateField({ label, value, shown, language, words, min, max, disa
     <span className={classes(css.dateField, className)}>
       <span ref={setField} className={css.dateLine}>
         <input
-          type="text" inputMode="text" autoComplete="off" data-tab={tab} aria-label={label} aria-invalid={wrong !== null} disabled={disabled} value={typed ?? shown}
+          type="text" inputMode="text" autoComplete="off" data-tab={tab} data-decided={typed === undefined} aria-label={label} aria-invalid={wrong !== null} disabled={disabled} value={typed ?? shown}
           onFocus={() => void picker()} onChange={(event) => { setTyped(event.target.value); setWrong(null); }} onBlur={() => { if (typed !== undefined) void take(typed); }}
           onKeyDown={(event) => {
             if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) void take(typed);

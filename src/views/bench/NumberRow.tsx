@@ -18,6 +18,8 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
   const { units } = words;
   const [typed, setTyped] = useState<string>();
   const [wrong, setWrong] = useState<{ sentence: string; offers: string[] }>();
+  /** What was typed was near a step, and became it. */
+  const [stepped, setStepped] = useState<{ sentence: string; value: string }>();
   const value = typeof state.value === 'string' ? state.value : undefined;
   const allowed = state.allowed ?? [];
   const shown = (text: string): string => {
@@ -26,12 +28,14 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
   };
   const said = shownUnit(unit, units);
 
+  const outside = (written: string): string => t('decision.outOfRange', { value: shown(written), unit: said, least: shown(least), most: shown(most) });
   /** What is wrong with a number before it is decided, and what could be taken instead. */
   const problemOf = (written: string | null, original: string): typeof wrong => {
     if (written === null) return { sentence: t(unit ? 'decision.notANumberIn' : 'decision.notANumber', { value: original, unit: said }), offers: [] };
     const typedNumber = exact(written);
-    if (typedNumber.lt(least) || typedNumber.gt(most)) return { sentence: t('decision.outOfRange', { value: shown(written), unit: said, least: shown(least), most: shown(most) }), offers: [] };
     const steps = typedNumber.minus(least).div(step);
+    if (typedNumber.lt(least)) return { sentence: outside(written), offers: [least] };
+    if (typedNumber.gt(most)) return { sentence: outside(written), offers: [exact(least).plus(exact(most).minus(least).div(step).floor().times(step)).toString()] };
     if (steps.isInteger()) return undefined;
     const below = exact(least).plus(steps.floor().times(step));
     const offers = [below, below.plus(step)].filter((each) => each.lte(most)).map(String);
@@ -57,17 +61,22 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
     }
     const written = readTyped(text, unit, units, { least, most, step });
     const problem = problemOf(written, text);
-    if (problem || written === null) setWrong(problem);
-    else take(new Exact(written).toString());
+    if (problem || written === null) {
+      setWrong(problem);
+      return;
+    }
+    const exactly = readTyped(text, unit, units) ?? written;
+    setStepped(shown(exactly) === shown(written) ? undefined : { sentence: t('decision.nearStep', { typed: text.trim(), value: number(shownValue(exactly, unit, units), language, 4), step: shown(written), unit: said }), value: written });
+    take(new Exact(written).toString());
   };
   return (
     <div>
       <div className={css.number}>
         <span className={css.numberField}>
           <input
-            className={css.numberInput} data-tab={id} inputMode="decimal" aria-label={`${words.row(id)}${said ? `, ${said}` : ''}`} aria-invalid={wrong !== undefined} aria-describedby={wrong ? `${id}-error` : undefined}
+            className={css.numberInput} data-tab={id} data-decided={typed === undefined} inputMode="decimal" aria-label={`${words.row(id)}${said ? `, ${said}` : ''}`} aria-invalid={wrong !== undefined} aria-describedby={wrong ? `${id}-error` : undefined}
             value={typed ?? (value === undefined ? '' : shown(value))} placeholder={parameter.optional ? t('bench.leaveOut') : t('bench.type')} disabled={frozen}
-            onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setWrong(undefined); }}
+            onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setWrong(undefined); setStepped(undefined); }}
             onBlur={() => { if (typed !== undefined && (typed.trim() !== '' || parameter.optional)) decide(typed); }}
             onKeyDown={(event) => {
               if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(typed ?? (value === undefined ? '' : shown(value)));
@@ -88,6 +97,7 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
         </span>
       </div>
       {advice && state.source === 'advised' && <p className={shared.quiet}>{own(advice, language)}</p>}
+      {stepped && stepped.value === value && !wrong && <p className={shared.quiet} role="status">{stepped.sentence}</p>}
       {wrong && (
         <p id={`${id}-error`} className={shared.rowError} role="alert">
           {wrong.sentence} {wrong.offers.map((offer) => <button key={offer} type="button" className={css.offer} onPointerDown={(event) => event.preventDefault()} onClick={() => { setWrong(undefined); take(offer); }}>{shown(offer)} {said}</button>)}

@@ -5,9 +5,9 @@ import { DayField } from '../parts/DayField';
 import { useSpeech } from '../speech';
 import css from './bench.module.css';
 import { Mortise } from './Mortise';
+import { Release } from './Release';
 import type { RowProps } from './Row';
 import own from './typed-rows.module.css';
-import { releaseMark } from './marks';
 
 /** Where a value comes from, and the way back from a decision. */
 function Origin({ state, words, frozen, onRelease }: Pick<RowProps, 'state' | 'words' | 'frozen' | 'onRelease'>) {
@@ -15,7 +15,7 @@ function Origin({ state, words, frozen, onRelease }: Pick<RowProps, 'state' | 'w
   return (
     <span className={css.quiet}>
       {state.todo ? <span className={css.openHere}><Mortise /><span className={css.openWord}>{t('bench.required')}</span></span> : <span className={css.source}>{t(`source.${state.source}`)}</span>}
-      {state.source === 'yours' && !frozen && <button type="button" className={css.release} aria-label={t('bench.release', { what: words.row(state.id) })} onClick={() => onRelease(state.id)}>{releaseMark}</button>}
+      {!frozen && <Release on={state.id} name={words.row(state.id)} given={state.source === 'yours'} onRelease={onRelease} />}
     </span>
   );
 }
@@ -70,7 +70,7 @@ export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, 
   return (
     <div className={own.typed}>
       <input
-        type="text" className={own.textInput} data-tab={id} aria-label={words.row(id)} disabled={frozen} maxLength={most} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
+        type="text" className={own.textInput} data-tab={id} data-decided={typed === undefined} aria-label={words.row(id)} disabled={frozen} maxLength={most} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
         onChange={(event) => setTyped(event.target.value)} onBlur={() => { if (typed !== undefined) decide(typed); }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(shown);

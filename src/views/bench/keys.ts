@@ -25,6 +25,9 @@ interface Keys {
 
 const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
 
+/** A field that shows what is decided, with nothing half typed in it: what is undone there is the decision. */
+const isDecided = (target: EventTarget | null): boolean => target instanceof HTMLElement && target.dataset.decided === 'true';
+
 export function useBenchKeys(given: Keys): void {
   const latest = useRef(given);
   latest.current = given;
@@ -56,7 +59,7 @@ function actOf(event: KeyboardEvent, keys: Keys): (() => void) | null {
   const key = event.key.toLowerCase();
   const typing = isTyping(event.target);
   if (command) {
-    if (key === 'z' && !typing) return () => void (event.shiftKey ? keys.redo() : keys.undo());
+    if (key === 'z' && (!typing || isDecided(event.target))) return () => void (event.shiftKey ? keys.redo() : keys.undo());
     if (key === 'enter') return () => void keys.onQuote();
     // Everything is saved as it is made; the key has nothing to do, and must not save a page.
     return key === 's' ? () => undefined : null;
