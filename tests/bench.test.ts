@@ -371,6 +371,33 @@ test('figures open how they come about', async ({ page }) => {
   await expect(page.locator('[data-row="mounting"] [aria-checked="true"]')).toBeFocused();
 });
 
+test('an option tells what it comes to before it is taken, with all that goes with it', async ({ page }) => {
+  await signIn(page, people.engineer);
+  await openQuote(page, 'norrvik', 'Norrvik Skog AB');
+  await configure(page);
+  await option(page, 'vehicle', /Articulated/).click();
+  // Also in a row that is open; what a length of its own comes to is not known before it is typed.
+  await expect(option(page, 'length', /24 m/)).toContainText(/\+[\d,]+\.\d\d/);
+  await expect(option(page, 'length', /Custom/)).not.toContainText(/\d/);
+  await option(page, 'length', /12 m/).click();
+  const list = side(page).getByRole('button', { name: /^List/ });
+  const amount = (text: string | null): number => Math.round(Number((text ?? '').replace('−', '-').replace(/^[^-+\d±]*/, '').replace(/[,±+]/g, '')) * 100);
+  // A road train has capacity and cable go up; the licence comes with its users and a link; the 15 years with calibrations.
+  for (const [row, name, told] of [['vehicle', /Road train/, '+696.00'], ['docket', /Site licence/, null], ['mounting', /^Pit/, null]] as const) {
+    const one = option(page, row, name);
+    await expect(one).toContainText(told ?? /[+−][\d,]+\.\d\d/);
+    const [before, difference] = [amount(await list.locator('span').last().textContent()), amount((await one.textContent())?.match(/[+−][\d,]+\.\d\d$/)?.[0] ?? null)];
+    await one.click();
+    await expect(one).toBeChecked();
+    await expect(async () => expect(amount(await list.locator('span').last().textContent())).toBe(before + difference)).toPass();
+  }
+  // What follows from usual values alone is not firm: another may be chosen, and those adapt.
+  const hub = option(page, 'junctionBox', /Digital hub/);
+  await expect(hub).toContainText('follows · may be changed');
+  await option(page, 'dust', /Zone 21/).click();
+  await expect(hub).toContainText('follows · firm');
+});
+
 test('the sheet says in which section it is, while one scrolls and when one goes to a row', async ({ page }) => {
   await signIn(page, people.engineer);
   await ridgeback(page);

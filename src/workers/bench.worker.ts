@@ -7,7 +7,8 @@ import { sceneKey, sceneOf, type Scene } from '../core/drawing';
 import { createEngine, differences, readNumber, usualLimits, type Cause, type Decision, type Difference, type ReadBack, type State, type Target, type WayOut } from '../core/engine';
 import { compileModel } from '../core/model';
 import { withoutSpecial } from '../core/numbering';
-import { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
+import { priceBuild } from '../core/pricing';
+import { differencesOf, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
 import { changesOf, type Changes } from './changes';
 
 /** What a picture is made of. */
@@ -38,6 +39,9 @@ let means: BenchMeans | undefined;
 let latest: { decisions: string; state: State } | undefined;
 /** What the page has, each kept up by the changes that were sent. */
 let told: { picture?: BenchPicture; differences?: Record<string, string>; remarks?: Record<string, Remark> } = {};
+
+/** So many effects are worked out at most: a build has a hundred offers, a very large model thousands. */
+const mostEffects = 150;
 
 /** The picture worked out ahead last. */
 let foreseen: { made: string; picture: BenchPicture } | undefined;
@@ -213,6 +217,26 @@ const bench = {
     const changes = changesOf(told.remarks, found);
     told.remarks = found;
     return changes;
+  },
+
+  /**
+   * What each offer would really do to the list price, first where the quick differences cannot tell; null where it was stopped or overtaken.
+   * An effect is null where there is no difference to tell yet.
+   */
+  async effects({ decisions, special }: Made): Promise<Record<string, string | null> | null> {
+    const { engine, tariff } = ready();
+    const [key, begun] = [JSON.stringify(decisions), stops];
+    const state = stateOf(decisions);
+    const before = priceBuild(engine.model, state.values, specialTariff(tariff, special));
+    const untold = ({ key: of }: { key: string }): number => (told.differences?.[of] === undefined ? 0 : 1);
+    const found: Record<string, string | null> = {};
+    for (const offer of offersOf(engine.model, state).sort((a, b) => untold(a) - untold(b)).slice(0, mostEffects)) {
+      await pause();
+      // A newer decision will ask again.
+      if (stops !== begun || (latest && latest.decisions !== key)) return null;
+      found[offer.key] = effectOfOffer(ready(), { decisions, special }, before, offer);
+    }
+    return found;
   },
 };
 

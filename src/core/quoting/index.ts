@@ -18,6 +18,7 @@ export { ofBuilds, requoter, sameWhereEqual, type LineBasis, type LocalEdit } fr
 export { grouped, moved, type Arranged } from './arrange';
 export { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
 export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';
+export { differencesWith, effectOfOffer, offersOf, type Effects, type Offer } from './effects';
 export { differencesOf, effectOf, pictureOf, type BenchMeans, type BenchPicture, type Effect } from './picture';
 
 export interface Address {

@@ -1,18 +1,20 @@
-import { memo, useState } from 'react';
+import { lazy, memo, Suspense, useState } from 'react';
 import { ChevronsUp } from 'lucide-react';
 import type { BenchView } from '../../core/quoting';
 import { own } from '../../i18n';
 import { Button, Tabs, classes } from '../../ui';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
-import { BestPanel } from './BestPanel';
 import { BuildList } from './BuildList';
 import { Operations } from './Operations';
 import css from './strip.module.css';
 import type { Bench } from './useBench';
-import { Variants } from './Variants';
 import type { Words } from './words';
 import { downMark, upMark } from './marks';
+
+// What compares builds is sent when it is first looked at.
+const BestPanel = lazy(async () => ({ default: (await import('./BestPanel')).BestPanel }));
+const Variants = lazy(async () => ({ default: (await import('./Variants')).Variants }));
 
 export type StripTab = 'parts' | 'operations' | 'changed' | 'notes' | 'variants' | 'best';
 
@@ -61,8 +63,10 @@ export const Strip = memo(function Strip({ tab, onTab, bench, view, words, froze
           {tab === 'notes' && (state.messages.length === 0 ? <p className={shared.note}>{t('bench.noNotes')}</p> : (
             <ul>{state.messages.map((message) => <li key={message.rule} className={shared.note}><span className={message.severity === 'warning' ? shared.warning : shared.quiet}>{t(`severity.${message.severity}`)}</span>{own(message.text, language)}</li>)}</ul>
           ))}
-          {tab === 'variants' && <Variants bench={bench} view={view} words={words} frozen={frozen} onOpen={onOpen} />}
-          {tab === 'best' && <BestPanel bench={bench} view={view} words={words} frozen={frozen} />}
+          <Suspense>
+            {tab === 'variants' && <Variants bench={bench} view={view} words={words} frozen={frozen} onOpen={onOpen} />}
+            {tab === 'best' && <BestPanel bench={bench} view={view} words={words} frozen={frozen} />}
+          </Suspense>
         </div>
       )}
     </section>

@@ -150,12 +150,19 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
     else if (event.key === 'ArrowLeft') go((at - 1 + buttons.length) % buttons.length);
     else typeAhead(event);
   };
+  const another = tabs.some((tab) => !tab.taken && tab.standing === 'free');
+  // What follows from usual values alone is not firm: where another is chosen, those adapt.
+  const isFirm = (tab: TabInfo): boolean => tab.source === 'follows' && (many ? !tab.changeable : !another);
   const under = (tab: TabInfo): string => {
-    if (tab.taken) return `${t(`source.${tab.source}`)}${tab.source === 'follows' ? ` · ${t('bench.firmShort')}` : tab.source === 'advised' ? ` · ${t('bench.changeable')}` : ''}`;
+    if (tab.taken) return `${t(`source.${tab.source}`)}${isFirm(tab) ? ` · ${t('bench.firmShort')}` : ['follows', 'advised'].includes(tab.source) ? ` · ${t('bench.changeable')}` : ''}`;
     if (tab.standing === 'swap') return swapText(tab, t);
-    return tab.difference === undefined || state.value === undefined ? '\u00a0' : moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals);
+    return tab.difference === undefined ? '\u00a0' : moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals);
   };
-  const hint = ({ taken, source }: TabInfo): string | undefined => (!taken ? undefined : source === 'follows' ? t('bench.firm') : source === 'advised' ? own(advice, language) || t('bench.mayChange') : undefined);
+  const hint = (tab: TabInfo): string | undefined => {
+    if (!tab.taken) return undefined;
+    if (tab.source === 'follows') return t(isFirm(tab) ? 'bench.firm' : 'bench.notFirm');
+    return tab.source === 'advised' ? own(advice, language) || t('bench.mayChange') : undefined;
+  };
   return (
     <div ref={group} role={many ? 'group' : 'radiogroup'} aria-label={words.row(state.id)} onKeyDown={keys}>
       <div className={css.rail}>

@@ -4,7 +4,7 @@ import { flushSync } from 'react-dom';
 import { wrap, type Remote } from 'comlink';
 import type { Scene } from '../../core/drawing';
 import { differences, type Cause, type Decision, type Difference, type ReadBack, type Target } from '../../core/engine';
-import type { BenchPicture, BenchView, BuildContent, PassedWarning, SpecialPart } from '../../core/quoting';
+import { differencesWith, type BenchPicture, type BenchView, type BuildContent, type Effects, type PassedWarning, type SpecialPart } from '../../core/quoting';
 import type { BenchWorker, Made, Opening, Remark, Why } from '../../workers/bench.worker';
 import { withChanges } from '../../workers/changes';
 import type { Refusal } from '../api';
@@ -89,7 +89,7 @@ export function useBench(view: BenchView): Bench {
   const remarking = useRef(false);
   const numbers = useRef({ sequence: view.sequence, specialNumber: view.specialNumber });
   // What the worker has told so far, whether it is shown or was overtaken.
-  const known = useRef({ picture: view.picture, differences: view.differences, remarks: {} as Readonly<Record<string, Remark>> });
+  const known = useRef({ picture: view.picture, differences: view.differences, remarks: {} as Readonly<Record<string, Remark>>, effects: { quick: {}, found: {} } as Effects });
 
   const [ahead] = useState(() => new Ahead(async (made): Promise<Step | undefined> => {
     const changes = await worker.current?.ahead(made);
@@ -107,12 +107,13 @@ export function useBench(view: BenchView): Bench {
   const fill = useCallback(async (content: BuildContent, mine: number, priced: boolean) => {
     const remote = follower.current;
     if (!remote) return;
+    const tellDifferences = () => setPriceDifferences((shown) => differencesWith(known.current.differences, known.current.effects, shown));
     const [decisions, special] = [[...content.decisions], [...content.special]];
     if (!priced) {
       const changes = await remote.differences({ decisions, special });
       known.current.differences = withChanges(known.current.differences, changes);
       if (mine !== turn.current) return;
-      setPriceDifferences(known.current.differences);
+      tellDifferences();
     }
     const fresh = await remote.scene(decisions, drawn.current);
     if (mine !== turn.current) return;
@@ -122,9 +123,15 @@ export function useBench(view: BenchView): Bench {
     }
     remarking.current = true;
     const changes = await remote.remarks(decisions);
-    remarking.current = false;
     known.current.remarks = withChanges(known.current.remarks, changes);
-    if (mine === turn.current) setRemarks(known.current.remarks);
+    if (mine !== turn.current) return;
+    setRemarks(known.current.remarks);
+    const found = await remote.effects({ decisions, special });
+    if (mine !== turn.current) return;
+    remarking.current = false;
+    if (!found) return;
+    known.current.effects = { quick: known.current.differences, found };
+    tellDifferences();
   }, []);
 
   const show = useCallback(
@@ -199,7 +206,7 @@ export function useBench(view: BenchView): Bench {
       void follower.current.open(opening);
     });
     // Workers begin with what the page was given.
-    known.current = { picture, differences: view.differences, remarks: {} };
+    known.current = { picture, differences: view.differences, remarks: {}, effects: { quick: {}, found: {} } };
     setShown((before) => ({ ...before, canUndo: history.canUndo, canRedo: history.canRedo }));
     // What an earlier page left unsaved; what is decided from now on shows and saves itself.
     if (history.unsaved) working.current = show(history.now);
