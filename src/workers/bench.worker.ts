@@ -56,6 +56,17 @@ let asked = false;
 
 const pause = () => new Promise((next) => setTimeout(next));
 
+/** What takes long looks up this often, in milliseconds, to see whether it shall stop. */
+const breath = 12;
+function breathing(): () => Promise<void> {
+  let last = performance.now();
+  return async () => {
+    if (performance.now() - last < breath) return;
+    await pause();
+    last = performance.now();
+  };
+}
+
 const ready = (): BenchMeans => {
   if (!means) throw new Error('the Bench is not open');
   return means;
@@ -197,6 +208,7 @@ const bench = {
     const [key, begun] = [JSON.stringify(decisions), stops];
     const { rows } = stateOf(decisions);
     const found: Record<string, Remark> = {};
+    const breathe = breathing();
     const remark = (on: string, value: string | boolean, key: string, barred: boolean): void => {
       const target = { on, value };
       if (barred) found[key] = { kind: 'barred', causes: engine.reason({ decisions }, target) };
@@ -208,7 +220,7 @@ const bench = {
       const row = rows[id];
       for (const option of row?.shown ? (row.options ?? []) : []) {
         if (option.standing === 'free' || option.taken) continue;
-        await pause();
+        await breathe();
         // A newer decision will ask again.
         if (stops !== begun || (latest && latest.decisions !== key)) return null;
         remark(many ? `${id}.${option.id}` : id, many ? true : option.id, `${id}.${option.id}`, option.standing === 'barred');
@@ -230,8 +242,9 @@ const bench = {
     const before = priceBuild(engine.model, state.values, specialTariff(tariff, special));
     const untold = ({ key: of }: { key: string }): number => (told.differences?.[of] === undefined ? 0 : 1);
     const found: Record<string, string | null> = {};
+    const breathe = breathing();
     for (const offer of offersOf(engine.model, state).sort((a, b) => untold(a) - untold(b)).slice(0, mostEffects)) {
-      await pause();
+      await breathe();
       // A newer decision will ask again.
       if (stops !== begun || (latest && latest.decisions !== key)) return null;
       found[offer.key] = effectOfOffer(ready(), { decisions, special }, before, offer);
