@@ -1,4 +1,4 @@
-import { useRef, type PointerEvent } from 'react';
+import type { PointerEvent } from 'react';
 import { ticks as ticksIn } from 'd3-array';
 import { exact, Exact } from '../../core/exact';
 import type { AllowedRange } from '../../core/engine';
@@ -16,11 +16,12 @@ interface Props {
   onPick: (value: string) => void;
 }
 
-const [width, height] = [300, 34];
+/** As wide as it is at most; what is narrower is this, shrunk. */
+const width = 300;
+const percent = (pixels: number): string => `${String((pixels / width) * 100)}%`;
 
 /** A little ruler: the whole range as a line, the allowed stretches in bold, the value as a dovetail. Drag or click to set. */
 export function Gauge({ least, most, step, allowed, value, label, write, onPick }: Props) {
-  const ref = useRef<SVGSVGElement>(null);
   const longest = Math.max(write(least).length, write(most).length);
   // Letters of a figure at an end want room beside it.
   const inset = Math.max(18, longest * 4);
@@ -28,9 +29,8 @@ export function Gauge({ least, most, step, allowed, value, label, write, onPick 
   // The whole of d3's scale would be a thirtieth of the Bench's script.
   const each = (width - 2 * inset) / (last === first ? 1 : last - first);
   const x = (at: number) => inset + (at - first) * each;
-  const pick = (event: PointerEvent<SVGSVGElement>) => {
-    const box = ref.current?.getBoundingClientRect();
-    if (!box) return;
+  const pick = (event: PointerEvent<HTMLElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
     const at = first + (((event.clientX - box.left) / box.width) * width - inset) / each;
     const steps = Math.round((at - first) / Number(step));
     const nearest = Exact.max(least, Exact.min(most, exact(least).plus(exact(step).times(steps))));
@@ -38,18 +38,26 @@ export function Gauge({ least, most, step, allowed, value, label, write, onPick 
   };
   // A tick between two steps would mark what cannot be had.
   const ticks = ticksIn(first, last, longest > 4 ? 4 : 7).filter((tick) => Number.isInteger(Number(((tick - first) / Number(step)).toFixed(6))));
-  const half = (Number(step) / 2) * ((width - 2 * inset) / Math.max(Number(step), last - first));
+  const half = Math.min(2, (Number(step) / 2) * each);
+  const [from = first, next = last] = ticks;
+  // Ticks stand at even distances: each is amid a cell of its own.
+  const cell = ticks.length > 1 ? (next - from) * each : 2 * inset;
+  const stretches = allowed.map((range) => {
+    const [begin, end] = [percent(x(Number(range.least)) - half), percent(x(Number(range.most)) + half)];
+    return `transparent ${begin}, var(--spruce) ${begin} ${end}, transparent ${end}`;
+  });
   return (
-    <svg
-      ref={ref} className={css.gauge} viewBox={`0 0 ${String(width)} ${String(height)}`} role="img" aria-label={label}
+    <div
+      className={css.gauge} role="img" aria-label={label}
       onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); pick(event); }}
       onPointerMove={(event) => { if (event.buttons === 1) pick(event); }}
     >
-      <line className={css.gaugeLine} x1={inset} x2={width - inset} y1={14} y2={14} />
-      {ticks.map((tick) => <line key={tick} className={css.gaugeLine} x1={x(tick)} x2={x(tick)} y1={14} y2={19} />)}
-      {ticks.map((tick) => <text key={tick} x={x(tick)} y={31}>{write(String(tick))}</text>)}
-      {allowed.map((range) => <line key={range.least} className={css.gaugeAllowed} x1={x(Number(range.least)) - Math.min(2, half)} x2={x(Number(range.most)) + Math.min(2, half)} y1={14} y2={14} />)}
-      {value !== undefined && <path className={css.gaugeMark} d={`M${String(x(Number(value)) - 6)},1 h12 l-3,13 h-6 Z`} />}
-    </svg>
+      <div className={css.gaugeMarks}>{value !== undefined && <i className={css.gaugeMark} style={{ marginLeft: percent(x(Number(value)) - 6) }} />}</div>
+      <div className={css.gaugeLine} style={{ margin: `0 ${percent(inset)}` }} />
+      {stretches.length > 0 && <div className={css.gaugeAllowed} style={{ background: `linear-gradient(90deg, ${stretches.join(', ')})` }} />}
+      <div className={css.gaugeTicks}>
+        {ticks.map((tick, index) => <span key={tick} style={{ width: percent(cell), marginLeft: index === 0 ? percent(x(from) - cell / 2) : undefined }}>{write(String(tick))}</span>)}
+      </div>
+    </div>
   );
 }
