@@ -8,7 +8,7 @@ import { createEngine, differences, readNumber, usualLimits, type Cause, type De
 import { compileModel } from '../core/model';
 import { withoutSpecial } from '../core/numbering';
 import { priceBuild } from '../core/pricing';
-import { differencesOf, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
+import { differencesOf, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect, type Offer } from '../core/quoting';
 import { changesOf, type Changes } from './changes';
 
 /** What a picture is made of. */
@@ -97,9 +97,7 @@ const bench = {
    */
   async rehearse(): Promise<void> {
     const { engine } = ready();
-    const { rows } = engine.state({ decisions: [] });
-    const decisions = engine.model.entries.flatMap((entry): Decision[] => (entry.kind !== 'feature' ? [] : (rows[entry.id]?.options ?? []).flatMap(({ id, standing }) =>
-      standing !== 'free' ? [] : [entry.many ? { on: `${entry.id}.${id}`, value: true } : { on: entry.id, value: id }])));
+    const decisions = offersOf(engine.model, engine.state({ decisions: [] })).map(({ decision }) => decision);
     const [first] = decisions;
     if (asked || !first) return;
     // What explains is made with the first question why.
@@ -240,10 +238,10 @@ const bench = {
     const [key, begun] = [JSON.stringify(decisions), stops];
     const state = stateOf(decisions);
     const before = priceBuild(engine.model, state.values, specialTariff(tariff, special));
-    const untold = ({ key: of }: { key: string }): number => (told.differences?.[of] === undefined ? 0 : 1);
+    const isTold = (offer: Offer): number => (told.differences?.[offer.key] === undefined ? 0 : 1);
     const found: Record<string, string | null> = {};
     const breathe = breathing();
-    for (const offer of offersOf(engine.model, state).sort((a, b) => untold(a) - untold(b)).slice(0, mostEffects)) {
+    for (const offer of offersOf(engine.model, state).sort((a, b) => isTold(a) - isTold(b)).slice(0, mostEffects)) {
       await breathe();
       // A newer decision will ask again.
       if (stops !== begun || (latest && latest.decisions !== key)) return null;

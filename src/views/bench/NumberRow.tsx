@@ -9,6 +9,7 @@ import { Mortise } from './Mortise';
 import css from './number.module.css';
 import { Release } from './Release';
 import type { RowProps } from './Row';
+import { isFirmValue, sourceText } from './source';
 import { readTyped, shownUnit, shownValue } from './typed';
 
 /** A number: typed in any unit that fits, dragged on its gauge, or stepped. It is shown in the person's units and kept in the model's. */
@@ -65,9 +66,10 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
       setWrong(problem);
       return;
     }
-    const exactly = readTyped(text, unit, units) ?? written;
-    setStepped(shown(exactly) === shown(written) ? undefined : { sentence: t('decision.nearStep', { typed: text.trim(), value: number(shownValue(exactly, unit, units), language, 4), step: shown(written), unit: said }), value: written });
-    take(new Exact(written).toString());
+    const plain = new Exact(written).toString();
+    const exactly = readTyped(text, unit, units) ?? plain;
+    setStepped(shown(exactly) === shown(plain) ? undefined : { sentence: t('decision.nearStep', { typed: text.trim(), value: number(shownValue(exactly, unit, units), language, 4), step: shown(plain), unit: said }), value: plain });
+    take(plain);
   };
   return (
     <div>
@@ -92,7 +94,7 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
         </span>
         <Gauge least={least} most={most} step={step} allowed={allowed} value={value} write={(each) => number(shownValue(each, unit, units), language, 6)} label={`${words.row(id)}: ${allowed.map((range) => `${shown(range.least)} – ${shown(range.most)} ${said}`).join(', ')}`} onPick={(picked) => { if (!frozen) take(picked); }} />
         <span className={shared.quiet}>
-          {state.todo ? <span className={shared.openHere}><Mortise /><span className={shared.openWord}>{t('bench.required')}</span></span> : <span className={shared.source}>{t(`source.${state.source}`)}</span>}
+          {state.todo ? <span className={shared.openHere}><Mortise /><span className={shared.openWord}>{t('bench.required')}</span></span> : <span className={shared.source}>{sourceText(state.source, isFirmValue(state), t)}</span>}
           {!frozen && <Release on={id} name={words.row(id)} given={state.source === 'yours'} onRelease={onRelease} />}
         </span>
       </div>

@@ -9,6 +9,7 @@ import { Mortise } from './Mortise';
 import css from './option-table.module.css';
 import { Release } from './Release';
 import type { RowProps } from './Row';
+import { isFirmTab, sourceText } from './source';
 import { actOn, barredText, consider, swapText, type TabInfo } from './TabRow';
 import { shownUnit, shownValue } from './typed';
 import { barredMark, swapMark } from './marks';
@@ -49,7 +50,7 @@ export function OptionTable({ state, tabs, many, words, decimals, frozen, folded
   const taken = tabs.filter((tab) => tab.taken);
   const mass = (tab: TabInfo) => (tab.mass === undefined ? '' : `${number(shownValue(tab.mass, 'kg', words.units), language, 1)} ${shownUnit('kg', words.units)}`);
   const said = (tab: TabInfo) => {
-    if (tab.taken) return <span className={shared.source}>{t(`source.${tab.source}`)}</span>;
+    if (tab.taken) return <span className={shared.source}>{sourceText(tab.source, isFirmTab(tab, tabs, many), t)}</span>;
     if (tab.standing === 'swap') return <>{swapMark} {swapText(tab, t)}</>;
     return tab.standing === 'barred' ? <>{barredMark} {barredText(tab, words, t)}</> : '';
   };

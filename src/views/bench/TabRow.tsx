@@ -9,6 +9,7 @@ import shared from './bench.module.css';
 import { Mortise } from './Mortise';
 import { Release } from './Release';
 import type { RowProps } from './Row';
+import { isFirmTab, sourceText } from './source';
 import css from './tabs.module.css';
 import type { Words } from './words';
 import { barredLineMark, swapMark } from './marks';
@@ -150,17 +151,14 @@ export function TabRow({ state, tabs, many, words, decimals, frozen, folded, adv
     else if (event.key === 'ArrowLeft') go((at - 1 + buttons.length) % buttons.length);
     else typeAhead(event);
   };
-  const another = tabs.some((tab) => !tab.taken && tab.standing === 'free');
-  // What follows from usual values alone is not firm: where another is chosen, those adapt.
-  const isFirm = (tab: TabInfo): boolean => tab.source === 'follows' && (many ? !tab.changeable : !another);
   const under = (tab: TabInfo): string => {
-    if (tab.taken) return `${t(`source.${tab.source}`)}${isFirm(tab) ? ` · ${t('bench.firmShort')}` : ['follows', 'advised'].includes(tab.source) ? ` · ${t('bench.changeable')}` : ''}`;
+    if (tab.taken) return sourceText(tab.source, isFirmTab(tab, tabs, many), t);
     if (tab.standing === 'swap') return swapText(tab, t);
     return tab.difference === undefined ? '\u00a0' : moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals);
   };
   const hint = (tab: TabInfo): string | undefined => {
     if (!tab.taken) return undefined;
-    if (tab.source === 'follows') return t(isFirm(tab) ? 'bench.firm' : 'bench.notFirm');
+    if (tab.source === 'follows') return t(isFirmTab(tab, tabs, many) ? 'bench.firm' : 'bench.notFirm');
     return tab.source === 'advised' ? own(advice, language) || t('bench.mayChange') : undefined;
   };
   return (

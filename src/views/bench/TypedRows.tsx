@@ -7,6 +7,7 @@ import css from './bench.module.css';
 import { Mortise } from './Mortise';
 import { Release } from './Release';
 import type { RowProps } from './Row';
+import { isFirmValue, sourceText } from './source';
 import own from './typed-rows.module.css';
 
 /** Where a value comes from, and the way back from a decision. */
@@ -14,7 +15,7 @@ function Origin({ state, words, frozen, onRelease }: Pick<RowProps, 'state' | 'w
   const { t } = useSpeech();
   return (
     <span className={css.quiet}>
-      {state.todo ? <span className={css.openHere}><Mortise /><span className={css.openWord}>{t('bench.required')}</span></span> : <span className={css.source}>{t(`source.${state.source}`)}</span>}
+      {state.todo ? <span className={css.openHere}><Mortise /><span className={css.openWord}>{t('bench.required')}</span></span> : <span className={css.source}>{sourceText(state.source, isFirmValue(state), t)}</span>}
       {!frozen && <Release on={state.id} name={words.row(state.id)} given={state.source === 'yours'} onRelease={onRelease} />}
     </span>
   );
