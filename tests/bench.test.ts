@@ -418,6 +418,24 @@ test('the sheet says in which section it is, while one scrolls and when one goes
   await expect(top).not.toHaveCount(0);
 });
 
+test('where a row goes away under the keyboard, the next one has it', async ({ page }) => {
+  await signIn(page, people.engineer);
+  await ridgeback(page);
+  await option(page, 'length', 'Custom').click();
+  const field = page.locator('[data-row="customLength"] input');
+  await field.fill('59 ft');
+  await field.press('Enter');
+  await expect(field).toBeFocused();
+  // Of what was typed and of the custom length itself.
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(field).toHaveCount(0);
+  await expect(page.locator('[data-row="width"] [data-tab]:focus')).toBeInViewport();
+  // One goes on from there.
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('[data-row="width"] [data-tab]:focus')).toHaveCount(1);
+});
+
 for (const [name, width, height] of [['a small window', 1024, 768], ['twice as large letters', 640, 400]] as const) {
   test(`the Bench in ${name}`, async ({ page }) => {
     await page.setViewportSize({ width, height });

@@ -50,14 +50,13 @@ export interface Effects {
   found: Readonly<Record<string, ExactText | null>>;
 }
 
-/** Quick differences, and effects instead where these are known and the quick ones say what they said then. What comes to the same is the same object. */
-export function differencesWith(quick: Readonly<Record<string, ExactText>>, effects: Effects, shown: Readonly<Record<string, ExactText>> = {}): Readonly<Record<string, ExactText>> {
+/** Quick differences, and effects instead where these are known and the quick ones say what they said then. */
+export function differencesWith(quick: Readonly<Record<string, ExactText>>, effects: Effects): Readonly<Record<string, ExactText>> {
   const merged: Record<string, ExactText> = {};
   for (const key of new Set([...Object.keys(quick), ...Object.keys(effects.found)])) {
     const effect = effects.quick[key] === quick[key] ? effects.found[key] : undefined;
     const said = effect === undefined ? quick[key] : effect;
     if (said !== undefined && said !== null) merged[key] = said;
   }
-  const keys = Object.keys(merged);
-  return keys.length === Object.keys(shown).length && keys.every((key) => merged[key] === shown[key]) ? shown : merged;
+  return merged;
 }

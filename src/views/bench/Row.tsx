@@ -29,6 +29,13 @@ type ControlProps = RowProps & { feature: Feature | undefined; parameter: Parame
 /** Options that still read well side by side. */
 const mostTabs = 10;
 
+/** How high the control of a row is about to be, in CSS pixels, for what stands there until it is drawn. */
+export function roughHeight(row: Feature | Parameter | undefined): number {
+  const count = row && 'options' in row ? row.options.length : 1;
+  return count > mostTabs ? tableHeight : lineHeight * Math.ceil(count / perLine);
+}
+const [tableHeight, lineHeight, perLine] = [239, 45, 7];
+
 /** The control of a row, by its kind. */
 export function RowControl({ feature, parameter, ...props }: ControlProps) {
   if (feature) return <FeatureRow feature={feature} {...props} />;

@@ -1,4 +1,5 @@
-import { memo, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { flushSync } from 'react-dom';
 import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
 import type { BenchView } from '../../core/quoting';
@@ -8,9 +9,11 @@ import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import { Help } from './Help';
 import { MoveOver } from './MoveOver';
+import { roughHeight } from './Row';
+import { RowGroup } from './RowGroup';
 import { SheetRow } from './SheetRow';
 import css from './sheet.module.css';
-import { AwayRows, SectionInSight, useComing, useNearness } from './sight';
+import { AwayRows, NearRows, SectionInSight, useComing } from './sight';
 import type { Bench } from './useBench';
 import { WhyPanel } from './WhyPanel';
 import type { Words } from './words';
@@ -51,8 +54,11 @@ interface Props {
   onMoved: () => void;
 }
 
-/** Rows that are drawn at once; beyond that a row is drawn when it comes near to the window. */
+/** Rows that are drawn at once; beyond that they are drawn, some together, when they come near to the window. */
 const drawnAtOnce = 80;
+const together = 4;
+/** Between the controls of two rows, in CSS pixels. */
+const rowGap = 5;
 
 /** The sheet: every row of the model with its options, in sections, those of the builds inside behind the row that brings them. */
 export const Sheet = memo(function Sheet({ ref, view, bench, later, words, frozen, clash, asked, acts, onPrefer, onCloseWhy, onTake, onMoved }: Props) {
@@ -63,34 +69,49 @@ export const Sheet = memo(function Sheet({ ref, view, bench, later, words, froze
   const element = useRef<HTMLDivElement>(null);
   const [helped, setHelped] = useState<string>();
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
-  const [near, setNear] = useState<ReadonlySet<string>>(new Set());
   const known = useMemo(() => new Map([...outline.features, ...outline.parameters].map((each) => [each.id, each])), [outline]);
   const sketched = useMemo(() => new Set(outline.sketched), [outline]);
+  const groups = useMemo(() => new Map(outline.sections.map((section) => [section, inGroups(section.rows)])), [outline]);
   const movedNow = useMovedRows(bench);
   const movedLater = useMovedRows(later);
   const sections = outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown));
   const many = sections.reduce((sum, section) => sum + section.rows.length, 0) > drawnAtOnce;
   const barred = Object.values(rows).reduce((sum, row) => sum + (row.shown ? (row.options ?? []).filter((option) => option.standing === 'barred' && !option.taken).length : 0), 0);
 
-  const [come, watchNear, away] = [useComing(), useNearness(many, element, setNear), useState(() => new AwayRows())[0]];
-  const watch = useMemo(() => (row: HTMLElement | null) => {
-    come(row);
-    watchNear(row);
-    return row ? away.watch(row) : undefined;
-  }, [away, come, watchNear]);
+  const come = useComing();
+  const [{ away, near }] = useState(() => ({ away: new AwayRows(), near: new NearRows(element) }));
+  const [watchGroup, watchRow] = useMemo(() => {
+    const watch = (element: HTMLElement | null, ids: readonly string[]) => {
+      come(element);
+      return element ? away.watch(element, ids) : undefined;
+    };
+    return [watch, (row: HTMLElement | null) => watch(row, row?.dataset.row === undefined ? [] : [row.dataset.row])];
+  }, [away, come]);
   const focus = (row: string): void => {
     const at = element.current?.querySelector<HTMLElement>(`[data-row="${row}"]`);
     at?.scrollIntoView({ block: 'nearest' });
     (at?.querySelector<HTMLElement>('[data-tab][aria-checked="true"]') ?? at?.querySelector<HTMLElement>('[data-tab]'))?.focus();
   };
+  // Where a decision takes away the very row it was made in, the keyboard goes to the next one.
+  const held = useRef<string>(undefined);
+  useEffect(() => {
+    const row = held.current;
+    if (row === undefined || rows[row]?.shown) return;
+    held.current = undefined;
+    const order = outline.sections.flatMap((section) => section.rows);
+    const [at, isShown] = [order.indexOf(row), (id: string) => rows[id]?.shown === true];
+    const next = order.slice(at).find(isShown) ?? order.slice(0, at).findLast(isShown);
+    if (next !== undefined && document.activeElement === document.body) focus(next);
+  }, [rows, outline]);
   useImperativeHandle(ref, () => ({
     go: (row) => {
       const place = placeOf(outline, row);
       const hidden = place !== undefined && [...closed].some((each) => place === each || place.startsWith(`${each}/`));
-      if (hidden) setClosed((before) => new Set([...before].filter((each) => place !== each && !place.startsWith(`${each}/`))));
-      if (many) setNear((before) => new Set([...before, row]));
-      if (hidden || many) requestAnimationFrame(() => focus(row));
-      else focus(row);
+      flushSync(() => {
+        if (hidden) setClosed((before) => new Set([...before].filter((each) => place !== each && !place.startsWith(`${each}/`))));
+        near.call(row);
+      });
+      focus(row);
     },
     rowInFocus: () => element.current?.ownerDocument.activeElement?.closest<HTMLElement>('[data-row]')?.dataset.row,
     help: (row) => setHelped((before) => (before === row ? undefined : row)),
@@ -105,8 +126,24 @@ export const Sheet = memo(function Sheet({ ref, view, bench, later, words, froze
   const toggle = (place: string) => setClosed((before) => (before.has(place) ? new Set([...before].filter((each) => each !== place)) : new Set([...before, place])));
   const whyTitle = asked ? t('bench.why', { what: asked.target.on.includes('.') || typeof asked.target.value === 'boolean' ? words.subject(asked.target.on) : words.value(asked.target.on, asked.target.value) }) : '';
 
+  const rowOf = (id: string, drawn: boolean) => {
+    const [at, movedRows] = away.has(id) ? [later, movedLater] : [bench, movedNow];
+    const state = at.picture.state.rows[id];
+    if (!state?.shown) return null;
+    const asking = asked && asked.target.on.split('.')[0] === id ? asked : null;
+    return (
+      <SheetRow
+        key={id} id={id} row={known.get(id)} sketched={sketched.has(id)} state={state} words={words} differences={at.differences.get(id) ?? none} remarks={at.remarks.get(id) ?? none} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
+        facts={view.facts} advice={at.picture.advice[id]} moved={movedRows.has(id)} drawn={drawn} watch={many ? undefined : watchRow} helped={helped === id} onHelp={setHelped} {...acts}
+      >
+        {helped === id && <Help row={id} known={known.get(id)} sketched={sketched.has(id)} bench={bench} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
+        {asking && <WhyPanel title={whyTitle} why={asking.why} words={words} decimals={tariff.decimals} second={() => bench.second(asking.target)} onClose={onCloseWhy} onTake={(way) => onTake(way.decisions, id)} />}
+      </SheetRow>
+    );
+  };
+
   return (
-    <div className={css.sheet} ref={element} role="region" aria-label={t('bench.sheet')} tabIndex={-1}>
+    <div className={css.sheet} ref={element} role="region" aria-label={t('bench.sheet')} tabIndex={-1} onFocus={({ target }) => { held.current = target.closest<HTMLElement>('[data-row]')?.dataset.row; }}>
       <div className={css.top}>
         <SectionInSight sheet={element} />
         <button type="button" className={css.switch} aria-pressed={preferences.foldBarred} title="F6" onClick={() => onPrefer({ foldBarred: !preferences.foldBarred })}>{t('bench.fold', { count: barred })}</button>
@@ -134,19 +171,12 @@ export const Sheet = memo(function Sheet({ ref, view, bench, later, words, froze
               {title}
               {first && <span className={css.insideNumber}>{todo > 0 ? `${t('bench.todo', { count: todo })} · ` : ''}{picture.inside[place]}</span>}
             </h2>
-            {!within && section.rows.map((id) => {
-              const [at, movedRows] = away.has(id) ? [later, movedLater] : [bench, movedNow];
-              const state = at.picture.state.rows[id];
-              if (!state?.shown) return null;
-              const asking = asked && asked.target.on.split('.')[0] === id ? asked : null;
-              return (
-                <SheetRow
-                  key={id} id={id} row={known.get(id)} sketched={sketched.has(id)} state={state} words={words} differences={at.differences} remarks={at.remarks} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
-                  facts={view.facts} advice={at.picture.advice[id]} moved={movedRows.has(id)} drawn={!many || near.has(id)} watch={watch} helped={helped === id} onHelp={setHelped} {...acts}
-                >
-                  {helped === id && <Help row={id} known={known.get(id)} sketched={sketched.has(id)} bench={bench} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
-                  {asking && <WhyPanel title={whyTitle} why={asking.why} words={words} decimals={tariff.decimals} second={() => bench.second(asking.target)} onClose={onCloseWhy} onTake={(way) => onTake(way.decisions, id)} />}
-                </SheetRow>
+            {!within && groups.get(section)?.map((group) => {
+              const height = group.reduce((sum, id) => sum + (rows[id]?.shown ? roughHeight(known.get(id)) + rowGap : 0), 0);
+              return height > 0 && (
+                <RowGroup key={group[0]} rows={group} height={height} near={many ? near : null} watch={watchGroup}>
+                  {(drawn) => group.map((id) => rowOf(id, drawn))}
+                </RowGroup>
               );
             })}
           </section>
@@ -161,5 +191,10 @@ export const Sheet = memo(function Sheet({ ref, view, bench, later, words, froze
 });
 
 const useMovedRows = ({ moved }: Bench): ReadonlySet<string> => useMemo(() => new Set(moved.map((each) => each.row)), [moved]);
+
+/** Nothing is told of a row's options. */
+const none = {};
+
+const inGroups = (rows: readonly string[]): string[][] => Array.from({ length: Math.ceil(rows.length / together) }, (_, at) => rows.slice(at * together, (at + 1) * together));
 
 const placeOf = (outline: Outline, row: string): string | undefined => outline.sections.find((section) => section.rows.includes(row))?.place;

@@ -3,7 +3,7 @@ import type { Feature, Parameter } from '../../core/model';
 import { own } from '../../i18n';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
-import { RowControl, type RowProps } from './Row';
+import { RowControl, roughHeight, type RowProps } from './Row';
 import css from './sheet.module.css';
 
 interface Props extends RowProps {
@@ -15,7 +15,7 @@ interface Props extends RowProps {
   moved: boolean;
   /** Near enough to the window to be drawn. */
   drawn: boolean;
-  watch: (element: HTMLElement | null) => (() => void) | undefined;
+  watch: ((element: HTMLElement | null) => (() => void) | undefined) | undefined;
   helped: boolean;
   onHelp: (row: string | undefined) => void;
   /** What is told of it in place. */
@@ -37,19 +37,16 @@ export const SheetRow = memo(function SheetRow({ id, row, sketched, moved, drawn
         {(row?.help !== undefined || sketched) && <button type="button" className={css.helper} aria-expanded={helped} aria-label={help} title={`${help} (F1)`} onClick={() => onHelp(helped ? undefined : id)}>?</button>}
         {row?.help && state.todo && !helped && <p className={css.rowHelp}>{own(row.help, language)}</p>}
       </div>
-      {drawn ? <RowControl feature={feature} parameter={parameter} {...control} /> : <div className={css.undrawn} style={{ height: 34 + 42 * Math.floor((feature?.options.length ?? 1) / 8) }} />}
+      {drawn ? <RowControl feature={feature} parameter={parameter} {...control} /> : <div className={css.undrawn} style={{ height: roughHeight(row) }} />}
       {children}
     </div>
   );
 }, showsTheSame);
 
 function showsTheSame(before: Props, after: Props): boolean {
-  for (const key of ['state', 'words', 'frozen', 'folded', 'advice', 'moved', 'drawn', 'helped', 'decimals', 'onDecide', 'onConsider', 'onRelease', 'onWhy'] as const) if (before[key] !== after[key]) return false;
+  for (const key of ['state', 'differences', 'remarks', 'words', 'frozen', 'folded', 'advice', 'moved', 'drawn', 'watch', 'helped', 'decimals', 'onDecide', 'onConsider', 'onRelease', 'onWhy'] as const) if (before[key] !== after[key]) return false;
   // What is told in place changes with every look at it.
-  if (hasChildren(before.children) || hasChildren(after.children)) return false;
-  const { row } = after;
-  const keys = isFeature(row) ? row.options.map((option) => `${row.id}.${option.id}`) : [after.id];
-  return keys.every((key) => before.differences[key] === after.differences[key] && before.remarks[key] === after.remarks[key]);
+  return !hasChildren(before.children) && !hasChildren(after.children);
 }
 
 const hasChildren = (children: ReactNode): boolean => Array.isArray(children) && children.some(Boolean);

@@ -1,5 +1,5 @@
 /** What the sheet knows of where its rows are: out of sight, near, just come; and which section is on top. */
-import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { startTransition, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import css from './sheet.module.css';
 
 /** Rows that the browser skips because they are out of sight. */
@@ -10,17 +10,18 @@ export class AwayRows {
     return this.rows.has(row);
   }
 
-  /** Gives what ends it. */
-  watch(element: HTMLElement): () => void {
-    const row = element.dataset.row ?? '';
+  /** Watches a row, or rows that are skipped together; gives what ends it. */
+  watch(element: HTMLElement, rows: readonly string[]): () => void {
     const change = (event: Event) => {
-      if ((event as ContentVisibilityAutoStateChangeEvent).skipped) this.rows.add(row);
+      // What is inside may tell of itself.
+      if (event.target !== element) return;
+      for (const row of rows) if ((event as ContentVisibilityAutoStateChangeEvent).skipped) this.rows.add(row);
       else this.rows.delete(row);
     };
     element.addEventListener('contentvisibilityautostatechange', change);
     return () => {
       element.removeEventListener('contentvisibilityautostatechange', change);
-      this.rows.delete(row);
+      for (const row of rows) this.rows.delete(row);
     };
   }
 }
@@ -50,25 +51,49 @@ export function SectionInSight({ sheet }: { sheet: RefObject<HTMLElement | null>
   return name === undefined ? null : <p className={css.inSight} style={{ top: pushed }} data-in-sight aria-hidden>{name}</p>;
 }
 
-/** Tells which rows have come near to the window; once near, a row stays drawn. */
-export function useNearness(on: boolean, root: { current: HTMLElement | null }, tell: (change: (before: ReadonlySet<string>) => ReadonlySet<string>) => void): (row: HTMLElement | null) => void {
-  const observer = useRef<IntersectionObserver | null>(null);
-  const waiting = useRef<HTMLElement[]>([]);
-  useEffect(() => {
-    if (!on) return;
-    observer.current = new IntersectionObserver((entries) => {
-      const come = entries.flatMap((entry) => (entry.isIntersecting && entry.target instanceof HTMLElement && entry.target.dataset.row ? [entry.target.dataset.row] : []));
-      if (come.length > 0) tell((before) => new Set([...before, ...come]));
-    }, { root: root.current, rootMargin: '600px 0px' });
-    for (const row of waiting.current) observer.current.observe(row);
-    waiting.current = [];
-    return () => observer.current?.disconnect();
-  }, [on, root, tell]);
-  return useMemo(() => (row) => {
-    if (!row || !on) return;
-    if (observer.current) observer.current.observe(row);
-    else waiting.current.push(row);
-  }, [on]);
+/** How far from the window something is near, in CSS pixels. */
+const nearBy = 600;
+
+/** Rows of a long sheet that have come near to the window, in groups. Once near, a row stays drawn. */
+export class NearRows {
+  private observer: IntersectionObserver | undefined;
+  private readonly groups = new Map<Element, { rows: readonly string[]; tell: () => void }>();
+  private readonly come = new Set<string>();
+
+  constructor(private readonly root: { readonly current: HTMLElement | null }) {}
+
+  has(row: string): boolean {
+    return this.come.has(row);
+  }
+
+  /** Tells once when the group comes near; gives what ends it. */
+  watch(rows: readonly string[], element: HTMLElement, tell: () => void): () => void {
+    // Only what comes is drawn, between frames: for the rest of the sheet nothing is new.
+    this.observer ??= new IntersectionObserver((entries) => {
+      startTransition(() => { for (const { isIntersecting, target } of entries) if (isIntersecting) this.tell(target); });
+    }, { root: this.root.current, rootMargin: `${String(nearBy)}px 0px` });
+    this.groups.set(element, { rows, tell });
+    this.observer.observe(element);
+    return () => this.leave(element);
+  }
+
+  /** Has a row drawn that is gone to, wherever it is. */
+  call(row: string): void {
+    this.come.add(row);
+    for (const [element, { rows }] of this.groups) if (rows.includes(row)) this.tell(element);
+  }
+
+  private tell(element: Element): void {
+    const group = this.groups.get(element);
+    this.leave(element);
+    for (const row of group?.rows ?? []) this.come.add(row);
+    group?.tell();
+  }
+
+  private leave(element: Element): void {
+    this.observer?.unobserve(element);
+    this.groups.delete(element);
+  }
 }
 
 /** For how long a row that has come is laid out in any case. */

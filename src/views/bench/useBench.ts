@@ -12,6 +12,7 @@ import { Ahead } from './ahead';
 import { History } from './history';
 import { painted } from './painted';
 import { Saver } from './saver';
+import { byRow, type ByRow } from './slices';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
@@ -54,10 +55,10 @@ interface Shown {
 }
 
 export interface Bench extends BenchActs, Shown {
-  /** By option: what it would do to the list price. */
-  differences: Readonly<Record<string, string>>;
+  /** What an option would do to the list price. */
+  differences: ByRow<string>;
   scene: Scene | null;
-  remarks: Readonly<Record<string, Remark>>;
+  remarks: ByRow<Remark>;
   save: SaveState;
   refusals: readonly Refusal[];
 }
@@ -74,9 +75,9 @@ export function useBench(view: BenchView): Bench {
   const history = useMemo(() => new History(view.build.id, view.build.version, view.content), [view]);
   const saver = useMemo(() => new Saver(view.build.id, history.base, (content) => history.has(content)), [view, history]);
   const [shown, setShown] = useState<Shown>({ content: view.content, picture: view.picture, moved: [], canUndo: false, canRedo: false });
-  const [priceDifferences, setPriceDifferences] = useState(view.differences);
+  const [priceDifferences, setPriceDifferences] = useState(() => byRow(view.differences));
   const [scene, setScene] = useState<Scene | null>(null);
-  const [remarks, setRemarks] = useState<Readonly<Record<string, Remark>>>({});
+  const [remarks, setRemarks] = useState<ByRow<Remark>>(new Map());
   const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({ save: 'saved', refusals: [] });
   // The one for what is waited for, and the one for what comes after it.
   const worker = useRef<Remote<BenchWorker> | null>(null);
@@ -107,7 +108,7 @@ export function useBench(view: BenchView): Bench {
   const fill = useCallback(async (content: BuildContent, mine: number, priced: boolean) => {
     const remote = follower.current;
     if (!remote) return;
-    const tellDifferences = () => setPriceDifferences((shown) => differencesWith(known.current.differences, known.current.effects, shown));
+    const tellDifferences = () => setPriceDifferences((before) => byRow(differencesWith(known.current.differences, known.current.effects), before));
     const [decisions, special] = [[...content.decisions], [...content.special]];
     if (!priced) {
       const changes = await remote.differences({ decisions, special });
@@ -125,7 +126,7 @@ export function useBench(view: BenchView): Bench {
     const changes = await remote.remarks(decisions);
     known.current.remarks = withChanges(known.current.remarks, changes);
     if (mine !== turn.current) return;
-    setRemarks(known.current.remarks);
+    setRemarks((before) => byRow(known.current.remarks, before));
     const found = await remote.effects({ decisions, special });
     if (mine !== turn.current) return;
     remarking.current = false;
