@@ -3,7 +3,7 @@ import { compileExpr, Day, namesIn, type Expr, type Formula, type Test, type Val
 import type { CompiledModel, Entry } from '../model';
 import { always, never, not, type Lit, type Solver } from '../solver';
 import type { Context } from './encoding';
-import { look, type Look } from './outlook';
+import { look, type Look } from './look';
 import { both, type Row } from './rows';
 import { Subject, truthOf, type ConditionTheory, type Truth } from './truth';
 

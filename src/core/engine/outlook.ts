@@ -1,9 +1,9 @@
 /**
- * What a formula can still come to while variables have several values left: a superset of its exact results.
+ * What a value can still be while variables have several values left, and what can come of such values: a superset of the exact results.
  * Bounds are binary floating point, always widened outwards, so nothing possible is lost; certainty comes from exact evaluation.
  */
 import { Exact } from '../exact';
-import { arithmetic as exactly, compareValues, Day, namesIn, Span, type Arithmetic, type Comparison, type Expr, type Test, type Value } from '../formula';
+import { arithmetic as exactly, compareValues, Day, Span, type Arithmetic, type Comparison, type Value } from '../formula';
 
 /** A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high; days the interval [from, until]. */
 export interface Outlook {
@@ -21,31 +21,37 @@ export interface Outlook {
   readonly list: { must: ReadonlySet<string>; may: ReadonlySet<string> } | 'any' | null;
 }
 
-export type OutlookEnv = (slot: number) => Outlook;
-export type Look = (env: OutlookEnv) => Outlook;
-
 const noTexts: readonly string[] = [];
-const nothing: Outlook = { none: false, yes: false, no: false, low: Infinity, high: -Infinity, exact: null, from: Infinity, until: -Infinity, texts: [], list: null };
+/** No value at all; what is gathered begins with it. */
+export const nothing: Outlook = { none: false, yes: false, no: false, low: Infinity, high: -Infinity, exact: null, from: Infinity, until: -Infinity, texts: [], list: null };
+/** Any value of any kind. */
 export const anything: Outlook = { none: true, yes: true, no: true, low: -Infinity, high: Infinity, exact: null, from: -Infinity, until: Infinity, texts: 'any', list: 'any' };
-const anyNumber: Outlook = { ...nothing, none: true, low: -Infinity, high: Infinity };
-const justNone: Outlook = { ...nothing, none: true };
+/** Any number, or null. */
+export const anyNumber: Outlook = { ...nothing, none: true, low: -Infinity, high: Infinity };
+/** Null alone. */
+export const justNone: Outlook = { ...nothing, none: true };
 
 /** The eight possible truths: any set of true, false and null. */
 const truths: readonly Outlook[] = [0, 1, 2, 3, 4, 5, 6, 7].map((bits) => ({
   ...nothing, yes: (bits & 1) !== 0, no: (bits & 2) !== 0, none: (bits & 4) !== 0,
 }));
-const truth = (yes: boolean, no: boolean, none: boolean): Outlook => truths[(yes ? 1 : 0) | (no ? 2 : 0) | (none ? 4 : 0)] as Outlook;
+/** Those of true, false and null that are possible. */
+export const truth = (yes: boolean, no: boolean, none: boolean): Outlook => truths[(yes ? 1 : 0) | (no ? 2 : 0) | (none ? 4 : 0)] as Outlook;
 
 const widen = (value: number, towards: 1 | -1): number => (Number.isInteger(value) && Math.abs(value) < 1e9 ? value : value + towards * (Math.abs(value) * 1e-12 + 1e-15));
 /** Numbers from low to high; where there is none between them, null alone is left. */
-const number = (low: number, high: number, none: boolean, exact: Outlook['exact'] = null): Outlook =>
+export const number = (low: number, high: number, none: boolean, exact: Outlook['exact'] = null): Outlook =>
   low <= high && low < Infinity && high > -Infinity
     ? { none, yes: false, no: false, low: widen(low, -1), high: widen(high, 1), exact, from: Infinity, until: -Infinity, texts: noTexts, list: null }
     : justNone;
-const hasNumber = (a: Outlook): boolean => a.low <= a.high;
-const hasDay = (a: Outlook): boolean => a.from <= a.until;
-const hasText = (a: Outlook): boolean => a.texts === 'any' || a.texts.length > 0;
-const onlyNumber = (a: Outlook): boolean => !a.none && !a.yes && !a.no && !hasDay(a) && !hasText(a) && a.list === null;
+/** Some number is possible. */
+export const hasNumber = (a: Outlook): boolean => a.low <= a.high;
+/** Some day is possible. */
+export const hasDay = (a: Outlook): boolean => a.from <= a.until;
+/** Some text is possible. */
+export const hasText = (a: Outlook): boolean => a.texts === 'any' || a.texts.length > 0;
+/** Nothing but a number is possible. */
+export const onlyNumber = (a: Outlook): boolean => !a.none && !a.yes && !a.no && !hasDay(a) && !hasText(a) && a.list === null;
 const onlyDay = (a: Outlook): boolean => !a.none && !a.yes && !a.no && !hasNumber(a) && !hasText(a) && a.list === null;
 
 const days = (from: number, until: number, none: boolean): Outlook => (from <= until ? { ...nothing, none, from, until } : justNone);
@@ -66,86 +72,14 @@ export function lookOf(value: Value): Outlook {
   return { ...nothing, low: widen(rough, -1), high: widen(rough, 1), exact: () => value };
 }
 
-/** Compiles an expression to its outlook. */
-export function look(expr: Expr): Look {
-  const sub = look;
-  switch (expr.kind) {
-    case 'literal': {
-      const fixed = lookOf(expr.value);
-      return () => fixed;
-    }
-    case 'name': {
-      const { slot = -1 } = expr;
-      return (env) => env(slot);
-    }
-    case 'negate': {
-      const of = sub(expr.of);
-      return (env) => {
-        const a = of(env);
-        const { exact } = a;
-        return number(-a.high, -a.low, !onlyNumber(a), exact && (() => (exact()?.negated() ?? null) as Exact | null));
-      };
-    }
-    case 'arithmetic': {
-      const [left, right, { op }] = [sub(expr.left), sub(expr.right), expr];
-      const span = expr.right.kind === 'literal' && expr.right.value instanceof Span ? expr.right.value : null;
-      if (span && (op === '+' || op === '-')) return (env) => later(left(env), span, op === '+' ? 1 : -1);
-      return (env) => arithmetic(op, left(env), right(env));
-    }
-    case 'compare': {
-      const [left, right, { op }] = [sub(expr.left), sub(expr.right), expr];
-      return (env) => compare(op, left(env), right(env));
-    }
-    case 'logic': {
-      const [left, right] = [sub(expr.left), sub(expr.right)];
-      return expr.op === 'and' ? (env) => both(left(env), () => right(env)) : (env) => either(left(env), () => right(env));
-    }
-    case 'in': {
-      const value = sub(expr.value);
-      const tests = expr.tests.map(lookTest);
-      return (env) => {
-        const a = value(env);
-        let sum = truth(false, true, false);
-        for (const test of tests) sum = either(sum, () => test(a, env));
-        return sum;
-      };
-    }
-    case 'if': {
-      const [test, then, otherwise] = [sub(expr.test), sub(expr.then), sub(expr.else)];
-      return (env) => {
-        const t = test(env);
-        const maybeNot = t.no || t.none;
-        return t.yes ? (maybeNot ? union(then(env), otherwise(env)) : then(env)) : otherwise(env);
-      };
-    }
-    case 'list': {
-      const items = expr.items.map(sub);
-      return (env) => listOf(items.map((item) => ({ look: item(env), surely: true })));
-    }
-    case 'pick':
-      return pick(expr.of, expr.cases);
-    case 'gather': {
-      const items = gathered(expr.items);
-      return (env) => listOf(items(env));
-    }
-    case 'call':
-      return call(expr.name, expr.args);
-    case 'path':
-    case 'filter':
-    case 'quantified':
-    case 'for':
-      return unforeseen(expr);
-  }
-}
-
 /** An item of a list that may or may not be in it. */
-interface Item {
+export interface Item {
   look: Outlook;
   surely: boolean;
 }
 
 /** The outlook of a list: told where every item is one text. */
-function listOf(items: readonly Item[]): Outlook {
+export function listOf(items: readonly Item[]): Outlook {
   const must = new Set<string>();
   const may = new Set<string>();
   for (const { look: { texts, none, yes, no, low, high, from, until, list }, surely } of items) {
@@ -159,143 +93,16 @@ function listOf(items: readonly Item[]): Outlook {
   return { ...nothing, list: { must, may } };
 }
 
-/** The items of a gathered list, those left out that surely are not in it. */
-function gathered(items: readonly { when: Expr; value: Expr }[]): (env: OutlookEnv) => Item[] {
-  const looks = items.map(({ when, value }) => ({ when: look(when), value: look(value) }));
-  return (env) =>
-    looks.flatMap(({ when, value }) => {
-      const { yes, no, none } = when(env);
-      return yes ? [{ look: value(env), surely: !no && !none }] : [];
-    });
-}
-
-function pick(of: Expr, cases: readonly (readonly [string, Expr])[]): Look {
-  const text = look(of);
-  const values = new Map(cases.map(([name, value]) => [name, look(value)]));
-  const plain = cases.every(([, value]) => value.kind === 'literal');
-  const known = new Map<string, Outlook>();
-  const made = (env: OutlookEnv, texts: readonly string[]): Outlook => texts.map((name) => values.get(name)?.(env) ?? justNone).reduce(union, nothing);
-  return (env) => {
-    const seen = text(env);
-    if (seen.texts === 'any') return [...values.values()].map((value) => value(env)).reduce(union, justNone);
-    const key = seen.texts.join();
-    const found = (plain ? known.get(key) : undefined) ?? made(env, seen.texts);
-    if (plain && known.size < 1_000) known.set(key, found);
-    const other = seen.none || seen.yes || seen.no || hasNumber(seen) || hasDay(seen) || seen.list !== null;
-    return other ? union(found, justNone) : found;
-  };
-}
-
 /** A day moved by a duration; months are 28 to 31 days long. */
-function later(a: Outlook, { unit, amount }: Span, sign: 1 | -1): Outlook {
+export function later(a: Outlook, { unit, amount }: Span, sign: 1 | -1): Outlook {
   if (!hasDay(a)) return hasNumber(a) || hasText(a) || a.list !== null || a.yes || a.no ? anything : justNone;
   const moved = (length: number): number => sign * amount * length;
   const [near, far] = unit === 'seconds' ? [moved(1 / 86_400), moved(1 / 86_400)] : [moved(28), moved(31)];
   return { ...days(Math.floor(a.from + Math.min(near, far)) - 1, Math.ceil(a.until + Math.max(near, far)) + 1, true), ...(onlyDay(a) ? {} : { none: true }) };
 }
 
-/** Nothing is foretold, but whatever it reads is read. */
-function unforeseen(expr: Expr): Look {
-  const slots = [...namesIn(expr).values()];
-  return (env) => {
-    for (const slot of slots) env(slot);
-    return anything;
-  };
-}
-
-function call(name: string, args: readonly Expr[]): Look {
-  const looks = args.map(look);
-  const [first = () => anything, second] = looks;
-  /** Rounded to whole numbers by `apply`; with places given, at most one unit of the last place away. */
-  const rounding = (apply: ((value: number) => number) | null): Look => {
-    const places = args[1] === undefined ? 0 : args[1].kind === 'literal' && args[1].value instanceof Exact ? args[1].value.toNumber() : null;
-    return (env) => {
-      const a = first(env);
-      second?.(env);
-      if (places === null) return anyNumber;
-      const unit = 10 ** -places;
-      return { ...nothing, none: !onlyNumber(a), low: apply && places === 0 ? apply(a.low) : a.low - unit, high: apply && places === 0 ? apply(a.high) : a.high + unit };
-    };
-  };
-  const only = args.length === 1 ? args[0] : undefined;
-  const given = only?.kind === 'list' ? only.items.map(look) : looks;
-  const items = only?.kind === 'gather' ? gathered(only.items) : (env: OutlookEnv): Item[] => given.map((item) => ({ look: item(env), surely: true }));
-  /** What stands for an item that may be missing, so that the result is no higher, or no lower, by it. */
-  const fold = (apply: (values: number[]) => number, missing: { low: number; high: number }): Look => (env) => {
-    const all = items(env);
-    if (all.length === 0) return justNone;
-    if (!all.every(({ look: each }) => hasNumber(each) || each.none) || all.some(({ look: each }) => each.list !== null)) return anyNumber;
-    if (!all.every(({ look: each, surely }) => hasNumber(each) || !surely)) return justNone;
-    const lows = all.map(({ look: each, surely }) => (surely ? each.low : Math.min(each.low, missing.low)));
-    const highs = all.map(({ look: each, surely }) => (surely ? each.high : Math.max(each.high, missing.high)));
-    const none = !all.every(({ look: each }) => onlyNumber(each)) || !all.some((each) => each.surely);
-    return number(apply(lows), apply(highs), none);
-  };
-  switch (name) {
-    case 'not':
-      return (env) => {
-        const a = first(env);
-        return truth(a.no, a.yes, a.none || hasNumber(a) || hasDay(a) || hasText(a) || a.list !== null);
-      };
-    case 'ceiling':
-      return rounding(Math.ceil);
-    case 'floor':
-      return rounding(Math.floor);
-    case 'decimal':
-    case 'round up':
-    case 'round down':
-    case 'round half up':
-    case 'round half down':
-      return rounding(null);
-    case 'abs':
-      return (env) => {
-        const a = first(env);
-        if (!hasNumber(a)) return justNone;
-        const low = a.low <= 0 && a.high >= 0 ? 0 : Math.min(Math.abs(a.low), Math.abs(a.high));
-        return number(low, Math.max(Math.abs(a.low), Math.abs(a.high)), !onlyNumber(a));
-      };
-    case 'min':
-      return fold((values) => Math.min(...values), { low: Infinity, high: Infinity });
-    case 'max':
-      return fold((values) => Math.max(...values), { low: -Infinity, high: -Infinity });
-    case 'sum':
-      return fold((values) => values.reduce((a, b) => a + b, 0), { low: 0, high: 0 });
-    case 'count':
-      if (only?.kind === 'gather') {
-        return (env) => {
-          const all = items(env);
-          return { ...nothing, low: all.filter((each) => each.surely).length, high: all.length };
-        };
-      }
-      return (env) => {
-        const { list } = first(env);
-        return list && list !== 'any' ? { ...nothing, low: list.must.size, high: list.may.size } : anyNumber;
-      };
-    case 'list contains':
-      return second ? (env) => member(second(env), first(env)) : () => anything;
-    default:
-      return (env) => {
-        for (const each of looks) each(env);
-        return anything;
-      };
-  }
-}
-
-function lookTest(test: Test): (value: Outlook, env: OutlookEnv) => Outlook {
-  if (test.kind === 'interval') {
-    const [low, high] = [look(test.low), look(test.high)];
-    return (value, env) =>
-      both(compare(test.lowOpen ? '>' : '>=', value, low(env)), () => compare(test.highOpen ? '<' : '<=', value, high(env)));
-  }
-  const expr = look(test.expr);
-  if (test.kind === 'compare') return (value, env) => compare(test.op, value, expr(env));
-  return (value, env) => {
-    const other = expr(env);
-    return other.list !== null && value.list === null ? member(value, other) : same(value, other);
-  };
-}
-
-function member(item: Outlook, holder: Outlook): Outlook {
+/** Whether a list holds an item. */
+export function member(item: Outlook, holder: Outlook): Outlook {
   const { list } = holder;
   if (list === null || list === 'any' || item.texts === 'any' || hasNumber(item) || hasDay(item) || item.yes || item.no || item.none) return truth(true, true, true);
   const yes = item.texts.some((text) => list.may.has(text));
@@ -303,7 +110,8 @@ function member(item: Outlook, holder: Outlook): Outlook {
   return truth(yes, !surely, holder.none);
 }
 
-function same(a: Outlook, b: Outlook): Outlook {
+/** Whether two values are equal, as FEEL compares them. */
+export function same(a: Outlook, b: Outlook): Outlook {
   const texts =
     a.texts === 'any' || b.texts === 'any' ? hasText(a) && hasText(b) : a.texts.length === 1 ? b.texts.includes(a.texts[0] as string) : a.texts.some((text) => b.texts.includes(text));
   const numbers = a.low <= b.high && b.low <= a.high;
@@ -332,7 +140,8 @@ function mixed(a: Outlook, b: Outlook): boolean {
   return (all & (all - 1)) !== 0;
 }
 
-function compare(op: Comparison, a: Outlook, b: Outlook): Outlook {
+/** What a comparison comes to. */
+export function compare(op: Comparison, a: Outlook, b: Outlook): Outlook {
   if (op === '=') return same(a, b);
   if (op === '!=') {
     const equal = same(a, b);
@@ -368,7 +177,8 @@ function ordered(op: Comparison, aLow: number, aHigh: number, bLow: number, bHig
   }
 }
 
-function arithmetic(op: Arithmetic, a: Outlook, b: Outlook): Outlook {
+/** What a calculation comes to. */
+export function arithmetic(op: Arithmetic, a: Outlook, b: Outlook): Outlook {
   const exact = exactOf(op, a, b);
   if (hasText(a) || hasText(b) || hasDay(a) || hasDay(b)) return anything;
   const none = !onlyNumber(a) || !onlyNumber(b);
@@ -397,19 +207,22 @@ function exactOf(op: Arithmetic, a: Outlook, b: Outlook): Outlook['exact'] {
   };
 }
 
-function both(a: Outlook, right: () => Outlook): Outlook {
+/** The FEEL "and": the right side is looked at only where the left leaves it open. */
+export function both(a: Outlook, right: () => Outlook): Outlook {
   if (!a.yes && !a.none) return truth(false, true, false);
   const b = right();
   return truth(a.yes && b.yes, a.no || b.no, (a.none && (b.yes || b.none)) || (a.yes && b.none));
 }
 
-function either(a: Outlook, right: () => Outlook): Outlook {
+/** The FEEL "or": the right side is looked at only where the left leaves it open. */
+export function either(a: Outlook, right: () => Outlook): Outlook {
   if (!a.no && !a.none) return truth(true, false, false);
   const b = right();
   return truth(a.yes || b.yes, a.no && b.no, (a.none && (b.no || b.none)) || (a.no && b.none));
 }
 
-function union(a: Outlook, b: Outlook): Outlook {
+/** What the one or the other can be. */
+export function union(a: Outlook, b: Outlook): Outlook {
   if (a === nothing) return b;
   if (b === nothing) return a;
   const list =

@@ -7,7 +7,8 @@
 import type { Environment, Value } from '../formula';
 import type { CompiledModel } from '../model';
 import { always, never, not, variableOf, type Clauses, type Lit, type Overlay, type Solver, type Theory, type Witness } from '../solver';
-import { anything, lookOf, type Look, type Outlook, type OutlookEnv } from './outlook';
+import type { Look, OutlookEnv } from './look';
+import { anything, lookOf, type Outlook } from './outlook';
 import { evidenceOf, sightOf, type Evidence, type Sight } from './sight';
 import type { Row } from './rows';
 

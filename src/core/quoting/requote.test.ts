@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { priceQuote, type PriceEntry, type QuoteLine, type Typed } from '../pricing';
-import type { LineView, QuoteView } from './index';
+import type { LineView, QuoteView } from './quote-views';
 import { requoter, sameWhereEqual, type LocalEdit } from './requote';
 
 const day = '2026-11-26';

@@ -1,7 +1,7 @@
 /** A quote priced again in the page with what is being changed, by the same computation as on the server, which has the last word. */
 import { exact } from '../exact';
 import { pricer, taxed, type LineRates, type LineTerms, type PriceEntry, type BuildCost, type LinePrice, type Offer, type PricedLine, type QuoteLine, type Term, type Typed } from '../pricing';
-import type { LineProblem, LineView, QuoteView } from './index';
+import type { LineProblem, LineView, QuoteView } from './quote-views';
 
 /** What a line is priced from besides what is typed on it; costs only for those who may see them. */
 export interface LineBasis {

@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Exact } from '../exact';
 import { compileFormula, type FeelType, type Scope, type Value } from '../formula';
-import { look, lookOf, lookOfAll, type Outlook } from './outlook';
+import { look } from './look';
+import { lookOf, lookOfAll, type Outlook } from './outlook';
 
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
 const number: FeelType = { is: 'number', unit: 'any' };
