@@ -8,15 +8,16 @@ export default tseslint.config(
   ...astro.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
-    plugins: { 'react-hooks': hooks },
     rules: {
-      ...hooks.configs.recommended.rules,
-      'react-hooks/refs': 'off',
-      'react-hooks/set-state-in-effect': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
       '@typescript-eslint/no-empty-object-type': ['error', { allowInterfaces: 'with-single-extends' }],
     },
+  },
+  {
+    files: ['src/{views,ui}/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { ...hooks.configs.recommended.rules, 'react-hooks/refs': 'off', 'react-hooks/set-state-in-effect': 'off' },
   },
   // Arrays indexed by literal, variable or place are filled by construction.
   { files: ['src/core/solver/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },

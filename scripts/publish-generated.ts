@@ -3,15 +3,14 @@ import { generatedModel, large } from '../src/core/engine/generated-models';
 import { connected } from '../src/data';
 import { publish } from '../src/services/models';
 
-await connected().transaction(async (transaction) => {
+await connected().transaction(async () => {
   const { items, families } = connected().records;
-  const family = await families.findOne({ order: [['position', 'DESC']], transaction });
+  const family = await families.findOne({ order: [['position', 'DESC']] });
   const [head] = await items.findOrCreate({
     where: { sku: 'GENERATED' },
     defaults: { sku: 'GENERATED', family: family?.code ?? '', name: { en: 'Generated model', de: 'Erzeugtes Modell' }, kind: 'model', unit: 'pc', cost: '0', leadDays: 1, mass: null, sold: false, discountable: true, taxClass: 'standard' },
-    transaction,
   });
-  const { problems } = await publish({ ...generatedModel(large), id: 'generated' }, head.sku, null, transaction);
+  const { problems } = await publish({ ...generatedModel(large), id: 'generated' }, head.sku, null);
   if (problems.length > 0) throw new Error(JSON.stringify(problems.slice(0, 3)));
 });
 await connected().close();

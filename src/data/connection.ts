@@ -1,4 +1,5 @@
-import { Sequelize, type Transaction } from 'sequelize';
+import { AsyncLocalStorage, AsyncResource } from 'node:async_hooks';
+import { ConnectionError, DatabaseError, Sequelize } from 'sequelize';
 import { Umzug, type UmzugStorage } from 'umzug';
 import { migrations } from './migrations';
 import { defineRecords, type Records } from './records';
@@ -7,19 +8,65 @@ import { defineRecords, type Records } from './records';
 export interface Database {
   sequelize: Sequelize;
   records: Records;
-  /** Runs work in a transaction; a throw rolls everything back. */
-  transaction<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  /**
+   * Runs work in a transaction; a throw rolls everything back. Every query made from within goes through it, however deep in the
+   * calls it is made: it travels with the asynchronous context, so that none can go past it and wait for a second connection.
+   * One within another is a bug and throws.
+   */
+  transaction<T>(work: () => Promise<T>): Promise<T>;
+  /** Whether this is called from within a transaction. */
+  within(): boolean;
   close(): Promise<void>;
 }
 
-export function openDatabase(url: string): Database {
-  const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 8 }, define: { timestamps: false, underscored: true } });
+/** What travels with the asynchronous context: the transaction that is under way. */
+const under = new AsyncLocalStorage<Map<string, unknown>>();
+
+Sequelize.useCLS({
+  bind: (work: () => unknown) => AsyncResource.bind(work),
+  run: (work: (context: object) => unknown) => under.run(new Map(), () => work({})),
+  get: (name: string) => under.getStore()?.get(name),
+  set: (name: string, value: unknown) => { under.getStore()?.set(name, value); },
+});
+
+/** How long a connection is waited for, in milliseconds. */
+const patience = 5_000;
+
+export interface ConnectionOptions {
+  /** Connections at most. */
+  pool?: number;
+}
+
+export function openDatabase(url: string, { pool = Number(process.env.DATABASE_POOL) || 8 }: ConnectionOptions = {}): Database {
+  const sequelize = new Sequelize(url, {
+    dialect: 'postgres',
+    logging: false,
+    pool: { max: pool, acquire: patience },
+    // A statement that runs on, and a transaction that nobody goes on with, are ended by the database itself.
+    dialectOptions: { connectionTimeoutMillis: patience, statement_timeout: 60_000, idle_in_transaction_session_timeout: 60_000, application_name: 'iunctura' },
+    define: { timestamps: false, underscored: true },
+  });
+  const within = () => under.getStore()?.get('transaction') !== undefined;
   return {
     sequelize,
     records: defineRecords(sequelize),
-    transaction: (work) => sequelize.transaction(work),
+    transaction: async (work) => {
+      if (within()) throw new Error('a transaction within another');
+      return sequelize.transaction(() => work());
+    },
+    within,
     close: () => sequelize.close(),
   };
+}
+
+/** Codes by which PostgreSQL says that it is going away or cannot serve now, or that two got into each other's way; the same may work a moment later. */
+const passing = /^(57P0[1-5]|53...|08...|40001|40P01|55P03|25P03)$/;
+
+/** Whether something failed because the database could not be had just now, not because of what was asked. */
+export function isUnavailable(thrown: unknown): boolean {
+  if (thrown instanceof ConnectionError) return true;
+  const { code = '', message = '' } = (thrown instanceof DatabaseError ? thrown.parent : thrown) as { code?: string; message?: string };
+  return passing.test(code) || /^(ECONNRESET|ECONNREFUSED|EPIPE|ETIMEDOUT)$/.test(code) || /Connection terminated|ConnectionManager was closed|Client has encountered a connection error/.test(message);
 }
 
 /** Brings the schema to its newest state; safe to call from several instances at once. */

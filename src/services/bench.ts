@@ -32,7 +32,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const variants = await builds.findAll({ where: { talkId: build.talkId }, attributes: ['id', 'letter'], order: [['letter', 'ASC']], raw: true });
   const model = compiledVersion(version);
   const used = materialsOf(version.document);
-  const numbers = await registeredFor(version, build.outcome, null);
+  const numbers = await registeredFor(version, build.outcome);
   const terms = { quantity: line?.quantity ?? 1, day: build.context.date, ...granted, ...(line?.hand ? { hand: line.hand } : {}), ...(line?.term ? { term: line.term } : {}) };
   const engine = engineOf(version, build.context);
   const special = may(actor, 'costs') ? build.special : build.special.map((part) => ({ ...part, cost: '0' }));

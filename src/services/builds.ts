@@ -1,6 +1,5 @@
 /** Builds: begun from a model, another build or a part number; saved as they are made, with everything that follows worked out here again. */
 import { randomUUID } from 'node:crypto';
-import type { Transaction } from 'sequelize';
 import { checkDecisions, type Context, type Decision } from '../core/engine';
 import { exact } from '../core/exact';
 import { open, Reading, type CompiledModel, type Values } from '../core/model';
@@ -22,22 +21,22 @@ type Start = { version: ModelVersionRow } & Partial<Pick<BuildContent, 'decision
 
 /** Begins a build on a quote; it pins the newest version of its model. */
 export async function beginBuild(actor: Actor, input: NewBuildInput): Promise<Result<{ id: string }>> {
-  return inTransaction(async (transaction) => {
+  return inTransaction(async () => {
     const refused = refusal(actor, 'quotes');
     if (refused) return refused;
-    const draft = await draftOf(actor, input.quoteId, transaction);
+    const draft = await draftOf(actor, input.quoteId);
     if (!draft.ok) return draft;
-    const start = await startOf(actor, input, contextFor(draft.value.revision), transaction);
+    const start = await startOf(actor, input, contextFor(draft.value.revision));
     if (!start.ok) return start;
-    const build = await createBuild(actor, { ...draft.value, ...start.value }, transaction);
+    const build = await createBuild(actor, { ...draft.value, ...start.value });
     return done({ id: build.id });
   });
 }
 
-async function draftOf(actor: Actor, quoteId: string, transaction: Transaction): Promise<Result<{ quote: QuoteRow; revision: RevisionRow }>> {
-  const quote = await findQuote(actor, quoteId, transaction);
+async function draftOf(actor: Actor, quoteId: string): Promise<Result<{ quote: QuoteRow; revision: RevisionRow }>> {
+  const quote = await findQuote(actor, quoteId);
   if (!quote) return fail('missing', { code: 'quote.missing' });
-  const revision = await connected().records.revisions.findOne({ where: { quoteId }, order: [['number', 'DESC']], transaction });
+  const revision = await connected().records.revisions.findOne({ where: { quoteId }, order: [['number', 'DESC']] });
   if (revision?.state !== 'draft') return fail('conflict', { code: 'quote.settled', params: { number: quote.number } });
   return done({ quote, revision });
 }
@@ -45,25 +44,25 @@ async function draftOf(actor: Actor, quoteId: string, transaction: Transaction):
 /** What a quote fixes for its builds. */
 export const contextFor = (revision: RevisionRow): Context => ({ date: today(), values: { region: revision.customer.region } });
 
-async function startOf(actor: Actor, { modelId, copyOf, savedId, partNumber: text }: NewBuildInput, context: Context, transaction: Transaction): Promise<Result<Start>> {
-  if (text !== undefined) return readBack(text, context, transaction);
+async function startOf(actor: Actor, { modelId, copyOf, savedId, partNumber: text }: NewBuildInput, context: Context): Promise<Result<Start>> {
+  if (text !== undefined) return readBack(text, context);
   if (copyOf !== undefined) {
-    const found = await findBuild(actor, copyOf, transaction);
+    const found = await findBuild(actor, copyOf);
     if (!found.ok) return found;
     const { build } = found.value;
-    const pinned = await versionById(build.modelVersionId, transaction);
-    return fresh(pinned.modelId, build, transaction);
+    const pinned = await versionById(build.modelVersionId);
+    return fresh(pinned.modelId, build);
   }
   if (savedId !== undefined) {
-    const saved = await findSaved(actor, savedId, transaction);
-    return saved ? fresh(saved.modelId, { decisions: saved.decisions }, transaction) : fail('missing', { code: 'saved.missing' });
+    const saved = await findSaved(actor, savedId);
+    return saved ? fresh(saved.modelId, { decisions: saved.decisions }) : fail('missing', { code: 'saved.missing' });
   }
-  return fresh(modelId ?? '', {}, transaction);
+  return fresh(modelId ?? '', {});
 }
 
 /** On the newest version of a model; decisions that it has no place for stay behind. */
-async function fresh(modelId: string, { decisions = [], special = [] }: Partial<Pick<BuildContent, 'decisions' | 'special'>>, transaction: Transaction): Promise<Result<Start>> {
-  const version = await newestVersion(modelId, transaction);
+async function fresh(modelId: string, { decisions = [], special = [] }: Partial<Pick<BuildContent, 'decisions' | 'special'>>): Promise<Result<Start>> {
+  const version = await newestVersion(modelId);
   if (!version) return fail('invalid', { code: 'build.unknownModel', params: { model: modelId }, field: 'modelId' });
   const model = compiledVersion(version);
   const lost = new Set(checkDecisions(model, decisions).map((problem) => problem.on));
@@ -72,7 +71,7 @@ async function fresh(modelId: string, { decisions = [], special = [] }: Partial<
 
 /** Writes a new build, under the rules and prices of today unless another day is given; a variant names its talk and letter. */
 export async function createBuild(
-  actor: Actor, { quote, revision, version, decisions = [], special = [], talk, date }: Start & { quote: QuoteRow; revision: RevisionRow; talk?: { id: string; letter: string }; date?: string }, transaction: Transaction,
+  actor: Actor, { quote, revision, version, decisions = [], special = [], talk, date }: Start & { quote: QuoteRow; revision: RevisionRow; talk?: { id: string; letter: string }; date?: string },
 ): Promise<Stored<BuildRow>> {
   const context = { ...contextFor(revision), ...(date === undefined ? {} : { date }) };
   const content: BuildContent = { decisions, passed: [], special };
@@ -80,11 +79,10 @@ export async function createBuild(
   const build = await connected().records.builds.create(
     {
       id, modelVersionId: version.id, quoteId: quote.id, revisionId: revision.id, context, decisions: [...decisions], passed: [], special: [...special], talkId: talk?.id ?? id, letter: talk?.letter ?? 'A',
-      outcome: await outcomeOf(version, context, content, transaction), version: 1,
+      outcome: await outcomeOf(version, context, content), version: 1,
     },
-    { transaction },
   );
-  await record(actor, 'build.begun', quote.number, { build: build.id, model: version.modelId, version: version.number }, transaction);
+  await record(actor, 'build.begun', quote.number, { build: build.id, model: version.modelId, version: version.number });
   return build;
 }
 
@@ -98,32 +96,32 @@ export interface Saved {
 
 /** Saves what a person made of a build. What the page computed is not asked for: the server works it out again. */
 export async function saveContent(actor: Actor, id: string, { version, decisions, passed, special }: ContentInput): Promise<Result<Saved>> {
-  return inTransaction(async (transaction) => {
-    const found = await findOpenBuild(actor, id, transaction);
+  return inTransaction(async () => {
+    const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;
     const { build } = found.value;
     if (build.version !== version) return fail('conflict', { code: 'build.stale' });
     if (special.length > 0 && !may(actor, 'special')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'special' } });
-    const modelVersion = await versionById(build.modelVersionId, transaction);
+    const modelVersion = await versionById(build.modelVersionId);
     const problems = checkDecisions(compiledVersion(modelVersion), decisions as Decision[]);
     if (problems.length > 0) return fail('invalid', ...problems.map(({ on, code, params }) => ({ code, params, field: on })));
     const now = new Date().toISOString();
     // Who passed a warning, and when, is the server's to say.
     const kept = passed.map(({ rule, reason }): PassedWarning => build.passed.find((each) => each.rule === rule && each.reason === reason) ?? { rule, reason, by: actor.name, at: now });
-    const outcome = await outcomeOf(modelVersion, build.context, { decisions, passed: kept, special }, transaction);
-    await build.update({ decisions, passed: kept, special, outcome, version: version + 1 }, { transaction });
-    return done({ version: version + 1, partNumber: outcome.partNumber, complete: outcome.complete, ...(await registeredFor(modelVersion, outcome, transaction)) });
+    const outcome = await outcomeOf(modelVersion, build.context, { decisions, passed: kept, special });
+    await build.update({ decisions, passed: kept, special, outcome, version: version + 1 });
+    return done({ version: version + 1, partNumber: outcome.partNumber, complete: outcome.complete, ...(await registeredFor(modelVersion, outcome)) });
   });
 }
 
 /** Everything that follows from a build's content, and the numbers registered for it. */
-export async function outcomeOf(version: ModelVersionRow, context: Context, { decisions, passed, special }: BuildContent, transaction: Transaction): Promise<BuildOutcome> {
+export async function outcomeOf(version: ModelVersionRow, context: Context, { decisions, passed, special }: BuildContent): Promise<BuildOutcome> {
   const model = compiledVersion(version);
   const state = engineOf(version, context).state({ decisions });
   const key = state.complete ? sequenceKey(model, state.values) : null;
-  const sequence = key === null ? undefined : await register(model.document.id, key, transaction);
+  const sequence = key === null ? undefined : await register(model.document.id, key);
   const marks = specialKey(special);
-  const specialNumber = marks === null ? undefined : await register(model.document.id, marks, transaction);
+  const specialNumber = marks === null ? undefined : await register(model.document.id, marks);
   const number = partNumber(model, state.values, sequence);
   return {
     values: state.values,
@@ -147,22 +145,22 @@ function massIn(model: CompiledModel, values: Values): { mass?: string } {
 }
 
 /** The number registered for what a part number's codes cannot say; the same content always gets the same number. */
-async function register(modelId: string, key: string, transaction: Transaction): Promise<number> {
+async function register(modelId: string, key: string): Promise<number> {
   const { registeredNumbers, models } = connected().records;
-  const known = await registeredNumbers.findOne({ where: { modelId, key }, transaction });
+  const known = await registeredNumbers.findOne({ where: { modelId, key } });
   if (known) return known.number;
   // The model's row is the lock under which its numbers are given out.
-  await models.findByPk(modelId, { transaction, lock: transaction.LOCK.UPDATE });
-  const again = await registeredNumbers.findOne({ where: { modelId, key }, transaction });
+  await models.findByPk(modelId, { lock: true });
+  const again = await registeredNumbers.findOne({ where: { modelId, key } });
   if (again) return again.number;
-  const last = (await registeredNumbers.max('number', { where: { modelId }, transaction })) as number | null;
-  return (await registeredNumbers.create({ modelId, key, number: (last ?? 0) + 1 }, { transaction })).number;
+  const last = (await registeredNumbers.max('number', { where: { modelId } })) as number | null;
+  return (await registeredNumbers.create({ modelId, key, number: (last ?? 0) + 1 })).number;
 }
 
 /** The numbers that are registered for an outcome by now. */
-export async function registeredFor(version: ModelVersionRow, { values, specialNumber }: BuildOutcome, transaction: Transaction | null): Promise<{ sequence?: number; specialNumber?: number }> {
+export async function registeredFor(version: ModelVersionRow, { values, specialNumber }: BuildOutcome): Promise<{ sequence?: number; specialNumber?: number }> {
   const model: CompiledModel = compiledVersion(version);
   const key = sequenceKey(model, values);
-  const row = key === null ? null : await connected().records.registeredNumbers.findOne({ where: { modelId: model.document.id, key }, transaction });
+  const row = key === null ? null : await connected().records.registeredNumbers.findOne({ where: { modelId: model.document.id, key } });
   return { ...(row ? { sequence: row.number } : {}), ...(specialNumber === undefined ? {} : { specialNumber }) };
 }

@@ -1,5 +1,4 @@
 /** Another customer for a quote: price list, addresses, language, region and what is granted come along, and everything is priced anew. */
-import type { Transaction } from 'sequelize';
 import { sumLines } from '../core/pricing';
 import type { CustomerChange, CustomerInput, QuoteView } from '../core/quoting';
 import { connected, type CustomerRow } from '../data';
@@ -9,49 +8,50 @@ import { copyOf, ownCustomers } from './customers';
 import { done, fail, type Result } from './failure';
 import { versionById } from './models';
 import { counted, partsOf, priceLines, type QuotedLine, type QuoteParts } from './quote-pricing';
-import { changeQuote, findQuote, uuid, type Draft } from './quotes';
+import { changeQuote, findQuote, type Draft } from './quotes';
 import { forget } from './steps';
 import { record, tryOut } from './work';
+import { isReference } from './reference';
 
-async function customerOf(actor: Actor, id: string, transaction: Transaction): Promise<CustomerRow | null> {
-  return uuid.test(id) ? connected().records.customers.findOne({ where: { id, ...ownCustomers(actor) }, transaction }) : null;
+async function customerOf(actor: Actor, id: string): Promise<CustomerRow | null> {
+  return isReference(id) ? connected().records.customers.findOne({ where: { id, ...ownCustomers(actor) } }) : null;
 }
 
 /** Money that was typed in another currency says nothing in the new one: it is taken back. Gives the lines where it was, 0 for the whole quote. */
-async function takeBackMoney({ revision }: Draft, transaction: Transaction): Promise<number[]> {
+async function takeBackMoney({ revision }: Draft): Promise<number[]> {
   const { lines, revisions } = connected().records;
   const taken: number[] = [];
-  for (const line of await lines.findAll({ where: { revisionId: revision.id }, transaction })) {
+  for (const line of await lines.findAll({ where: { revisionId: revision.id } })) {
     const inMoney = line.hand?.by === 'net' || line.hand?.by === 'amount';
     if (!inMoney && line.typedPrice === null && line.typedCost === null && line.rates === null && line.resale === null) continue;
     taken.push(line.position);
-    await line.update({ ...(inMoney ? { hand: null } : {}), typedPrice: null, typedCost: null, rates: null, resale: null }, { transaction });
+    await line.update({ ...(inMoney ? { hand: null } : {}), typedPrice: null, typedCost: null, rates: null, resale: null });
   }
   if (revision.whole?.by === 'net' || revision.whole?.by === 'amount') {
     taken.push(0);
-    await revisions.update({ whole: null }, { where: { id: revision.id }, transaction });
+    await revisions.update({ whole: null }, { where: { id: revision.id } });
   }
   return taken;
 }
 
 /** Makes the change; gives what was typed in money and is taken back. */
-async function apply({ quote, revision }: Draft, customer: CustomerRow, transaction: Transaction): Promise<Result<number[]>> {
+async function apply({ quote, revision }: Draft, customer: CustomerRow): Promise<Result<number[]>> {
   const { quotes, revisions, builds, priceLists } = connected().records;
-  const [before, after] = [await priceLists.findByPk(revision.priceList, { transaction }), await priceLists.findByPk(customer.priceList, { transaction })];
+  const [before, after] = [await priceLists.findByPk(revision.priceList), await priceLists.findByPk(customer.priceList)];
   const otherCurrency = before?.currency !== after?.currency;
-  const own = await builds.findAll({ where: { revisionId: revision.id }, transaction });
+  const own = await builds.findAll({ where: { revisionId: revision.id } });
   if (otherCurrency && own.some((build) => build.special.length > 0)) return fail('invalid', { code: 'customer.special', params: { from: before?.currency ?? '', to: after?.currency ?? '' } });
-  await quotes.update({ customerId: customer.id }, { where: { id: quote.id }, transaction });
-  await revisions.update({ customer: await copyOf(customer), priceList: customer.priceList }, { where: { id: revision.id }, transaction });
-  const [fresh] = await revisions.findAll({ where: { id: revision.id }, transaction });
+  await quotes.update({ customerId: customer.id }, { where: { id: quote.id } });
+  await revisions.update({ customer: await copyOf(customer), priceList: customer.priceList }, { where: { id: revision.id } });
+  const [fresh] = await revisions.findAll({ where: { id: revision.id } });
   if (!fresh) throw new Error(`quote ${quote.number} lost its revision`);
   // What a region allows may be another: every build is worked out again under it.
   const { values } = contextFor(fresh);
   for (const build of own) {
     const context = { ...build.context, values: values as Record<string, string> };
-    await build.update({ context, outcome: await outcomeOf(await versionById(build.modelVersionId, transaction), context, build, transaction), version: build.version + 1 }, { transaction });
+    await build.update({ context, outcome: await outcomeOf(await versionById(build.modelVersionId), context, build), version: build.version + 1 });
   }
-  return done(otherCurrency ? await takeBackMoney({ quote, revision: fresh }, transaction) : []);
+  return done(otherCurrency ? await takeBackMoney({ quote, revision: fresh }) : []);
 }
 
 const summed = (parts: QuoteParts, priced: readonly QuotedLine[]) => ({
@@ -62,19 +62,19 @@ const summed = (parts: QuoteParts, priced: readonly QuotedLine[]) => ({
 export async function seeCustomerChange(actor: Actor, id: string, customerId: string): Promise<Result<CustomerChange>> {
   const refused = refusal(actor, 'quotes');
   if (refused) return refused;
-  return tryOut(async (transaction) => {
-    const quote = await findQuote(actor, id, transaction, true);
-    const customer = await customerOf(actor, customerId, transaction);
+  return tryOut(async () => {
+    const quote = await findQuote(actor, id, true);
+    const customer = await customerOf(actor, customerId);
     if (!quote) return fail('missing', { code: 'quote.missing' });
     if (!customer) return fail('invalid', { code: 'quote.unknownCustomer', field: 'customerId' });
-    const before = await partsOf(quote, transaction);
+    const before = await partsOf(quote);
     if (before.revision.state !== 'draft') return fail('conflict', { code: 'quote.settled', params: { number: quote.number } });
-    const was = await priceLines(before, transaction);
-    const applied = await apply({ quote, revision: before.revision }, customer, transaction);
+    const was = await priceLines(before);
+    const applied = await apply({ quote, revision: before.revision }, customer);
     if (!applied.ok) return applied;
-    const again = await findQuote(actor, id, transaction);
-    const after = await partsOf(again ?? quote, transaction);
-    const is = await priceLines(after, transaction);
+    const again = await findQuote(actor, id);
+    const after = await partsOf(again ?? quote);
+    const is = await priceLines(after);
     return done({
       customer: { name: customer.name, class: customer.class },
       before: summed(before, was), after: summed(after, is), takenBack: applied.value,
@@ -84,15 +84,15 @@ export async function seeCustomerChange(actor: Actor, id: string, customerId: st
 }
 
 export async function changeCustomer(actor: Actor, id: string, { version, customerId }: CustomerInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async (draft, transaction) => {
-    const customer = await customerOf(actor, customerId, transaction);
+  return changeQuote(actor, id, version, async (draft) => {
+    const customer = await customerOf(actor, customerId);
     if (!customer) return fail('invalid', { code: 'quote.unknownCustomer', field: 'customerId' });
-    const applied = await apply(draft, customer, transaction);
+    const applied = await apply(draft, customer);
     if (!applied.ok) return applied;
-    await record(actor, 'quote.customer', draft.quote.number, { from: draft.revision.customer.number, to: customer.number, takenBack: applied.value }, transaction);
+    await record(actor, 'quote.customer', draft.quote.number, { from: draft.revision.customer.number, to: customer.number, takenBack: applied.value });
     // What is shown next is priced for the new one.
     draft.quote.customerId = customer.id;
-    await forget(draft.revision.id, transaction);
+    await forget(draft.revision.id);
     return done(null);
   }, { steps: false });
 }

@@ -65,30 +65,30 @@ const heads = { ridgeback: 'RIDGEBACK', beacon: 'BEACON', plumb: 'PLUMB', tarn: 
 type Read = <T>(name: string) => Promise<T>;
 
 async function loadCatalogue(read: Read): Promise<void> {
-  await connected().transaction(async (transaction) => {
+  await connected().transaction(async () => {
     const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates, commissionPlans, policies } = connected().records;
-    await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })), { transaction });
-    await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', coversMonths: null, ...item, mass: item.mass ?? null })), { transaction });
+    await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })));
+    await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', coversMonths: null, ...item, mass: item.mass ?? null })));
     for (const { entries, inside = {}, from, ...list } of await read<{ inside?: Record<string, Record<string, string>>; code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
-      await priceLists.create({ ...list, validFrom: from }, { transaction });
-      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, inside: '', ...entryOf(entry), validFrom: from, validTo: null })), { transaction });
-      for (const [head, own] of Object.entries(inside)) await priceEntries.bulkCreate(Object.entries(own).map(([sku, price]) => ({ priceList: list.code, sku, inside: head, ...entryOf(price), validFrom: from, validTo: null })), { transaction });
+      await priceLists.create({ ...list, validFrom: from });
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, inside: '', ...entryOf(entry), validFrom: from, validTo: null })));
+      for (const [head, own] of Object.entries(inside)) await priceEntries.bulkCreate(Object.entries(own).map(([sku, price]) => ({ priceList: list.code, sku, inside: head, ...entryOf(price), validFrom: from, validTo: null })));
     }
     // Prices rise some days before the demo is loaded, whenever that is.
     for (const { priceList, daysAgo, entries } of await read<{ priceList: string; daysAgo: number; entries: Record<string, string | EntryFile> }[]>('price-changes.json')) {
-      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList, sku, inside: '', ...entryOf(entry), validFrom: inDays(-daysAgo), validTo: null })), { transaction });
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList, sku, inside: '', ...entryOf(entry), validFrom: inDays(-daysAgo), validTo: null })));
     }
-    await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'), { transaction });
-    await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })), { transaction });
-    await policies.bulkCreate((await read<Omit<PolicyRow, 'id'>[]>('policies.json')).map((row) => ({ id: randomUUID(), ...row })), { transaction });
-    await commissionPlans.bulkCreate(await read<CommissionPlanRow[]>('commission-plans.json'), { transaction });
-    await taxRates.bulkCreate((await read<Partial<TaxRateRow>[]>('tax-rates.json')).map((row) => ({ class: null, ...(row as Omit<TaxRateRow, 'id' | 'class'>), id: randomUUID() })), { transaction });
-    await quantityDiscounts.bulkCreate((await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({ id: randomUUID(), family: null, sku: null, ...row })), { transaction });
-    await grants.bulkCreate((await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer === undefined).map((file) => grantRow(file, null)), { transaction });
+    await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'));
+    await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })));
+    await policies.bulkCreate((await read<Omit<PolicyRow, 'id'>[]>('policies.json')).map((row) => ({ id: randomUUID(), ...row })));
+    await commissionPlans.bulkCreate(await read<CommissionPlanRow[]>('commission-plans.json'));
+    await taxRates.bulkCreate((await read<Partial<TaxRateRow>[]>('tax-rates.json')).map((row) => ({ class: null, ...(row as Omit<TaxRateRow, 'id' | 'class'>), id: randomUUID() })));
+    await quantityDiscounts.bulkCreate((await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({ id: randomUUID(), family: null, sku: null, ...row })));
+    await grants.bulkCreate((await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer === undefined).map((file) => grantRow(file, null)));
     const models = new Map<string, unknown>();
     for (const id of Object.keys(heads)) models.set(id, await read(`models/${id}.json`));
     for (const [id, sku] of Object.entries(heads)) {
-      const { problems } = await publish(withLibrary(models.get(id), (inner) => models.get(inner)) as ModelDocument, sku, null, transaction);
+      const { problems } = await publish(withLibrary(models.get(id), (inner) => models.get(inner)) as ModelDocument, sku, null);
       if (problems.length > 0) throw new Error(`the demo model ${id} does not compile: ${JSON.stringify(problems)}`);
     }
   });
@@ -97,23 +97,23 @@ async function loadCatalogue(read: Read): Promise<void> {
 async function loadPeople(read: Read): Promise<Map<string, Actor>> {
   const { customers, addresses, contacts, users } = connected().records;
   const people = new Map<string, Actor>();
-  await connected().transaction(async (transaction) => {
+  await connected().transaction(async () => {
     const ids = new Map<string, string>();
     const files = await read<CustomerFile[]>('customers.json');
     for (const file of files) ids.set(file.number, randomUUID());
     // Dealers first: their own customers refer to them.
     for (const { addresses: places, contacts: persons, dealer, ...file } of [...files].sort((a, b) => Number(a.dealer !== null) - Number(b.dealer !== null))) {
       const id = ids.get(file.number) as string;
-      await customers.create({ id, paymentDays: 30, ...file, dealerId: dealer ? (ids.get(dealer) as string) : null }, { transaction });
-      await contacts.bulkCreate(persons.map((person, position) => ({ id: randomUUID(), customerId: id, task: '', ...person, position })), { transaction });
-      await addresses.bulkCreate(places.map((place, position) => ({ id: randomUUID(), customerId: id, ...place, position })), { transaction });
+      await customers.create({ id, paymentDays: 30, ...file, dealerId: dealer ? (ids.get(dealer) as string) : null });
+      await contacts.bulkCreate(persons.map((person, position) => ({ id: randomUUID(), customerId: id, task: '', ...person, position })));
+      await addresses.bulkCreate(places.map((place, position) => ({ id: randomUUID(), customerId: id, ...place, position })));
     }
     const own = (await read<GrantFile[]>('grants.json')).filter(({ customer }) => customer !== undefined);
-    await connected().records.grants.bulkCreate(own.map((file) => grantRow(file, ids.get(file.customer ?? '') ?? null)), { transaction });
+    await connected().records.grants.bulkCreate(own.map((file) => grantRow(file, ids.get(file.customer ?? '') ?? null)));
     const passwordHash = await hashPassword(demoPassword);
     for (const { dealer, quota, ...file } of await read<UserFile[]>('users.json')) {
       const row: UserRow = { id: randomUUID(), ...file, passwordHash, dealerId: dealer ? (ids.get(dealer) as string) : null, quota: quota ?? null, preferences: {} };
-      await users.create(row, { transaction });
+      await users.create(row);
       people.set(row.email, actorOf(row));
     }
   });

@@ -1,9 +1,9 @@
 /** Builds as an actor may see and change them. */
-import type { Transaction } from 'sequelize';
 import { connected, type BuildRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
 import { refusal, type Actor } from './actor';
 import { done, fail, type Result } from './failure';
 import { findQuote } from './quotes';
+import { isReference } from './reference';
 
 export interface Found {
   build: Stored<BuildRow>;
@@ -12,20 +12,20 @@ export interface Found {
 }
 
 /** A build that the actor may see; inside a transaction it is locked. */
-export async function findBuild(actor: Actor, id: string, transaction: Transaction | null = null): Promise<Result<Found>> {
+export async function findBuild(actor: Actor, id: string): Promise<Result<Found>> {
   const { builds, revisions } = connected().records;
   const missing = fail('missing', { code: 'build.missing' });
-  if (!/^[0-9a-f-]{36}$/i.test(id)) return missing;
-  const build = await builds.findByPk(id, { transaction, ...(transaction ? { lock: transaction.LOCK.UPDATE } : {}) });
-  const quote = build && (await findQuote(actor, build.quoteId, transaction));
-  const revision = quote && (await revisions.findByPk(build.revisionId, { transaction }));
+  if (!isReference(id)) return missing;
+  const build = await builds.findByPk(id, connected().within() ? { lock: true } : {});
+  const quote = build && (await findQuote(actor, build.quoteId));
+  const revision = quote && (await revisions.findByPk(build.revisionId));
   return build && quote && revision ? done({ build, quote, revision }) : missing;
 }
 
 /** A build that may be changed now. */
-export async function findOpenBuild(actor: Actor, id: string, transaction: Transaction): Promise<Result<Found>> {
+export async function findOpenBuild(actor: Actor, id: string): Promise<Result<Found>> {
   const refused = refusal(actor, 'quotes');
   if (refused) return refused;
-  const found = await findBuild(actor, id, transaction);
+  const found = await findBuild(actor, id);
   return found.ok && found.value.revision.state !== 'draft' ? fail('conflict', { code: 'build.settled' }) : found;
 }

@@ -1,5 +1,4 @@
 /** Freshening: lines put on today's prices, agreements and model versions; what would change is seen line by line before it does. */
-import type { Transaction } from 'sequelize';
 import { sumLines } from '../core/pricing';
 import { compareLines, type Freshening, type FreshLine, type LinesInput, type QuoteView } from '../core/quoting';
 import { connected } from '../data';
@@ -14,13 +13,13 @@ import { forget } from './steps';
 import { record, tryOut } from './work';
 
 /** Puts lines on today's; gives what became of their builds. */
-async function apply(actor: Actor, { quote, revision }: Draft, ids: readonly string[], transaction: Transaction): Promise<Map<string, Moved>> {
+async function apply(actor: Actor, { quote, revision }: Draft, ids: readonly string[]): Promise<Map<string, Moved>> {
   const { lines, builds } = connected().records;
   const moved = new Map<string, Moved>();
-  for (const line of await lines.findAll({ where: { revisionId: revision.id, id: [...ids] }, transaction })) {
-    const build = line.buildId === null ? null : await builds.findByPk(line.buildId, { transaction });
-    if (build) moved.set(line.id, await moveToNewest(actor, { build, quote }, transaction));
-    await line.update({ pricedOn: today() }, { transaction });
+  for (const line of await lines.findAll({ where: { revisionId: revision.id, id: [...ids] } })) {
+    const build = line.buildId === null ? null : await builds.findByPk(line.buildId);
+    if (build) moved.set(line.id, await moveToNewest(actor, { build, quote }));
+    await line.update({ pricedOn: today() });
   }
   return moved;
 }
@@ -29,17 +28,17 @@ async function apply(actor: Actor, { quote, revision }: Draft, ids: readonly str
 export async function seeFreshening(actor: Actor, id: string): Promise<Result<Freshening>> {
   const refused = refusal(actor, 'quotes');
   if (refused) return refused;
-  return tryOut(async (transaction) => {
-    const quote = await findQuote(actor, id, transaction, true);
+  return tryOut(async () => {
+    const quote = await findQuote(actor, id, true);
     if (!quote) return fail('missing', { code: 'quote.missing' });
-    const parts = await partsOf(quote, transaction);
+    const parts = await partsOf(quote);
     if (parts.revision.state !== 'draft') return fail('conflict', { code: `revision.is.${parts.revision.state}`, params: { number: parts.revision.number } });
-    const was = await priceLines(parts, transaction);
-    const before = await sideLines(was, transaction);
+    const was = await priceLines(parts);
+    const before = await sideLines(was);
     const pricedOn = was.map(({ line }) => line.pricedOn);
-    const moved = await apply(actor, { quote, revision: parts.revision }, parts.lines.map((line) => line.id), transaction);
-    const fresh = await priceLines(await partsOf(quote, transaction), transaction);
-    const after = await sideLines(fresh, transaction);
+    const moved = await apply(actor, { quote, revision: parts.revision }, parts.lines.map((line) => line.id));
+    const fresh = await priceLines(await partsOf(quote));
+    const after = await sideLines(fresh);
     const pairs = compareLines(before, after);
     const net = (priced: readonly QuotedLine[]) => sumLines(counted(priced).map((each) => each.price), parts.list.decimals).net;
     return done({
@@ -60,13 +59,13 @@ export async function seeFreshening(actor: Actor, id: string): Promise<Result<Fr
 
 /** Puts the named lines on today's prices, agreements and model versions. */
 export async function freshen(actor: Actor, id: string, { version, lines: ids }: LinesInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async (draft, transaction) => {
-    const own = new Set((await connected().records.lines.findAll({ where: { revisionId: draft.revision.id }, attributes: ['id'], transaction, raw: true })).map((line) => line.id));
+  return changeQuote(actor, id, version, async (draft) => {
+    const own = new Set((await connected().records.lines.findAll({ where: { revisionId: draft.revision.id }, attributes: ['id'], raw: true })).map((line) => line.id));
     if (ids.some((each) => !own.has(each))) return fail('missing', { code: 'line.missing' });
-    const moved = await apply(actor, draft, ids, transaction);
-    await record(actor, 'quote.freshened', draft.quote.number, { lines: ids.length, builds: moved.size, to: today() }, transaction);
+    const moved = await apply(actor, draft, ids);
+    await record(actor, 'quote.freshened', draft.quote.number, { lines: ids.length, builds: moved.size, to: today() });
     // A build that moved to a newer model cannot go back with its line.
-    if (moved.size > 0) await forget(draft.revision.id, transaction);
+    if (moved.size > 0) await forget(draft.revision.id);
     return done(null);
   });
 }

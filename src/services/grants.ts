@@ -1,5 +1,4 @@
 /** What a customer is granted: agreements and promotions, and discounts by quantity. */
-import type { Transaction } from 'sequelize';
 import { Exact } from '../core/exact';
 import type { Grant, LineTerms } from '../core/pricing';
 import type { AgreementView } from '../core/quoting';
@@ -13,10 +12,10 @@ export interface Buyer {
 }
 
 /** Who buys on a quote: the customer, or the dealer whose customer it is. */
-export async function buyerOf({ customerId }: { customerId: string }, { customer, priceList }: RevisionRow, transaction: Transaction | null = null): Promise<Buyer> {
+export async function buyerOf({ customerId }: { customerId: string }, { customer, priceList }: RevisionRow): Promise<Buyer> {
   const { customers } = connected().records;
-  const row = await customers.findByPk(customerId, { transaction });
-  const dealer = row?.dealerId ? await customers.findByPk(row.dealerId, { transaction }) : null;
+  const row = await customers.findByPk(customerId);
+  const dealer = row?.dealerId ? await customers.findByPk(row.dealerId) : null;
   return dealer ? { id: dealer.id, class: dealer.class, priceList } : { id: customerId, class: customer.class, priceList };
 }
 
@@ -29,20 +28,20 @@ const grantOf = ({ id, name, rate, price, validFrom, validTo, fixed }: GrantRow)
 });
 
 /** All grants that concern a buyer, whether they hold today or not. */
-async function grantedTo({ id, class: kind, priceList }: Buyer, transaction: Transaction | null): Promise<GrantRow[]> {
-  const rows = await connected().records.grants.findAll({ order: [['validFrom', 'ASC'], ['id', 'ASC']], transaction, raw: true });
+async function grantedTo({ id, class: kind, priceList }: Buyer): Promise<GrantRow[]> {
+  const rows = await connected().records.grants.findAll({ order: [['validFrom', 'ASC'], ['id', 'ASC']], raw: true });
   return rows.filter((row) => (row.customerId === null ? row.class === null || row.class === kind : row.customerId === id) && (row.priceList === null || row.priceList === priceList));
 }
 
 const concerns = (row: GrantRow, sku: string, family: string): boolean => (row.sku === null || row.sku === sku) && (row.family === null || row.family === family);
 
 /** What a buyer has been granted by agreement, and which of some lines it concerns. */
-export async function agreementsWith(buyer: Buyer, day: string, lines: readonly { position: number; sku: string; family: string }[], transaction: Transaction | null = null): Promise<AgreementView[]> {
+export async function agreementsWith(buyer: Buyer, day: string, lines: readonly { position: number; sku: string; family: string }[]): Promise<AgreementView[]> {
   const { items, families } = connected().records;
-  const own = (await grantedTo(buyer, transaction)).filter((row) => row.kind === 'agreement');
+  const own = (await grantedTo(buyer)).filter((row) => row.kind === 'agreement');
   const names = new Map([
-    ...(await items.findAll({ where: { sku: own.flatMap((row) => row.sku ?? []) }, transaction, raw: true })).map((item) => [item.sku, item.name] as const),
-    ...(await families.findAll({ transaction, raw: true })).map((family) => [family.code, family.name] as const),
+    ...(await items.findAll({ where: { sku: own.flatMap((row) => row.sku ?? []) }, raw: true })).map((item) => [item.sku, item.name] as const),
+    ...(await families.findAll({ raw: true })).map((family) => [family.code, family.name] as const),
   ]);
   return own.map((row) => {
     const { name, rate, price, from, to, fixed = false } = grantOf(row);
@@ -55,9 +54,9 @@ export async function agreementsWith(buyer: Buyer, day: string, lines: readonly 
 }
 
 /** All that concerns a buyer, whether it holds today or not: the walk tells why something does not. By item and family. */
-export async function grantsFor(buyer: Buyer, transaction: Transaction | null = null): Promise<(sku: string, family: string) => Granted> {
-  const own = await grantedTo(buyer, transaction);
-  const byQuantity = await connected().records.quantityDiscounts.findAll({ transaction, raw: true });
+export async function grantsFor(buyer: Buyer): Promise<(sku: string, family: string) => Granted> {
+  const own = await grantedTo(buyer);
+  const byQuantity = await connected().records.quantityDiscounts.findAll({ raw: true });
   return (sku, family) => {
     const here = own.filter((row) => concerns(row, sku, family));
     const of = (wanted: GrantRow['kind']) => here.filter((row) => row.kind === wanted).map(grantOf);

@@ -5,7 +5,8 @@ import { connected } from '../data';
 import type { Actor } from './actor';
 import { today } from './clock';
 import { done, fail, type Result } from './failure';
-import { findQuote, uuid } from './quotes';
+import { findQuote } from './quotes';
+import { isReference } from './reference';
 
 const most = 8;
 
@@ -13,7 +14,7 @@ const most = 8;
 export async function lastPrices(actor: Actor, id: string, lineId: string): Promise<Result<LastPrice[]>> {
   const quote = await findQuote(actor, id);
   const { lines, revisions, quotes, priceLists } = connected().records;
-  const line = quote && uuid.test(lineId) ? await lines.findByPk(lineId) : null;
+  const line = quote && isReference(lineId) ? await lines.findByPk(lineId) : null;
   const own = line && (await revisions.findByPk(line.revisionId));
   if (!quote || !line || own?.quoteId !== id) return fail('missing', { code: 'line.missing' });
   // Whoever may see this quote may see the customer's others: a customer belongs to the house or to one dealer.

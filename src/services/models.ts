@@ -1,6 +1,5 @@
 /** Published model versions, compiled once per server. */
 import { createHash, randomUUID } from 'node:crypto';
-import type { Transaction } from 'sequelize';
 import { createEngine, usualLimits, type Context, type Engine } from '../core/engine';
 import { compileModel, type CompiledModel, type ModelDocument, type ModelProblem } from '../core/model';
 import { connected, type ModelVersionRow } from '../data';
@@ -9,12 +8,12 @@ const compiled = new Map<string, CompiledModel>();
 const engines = new Map<string, Engine>();
 const mostEngines = 40;
 
-export async function newestVersion(modelId: string, transaction?: Transaction): Promise<ModelVersionRow | null> {
-  return connected().records.modelVersions.findOne({ where: { modelId }, order: [['number', 'DESC']], transaction: transaction ?? null });
+export async function newestVersion(modelId: string): Promise<ModelVersionRow | null> {
+  return connected().records.modelVersions.findOne({ where: { modelId }, order: [['number', 'DESC']] });
 }
 
-export async function versionById(id: string, transaction?: Transaction): Promise<ModelVersionRow> {
-  const version = await connected().records.modelVersions.findByPk(id, { transaction: transaction ?? null });
+export async function versionById(id: string): Promise<ModelVersionRow> {
+  const version = await connected().records.modelVersions.findByPk(id, );
   if (!version) throw new Error(`model version ${id} is gone`);
   return version;
 }
@@ -40,15 +39,15 @@ export function engineOf(version: ModelVersionRow, context: Context): Engine {
 }
 
 /** Publishes a document as the next version of its model; a document that does not compile is refused with its problems. */
-export async function publish(document: ModelDocument, sku: string, by: string | null, transaction: Transaction): Promise<{ problems: ModelProblem[] }> {
+export async function publish(document: ModelDocument, sku: string, by: string | null): Promise<{ problems: ModelProblem[] }> {
   const result = compileModel(document);
   if (!result.ok) return { problems: result.problems };
   const { models, modelVersions } = connected().records;
-  await models.findOrCreate({ where: { id: document.id }, defaults: { id: document.id, sku }, transaction });
-  const last = await newestVersion(document.id, transaction);
+  await models.findOrCreate({ where: { id: document.id }, defaults: { id: document.id, sku } });
+  const last = await newestVersion(document.id);
   const hash = createHash('sha256').update(JSON.stringify(document)).digest('hex');
   if (last?.hash === hash) return { problems: [] };
-  await modelVersions.create({ id: randomUUID(), modelId: document.id, number: (last?.number ?? 0) + 1, document, hash, publishedBy: by }, { transaction });
+  await modelVersions.create({ id: randomUUID(), modelId: document.id, number: (last?.number ?? 0) + 1, document, hash, publishedBy: by });
   return { problems: [] };
 }
 

@@ -1,5 +1,4 @@
 /** A build moves to the newest version of its model when a person says so, knowing what would change. */
-import type { Transaction } from 'sequelize';
 import { checkDecisions, differences } from '../core/engine';
 import { pictureOf, type MoveView, type VersionInput } from '../core/quoting';
 import { connected, type BuildRow, type ModelVersionRow, type QuoteRow, type Stored } from '../data';
@@ -12,9 +11,9 @@ import { findBuild, findOpenBuild } from './find-build';
 import { compiledVersion, engineOf, newestVersion, versionById } from './models';
 import { inTransaction, record } from './work';
 
-async function versionsOf(modelVersionId: string, transaction?: Transaction): Promise<{ pinned: ModelVersionRow; newest: ModelVersionRow }> {
-  const pinned = await versionById(modelVersionId, transaction);
-  return { pinned, newest: (await newestVersion(pinned.modelId, transaction)) ?? pinned };
+async function versionsOf(modelVersionId: string): Promise<{ pinned: ModelVersionRow; newest: ModelVersionRow }> {
+  const pinned = await versionById(modelVersionId);
+  return { pinned, newest: (await newestVersion(pinned.modelId)) ?? pinned };
 }
 
 /** What would change, worked out without changing anything. */
@@ -32,11 +31,11 @@ export async function seeMove(actor: Actor, id: string): Promise<Result<MoveView
 
 /** Moves it. Decisions without a place in the newer version are dropped, as was told before. */
 export async function moveBuild(actor: Actor, id: string, { version }: VersionInput): Promise<Result<null>> {
-  return inTransaction(async (transaction) => {
-    const found = await findOpenBuild(actor, id, transaction);
+  return inTransaction(async () => {
+    const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;
     if (found.value.build.version !== version) return fail('conflict', { code: 'build.stale' });
-    await moveToNewest(actor, found.value, transaction);
+    await moveToNewest(actor, found.value);
     return done(null);
   });
 }
@@ -48,14 +47,14 @@ export interface Moved {
 }
 
 /** Puts a build, and the line it stands on, on the newest version of its model and on the rules and prices of today. */
-export async function moveToNewest(actor: Actor, { build, quote }: { build: Stored<BuildRow>; quote: QuoteRow }, transaction: Transaction): Promise<Moved> {
-  const { pinned, newest } = await versionsOf(build.modelVersionId, transaction);
+export async function moveToNewest(actor: Actor, { build, quote }: { build: Stored<BuildRow>; quote: QuoteRow }): Promise<Moved> {
+  const { pinned, newest } = await versionsOf(build.modelVersionId);
   const dropped = [...new Set(checkDecisions(compiledVersion(newest), build.decisions).map((problem) => problem.on))];
   const context = { ...build.context, date: today() };
   const decisions = build.decisions.filter((decision) => !dropped.includes(decision.on));
-  const outcome = await outcomeOf(newest, context, { decisions, passed: build.passed, special: build.special }, transaction);
-  await build.update({ modelVersionId: newest.id, context, decisions, outcome, version: build.version + 1 }, { transaction });
-  await connected().records.lines.update({ pricedOn: context.date }, { where: { buildId: build.id }, transaction });
-  await record(actor, 'build.moved', quote.number, { build: build.id, from: pinned.number, to: newest.number, dropped }, transaction);
+  const outcome = await outcomeOf(newest, context, { decisions, passed: build.passed, special: build.special });
+  await build.update({ modelVersionId: newest.id, context, decisions, outcome, version: build.version + 1 });
+  await connected().records.lines.update({ pricedOn: context.date }, { where: { buildId: build.id } });
+  await record(actor, 'build.moved', quote.number, { build: build.id, from: pinned.number, to: newest.number, dropped });
   return { from: pinned.number, to: newest.number, dropped };
 }

@@ -1,6 +1,5 @@
 /** New customers. */
 import { randomUUID } from 'node:crypto';
-import type { Transaction } from 'sequelize';
 import type { Address, AddressInput, ContactInput, CustomerFound, CustomerMeans, NewCustomerInput } from '../core/quoting';
 import { connected, type CustomerClass } from '../data';
 import { refusal, type Actor } from './actor';
@@ -27,39 +26,39 @@ export async function createCustomer(actor: Actor, { invoice, delivery, contactN
   if (!list) return fail('invalid', { code: 'newCustomer.noList', field: 'priceList' });
   if (!means.classes.includes(input.class)) return fail('invalid', { code: 'input.badKind', field: 'class' });
   if (!means.regions.includes(input.region)) return fail('invalid', { code: 'input.badKind', field: 'region' });
-  return inTransaction(async (transaction) => {
+  return inTransaction(async () => {
     const { customers } = connected().records;
-    const same = await customers.findOne({ where: { name: input.name, dealerId: actor.dealerId }, transaction });
+    const same = await customers.findOne({ where: { name: input.name, dealerId: actor.dealerId } });
     if (same) return fail('conflict', { code: 'newCustomer.known', params: { name: same.name, number: same.number }, field: 'name' });
     const id = randomUUID();
-    const number = await nextCustomerNumber(transaction);
-    await customers.create({ id, number, ...input, class: input.class as CustomerClass, dealerId: actor.dealerId }, { transaction });
-    await addContact(id, { name: contactName, email: contactEmail, task: '' }, transaction);
-    await addAddress(id, 'invoice', invoice, transaction);
-    await addAddress(id, 'delivery', delivery ?? invoice, transaction);
-    await record(actor, 'customer.made', number, { name: input.name }, transaction);
+    const number = await nextCustomerNumber();
+    await customers.create({ id, number, ...input, class: input.class as CustomerClass, dealerId: actor.dealerId });
+    await addContact(id, { name: contactName, email: contactEmail, task: '' });
+    await addAddress(id, 'invoice', invoice);
+    await addAddress(id, 'delivery', delivery ?? invoice);
+    await record(actor, 'customer.made', number, { name: input.name });
     return done({ id, number, name: input.name, town: invoice.town, class: input.class, currency: list.currency });
   });
 }
 
 /** "C-1012" after "C-1011"; given out one at a time. */
-async function nextCustomerNumber(transaction: Transaction): Promise<string> {
-  await connected().sequelize.query("select pg_advisory_xact_lock(hashtext('customer numbers'))", { transaction });
-  const [rows] = await connected().sequelize.query("select coalesce(max(substring(number from '^C-(\\d+)$')::int), 1000) + 1 as next from customers", { transaction });
+async function nextCustomerNumber(): Promise<string> {
+  await connected().sequelize.query("select pg_advisory_xact_lock(hashtext('customer numbers'))");
+  const [rows] = await connected().sequelize.query("select coalesce(max(substring(number from '^C-(\\d+)$')::int), 1000) + 1 as next from customers");
   const [{ next }] = rows as [{ next: number }];
   return `C-${String(next)}`;
 }
 
 /** One more address of a kind; the first stays the usual one. */
-export async function addAddress(customerId: string, kind: Address['kind'], address: AddressInput, transaction: Transaction): Promise<void> {
+export async function addAddress(customerId: string, kind: Address['kind'], address: AddressInput): Promise<void> {
   const { addresses } = connected().records;
-  const count = await addresses.count({ where: { customerId, kind }, transaction });
-  await addresses.create({ id: randomUUID(), customerId, kind, ...address, position: count }, { transaction });
+  const count = await addresses.count({ where: { customerId, kind } });
+  await addresses.create({ id: randomUUID(), customerId, kind, ...address, position: count });
 }
 
 /** One more person to talk to; the first stays the usual one. */
-export async function addContact(customerId: string, contact: ContactInput, transaction: Transaction): Promise<void> {
+export async function addContact(customerId: string, contact: ContactInput): Promise<void> {
   const { contacts } = connected().records;
-  const count = await contacts.count({ where: { customerId }, transaction });
-  await contacts.create({ id: randomUUID(), customerId, ...contact, position: count }, { transaction });
+  const count = await contacts.count({ where: { customerId } });
+  await contacts.create({ id: randomUUID(), customerId, ...contact, position: count });
 }

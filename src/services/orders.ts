@@ -1,6 +1,6 @@
 /** Acceptance: a quote becomes an order and, for each build, a work order. It happens once, whole or not at all. */
 import { randomUUID } from 'node:crypto';
-import { Op, type Transaction } from 'sequelize';
+import { Op } from 'sequelize';
 import { Exact } from '../core/exact';
 import type { OrderRow as OrderSummary, OrderView, WorkOrderView } from '../core/quoting';
 import { making, shippingDays } from '../core/production';
@@ -16,39 +16,39 @@ import { counted, partsOf, priceLines, type QuotedLine } from './quote-pricing';
 import { changeQuote, nextNumber } from './quotes';
 import { obstacles, settle } from './revisions';
 import { record } from './work';
+import { isReference } from './reference';
 
 export async function acceptQuote(actor: Actor, id: string, version: number): Promise<Result<{ orderId: string; number: string }>> {
   const refused = refusal(actor, 'accept');
   if (refused) return refused;
   let made: { orderId: string; number: string } | undefined;
-  const result = await changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
-    const parts = await partsOf(quote, transaction);
-    const priced = await priceLines(parts, transaction);
+  const result = await changeQuote(actor, id, version, async ({ quote, revision }) => {
+    const parts = await partsOf(quote);
+    const priced = await priceLines(parts);
     const sold = counted(priced);
     if (revision.state === 'sent' && revision.validUntil < today()) return fail('conflict', { code: 'revision.is.expired', params: { number: revision.number } });
-    const refusedYet = revision.state === 'draft' ? await obstacles(quote, revision, priced, transaction) : [];
+    const refusedYet = revision.state === 'draft' ? await obstacles(quote, revision, priced) : [];
     if (refusedYet.length > 0) return fail('invalid', ...refusedYet);
-    await settle(actor, revision, priced, { state: 'accepted' }, parts, transaction);
-    const days = await slowest(sold, transaction);
-    const number = await nextNumber('order_numbers', 'O', transaction);
+    await settle(actor, revision, priced, { state: 'accepted' }, parts);
+    const days = await slowest(sold);
+    const number = await nextNumber('order_numbers', 'O');
     const { net } = sumLines(sold.map((each) => each.price), parts.list.decimals);
     const order = await connected().records.orders.create(
       { id: randomUUID(), number, quoteId: quote.id, revisionId: revision.id, currency: parts.list.currency, net, promised: inWorkingDays(days + shippingDays), createdBy: actor.id },
-      { transaction },
     );
-    await makeWorkOrders(order, sold, days, transaction);
-    await record(actor, 'quote.accepted', quote.number, { order: number, net, currency: parts.list.currency }, transaction);
+    await makeWorkOrders(order, sold, days);
+    await record(actor, 'quote.accepted', quote.number, { order: number, net, currency: parts.list.currency });
     made = { orderId: order.id, number };
     return done(null);
   }, { states: ['draft', 'sent'], steps: false });
   return result.ok && made ? done(made) : (result as Result<never>);
 }
 
-async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], days: number, transaction: Transaction): Promise<void> {
+async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], days: number): Promise<void> {
   let count = 0;
   for (const { line, build, item } of priced) {
     if (!build) continue;
-    const model = compiledVersion(await versionById(build.modelVersionId, transaction));
+    const model = compiledVersion(await versionById(build.modelVersionId));
     const { materials, operations } = making(model, build.outcome.values);
     const total = (value: string): string => new Exact(value).times(line.quantity).toString();
     count += 1;
@@ -63,7 +63,6 @@ async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], da
         operations: operations.map((step) => ({ ...step, run: total(step.run) })),
         due: inWorkingDays(days),
       },
-      { transaction },
     );
   }
 }
@@ -87,12 +86,12 @@ async function rowOf(order: OrderRow): Promise<OrderSummary> {
 export async function seeOrder(actor: Actor, id: string): Promise<Result<OrderView>> {
   const missing = fail('missing', { code: 'order.missing' });
   const { orders, quotes, revisions, workOrders, users } = connected().records;
-  if (!may(actor, 'orders') || !/^[0-9a-f-]{36}$/i.test(id)) return missing;
+  if (!may(actor, 'orders') || !isReference(id)) return missing;
   const order = await orders.findByPk(id);
   if (!order) return missing;
   const [quote, revision, user] = [await quotes.findByPk(order.quoteId), await revisions.findByPk(order.revisionId), await users.findByPk(order.createdBy)];
   if (!quote || !revision) throw new Error(`order ${order.number} without quote`);
-  const priced = counted(await priceLines(await partsOf(quote, null, revision.number)));
+  const priced = counted(await priceLines(await partsOf(quote, revision.number)));
   const rows = await workOrders.findAll({ where: { orderId: id }, order: [['number', 'ASC']] });
   const { addresses } = revision.customer;
   return done({

@@ -17,13 +17,13 @@ export async function knownContacts(actor: Actor, id: string): Promise<Result<Kn
 
 /** Another person on a quote: a known one, or a new one, whom the customer then has too. */
 export async function changeContact(actor: Actor, id: string, { version, from, contact }: QuoteContactInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
+  return changeQuote(actor, id, version, async ({ quote, revision }) => {
     const { contacts, revisions } = connected().records;
-    const known = from === undefined ? contact : await contacts.findOne({ where: { id: from, customerId: quote.customerId }, transaction });
+    const known = from === undefined ? contact : await contacts.findOne({ where: { id: from, customerId: quote.customerId } });
     if (!known) return fail('missing', { code: 'contact.missing' });
-    if (contact) await addContact(quote.customerId, contact, transaction);
-    await revisions.update({ customer: { ...revision.customer, contactName: known.name, contactEmail: known.email } }, { where: { id: revision.id }, transaction });
-    await record(actor, 'quote.contact', quote.number, { name: known.name }, transaction);
+    if (contact) await addContact(quote.customerId, contact);
+    await revisions.update({ customer: { ...revision.customer, contactName: known.name, contactEmail: known.email } }, { where: { id: revision.id } });
+    await record(actor, 'quote.contact', quote.number, { name: known.name });
     return done(null);
   });
 }

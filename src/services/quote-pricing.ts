@@ -1,5 +1,4 @@
 /** The lines of a quote, priced on the server from what is kept of them. */
-import type { Transaction } from 'sequelize';
 import { Exact, exact } from '../core/exact';
 import { specialTariff, type LineProblem } from '../core/quoting';
 import { costOf, priceBuild, priceQuote, usualMonths, type BuildPrice, type LinePrice, type Offer, type PricedLine, type PriceEntry, type QuoteLine, type Recurrence, type Tariff, type Whole } from '../core/pricing';
@@ -19,13 +18,13 @@ export interface QuoteParts {
 }
 
 /** What a quote is priced from, in its newest revision or in the one of a number. */
-export async function partsOf(quote: QuoteRow, transaction: Transaction | null = null, number?: number): Promise<QuoteParts> {
+export async function partsOf(quote: QuoteRow, number?: number): Promise<QuoteParts> {
   const { revisions, lines, builds, priceLists } = connected().records;
-  const revision = await revisions.findOne({ where: { quoteId: quote.id, ...(number === undefined ? {} : { number }) }, order: [['number', 'DESC']], transaction });
-  const list = revision && (await priceLists.findByPk(revision.priceList, { transaction }));
+  const revision = await revisions.findOne({ where: { quoteId: quote.id, ...(number === undefined ? {} : { number }) }, order: [['number', 'DESC']] });
+  const list = revision && (await priceLists.findByPk(revision.priceList));
   if (!revision || !list) throw new Error(`quote ${quote.number} has no revision`);
-  const rows = await lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']], transaction });
-  const own = await builds.findAll({ where: { revisionId: revision.id }, transaction });
+  const rows = await lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']] });
+  const own = await builds.findAll({ where: { revisionId: revision.id } });
   return { quote, revision, lines: rows, builds: new Map(own.map((build) => [build.id, build])), list };
 }
 
@@ -65,22 +64,22 @@ interface Priced {
 }
 
 /** The list on each of the days that lines stand on. */
-async function listOn(code: string, lines: readonly LineRow[], transaction: Transaction | null): Promise<Map<string, Priced>> {
+async function listOn(code: string, lines: readonly LineRow[]): Promise<Map<string, Priced>> {
   const days = [...new Set(lines.map(({ pricedOn }) => pricedOn))];
   const skus = [...new Set(lines.map(({ sku }) => sku))];
   const found = new Map<string, Priced>();
-  for (const day of days) found.set(day, { tariff: await fullTariff(code, day, transaction), entries: await entriesOf(code, day, skus, transaction) });
+  for (const day of days) found.set(day, { tariff: await fullTariff(code, day), entries: await entriesOf(code, day, skus) });
   return found;
 }
 
-export const priceLines = async (parts: QuoteParts, transaction: Transaction | null = null): Promise<QuotedLine[]> => (await priceAll(parts, transaction)).lines;
+export const priceLines = async (parts: QuoteParts): Promise<QuotedLine[]> => (await priceAll(parts)).lines;
 
-export async function priceAll({ quote, revision, lines, builds, list }: QuoteParts, transaction: Transaction | null = null): Promise<Quoted> {
+export async function priceAll({ quote, revision, lines, builds, list }: QuoteParts): Promise<Quoted> {
   const { items } = connected().records;
   const skus = lines.map((line) => line.sku);
-  const granted = await grantsFor(await buyerOf(quote, revision, transaction), transaction);
-  const rows = new Map((await items.findAll({ where: { sku: skus }, transaction, raw: true })).map((item) => [item.sku, item]));
-  const onDay = await listOn(list.code, lines, transaction);
+  const granted = await grantsFor(await buyerOf(quote, revision));
+  const rows = new Map((await items.findAll({ where: { sku: skus }, raw: true })).map((item) => [item.sku, item]));
+  const onDay = await listOn(list.code, lines);
   const open: { line: LineRow; priced: QuoteLine; parts: BuildPrice | undefined; recurs: QuoteLine['recurs'] }[] = [];
   for (const line of lines) {
     if (line.frozen) continue;
@@ -88,7 +87,7 @@ export async function priceAll({ quote, revision, lines, builds, list }: QuotePa
     const build = line.buildId ? builds.get(line.buildId) : undefined;
     const { tariff, entries } = onDay.get(line.pricedOn) as Priced;
     const { entry: inList, every } = entries.get(line.sku) ?? {};
-    const [offer, parts] = build ? await buildOffer(build, tariff, transaction) : [itemOffer(line, item, inList, tariff), undefined];
+    const [offer, parts] = build ? await buildOffer(build, tariff) : [itemOffer(line, item, inList, tariff), undefined];
     const recurs = parts ? recursIn(parts) : every;
     // What recurs runs for its base period from the day of its prices on, as long as nobody says otherwise.
     const term = recurs && (line.term ?? { start: line.pricedOn, months: usualMonths(recurs), days: 0 });
@@ -129,8 +128,8 @@ function massOf(item: ItemRow, build: BuildRow | undefined): { mass?: string } {
   return mass === null || mass === undefined ? {} : { mass: exact(mass).toString() };
 }
 
-async function buildOffer(build: BuildRow, tariff: Tariff, transaction: Transaction | null): Promise<[Offer, BuildPrice]> {
-  const model = compiledVersion(await versionById(build.modelVersionId, transaction ?? undefined));
+async function buildOffer(build: BuildRow, tariff: Tariff): Promise<[Offer, BuildPrice]> {
+  const model = compiledVersion(await versionById(build.modelVersionId ?? undefined));
   const { values } = build.outcome;
   const own = specialTariff(tariff, build.special);
   const parts = priceBuild(model, values, own);

@@ -1,5 +1,4 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
-import type { Transaction } from 'sequelize';
 import { roundHalfUp, exact } from '../core/exact';
 import { countsFor, type LineBasis, type LineView, type QuoteView, type RevisionView, type ShownState } from '../core/quoting';
 import { sumLines, withRates, type LinePrice, type QuoteLine, type Whole } from '../core/pricing';
@@ -15,28 +14,28 @@ import { shownAs, signingIn, signOffsOf, standingOf } from './standing';
 import { stepsOf } from './steps';
 import { deliveredTo, taxOf, taxRatesIn } from './tax';
 
-export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transaction | null = null, number?: number): Promise<QuoteView> {
+export async function viewOf(actor: Actor, quote: QuoteRow, number?: number): Promise<QuoteView> {
   const { users, orders, revisions, customers } = connected().records;
-  const parts = await partsOf(quote, transaction, number);
+  const parts = await partsOf(quote, number);
   const { revision, list } = parts;
-  const { lines: priced, comes } = await priceAll(parts, transaction);
+  const { lines: priced, comes } = await priceAll(parts);
   const seeCosts = may(actor, 'costs');
   const open = (price: LinePrice): LinePrice => (seeCosts ? price : withoutCost(price));
-  const names = new Map((await users.findAll({ attributes: ['id', 'name'], transaction, raw: true })).map((user) => [user.id, user.name]));
-  const order = await orders.findOne({ where: { quoteId: quote.id }, transaction });
-  const all = await revisions.findAll({ where: { quoteId: quote.id }, order: [['number', 'DESC']], transaction });
+  const names = new Map((await users.findAll({ attributes: ['id', 'name'], raw: true })).map((user) => [user.id, user.name]));
+  const order = await orders.findOne({ where: { quoteId: quote.id } });
+  const all = await revisions.findAll({ where: { quoteId: quote.id }, order: [['number', 'DESC']] });
   const newest = all[0]?.number === revision.number;
   const draft = newest && revision.state === 'draft';
-  const standing = draft ? await standingOf(quote, revision, priced, transaction) : undefined;
-  const signOff = standing && (await signOffsOf(actor, standing, priced, transaction));
+  const standing = draft ? await standingOf(quote, revision, priced) : undefined;
+  const signOff = standing && (await signOffsOf(actor, standing, priced));
   const shown = shownAs(revision, priced, standing && signingIn(standing));
   const country = deliveredTo(revision.customer);
-  const tax = revision.taxed ?? await taxOf(country, counted(priced), list.decimals, transaction);
+  const tax = revision.taxed ?? await taxOf(country, counted(priced), list.decimals);
   const resells = revision.resale !== null && may(actor, 'resale');
-  const dealer = resells && actor.dealerId !== null ? await customers.findByPk(actor.dealerId, { transaction }) : null;
-  const rateOf = await taxRatesIn(country, transaction);
+  const dealer = resells && actor.dealerId !== null ? await customers.findByPk(actor.dealerId) : null;
+  const rateOf = await taxRatesIn(country);
   const settled = revision.settledAt ? dayOf(revision.settledAt) : today();
-  const covers = await coversOf(priced, order?.promised ?? (await deliveredWhen(settled, counted(priced), transaction)), transaction);
+  const covers = await coversOf(priced, order?.promised ?? (await deliveredWhen(settled, counted(priced))));
   const rows = priced.map(({ line }) => line);
   const lines = await Promise.all(
     priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs, from }): Promise<LineView> => ({
@@ -65,7 +64,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
       origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
       ...(rateOf(item.taxClass) === undefined ? {} : { taxRate: rateOf(item.taxClass) as string }),
       ...(draft && from && (seeCosts || method !== 'costPlus') ? { basis: basisOf(from, seeCosts) } : {}),
-      ...(build ? { buildId: build.id, summary: await summaryOf(build, transaction) } : {}),
+      ...(build ? { buildId: build.id, summary: await summaryOf(build) } : {}),
       ...(buildPrice ? { build: buildPrice } : {}),
     })),
   );
@@ -82,7 +81,7 @@ export async function viewOf(actor: Actor, quote: QuoteRow, transaction: Transac
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),
     ...(resells ? { resale: { share: exact(revision.resale ?? '0').toString(), dealer: dealer?.name ?? '' } } : {}),
     lease: revision.lease,
-    steps: draft && may(actor, 'quotes') ? await stepsOf(actor, revision.id, transaction) : { undo: false, redo: false },
+    steps: draft && may(actor, 'quotes') ? await stepsOf(actor, revision.id) : { undo: false, redo: false },
     may: {
       edit: draft && may(actor, 'quotes'), accept: newest && may(actor, 'accept') && (draft || shown === 'sent'), send: draft && may(actor, 'quotes'),
       agreeRates: draft && may(actor, 'rates'), discount: draft && may(actor, 'discount'), revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
@@ -110,8 +109,8 @@ function revisionView({ number, validUntil, madeAt, madeBy, settledAt, settledBy
   };
 }
 
-async function summaryOf(build: BuildRow, transaction: Transaction | null): Promise<Texts> {
-  const model = compiledVersion(await versionById(build.modelVersionId, transaction ?? undefined));
+async function summaryOf(build: BuildRow): Promise<Texts> {
+  const model = compiledVersion(await versionById(build.modelVersionId ?? undefined));
   const rows = summarise(model, build.outcome.values);
   return Object.fromEntries(model.document.languages.map((language) => [language, rows.map((row) => `${row.name[language] ?? ''}: ${row.value[language] ?? ''}`).join('; ')]));
 }

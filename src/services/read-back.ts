@@ -1,5 +1,4 @@
 /** From a part number, of whatever model it is, back to the build it stands for. */
-import type { Transaction } from 'sequelize';
 import { readNumber, type Context, type Decision } from '../core/engine';
 import { withoutSpecial } from '../core/numbering';
 import { specialOf, type SpecialPart } from '../core/quoting';
@@ -8,14 +7,14 @@ import { done, fail, type Failure, type Result } from './failure';
 import { engineOf, newestVersion } from './models';
 
 /** The build a part number stands for, on the newest version of its model; else what is wrong with it, and where. */
-export async function readBack(typed: string, context: Context, transaction: Transaction | null = null): Promise<Result<{ version: ModelVersionRow; decisions: Decision[]; special: SpecialPart[] }>> {
+export async function readBack(typed: string, context: Context): Promise<Result<{ version: ModelVersionRow; decisions: Decision[]; special: SpecialPart[] }>> {
   const { text, special: number } = withoutSpecial(typed.trim().toUpperCase());
-  const models = await connected().records.models.findAll({ order: [['id', 'ASC']], transaction });
+  const models = await connected().records.models.findAll({ order: [['id', 'ASC']] });
   let nearest: { read: number; failure: Failure } = { read: -1, failure: { code: 'number.unknown', params: { text: typed } } };
   for (const { id } of models) {
-    const version = await newestVersion(id, transaction ?? undefined);
+    const version = await newestVersion(id ?? undefined);
     if (!version) continue;
-    const registered = await connected().records.registeredNumbers.findAll({ where: { modelId: id }, raw: true, transaction });
+    const registered = await connected().records.registeredNumbers.findAll({ where: { modelId: id }, raw: true });
     const special = number === undefined ? [] : (registered.flatMap((row) => (row.number === number ? (specialOf(row.key) ?? []) : [])));
     const answer = readNumber(engineOf(version, context), text, (sequence) => decisionsOf(registered.find((row) => row.number === sequence)?.key));
     if (answer.is === 'build' && (number === undefined || special.length > 0)) return done({ version, decisions: answer.decisions, special });

@@ -214,7 +214,7 @@ describe('freshening', () => {
     const document = structuredClone(row?.document);
     if (!document) throw new Error('no ridgeback');
     document.name = { ...document.name, en: 'Ridgeback, later' };
-    await connected().transaction(async (transaction) => { await publish(document, 'RIDGEBACK', null, transaction); });
+    await connected().transaction(async () => { await publish(document, 'RIDGEBACK', null); });
     const seen = value(await seeFreshening(mara, quote.id));
     const fresh = seen.lines.find((each) => each.id === line?.id);
     expect(fresh).toMatchObject({ version: { from: row?.number, to: (row?.number ?? 0) + 1 }, differs: true });

@@ -1,6 +1,5 @@
 /** Revisions: sent and frozen, begun anew as a copy, lost, compared. */
 import { randomUUID } from 'node:crypto';
-import type { Transaction } from 'sequelize';
 import { compareRevisions, type Comparison, type LoseInput, type QuoteView, type ReviseInput, type Side, type VersionInput } from '../core/quoting';
 import { sumLines } from '../core/pricing';
 import { connected, type BuildRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
@@ -15,45 +14,45 @@ import { deliveredTo, taxOf } from './tax';
 import { record } from './work';
 
 /** What keeps a draft from being sent or accepted. */
-export async function obstacles(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction): Promise<Failure[]> {
+export async function obstacles(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[]): Promise<Failure[]> {
   const sold = counted(priced);
   if (sold.length === 0) return [{ code: 'quote.empty' }];
   const broken = sold.flatMap(({ line, problems }): Failure[] => problems.map(({ code, params }) => ({ code, params, field: `line.${String(line.position)}` })));
   if (broken.length > 0) return broken;
-  const missing = await unsigned(quote, revision, priced, transaction);
+  const missing = await unsigned(quote, revision, priced);
   return missing.length > 0 ? [{ code: 'quote.unsigned', params: { roles: missing.join(', ') } }] : [];
 }
 
 /** Freezes a draft with its prices, or moves what is frozen on to another state. */
-export async function settle(actor: Actor, revision: RevisionRow, priced: readonly QuotedLine[], to: Pick<RevisionRow, 'state'> & Partial<RevisionRow>, { list }: QuoteParts, transaction: Transaction): Promise<void> {
+export async function settle(actor: Actor, revision: RevisionRow, priced: readonly QuotedLine[], to: Pick<RevisionRow, 'state'> & Partial<RevisionRow>, { list }: QuoteParts): Promise<void> {
   const { lines, revisions } = connected().records;
   if (revision.state === 'draft') {
-    for (const { line, price, parts: build } of priced) await lines.update({ frozen: { price, ...(build ? { build } : {}) } }, { where: { id: line.id }, transaction });
+    for (const { line, price, parts: build } of priced) await lines.update({ frozen: { price, ...(build ? { build } : {}) } }, { where: { id: line.id } });
   }
-  const taxed = revision.taxed ?? (await taxOf(deliveredTo(revision.customer), counted(priced), list.decimals, transaction)) ?? null;
-  await revisions.update({ taxed, settledAt: new Date(), settledBy: actor.id, ...to }, { where: { id: revision.id }, transaction });
+  const taxed = revision.taxed ?? (await taxOf(deliveredTo(revision.customer), counted(priced), list.decimals)) ?? null;
+  await revisions.update({ taxed, settledAt: new Date(), settledBy: actor.id, ...to }, { where: { id: revision.id } });
 }
 
 /** Sends the draft: from now on it never changes. */
 export async function sendQuote(actor: Actor, id: string, { version }: VersionInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
-    const parts = await partsOf(quote, transaction);
-    const priced = await priceLines(parts, transaction);
-    const refused = await obstacles(quote, revision, priced, transaction);
+  return changeQuote(actor, id, version, async ({ quote, revision }) => {
+    const parts = await partsOf(quote);
+    const priced = await priceLines(parts);
+    const refused = await obstacles(quote, revision, priced);
     if (revision.validUntil < today()) refused.push({ code: 'quote.validPast', field: 'validUntil' });
     if (refused.length > 0) return fail('invalid', ...refused);
-    await settle(actor, revision, priced, { state: 'sent' }, parts, transaction);
-    await record(actor, 'quote.sent', quote.number, { revision: revision.number, net: sumLines(counted(priced).map((each) => each.price), parts.list.decimals).net, currency: parts.list.currency }, transaction);
+    await settle(actor, revision, priced, { state: 'sent' }, parts);
+    await record(actor, 'quote.sent', quote.number, { revision: revision.number, net: sumLines(counted(priced).map((each) => each.price), parts.list.decimals).net, currency: parts.list.currency });
     return done(null);
   }, { steps: false });
 }
 
 /** Marks the quote as lost, with why. */
 export async function loseQuote(actor: Actor, id: string, { version, reason, note }: LoseInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
-    const parts = await partsOf(quote, transaction);
-    await settle(actor, revision, await priceLines(parts, transaction), { state: 'lost', lost: { reason, note } }, parts, transaction);
-    await record(actor, 'quote.lost', quote.number, { revision: revision.number, reason, note }, transaction);
+  return changeQuote(actor, id, version, async ({ quote, revision }) => {
+    const parts = await partsOf(quote);
+    await settle(actor, revision, await priceLines(parts), { state: 'lost', lost: { reason, note } }, parts);
+    await record(actor, 'quote.lost', quote.number, { revision: revision.number, reason, note });
     return done(null);
   }, { states: ['draft', 'sent'], steps: false });
 }
@@ -63,48 +62,47 @@ export async function loseQuote(actor: Actor, id: string, { version, reason, not
  * builds with their variants. Builds that stand on no line come along.
  */
 export async function reviseQuote(actor: Actor, id: string, { version, from }: ReviseInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision: newest }, transaction) => {
+  return changeQuote(actor, id, version, async ({ quote, revision: newest }) => {
     const { revisions, lines } = connected().records;
-    const source = from === undefined ? newest : await revisions.findOne({ where: { quoteId: quote.id, number: from }, transaction });
+    const source = from === undefined ? newest : await revisions.findOne({ where: { quoteId: quote.id, number: from } });
     if (!source) return fail('missing', { code: 'revision.missing', params: { number: from ?? 0 } });
     const { priceList, customer, whole, lease, resale } = source;
     const made = await revisions.create(
       { id: randomUUID(), quoteId: quote.id, number: newest.number + 1, state: 'draft', priceList, customer, validUntil: inDays(validDays), whole, lease, resale, madeBy: actor.id, settledAt: null, settledBy: null, lost: null, taxed: null },
-      { transaction },
     );
-    const rows = await lines.findAll({ where: { revisionId: source.id }, order: [['position', 'ASC']], transaction, raw: true });
-    const builtAs = await copyBuilds(source, made, transaction);
-    await moveLoose(newest, made, transaction);
-    await lines.bulkCreate(rows.map((line) => ({ ...line, id: randomUUID(), revisionId: made.id, frozen: null, buildId: line.buildId === null ? null : (builtAs.get(line.buildId) ?? null) })), { transaction });
-    await record(actor, 'quote.revised', quote.number, { from: source.number, to: made.number }, transaction);
+    const rows = await lines.findAll({ where: { revisionId: source.id }, order: [['position', 'ASC']], raw: true });
+    const builtAs = await copyBuilds(source, made);
+    await moveLoose(newest, made);
+    await lines.bulkCreate(rows.map((line) => ({ ...line, id: randomUUID(), revisionId: made.id, frozen: null, buildId: line.buildId === null ? null : (builtAs.get(line.buildId) ?? null) })));
+    await record(actor, 'quote.revised', quote.number, { from: source.number, to: made.number });
     return done(null);
   }, { states: ['sent', 'lost'], steps: false });
 }
 
 /** The builds of a revision, those whose talk has one on a line of it and the others; what is still being configured stands on none. */
-async function talksOf({ id }: RevisionRow, transaction: Transaction): Promise<{ sold: Stored<BuildRow>[]; loose: Stored<BuildRow>[] }> {
+async function talksOf({ id }: RevisionRow): Promise<{ sold: Stored<BuildRow>[]; loose: Stored<BuildRow>[] }> {
   const { lines, builds } = connected().records;
-  const onLines = new Set((await lines.findAll({ where: { revisionId: id }, attributes: ['buildId'], transaction, raw: true })).map((line) => line.buildId));
-  const own = await builds.findAll({ where: { revisionId: id }, transaction });
+  const onLines = new Set((await lines.findAll({ where: { revisionId: id }, attributes: ['buildId'], raw: true })).map((line) => line.buildId));
+  const own = await builds.findAll({ where: { revisionId: id } });
   const talks = new Set(own.filter((build) => onLines.has(build.id)).map((build) => build.talkId));
   return { sold: own.filter((build) => talks.has(build.talkId)), loose: own.filter((build) => !talks.has(build.talkId)) };
 }
 
 /** Copies what is sold with its variants, each talk as one of its own. Gives the copy of each build. */
-async function copyBuilds(source: RevisionRow, to: RevisionRow, transaction: Transaction): Promise<Map<string, string>> {
+async function copyBuilds(source: RevisionRow, to: RevisionRow): Promise<Map<string, string>> {
   const [builtAs, talks] = [new Map<string, string>(), new Map<string, string>()];
-  for (const build of (await talksOf(source, transaction)).sold) {
+  for (const build of (await talksOf(source)).sold) {
     const talk = talks.get(build.talkId) ?? randomUUID();
     talks.set(build.talkId, talk);
-    const copy = await connected().records.builds.create({ ...build.get({ plain: true }), id: randomUUID(), revisionId: to.id, talkId: talk, version: 1 }, { transaction });
+    const copy = await connected().records.builds.create({ ...build.get({ plain: true }), id: randomUUID(), revisionId: to.id, talkId: talk, version: 1 });
     builtAs.set(build.id, copy.id);
   }
   return builtAs;
 }
 
 /** What is still being configured belongs to whatever is open now. */
-async function moveLoose(from: RevisionRow, to: RevisionRow, transaction: Transaction): Promise<void> {
-  for (const build of (await talksOf(from, transaction)).loose) await build.update({ revisionId: to.id }, { transaction });
+async function moveLoose(from: RevisionRow, to: RevisionRow): Promise<void> {
+  for (const build of (await talksOf(from)).loose) await build.update({ revisionId: to.id });
 }
 
 /** What differs between two revisions of a quote. */
@@ -120,7 +118,7 @@ export async function compareQuote(actor: Actor, id: string, before: number, aft
 }
 
 async function sideOf(quote: QuoteRow, number: number): Promise<Side> {
-  const parts = await partsOf(quote, null, number);
+  const parts = await partsOf(quote, number);
   const { revision, list } = parts;
   const priced = await priceLines(parts);
   const { list: listed, net, oneTime, recurring, firstYear } = sumLines(counted(priced).map((each) => each.price), list.decimals);

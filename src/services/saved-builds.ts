@@ -1,6 +1,6 @@
 /** Builds kept under a name, to start others from: a person's own, and what colleagues share. */
 import { randomUUID } from 'node:crypto';
-import { Op, type Transaction } from 'sequelize';
+import { literal, Op } from 'sequelize';
 import type { ChangeSavedInput, SaveBuildInput, SavedBuild } from '../core/quoting';
 import { connected, type SavedBuildRow, type Stored } from '../data';
 import { refusal, type Actor } from './actor';
@@ -8,23 +8,23 @@ import { findBuild } from './find-build';
 import { done, fail, type Result } from './failure';
 import { newestVersion, versionById } from './models';
 import { inTransaction, record } from './work';
+import { isReference } from './reference';
 
 /** What dealers share stays among dealers of the same house; the others' is for everyone inside. */
-async function visible(actor: Actor): Promise<Record<string, unknown>> {
-  const users = await connected().records.users.findAll({ attributes: ['id', 'dealerId'], raw: true });
-  const colleagues = users.filter((user) => user.dealerId === actor.dealerId).map((user) => user.id);
-  return { [Op.or]: [{ ownerId: actor.id }, { shared: true, ownerId: colleagues }] };
+function visible(actor: Actor): Record<symbol, unknown> {
+  const colleagues = literal(`(select id from users where dealer_id is not distinct from ${actor.dealerId === null ? 'null' : connected().sequelize.escape(actor.dealerId)})`);
+  return { [Op.or]: [{ ownerId: actor.id }, { shared: true, ownerId: { [Op.in]: colleagues } }] };
 }
 
-export async function findSaved(actor: Actor, id: string, transaction: Transaction | null = null): Promise<Stored<SavedBuildRow> | null> {
-  return connected().records.savedBuilds.findOne({ where: { [Op.and]: [{ id }, await visible(actor)] }, transaction });
+export async function findSaved(actor: Actor, id: string): Promise<Stored<SavedBuildRow> | null> {
+  return !isReference(id) ? null : connected().records.savedBuilds.findOne({ where: { [Op.and]: [{ id }, visible(actor)] } });
 }
 
 /** Starred first, then the newest. */
 export async function listSaved(actor: Actor): Promise<SavedBuild[]> {
   const { savedBuilds, stars, users } = connected().records;
   const [rows, starred, people] = [
-    await savedBuilds.findAll({ where: await visible(actor), order: [['savedAt', 'DESC']], limit: 500 }),
+    await savedBuilds.findAll({ where: visible(actor), order: [['savedAt', 'DESC']], limit: 500 }),
     new Set((await stars.findAll({ where: { userId: actor.id }, raw: true })).map((star) => star.savedId)),
     new Map((await users.findAll({ attributes: ['id', 'name'], raw: true })).map((user) => [user.id, user.name])),
   ];
@@ -37,41 +37,41 @@ export async function listSaved(actor: Actor): Promise<SavedBuild[]> {
 }
 
 export async function saveBuild(actor: Actor, { buildId, name, shared }: SaveBuildInput): Promise<Result<{ id: string }>> {
-  return inTransaction(async (transaction) => {
+  return inTransaction(async () => {
     const refused = refusal(actor, 'quotes');
     if (refused) return refused;
-    const found = await findBuild(actor, buildId, transaction);
+    const found = await findBuild(actor, buildId);
     if (!found.ok) return found;
     const { build, quote } = found.value;
-    const { modelId } = await versionById(build.modelVersionId, transaction);
-    const saved = await connected().records.savedBuilds.create({ id: randomUUID(), ownerId: actor.id, name, shared, modelId, partNumber: build.outcome.partNumber, decisions: build.decisions }, { transaction });
-    await record(actor, 'build.kept', quote.number, { saved: saved.id, name }, transaction);
+    const { modelId } = await versionById(build.modelVersionId);
+    const saved = await connected().records.savedBuilds.create({ id: randomUUID(), ownerId: actor.id, name, shared, modelId, partNumber: build.outcome.partNumber, decisions: build.decisions });
+    await record(actor, 'build.kept', quote.number, { saved: saved.id, name });
     return done({ id: saved.id });
   });
 }
 
 /** Name and sharing are the owner's to change; a star is everyone's own. */
 export async function changeSaved(actor: Actor, id: string, { name, shared, starred }: ChangeSavedInput): Promise<Result<null>> {
-  return inTransaction(async (transaction) => {
-    const saved = await findSaved(actor, id, transaction);
+  return inTransaction(async () => {
+    const saved = await findSaved(actor, id);
     if (!saved) return fail('missing', { code: 'saved.missing' });
     const { stars } = connected().records;
     if (name !== undefined || shared !== undefined) {
       if (saved.ownerId !== actor.id) return fail('forbidden', { code: 'saved.notYours' });
-      await saved.update({ ...(name === undefined ? {} : { name }), ...(shared === undefined ? {} : { shared }) }, { transaction });
+      await saved.update({ ...(name === undefined ? {} : { name }), ...(shared === undefined ? {} : { shared }) });
     }
-    if (starred === true) await stars.findOrCreate({ where: { userId: actor.id, savedId: id }, defaults: { userId: actor.id, savedId: id }, transaction });
-    if (starred === false) await stars.destroy({ where: { userId: actor.id, savedId: id }, transaction });
+    if (starred === true) await stars.findOrCreate({ where: { userId: actor.id, savedId: id }, defaults: { userId: actor.id, savedId: id } });
+    if (starred === false) await stars.destroy({ where: { userId: actor.id, savedId: id } });
     return done(null);
   });
 }
 
 export async function removeSaved(actor: Actor, id: string): Promise<Result<null>> {
-  return inTransaction(async (transaction) => {
-    const saved = await findSaved(actor, id, transaction);
+  return inTransaction(async () => {
+    const saved = await findSaved(actor, id);
     if (!saved) return fail('missing', { code: 'saved.missing' });
     if (saved.ownerId !== actor.id) return fail('forbidden', { code: 'saved.notYours' });
-    await saved.destroy({ transaction });
+    await saved.destroy();
     return done(null);
   });
 }

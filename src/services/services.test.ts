@@ -66,7 +66,7 @@ describe('the database guards what must not change', () => {
     const { modelVersions } = connected().records;
     const version = await modelVersions.findOne({ where: { modelId: 'ridgeback' } });
     if (!version) throw new Error('no version');
-    await connected().transaction((transaction) => publish(version.document, 'RIDGEBACK', null, transaction));
+    await connected().transaction(() => publish(version.document, 'RIDGEBACK', null));
     expect(await modelVersions.count({ where: { modelId: 'ridgeback' } })).toBe(1);
   });
 });
@@ -85,8 +85,8 @@ describe('registered numbers', () => {
 describe('a use case happens whole or not at all', () => {
   it('leaves nothing of a refused one', async () => {
     const before = await connected().records.quotes.count();
-    const result = await inTransaction(async (transaction) => {
-      await connected().records.quotes.create({ id: randomUUID(), number: 'Q-half', title: '', customerId: (await connected().records.customers.findOne())?.id ?? '', ownerId: mara.id, version: 1, updatedAt: new Date(), updatedBy: mara.id }, { transaction });
+    const result = await inTransaction(async () => {
+      await connected().records.quotes.create({ id: randomUUID(), number: 'Q-half', title: '', customerId: (await connected().records.customers.findOne())?.id ?? '', ownerId: mara.id, version: 1, updatedAt: new Date(), updatedBy: mara.id });
       return { ok: false, status: 'invalid', failures: [{ code: 'quote.empty' }] } as const;
     });
     expect(result.ok).toBe(false);

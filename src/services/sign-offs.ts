@@ -6,26 +6,26 @@ import { connected, type SignOffRow } from '../data';
 import { refusal, type Actor } from './actor';
 import { done, fail, type Result } from './failure';
 import { partsOf, priceLines } from './quote-pricing';
-import { changeQuote, uuid } from './quotes';
+import { changeQuote } from './quotes';
 import { linesOf, mayAnswer, standingOf } from './standing';
 import { record } from './work';
+import { isReference } from './reference';
 
 /** Asks those who must sign and have not; what was asked of them before stands back. */
 export async function askSignOff(actor: Actor, id: string, { version, reason }: AskSignOffInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
-    const priced = await priceLines(await partsOf(quote, transaction), transaction);
-    const { needs, figures, rows } = await standingOf(quote, revision, priced, transaction);
+  return changeQuote(actor, id, version, async ({ quote, revision }) => {
+    const priced = await priceLines(await partsOf(quote));
+    const { needs, figures, rows } = await standingOf(quote, revision, priced);
     const open = needs.filter(({ held }) => !held);
     if (open.length === 0) return fail('invalid', { code: 'signOff.notNeeded' });
     for (const { role, judged, policies } of open) {
-      for (const row of rows) if (row.role === role && row.state === 'asked') await row.update({ state: 'over' }, { transaction });
+      for (const row of rows) if (row.role === role && row.state === 'asked') await row.update({ state: 'over' });
       const lines = new Set(judged.map(({ line }) => line));
       await connected().records.signOffs.create(
         { id: randomUUID(), revisionId: revision.id, role: role as SignOffRow['role'], reason, figures: figures.filter(({ line }) => lines.has(line)), askedBy: actor.id, state: 'asked', answeredBy: null, answeredAt: null, comment: '', counter: [], policies },
-        { transaction },
       );
     }
-    await record(actor, 'signOff.asked', quote.number, { of: open.map(({ role }) => role), reason }, transaction);
+    await record(actor, 'signOff.asked', quote.number, { of: open.map(({ role }) => role), reason });
     return done(null);
   });
 }
@@ -34,14 +34,14 @@ export async function askSignOff(actor: Actor, id: string, { version, reason }: 
 export async function answerSignOff(actor: Actor, id: string, signOffId: string, { version, answer, comment, counter }: AnswerSignOffInput): Promise<Result<QuoteView>> {
   const refused = refusal(actor, 'sign');
   if (refused) return refused;
-  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
-    const row = uuid.test(signOffId) ? await connected().records.signOffs.findOne({ where: { id: signOffId, revisionId: revision.id }, transaction }) : null;
+  return changeQuote(actor, id, version, async ({ quote, revision }) => {
+    const row = isReference(signOffId) ? await connected().records.signOffs.findOne({ where: { id: signOffId, revisionId: revision.id } }) : null;
     if (!row) return fail('missing', { code: 'signOff.missing' });
     if (row.state !== 'asked') return fail('conflict', { code: 'signOff.answered' });
     if (!mayAnswer(actor, row)) return fail('forbidden', { code: 'signOff.notYours' });
     if (answer === 'counter' && counter.length === 0) return fail('invalid', { code: 'signOff.noOffer', field: 'counter' });
     const offers = answer === 'counter' ? counter.map(({ line, rate }) => ({ line, rate: exact(plainPercent(rate)).div(100).toString() })) : [];
-    const parts = await partsOf(quote, transaction);
+    const parts = await partsOf(quote);
     if (offers.some(({ line }) => !parts.lines.some((each) => each.id === line))) return fail('missing', { code: 'line.missing' });
     // What is signed are the figures that would come of it.
     const offered = parts.lines.map((line) => {
@@ -49,22 +49,22 @@ export async function answerSignOff(actor: Actor, id: string, signOffId: string,
       return offer ? Object.assign(Object.create(line) as typeof line, { hand: { by: 'rate', value: offer.rate } }) : line;
     });
     const concerned = new Set(row.figures.map(({ line }) => line));
-    const figures = linesOf(await priceLines({ ...parts, lines: offered }, transaction)).filter(({ line }) => concerned.has(line) || offers.some((each) => each.line === line));
-    const policies = (await standingOf(quote, revision, await priceLines(parts, transaction), transaction)).needs.find(({ role }) => role === row.role)?.policies ?? [];
-    await row.update({ state: answer, comment, counter: offers, ...(answer === 'no' ? {} : { figures, policies }), answeredBy: actor.id, answeredAt: new Date() }, { transaction });
-    await record(actor, 'signOff.answered', quote.number, { answer, comment, counter: offers }, transaction);
+    const figures = linesOf(await priceLines({ ...parts, lines: offered })).filter(({ line }) => concerned.has(line) || offers.some((each) => each.line === line));
+    const policies = (await standingOf(quote, revision, await priceLines(parts))).needs.find(({ role }) => role === row.role)?.policies ?? [];
+    await row.update({ state: answer, comment, counter: offers, ...(answer === 'no' ? {} : { figures, policies }), answeredBy: actor.id, answeredAt: new Date() });
+    await record(actor, 'signOff.answered', quote.number, { answer, comment, counter: offers });
     return done(null);
   });
 }
 
 /** Takes a counter-offer: its discounts are typed on the lines. */
 export async function takeCounter(actor: Actor, id: string, signOffId: string, { version }: VersionInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }, transaction) => {
+  return changeQuote(actor, id, version, async ({ quote, revision }) => {
     const { signOffs, lines } = connected().records;
-    const row = uuid.test(signOffId) ? await signOffs.findOne({ where: { id: signOffId, revisionId: revision.id, state: 'counter' }, transaction }) : null;
+    const row = isReference(signOffId) ? await signOffs.findOne({ where: { id: signOffId, revisionId: revision.id, state: 'counter' } }) : null;
     if (!row) return fail('missing', { code: 'signOff.missing' });
-    for (const { line, rate } of row.counter) await lines.update({ hand: { by: 'rate', value: rate } }, { where: { id: line, revisionId: revision.id }, transaction });
-    await record(actor, 'signOff.taken', quote.number, { counter: row.counter }, transaction);
+    for (const { line, rate } of row.counter) await lines.update({ hand: { by: 'rate', value: rate } }, { where: { id: line, revisionId: revision.id } });
+    await record(actor, 'signOff.taken', quote.number, { counter: row.counter });
     return done(null);
   });
 }

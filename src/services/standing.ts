@@ -1,5 +1,4 @@
 /** Where a quote stands with the limits of who owns it, and what has been signed. */
-import type { Transaction } from 'sequelize';
 import { exact } from '../core/exact';
 import { figuresOf, judge, needsOf, policiesHit, recurringIn, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
 import { shownState, type AskedSignOff, type ShownState, type SignOffsOfQuote, type SignOffView } from '../core/quoting';
@@ -23,16 +22,16 @@ export interface Standing {
 
 export const linesOf = (priced: readonly QuotedLine[]): LineFigures[] => counted(priced).map(({ line, item, price }) => figuresOf(line.id, item.family, price));
 
-export async function standingOf(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction | null = null): Promise<Standing> {
+export async function standingOf(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[]): Promise<Standing> {
   const { users, limits, signOffs } = connected().records;
-  const owner = await users.findByPk(quote.ownerId, { transaction });
-  const rows = await limits.findAll({ where: { role: owner?.role ?? '' }, transaction, raw: true });
+  const owner = await users.findByPk(quote.ownerId);
+  const rows = await limits.findAll({ where: { role: owner?.role ?? '' }, raw: true });
   const own = rows.map(({ role, family, by, target, limitAt, floor, signs, above }): Limit => ({ role, ...(family === null ? {} : { family }), by, target: exact(target).toString(), limit: exact(limitAt).toString(), floor: exact(floor).toString(), signs, above }));
-  const given = await signOffs.findAll({ where: { revisionId: revision.id }, order: [['askedAt', 'ASC'], ['id', 'ASC']], transaction });
+  const given = await signOffs.findAll({ where: { revisionId: revision.id }, order: [['askedAt', 'ASC'], ['id', 'ASC']] });
   const figures = linesOf(priced);
   const judged = judge(figures, own, owner?.role ?? '');
   const signed = given.filter(({ state }) => state === 'yes' || state === 'counter');
-  const policies = await connected().records.policies.findAll({ where: { role: owner?.role ?? '' }, order: [['id', 'ASC']], transaction, raw: true });
+  const policies = await connected().records.policies.findAll({ where: { role: owner?.role ?? '' }, order: [['id', 'ASC']], raw: true });
   const hit = policies.length === 0 ? [] : policiesHit(policies.map(({ id, condition, signs }) => ({ id, when: condition, signs })), factsOf(revision, priced));
   return { limits: own, figures, judged, needs: needsOf(judged, signed, hit), policies: new Map(policies.map(({ id, name }) => [id, name])), rows: given };
 }
@@ -56,8 +55,8 @@ export function factsOf({ customer, lease }: RevisionRow, priced: readonly Quote
 }
 
 /** Roles that have not signed what the quote asks of them. */
-export async function unsigned(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[], transaction: Transaction): Promise<string[]> {
-  const { needs } = await standingOf(quote, revision, priced, transaction);
+export async function unsigned(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[]): Promise<string[]> {
+  const { needs } = await standingOf(quote, revision, priced);
   return needs.filter(({ held }) => !held).map(({ role }) => role);
 }
 
@@ -74,9 +73,9 @@ export const shownAs = ({ state, validUntil }: RevisionRow, priced: readonly Quo
 };
 
 /** All that is told of it on the quote; nothing for those who may not see margins. */
-export async function signOffsOf(actor: Actor, { limits, judged, needs, rows, policies }: Standing, priced: readonly QuotedLine[], transaction: Transaction | null): Promise<SignOffsOfQuote | undefined> {
+export async function signOffsOf(actor: Actor, { limits, judged, needs, rows, policies }: Standing, priced: readonly QuotedLine[]): Promise<SignOffsOfQuote | undefined> {
   if (!may(actor, 'costs')) return undefined;
-  const names = new Map((await connected().records.users.findAll({ attributes: ['id', 'name'], transaction, raw: true })).map((user) => [user.id, user.name]));
+  const names = new Map((await connected().records.users.findAll({ attributes: ['id', 'name'], raw: true })).map((user) => [user.id, user.name]));
   const position = new Map(priced.map(({ line }) => [line.id, line.position]));
   const history = rows.map((row): SignOffView => ({
     id: row.id, role: row.role, reason: row.reason, state: row.state, askedBy: names.get(row.askedBy) ?? '', askedAt: (row.askedAt ?? new Date()).toISOString(), comment: row.comment,

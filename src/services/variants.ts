@@ -1,5 +1,5 @@
 /** Variants: several builds next to each other while talking, told apart by letters. */
-import { Op, type Transaction } from 'sequelize';
+import { Op } from 'sequelize';
 import { partNumber } from '../core/numbering';
 import { pictureOf, type SendVariantsInput, type VariantInput, type VariantView, type QuoteView } from '../core/quoting';
 import { connected, type BuildRow, type Stored } from '../data';
@@ -18,31 +18,31 @@ const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 
 /** Another variant of a talk: a copy of the one at hand, or an empty one of the same model version. */
 export async function addVariant(actor: Actor, id: string, { empty }: VariantInput): Promise<Result<{ id: string; letter: string }>> {
-  return inTransaction(async (transaction) => {
-    const found = await findOpenBuild(actor, id, transaction);
+  return inTransaction(async () => {
+    const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;
     const { build, quote, revision } = found.value;
-    const taken = new Set((await variantsOf(build, transaction)).map((each) => each.letter));
+    const taken = new Set((await variantsOf(build)).map((each) => each.letter));
     const letter = [...letters].find((each) => !taken.has(each));
     if (letter === undefined) return fail('invalid', { code: 'variant.tooMany' });
-    const version = await versionById(build.modelVersionId, transaction);
+    const version = await versionById(build.modelVersionId);
     const content = empty ? {} : { decisions: build.decisions, special: build.special };
-    const made = await createBuild(actor, { quote, revision, version, ...content, talk: { id: build.talkId, letter }, date: build.context.date }, transaction);
+    const made = await createBuild(actor, { quote, revision, version, ...content, talk: { id: build.talkId, letter }, date: build.context.date });
     return done({ id: made.id, letter });
   });
 }
 
 /** Takes a variant away; one that is on the quote, and the last one, stay. */
 export async function removeVariant(actor: Actor, id: string): Promise<Result<null>> {
-  return inTransaction(async (transaction) => {
-    const found = await findOpenBuild(actor, id, transaction);
+  return inTransaction(async () => {
+    const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;
     const { build, quote } = found.value;
-    const all = await variantsOf(build, transaction);
+    const all = await variantsOf(build);
     if (all.length < 2) return fail('invalid', { code: 'variant.last' });
-    if (await connected().records.lines.findOne({ where: { buildId: id }, transaction })) return fail('conflict', { code: 'build.onQuote', params: { number: quote.number } });
-    await build.destroy({ transaction });
-    await record(actor, 'build.removed', quote.number, { build: id, letter: build.letter }, transaction);
+    if (await connected().records.lines.findOne({ where: { buildId: id } })) return fail('conflict', { code: 'build.onQuote', params: { number: quote.number } });
+    await build.destroy();
+    await record(actor, 'build.removed', quote.number, { build: id, letter: build.letter });
     return done(null);
   });
 }
@@ -52,7 +52,7 @@ export async function seeVariants(actor: Actor, id: string): Promise<Result<Vari
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
   const views: VariantView[] = [];
-  for (const build of await variantsOf(found.value.build, null)) {
+  for (const build of await variantsOf(found.value.build)) {
     const opened = await openBench(actor, build.id);
     if (!opened.ok) return opened;
     const view = opened.value;
@@ -67,28 +67,28 @@ export async function seeVariants(actor: Actor, id: string): Promise<Result<Vari
   return done(views);
 }
 
-const variantsOf = (build: BuildRow, transaction: Transaction | null): Promise<Stored<BuildRow>[]> =>
-  connected().records.builds.findAll({ where: { talkId: build.talkId }, order: [['letter', 'ASC']], transaction });
+const variantsOf = (build: BuildRow): Promise<Stored<BuildRow>[]> =>
+  connected().records.builds.findAll({ where: { talkId: build.talkId }, order: [['letter', 'ASC']] });
 
 /** Puts variants on the quote, each as a line; as alternatives of one another and of what is there of their talk already, the first of which counts. */
 export async function sendVariants(actor: Actor, quoteId: string, { version, builds, alternatives }: SendVariantsInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, quoteId, version, async (draft, transaction) => {
+  return changeQuote(actor, quoteId, version, async (draft) => {
     const { lines, builds: made } = connected().records;
     const talks = new Set<string>();
     for (const id of builds) {
-      const found = await findBuild(actor, id, transaction);
+      const found = await findBuild(actor, id);
       if (!found.ok) return found;
       const { build, quote } = found.value;
       if (quote.id !== quoteId) return fail('missing', { code: 'build.missing' });
       talks.add(build.talkId);
-      if (alternatives && (await lines.findOne({ where: { buildId: id }, transaction }))) continue;
-      const put = await appendBuild(actor, draft, build, { quantity: 1 }, transaction);
+      if (alternatives && (await lines.findOne({ where: { buildId: id } }))) continue;
+      const put = await appendBuild(actor, draft, build, { quantity: 1 });
       if (!put.ok) return put;
     }
     if (!alternatives) return done(null);
-    const own = await made.findAll({ where: { talkId: { [Op.in]: [...talks] } }, attributes: ['id'], transaction });
-    const onQuote = await lines.findAll({ where: { revisionId: draft.revision.id, buildId: own.map((build) => build.id) }, transaction });
-    await makeRivals(draft, onQuote.map((line) => line.id), transaction);
+    const own = await made.findAll({ where: { talkId: { [Op.in]: [...talks] } }, attributes: ['id'] });
+    const onQuote = await lines.findAll({ where: { revisionId: draft.revision.id, buildId: own.map((build) => build.id) } });
+    await makeRivals(draft, onQuote.map((line) => line.id));
     return done(null);
   });
 }

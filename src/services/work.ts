@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import type { Result } from './failure';
@@ -10,10 +9,10 @@ class RolledBack extends Error {
 }
 
 /** Runs a use case in one transaction: a refusal leaves nothing half done, exactly as a bug would. */
-export async function inTransaction<T>(work: (transaction: Transaction) => Promise<Result<T>>): Promise<Result<T>> {
+export async function inTransaction<T>(work: () => Promise<Result<T>>): Promise<Result<T>> {
   try {
-    return await connected().transaction(async (transaction) => {
-      const result = await work(transaction);
+    return await connected().transaction(async () => {
+      const result = await work();
       if (!result.ok) throw new RolledBack(result);
       return result;
     });
@@ -24,10 +23,10 @@ export async function inTransaction<T>(work: (transaction: Transaction) => Promi
 }
 
 /** Runs a use case to see what would come of it; nothing of it stays. */
-export async function tryOut<T>(work: (transaction: Transaction) => Promise<Result<T>>): Promise<Result<T>> {
+export async function tryOut<T>(work: () => Promise<Result<T>>): Promise<Result<T>> {
   try {
-    return await connected().transaction(async (transaction) => {
-      throw new RolledBack(await work(transaction));
+    return await connected().transaction(async () => {
+      throw new RolledBack(await work());
     });
   } catch (thrown) {
     if (thrown instanceof RolledBack) return thrown.result as Result<T>;
@@ -36,6 +35,6 @@ export async function tryOut<T>(work: (transaction: Transaction) => Promise<Resu
 }
 
 /** Writes who did what to which thing. */
-export async function record(actor: Actor | null, action: string, subject: string, details: Record<string, unknown>, transaction: Transaction): Promise<void> {
-  await connected().records.audit.create({ userId: actor?.id ?? null, action, subject, details }, { transaction });
+export async function record(actor: Actor | null, action: string, subject: string, details: Record<string, unknown>): Promise<void> {
+  await connected().records.audit.create({ userId: actor?.id ?? null, action, subject, details });
 }
