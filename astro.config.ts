@@ -1,4 +1,4 @@
-import { defineConfig } from 'astro/config';
+import { defineConfig, passthroughImageService } from 'astro/config';
 import node from '@astrojs/node';
 import react from '@astrojs/react';
 
@@ -20,7 +20,9 @@ const compiledAhead = {
 
 export default defineConfig({
   output: 'server',
-  adapter: node({ mode: 'standalone' }),
+  adapter: node({ mode: 'middleware' }),
+  // Pictures are shipped as they are: nothing is made of them on the way.
+  image: { service: passthroughImageService() },
   integrations: [react()],
   devToolbar: { enabled: false },
   telemetry: false,

@@ -8,5 +8,6 @@ export default defineConfig({
     testTimeout: 300_000,
     hookTimeout: 300_000,
     fileParallelism: true,
+    globalSetup: './vitest.setup.ts',
   },
 });

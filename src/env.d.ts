@@ -5,5 +5,11 @@ declare namespace App {
     /** The person signed in; null on the sign-in page. */
     actor: import('./services/actor').Actor | null;
     theme: 'light' | 'dark' | 'auto';
+    /** Who is at the other end; said by the server in front. */
+    client: import('./server/client').Client;
   }
+}
+
+declare module 'astro/runtime/server/astro-island-styles.js' {
+  export const ISLAND_STYLES: string;
 }

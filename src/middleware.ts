@@ -1,53 +1,90 @@
 /** Every request: who it is, whether it may come from where it comes from, and the headers that keep pages safe. */
-import { createHash } from 'node:crypto';
+import islandScript from 'astro/runtime/server/astro-island.prebuilt.js';
+import islandScriptDev from 'astro/runtime/server/astro-island.prebuilt-dev.js';
+import loadScript from 'astro/runtime/client/load.prebuilt.js';
+import { ISLAND_STYLES } from 'astro/runtime/server/astro-island-styles.js';
+import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
+import { sentence } from './i18n/sentence';
+import { browserLanguage, refused } from './pages/api/_answer';
+import { isText } from './pages/api/_body';
+import { sessionCookie } from './server/cookies';
+import { answerPolicy, pagePolicy, plainHeaders } from './server/headers';
+import { mayCome } from './server/origin';
+import type { Failure } from './services/failure';
+import { isUnavailable } from './services/health';
+import { startHousekeeping } from './services/housekeeping';
+import { log } from './services/log';
+import { duringRequest, type RequestContext } from './services/request';
 import { whoIs } from './services/sessions';
 
-export const sessionCookie = 'iunctura';
-const safeMethods = new Set(['GET', 'HEAD', 'OPTIONS']);
 /** Reached without signing in. */
-const openPaths = new Set(['/sign-in', '/api/session', '/api/health']);
+const openPaths = new Set(['/sign-in', '/api/session', '/api/health', '/api/alive']);
+const dev = import.meta.env.DEV;
+const policy = pagePolicy([loadScript, dev ? islandScriptDev : islandScript], [ISLAND_STYLES]);
 
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, cookies, url, locals } = context;
-  if (!safeMethods.has(request.method) && !sameOrigin(request, url)) {
-    return secured(new Response(JSON.stringify({ failures: [{ code: 'request.otherOrigin', message: 'The request came from another site.' }] }), { status: 403, headers: { 'content-type': 'application/json' } }));
-  }
-  const token = cookies.get(sessionCookie)?.value;
-  locals.actor = token ? await whoIs(token) : null;
-  const theme = cookies.get('theme')?.value;
-  locals.theme = theme === 'light' || theme === 'dark' ? theme : 'auto';
-  const page = !url.pathname.startsWith('/api/') && !url.pathname.startsWith('/_');
-  if (page && !locals.actor && !openPaths.has(url.pathname)) return secured(context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`));
-  return secured(await next());
+  startHousekeeping();
+  locals.client ??= { address: '127.0.0.1', secure: url.protocol === 'https:', host: request.headers.get('host') ?? url.host };
+  const carried: RequestContext = { signal: request.signal };
+  return duringRequest(carried, async () => {
+    try {
+      if (!mayCome(request, locals.client)) return secured(context, failed(context, 403, { code: 'request.otherOrigin' }));
+      if (!isReadable(url)) return secured(context, failed(context, 400, { code: 'request.badText' }));
+      const token = cookies.get(sessionCookie)?.value;
+      const known = token ? await whoIs(token) : null;
+      locals.actor = known?.actor ?? null;
+      if (known) Object.assign(carried, { stamp: known.stamp, person: known.actor.id });
+      const theme = cookies.get('theme')?.value;
+      locals.theme = theme === 'light' || theme === 'dark' ? theme : 'auto';
+      if (isPage(url) && !locals.actor && !openPaths.has(url.pathname)) return secured(context, context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`, 303));
+      const response = await next();
+      const unknown = response.status === 404 && !isPage(url) && response.headers.get('content-type')?.startsWith('application/json') !== true;
+      return secured(context, unknown ? failed(context, 404, { code: 'request.unknown' }) : response);
+    } catch (thrown) {
+      if (isUnavailable(thrown)) {
+        log.warn({ busy: url.pathname, why: (thrown as Error).message });
+        return secured(context, failed(context, 503, { code: 'request.busy', retryAfter: 2 }));
+      }
+      // A bug is written to the log whole; the person gets a sentence that tells nothing of the inside.
+      log.error({ bug: thrown, actor: locals.actor?.id, path: url.pathname });
+      return secured(context, failed(context, 500, { code: 'request.failed' }));
+    }
+  });
 });
 
-/** Browsers send Origin with every unsafe request; a request without one comes from no page. */
-function sameOrigin(request: Request, url: URL): boolean {
-  const origin = request.headers.get('origin');
-  if (!origin) return true;
+const isPage = ({ pathname }: URL): boolean => !pathname.startsWith('/api/') && !pathname.startsWith('/_');
+
+/** An address whose parts can be kept as text. */
+function isReadable({ pathname, searchParams }: URL): boolean {
   try {
-    return new URL(origin).host === (request.headers.get('host') ?? url.host);
+    return isText(decodeURIComponent(pathname)) && [...searchParams].every(([name, value]) => isText(name) && isText(value));
   } catch {
     return false;
   }
 }
 
-async function secured(response: Response): Promise<Response> {
-  const headers = new Headers(response.headers);
-  headers.set('x-content-type-options', 'nosniff');
-  headers.set('x-frame-options', 'DENY');
-  headers.set('referrer-policy', 'same-origin');
-  headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
-  if (!headers.get('content-type')?.startsWith('text/html')) {
-    return new Response(response.body, { status: response.status, statusText: response.statusText, headers });
-  }
-  // The page's own inline scripts are allowed by their hashes, nothing else inline.
-  const html = await response.text();
-  const hashes = [...html.matchAll(/<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g)].map((match) => `'sha256-${createHash('sha256').update(match[1] ?? '').digest('base64')}'`);
-  const policy = ["default-src 'self'", `script-src 'self' ${[...new Set(hashes)].join(' ')}`, "style-src 'self' 'unsafe-inline'", "img-src 'self' data:", "font-src 'self'", "object-src 'none'", "base-uri 'none'", "frame-ancestors 'none'", "form-action 'self'"];
-  headers.set('content-security-policy', policy.join('; '));
-  headers.set('cache-control', 'no-store');
-  headers.delete('content-length');
-  return new Response(html, { status: response.status, statusText: response.statusText, headers });
+/** Says what went wrong, as JSON to programs and as a page to people. */
+function failed({ url, request, locals }: APIContext, status: number, failure: Failure): Response {
+  const language = locals.actor?.language ?? browserLanguage(request);
+  if (!isPage(url)) return refused(status, [failure], language);
+  const text = sentence(language, failure.code, failure.params);
+  return new Response(`<!doctype html><html lang="${language}"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Iunctura</title><link rel="stylesheet" href="/plain.css"><main><h1>${text}</h1><p><a href="/">Iunctura</a></p></main></html>`, {
+    status, headers: { 'content-type': 'text/html; charset=utf-8', ...(failure.retryAfter === undefined ? {} : { 'retry-after': String(failure.retryAfter) }) },
+  });
 }
+
+function secured({ locals, request }: APIContext, response: Response): Response {
+  const headers = new Headers(response.headers);
+  for (const [name, value] of Object.entries(plainHeaders)) headers.set(name, value);
+  const page = headers.get('content-type')?.startsWith('text/html') === true;
+  if (page) {
+    if (!dev) headers.set('content-security-policy', policy);
+    // What a person sees is kept nowhere; a page for everybody may be kept, and is asked for again.
+    headers.set('cache-control', locals.actor || request.method !== 'GET' || response.status !== 200 ? 'no-store' : 'public, max-age=0, must-revalidate');
+  } else if (!headers.has('content-security-policy')) headers.set('content-security-policy', answerPolicy);
+  if (locals.client.secure) headers.set('strict-transport-security', 'max-age=31536000');
+  return new Response(response.body, { status: response.status, statusText: response.statusText, headers });
+}
+

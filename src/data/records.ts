@@ -34,7 +34,10 @@ export interface UserRow { id: string; email: string; name: string; language: st
 /** How a person likes to see things. */
 export interface Preferences { resale?: string; foldBarred?: boolean; units?: 'metric' | 'imperial'; ledger?: LedgerColumn[] | null }
 export interface SessionRow { tokenHash: string; userId: string; expiresAt: Date }
-export interface AttemptRow { email: string; at?: Date }
+/** A sign-in that was tried and has not succeeded (yet). */
+export interface AttemptRow { id?: number; account: string; address: string; at?: Date }
+/** A device on which a person has signed in before. */
+export interface DeviceRow { tokenHash: string; userId: string; seenAt?: Date }
 export interface FamilyRow { code: string; name: Texts; position: number }
 export interface ItemRow { sku: string; family: string; name: Texts; kind: ItemKind; unit: string; cost: string; leadDays: number; mass: string | null; sold: boolean;
   /** May be discounted, by hand or with the whole quote. */
@@ -92,6 +95,12 @@ export interface RevisionRow { id: string; quoteId: string; number: number; stat
   lease: QuoteLease | null;
   /** Of a dealer's quote: what the dealer adds to the buying price, as a share of it. */
   resale: string | null }
+/** What lists show of a revision, kept with it by whatever changes it. */
+export interface RevisionFactsRow { revisionId: string; net: string; lineCount: number; problemCount: number; sendable: boolean;
+  /** Somebody must sign, or has been asked to. */
+  signing: 'needed' | 'asked' | null;
+  /** Of what prices are made from, as it was when this was worked out. */
+  stamp: string }
 /** Prices as they stood when the revision was sent or accepted. */
 export interface FrozenLine { price: LinePrice; build?: BuildPrice }
 export interface LineRow { id: string; revisionId: string; position: number; buildId: string | null; sku: string; quantity: number; frozen: FrozenLine | null;
@@ -175,7 +184,8 @@ export function defineRecords(sequelize: Sequelize) {
     contacts: table<ContactRow>('contacts', { id: key(ref), customerId: ref, name: text, email: text, task: text, position: int }),
     users: table<UserRow>('users', { id: key(ref), email: text, name: text, language: text, role: text, passwordHash: text, dealerId: ref, quota: money, preferences: jsonb }),
     sessions: table<SessionRow>('sessions', { tokenHash: key(text), userId: ref, expiresAt: instant }),
-    attempts: table<AttemptRow>('sign_in_attempts', { email: key(text), at: now() }),
+    attempts: table<AttemptRow>('sign_in_attempts', { id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true }, account: text, address: text, at: now() }),
+    devices: table<DeviceRow>('devices', { tokenHash: key(text), userId: ref, seenAt: now() }),
     families: table<FamilyRow>('families', { code: key(text), name: jsonb, position: int }),
     items: table<ItemRow>('items', { sku: key(text), family: text, name: jsonb, kind: text, unit: text, cost: money, leadDays: int, mass: money, sold: bool, discountable: { type: bool, defaultValue: true }, taxClass: { type: text, defaultValue: 'standard' }, coversMonths: int }),
     priceEntries: table<PriceEntryRow>('price_entries', { priceList: key(text), sku: key(text), inside: { ...key(text), defaultValue: '' }, entry: jsonb, baseMonths: int, leastMonths: int, validFrom: key(day), validTo: day }),
@@ -193,6 +203,7 @@ export function defineRecords(sequelize: Sequelize) {
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
     revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb, madeAt: now(), madeBy: ref, settledAt: instant, settledBy: ref, lost: jsonb, taxed: jsonb, lease: jsonb, resale: DataTypes.DECIMAL(9, 6) }),
     lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, typedCost: money, frozen: jsonb, alternative: bool, rivals: ref, origin: ref, pricedOn: day, groupName: text, rates: jsonb, resale: money }),
+    revisionFacts: table<RevisionFactsRow>('revision_facts', { revisionId: key(ref), net: DataTypes.DECIMAL(24, 6), lineCount: int, problemCount: int, sendable: bool, signing: text, stamp: DataTypes.BIGINT }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
     quoteSteps: table<QuoteStepRow>('quote_steps', { revisionId: key(ref), number: key(int), undone: bool, userId: ref, change: jsonb }),

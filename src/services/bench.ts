@@ -1,65 +1,80 @@
 /** What the Bench needs to open a build. */
-import { outlineOf, type ModelDocument } from '../core/model';
-import { differencesOf, pictureOf, type BenchView } from '../core/quoting';
-import { connected } from '../data';
+import type { BenchView, BestInput } from '../core/quoting';
+import type { BestAnswer } from '../core/engine';
+import { connected, type BuildRow, type LineRow } from '../data';
 import { may, type Actor } from './actor';
-import { buyerOf, grantsFor } from './grants';
 import { registeredFor } from './builds';
 import { today } from './clock';
+import { askEngine, askPatiently, factsKey, tariffKey } from './engines';
 import { done, type Result } from './failure';
-import { findBuild } from './find-build';
-import { compiledVersion, engineOf, newestVersion, versionById } from './models';
+import { findBuild, type Found } from './find-build';
+import { grantsFor } from './grants';
+import { buyerOf } from './quote-state';
+import { newestVersion, versionById, type VersionHead } from './models';
+import { reference } from './reference-data';
 import { itemFacts, tariffFor } from './tariffs';
+import type { BenchQuestion } from './threads/engine-tasks';
 
-/** Items that a model, or one inside it, can be made of. */
-function materialsOf({ materials, library }: ModelDocument): Set<string> {
-  return new Set([...materials, ...(library?.models ?? []).flatMap((inner) => inner.materials)].map((row) => row.item));
+/** How a build is priced and timed on its quote, as an engine is asked about it. */
+export async function questionOf(actor: Actor, { build, quote, revision }: Found, version: VersionHead, line: LineRow | null): Promise<Omit<BenchQuestion, 'making' | 'sequence' | 'specialNumber'>> {
+  const known = await reference();
+  const head = known.items.get(known.models.find(({ id }) => id === version.modelId)?.sku ?? '');
+  const granted = (await grantsFor(buyerOf(quote, revision)))(head?.sku ?? '', head?.family ?? '');
+  return {
+    version: version.id, context: build.context, decisions: build.decisions, special: specialFor(actor, build), tariff: await tariffKey(revision.priceList, build.context.date), withoutCosts: !may(actor, 'costs'), facts: await factsKey(),
+    terms: { quantity: line?.quantity ?? 1, day: build.context.date, ...granted, ...(line?.hand ? { hand: line.hand } : {}), ...(line?.term ? { term: line.term } : {}) },
+  };
 }
 
-/** Everything the Bench needs, without costs for those who may not see them. */
+const specialFor = (actor: Actor, { special }: BuildRow) => (may(actor, 'costs') ? special : special.map((part) => ({ ...part, cost: '0' })));
+
+/** Whether an actor is told how things are made: materials, cut sizes, operations. */
+const seesMaking = (actor: Actor): boolean => may(actor, 'workOrders');
+
+/** Everything the Bench needs: without costs for those who may not see them, and without how it is made for those who are not to know. */
 export async function openBench(actor: Actor, id: string): Promise<Result<BenchView>> {
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
   const { build, quote, revision } = found.value;
-  const { lines, items, models, builds } = connected().records;
+  const { lines, builds } = connected().records;
   const version = await versionById(build.modelVersionId);
   const newest = await newestVersion(version.modelId);
-  const [line, tariff, facts] = [await lines.findOne({ where: { buildId: id } }), await tariffFor(actor, revision.priceList, build.context.date), await itemFacts()];
-  const listed = await models.findByPk(version.modelId);
-  const head = await items.findByPk(listed?.sku ?? '');
-  const granted = (await grantsFor(await buyerOf(quote, revision)))(head?.sku ?? '', head?.family ?? '');
-  const names = await items.findAll({ attributes: ['sku', 'name'], raw: true });
+  const line = await lines.findOne({ where: { buildId: id } });
   const variants = await builds.findAll({ where: { talkId: build.talkId }, attributes: ['id', 'letter'], order: [['letter', 'ASC']], raw: true });
-  const model = compiledVersion(version);
-  const used = materialsOf(version.document);
   const numbers = await registeredFor(version, build.outcome);
-  const terms = { quantity: line?.quantity ?? 1, day: build.context.date, ...granted, ...(line?.hand ? { hand: line.hand } : {}), ...(line?.term ? { term: line.term } : {}) };
-  const engine = engineOf(version, build.context);
-  const special = may(actor, 'costs') ? build.special : build.special.map((part) => ({ ...part, cost: '0' }));
-  const content = { decisions: build.decisions, passed: build.passed, special };
+  const question = await questionOf(actor, found.value, version, line);
+  const { document, outline, made, picture, differences, leadDays } = await askEngine('bench', { ...question, ...numbers, making: seesMaking(actor) });
   const { foldBarred = false, units = 'metric' } = actor.preferences;
-  const means = { engine, tariff, terms, facts, ...numbers };
-  const picture = pictureOf(means, content);
+  const { items } = await reference();
+  const facts = await itemFacts();
   return done({
     build: { id, version: build.version, letter: build.letter },
-    content,
+    content: { decisions: build.decisions, passed: build.passed, special: question.special },
     variants: variants.map((each) => ({ id: each.id, letter: each.letter })),
     modelVersion: { number: version.number, newest: newest?.number ?? version.number },
-    document: version.document,
-    outline: outlineOf(model),
+    document, outline,
     context: build.context,
-    tariff,
-    terms,
-    facts,
-    itemNames: Object.fromEntries(names.filter((item) => used.has(item.sku)).map((item) => [item.sku, item.name])),
+    tariff: await tariffFor(actor, revision.priceList, build.context.date),
+    terms: question.terms,
+    facts: seesMaking(actor) ? facts : {},
+    itemNames: Object.fromEntries(made.flatMap((sku) => { const item = items.get(sku); return item ? [[sku, item.name]] : []; })),
     quote: { id: quote.id, number: quote.number, version: quote.version, customer: revision.customer.name, state: revision.state },
     ...(line ? { line: { id: line.id, position: line.position } } : {}),
     ...numbers,
     today: today(),
     person: actor.name,
-    may: { special: may(actor, 'special') },
+    may: { special: may(actor, 'special'), making: seesMaking(actor) },
     preferences: { foldBarred, units },
     picture,
-    differences: differencesOf(means, content, picture.state),
+    differences,
+    leadDays,
   });
+}
+
+/** The best build that keeps what is made, by weights and bounds. It takes as long as it takes, up to a minute, and ends where nobody waits for it any more. */
+export async function bestBuild(actor: Actor, id: string, { weights, bounds }: BestInput): Promise<Result<BestAnswer>> {
+  const found = await findBuild(actor, id);
+  if (!found.ok) return found;
+  const { build, revision } = found.value;
+  return done(await askPatiently('best', { version: build.modelVersionId, context: build.context, tariff: await tariffKey(revision.priceList, build.context.date), made: build, wish: { weights, bounds } }));
 }

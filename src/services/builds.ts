@@ -1,23 +1,22 @@
 /** Builds: begun from a model, another build or a part number; saved as they are made, with everything that follows worked out here again. */
 import { randomUUID } from 'node:crypto';
-import { checkDecisions, type Context, type Decision } from '../core/engine';
-import { exact } from '../core/exact';
-import { open, Reading, type CompiledModel, type Values } from '../core/model';
-import { markedSpecial, partNumber, sequenceKey } from '../core/numbering';
-import { specialKey, warningsOf, type BuildContent, type ContentInput, type NewBuildInput, type PassedWarning } from '../core/quoting';
-import { connected, type BuildOutcome, type BuildRow, type ModelVersionRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
+import type { Context, Decision } from '../core/engine';
+import { specialKey, type BuildContent, type ContentInput, type NewBuildInput, type PassedWarning } from '../core/quoting';
+import { connected, type BuildOutcome, type BuildRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { today } from './clock';
 import { done, fail, type Result } from './failure';
-import { compiledVersion, engineOf, newestVersion, versionById } from './models';
-import { findQuote } from './quotes';
-import { findBuild, findOpenBuild } from './find-build';
+import { askEngine } from './engines';
+import { newestVersion, versionById, type VersionHead } from './models';
+import { keepFacts } from './quote-facts';
+import { holdQuote, type QuoteBase } from './quote-state';
+import { findBuild, findOpenBuild, type Found } from './find-build';
 import { readBack } from './read-back';
 import { findSaved } from './saved-builds';
 import { inTransaction, record } from './work';
 
 /** What a new build starts from. */
-type Start = { version: ModelVersionRow } & Partial<Pick<BuildContent, 'decisions' | 'special'>>;
+type Start = { version: VersionHead } & Partial<Pick<BuildContent, 'decisions' | 'special'>>;
 
 /** Begins a build on a quote; it pins the newest version of its model. */
 export async function beginBuild(actor: Actor, input: NewBuildInput): Promise<Result<{ id: string }>> {
@@ -33,8 +32,8 @@ export async function beginBuild(actor: Actor, input: NewBuildInput): Promise<Re
   });
 }
 
-async function draftOf(actor: Actor, quoteId: string): Promise<Result<{ quote: QuoteRow; revision: RevisionRow }>> {
-  const quote = await findQuote(actor, quoteId);
+async function draftOf(actor: Actor, quoteId: string): Promise<Result<{ quote: QuoteBase; revision: RevisionRow }>> {
+  const quote = await holdQuote(actor, quoteId);
   if (!quote) return fail('missing', { code: 'quote.missing' });
   const revision = await connected().records.revisions.findOne({ where: { quoteId }, order: [['number', 'DESC']] });
   if (revision?.state !== 'draft') return fail('conflict', { code: 'quote.settled', params: { number: quote.number } });
@@ -64,8 +63,7 @@ async function startOf(actor: Actor, { modelId, copyOf, savedId, partNumber: tex
 async function fresh(modelId: string, { decisions = [], special = [] }: Partial<Pick<BuildContent, 'decisions' | 'special'>>): Promise<Result<Start>> {
   const version = await newestVersion(modelId);
   if (!version) return fail('invalid', { code: 'build.unknownModel', params: { model: modelId }, field: 'modelId' });
-  const model = compiledVersion(version);
-  const lost = new Set(checkDecisions(model, decisions).map((problem) => problem.on));
+  const lost = new Set((await askEngine('check', { version: version.id, decisions })).map((problem) => problem.on));
   return done({ version, decisions: decisions.filter((decision) => !lost.has(decision.on)), special });
 }
 
@@ -103,45 +101,31 @@ export async function saveContent(actor: Actor, id: string, { version, decisions
     if (build.version !== version) return fail('conflict', { code: 'build.stale' });
     if (special.length > 0 && !may(actor, 'special')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'special' } });
     const modelVersion = await versionById(build.modelVersionId);
-    const problems = checkDecisions(compiledVersion(modelVersion), decisions as Decision[]);
+    const problems = await askEngine('check', { version: modelVersion.id, decisions: decisions as Decision[] });
     if (problems.length > 0) return fail('invalid', ...problems.map(({ on, code, params }) => ({ code, params, field: on })));
     const now = new Date().toISOString();
     // Who passed a warning, and when, is the server's to say.
     const kept = passed.map(({ rule, reason }): PassedWarning => build.passed.find((each) => each.rule === rule && each.reason === reason) ?? { rule, reason, by: actor.name, at: now });
     const outcome = await outcomeOf(modelVersion, build.context, { decisions, passed: kept, special });
     await build.update({ decisions, passed: kept, special, outcome, version: version + 1 });
+    await keepFactsOf(found.value);
     return done({ version: version + 1, partNumber: outcome.partNumber, complete: outcome.complete, ...(await registeredFor(modelVersion, outcome)) });
   });
 }
 
-/** Everything that follows from a build's content, and the numbers registered for it. */
-export async function outcomeOf(version: ModelVersionRow, context: Context, { decisions, passed, special }: BuildContent): Promise<BuildOutcome> {
-  const model = compiledVersion(version);
-  const state = engineOf(version, context).state({ decisions });
-  const key = state.complete ? sequenceKey(model, state.values) : null;
-  const sequence = key === null ? undefined : await register(model.document.id, key);
-  const marks = specialKey(special);
-  const specialNumber = marks === null ? undefined : await register(model.document.id, marks);
-  const number = partNumber(model, state.values, sequence);
-  return {
-    values: state.values,
-    partNumber: (marks === null ? number : markedSpecial(number, specialNumber)).text,
-    complete: state.complete,
-    todo: state.sections.reduce((sum, section) => sum + section.todo, 0),
-    clashes: state.clashes.length,
-    warnings: warningsOf(state, passed),
-    ...(specialNumber === undefined ? {} : { specialNumber }),
-    ...massIn(model, state.values),
-  };
+/** What a build comes to counts on its quote where it stands on a line. */
+export async function keepFactsOf({ build, quote }: Pick<Found, 'build' | 'quote'>): Promise<void> {
+  if ((await connected().records.lines.count({ where: { buildId: build.id } })) > 0) await keepFacts(quote);
 }
 
-/** Mass by the model's own figure, in kg whatever unit the model reckons in. */
-function massIn(model: CompiledModel, values: Values): { mass?: string } {
-  const { mass } = model.document.figures;
-  const value = mass === undefined ? open : new Reading(model, values).named(mass);
-  if (value === open || value === null) return {};
-  const unit = model.document.calculations.find(({ id }) => id === mass)?.unit;
-  return { mass: exact(String(value)).times(unit === 't' ? 1000 : 1).toString() };
+/** Everything that follows from a build's content, and the numbers registered for it. */
+export async function outcomeOf({ id: version, modelId }: VersionHead, context: Context, { decisions, passed, special }: BuildContent): Promise<BuildOutcome> {
+  const { outcome, key } = await askEngine('outcome', { version, context, decisions, passed });
+  const sequence = key === null ? undefined : await register(modelId, key);
+  const marks = specialKey(special);
+  const specialNumber = marks === null ? undefined : await register(modelId, marks);
+  const partNumber = await askEngine('number', { version, values: outcome.values, ...(sequence === undefined ? {} : { sequence }), ...(marks === null ? {} : { special: { number: specialNumber } }) });
+  return { ...outcome, partNumber, ...(specialNumber === undefined ? {} : { specialNumber }) };
 }
 
 /** The number registered for what a part number's codes cannot say; the same content always gets the same number. */
@@ -158,9 +142,8 @@ async function register(modelId: string, key: string): Promise<number> {
 }
 
 /** The numbers that are registered for an outcome by now. */
-export async function registeredFor(version: ModelVersionRow, { values, specialNumber }: BuildOutcome): Promise<{ sequence?: number; specialNumber?: number }> {
-  const model: CompiledModel = compiledVersion(version);
-  const key = sequenceKey(model, values);
-  const row = key === null ? null : await connected().records.registeredNumbers.findOne({ where: { modelId: model.document.id, key } });
+export async function registeredFor({ id: version, modelId }: VersionHead, { values, specialNumber }: BuildOutcome): Promise<{ sequence?: number; specialNumber?: number }> {
+  const key = await askEngine('sequenceKey', { version, values });
+  const row = key === null ? null : await connected().records.registeredNumbers.findOne({ where: { modelId, key } });
   return { ...(row ? { sequence: row.number } : {}), ...(specialNumber === undefined ? {} : { specialNumber }) };
 }

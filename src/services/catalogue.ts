@@ -3,27 +3,25 @@ import { Exact } from '../core/exact';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
 import { today } from './clock';
+import { reference } from './reference-data';
 import { tariffFor } from './tariffs';
 
 /** The price list a person reads the catalogue in when no quote says otherwise. */
 export async function usualPriceList(actor: Actor): Promise<string> {
-  const { customers, priceLists } = connected().records;
-  const dealer = actor.dealerId ? await customers.findByPk(actor.dealerId) : null;
-  return dealer?.priceList ?? (await priceLists.findOne({ order: [['code', 'ASC']] }))?.code ?? '';
+  const dealer = actor.dealerId ? await connected().records.customers.findByPk(actor.dealerId) : null;
+  return dealer?.priceList ?? (await reference()).priceLists[0]?.code ?? '';
 }
 
 /** Items that are sold by themselves, with prices of one list. */
 export async function catalogue(actor: Actor, list?: string): Promise<CatalogueView> {
-  const { items, families, priceLists, models } = connected().records;
-  const lists = await priceLists.findAll({ raw: true });
+  const { items, families: order, priceLists: lists, models } = await reference();
   const wanted = actor.role === 'dealer' ? await usualPriceList(actor) : (list ?? (await usualPriceList(actor)));
   const head = lists.find((each) => each.code === wanted) ?? lists[0];
   if (!head) throw new Error('no price lists');
   const tariff = await tariffFor(actor, head.code, today());
-  const published = new Map((await models.findAll({ raw: true })).map((model) => [model.sku, model.id]));
-  const order = await families.findAll({ order: [['position', 'ASC']], raw: true });
+  const published = new Map(models.map((model) => [model.sku, model.id]));
   const place = new Map(order.map((family) => [family.code, family.position]));
-  const rows = await items.findAll({ where: { sold: true }, order: [['sku', 'ASC']], raw: true });
+  const rows = [...items.values()].filter(({ sold }) => sold);
   // Families in their order; what is configured stands first in its family.
   rows.sort((a, b) => (place.get(a.family) ?? 0) - (place.get(b.family) ?? 0) || Number(b.kind === 'model') - Number(a.kind === 'model'));
   const used = new Set(rows.map((row) => row.family));

@@ -8,7 +8,8 @@ import { copyOf, ownCustomers } from './customers';
 import { done, fail, type Result } from './failure';
 import { versionById } from './models';
 import { counted, partsOf, priceLines, type QuotedLine, type QuoteParts } from './quote-pricing';
-import { changeQuote, findQuote, type Draft } from './quotes';
+import { changeQuote, type Draft } from './quotes';
+import { findQuote, holdQuote } from './quote-state';
 import { forget } from './steps';
 import { record, tryOut } from './work';
 import { isReference } from './reference';
@@ -18,14 +19,14 @@ async function customerOf(actor: Actor, id: string): Promise<CustomerRow | null>
 }
 
 /** Money that was typed in another currency says nothing in the new one: it is taken back. Gives the lines where it was, 0 for the whole quote. */
-async function takeBackMoney({ revision }: Draft): Promise<number[]> {
+async function takeBackMoney({ revision }: Pick<Draft, 'revision'>): Promise<number[]> {
   const { lines, revisions } = connected().records;
   const taken: number[] = [];
   for (const line of await lines.findAll({ where: { revisionId: revision.id } })) {
     const inMoney = line.hand?.by === 'net' || line.hand?.by === 'amount';
     if (!inMoney && line.typedPrice === null && line.typedCost === null && line.rates === null && line.resale === null) continue;
     taken.push(line.position);
-    await line.update({ ...(inMoney ? { hand: null } : {}), typedPrice: null, typedCost: null, rates: null, resale: null });
+    await lines.update({ ...(inMoney ? { hand: null } : {}), typedPrice: null, typedCost: null, rates: null, resale: null }, { where: { id: line.id } });
   }
   if (revision.whole?.by === 'net' || revision.whole?.by === 'amount') {
     taken.push(0);
@@ -35,7 +36,7 @@ async function takeBackMoney({ revision }: Draft): Promise<number[]> {
 }
 
 /** Makes the change; gives what was typed in money and is taken back. */
-async function apply({ quote, revision }: Draft, customer: CustomerRow): Promise<Result<number[]>> {
+async function apply({ quote, revision }: Pick<Draft, 'quote' | 'revision'>, customer: CustomerRow): Promise<Result<number[]>> {
   const { quotes, revisions, builds, priceLists } = connected().records;
   const [before, after] = [await priceLists.findByPk(revision.priceList), await priceLists.findByPk(customer.priceList)];
   const otherCurrency = before?.currency !== after?.currency;
@@ -51,7 +52,7 @@ async function apply({ quote, revision }: Draft, customer: CustomerRow): Promise
     const context = { ...build.context, values: values as Record<string, string> };
     await build.update({ context, outcome: await outcomeOf(await versionById(build.modelVersionId), context, build), version: build.version + 1 });
   }
-  return done(otherCurrency ? await takeBackMoney({ quote, revision: fresh }) : []);
+  return done(otherCurrency ? await takeBackMoney({ revision: fresh }) : []);
 }
 
 const summed = (parts: QuoteParts, priced: readonly QuotedLine[]) => ({
@@ -63,7 +64,7 @@ export async function seeCustomerChange(actor: Actor, id: string, customerId: st
   const refused = refusal(actor, 'quotes');
   if (refused) return refused;
   return tryOut(async () => {
-    const quote = await findQuote(actor, id, true);
+    const quote = await holdQuote(actor, id);
     const customer = await customerOf(actor, customerId);
     if (!quote) return fail('missing', { code: 'quote.missing' });
     if (!customer) return fail('invalid', { code: 'quote.unknownCustomer', field: 'customerId' });

@@ -1,7 +1,8 @@
-import { Op } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import type { CustomerFound } from '../core/quoting';
 import { connected, type CustomerCopy, type CustomerRow } from '../data';
 import type { Actor } from './actor';
+import { like } from './quote-list';
 
 const most = 12;
 
@@ -12,27 +13,16 @@ export function ownCustomers(actor: Actor): Record<string, unknown> {
 
 /** Finds customers by any part of name, number or town, or by who calls from there. */
 export async function findCustomers(actor: Actor, text: string): Promise<CustomerFound[]> {
-  const { customers, addresses, contacts, priceLists } = connected().records;
-  const words = text.trim().split(/\s+/).filter(Boolean).slice(0, 5);
-  const towns = await addresses.findAll({ attributes: ['customerId', 'town', 'kind'], raw: true });
-  const town = new Map(towns.filter((each) => each.kind === 'invoice').map((each) => [each.customerId, each.town]));
-  const inTown = (word: string) => towns.filter((each) => each.town.toLowerCase().includes(word.toLowerCase())).map((each) => each.customerId);
-  const people = await contacts.findAll({ attributes: ['customerId', 'name'], raw: true });
-  const calling = (word: string) => people.filter((each) => each.name.toLowerCase().includes(word.toLowerCase())).map((each) => each.customerId);
-  const rows = await customers.findAll({
-    where: {
-      ...ownCustomers(actor),
-      [Op.and]: words.map((word) => {
-        const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
-        return { [Op.or]: [{ name: { [Op.iLike]: like } }, { number: { [Op.iLike]: like } }, { id: [...inTown(word), ...calling(word)] }] };
-      }),
-    },
-    order: [['name', 'ASC']],
-    limit: most,
-    raw: true,
+  const bind: unknown[] = actor.role === 'dealer' ? [actor.dealerId] : [];
+  const words = text.trim().split(/\s+/).filter(Boolean).slice(0, 5).map((word) => {
+    const at = `$${String(bind.push(like(word)))}`;
+    return `(c.name ilike ${at} or c.number ilike ${at} or exists (select 1 from addresses a where a.customer_id = c.id and a.town ilike ${at}) or exists (select 1 from contacts p where p.customer_id = c.id and p.name ilike ${at}))`;
   });
-  const currencies = new Map((await priceLists.findAll({ raw: true })).map((list) => [list.code, list.currency]));
-  return rows.map(({ id, number, name, class: kind, priceList }) => ({ id, number, name, class: kind, town: town.get(id) ?? '', currency: currencies.get(priceList) ?? '' }));
+  return connected().sequelize.query<CustomerFound>(
+    `select c.id, c.number, c.name, c.class, l.currency, coalesce((select town from addresses a where a.customer_id = c.id and a.kind = 'invoice' order by position limit 1), '') as town
+     from customers c join price_lists l on l.code = c.price_list where ${[actor.role === 'dealer' ? 'c.dealer_id = $1' : 'c.dealer_id is null', ...words].join(' and ')} order by c.name limit ${String(most)}`,
+    { bind, type: QueryTypes.SELECT },
+  );
 }
 
 /** As it stands on a quote: with the usual address of each kind. */

@@ -2,14 +2,14 @@
 import { atTarget, commission, priceQuote, sumLines } from '../core/pricing';
 import { exact, fixed, minus, roundHalfUp, textOf } from '../core/exact';
 import type { DealView } from '../core/quoting';
-import { connected } from '../data';
 import { may, type Actor } from './actor';
 import { today } from './clock';
 import { euroRates, quotaOf } from './desk';
 import { done, fail, type Result } from './failure';
-import { agreementsWith, buyerOf } from './grants';
+import { agreementsWith } from './grants';
+import { buyerOf, findQuote } from './quote-state';
+import { reference } from './reference-data';
 import { counted, partsOf, priceLines } from './quote-pricing';
-import { findQuote, listQuotes } from './quotes';
 import { standingOf } from './standing';
 
 /** Agreements for everybody who sees the quote; the rest for the owner and those who sign, where they may see margins. */
@@ -18,19 +18,19 @@ export async function seeDeal(actor: Actor, id: string): Promise<Result<DealView
   if (!quote) return fail('missing', { code: 'quote.missing' });
   const parts = await partsOf(quote);
   const all = await priceLines(parts);
-  const agreements = await agreementsWith(await buyerOf(quote, parts.revision), today(), all.map(({ line, item }) => ({ position: line.position, sku: item.sku, family: item.family })));
+  const agreements = await agreementsWith(buyerOf(quote, parts.revision), today(), all.map(({ line, item }) => ({ position: line.position, sku: item.sku, family: item.family })));
   if (!may(actor, 'costs') || (quote.ownerId !== actor.id && !may(actor, 'sign'))) return done({ agreements });
-  const { users, commissionPlans } = connected().records;
-  const owner = await users.findByPk(quote.ownerId);
+  const known = await reference();
+  const owner = known.people.get(quote.ownerId);
   const priced = counted(all);
   const { net } = sumLines(priced.map((each) => each.price), parts.list.decimals);
   const inEuro = await euroRates();
-  const quota = owner && (await quotaOf({ ...actor, name: owner.name, role: owner.role }, owner, await listQuotes(actor)));
-  const plan = owner && (await commissionPlans.findByPk(owner.role));
+  const quota = owner && (await quotaOf(actor, owner));
+  const plan = owner && known.plans.find((each) => each.role === owner.role);
   const open = priced.flatMap(({ from }) => (from ? [from] : []));
   const view: DealView = { agreements, ...(quota ? { quota: { ...quota, adds: inEuro(net, parts.list.currency).toFixed(0) } } : {}) };
   if (!owner || !plan || open.length < priced.length) return done(view);
-  const { limits } = await standingOf(quote, parts.revision, priced);
+  const { limits } = await standingOf(parts, priced);
   const expected = atTarget(open, limits, owner.role);
   const { lines, totals } = priceQuote(expected, { decimals: parts.list.decimals });
   const target = totals.net;

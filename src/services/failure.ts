@@ -4,6 +4,8 @@ export interface Failure {
   params?: Record<string, string | number>;
   /** The field or cell it is about, as a path. */
   field?: string;
+  /** Seconds after which it may be tried again. */
+  retryAfter?: number;
 }
 
 export type Result<T> = { ok: true; value: T } | { ok: false; status: Status; failures: Failure[] };

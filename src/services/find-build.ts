@@ -1,24 +1,27 @@
 /** Builds as an actor may see and change them. */
-import { connected, type BuildRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
+import { connected, type BuildRow, type RevisionRow, type Stored } from '../data';
 import { refusal, type Actor } from './actor';
 import { done, fail, type Result } from './failure';
-import { findQuote } from './quotes';
+import { findQuote, holdQuote, type QuoteBase } from './quote-state';
 import { isReference } from './reference';
 
 export interface Found {
   build: Stored<BuildRow>;
-  quote: Stored<QuoteRow>;
+  quote: QuoteBase;
   revision: RevisionRow;
 }
 
-/** A build that the actor may see; inside a transaction it is locked. */
+/** A build that the actor may see; in a unit of work it is kept from being changed by others, and its quote with it. */
 export async function findBuild(actor: Actor, id: string): Promise<Result<Found>> {
   const { builds, revisions } = connected().records;
   const missing = fail('missing', { code: 'build.missing' });
   if (!isReference(id)) return missing;
-  const build = await builds.findByPk(id, connected().within() ? { lock: true } : {});
-  const quote = build && (await findQuote(actor, build.quoteId));
-  const revision = quote && (await revisions.findByPk(build.revisionId));
+  const held = connected().within();
+  // Whoever holds both holds the quote first, so that nobody waits in a ring.
+  const seen = await builds.findByPk(id);
+  const quote = seen && (held ? await holdQuote(actor, seen.quoteId) : await findQuote(actor, seen.quoteId));
+  const build = held && quote ? await builds.findByPk(id, { lock: true }) : seen;
+  const revision = build && quote && (await revisions.findByPk(build.revisionId, { raw: true }));
   return build && quote && revision ? done({ build, quote, revision }) : missing;
 }
 

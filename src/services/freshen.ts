@@ -7,19 +7,20 @@ import { today } from './clock';
 import { done, fail, type Result } from './failure';
 import { moveToNewest, type Moved } from './moves';
 import { counted, partsOf, priceLines, type QuotedLine } from './quote-pricing';
-import { changeQuote, findQuote, type Draft } from './quotes';
+import { changeQuote, type Draft } from './quotes';
+import { holdQuote } from './quote-state';
 import { sideLines } from './sides';
 import { forget } from './steps';
 import { record, tryOut } from './work';
 
 /** Puts lines on today's; gives what became of their builds. */
-async function apply(actor: Actor, { quote, revision }: Draft, ids: readonly string[]): Promise<Map<string, Moved>> {
+async function apply(actor: Actor, { quote, revision }: Pick<Draft, 'quote' | 'revision'>, ids: readonly string[]): Promise<Map<string, Moved>> {
   const { lines, builds } = connected().records;
   const moved = new Map<string, Moved>();
   for (const line of await lines.findAll({ where: { revisionId: revision.id, id: [...ids] } })) {
     const build = line.buildId === null ? null : await builds.findByPk(line.buildId);
     if (build) moved.set(line.id, await moveToNewest(actor, { build, quote }));
-    await line.update({ pricedOn: today() });
+    await lines.update({ pricedOn: today() }, { where: { id: line.id } });
   }
   return moved;
 }
@@ -29,7 +30,7 @@ export async function seeFreshening(actor: Actor, id: string): Promise<Result<Fr
   const refused = refusal(actor, 'quotes');
   if (refused) return refused;
   return tryOut(async () => {
-    const quote = await findQuote(actor, id, true);
+    const quote = await holdQuote(actor, id);
     if (!quote) return fail('missing', { code: 'quote.missing' });
     const parts = await partsOf(quote);
     if (parts.revision.state !== 'draft') return fail('conflict', { code: `revision.is.${parts.revision.state}`, params: { number: parts.revision.number } });

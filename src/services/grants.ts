@@ -1,22 +1,16 @@
 /** What a customer is granted: agreements and promotions, and discounts by quantity. */
 import { Exact } from '../core/exact';
 import type { Grant, LineTerms } from '../core/pricing';
+import type { Texts } from '../core/model';
 import type { AgreementView } from '../core/quoting';
-import { connected, type CustomerClass, type GrantRow, type RevisionRow } from '../data';
+import type { CustomerClass, GrantRow } from '../data';
+import { reference } from './reference-data';
 
 /** Who buys, from which list. */
 export interface Buyer {
   id: string;
   class: CustomerClass;
   priceList: string;
-}
-
-/** Who buys on a quote: the customer, or the dealer whose customer it is. */
-export async function buyerOf({ customerId }: { customerId: string }, { customer, priceList }: RevisionRow): Promise<Buyer> {
-  const { customers } = connected().records;
-  const row = await customers.findByPk(customerId);
-  const dealer = row?.dealerId ? await customers.findByPk(row.dealerId) : null;
-  return dealer ? { id: dealer.id, class: dealer.class, priceList } : { id: customerId, class: customer.class, priceList };
 }
 
 export type Granted = Pick<LineTerms, 'agreements' | 'quantityDiscount' | 'promotions'>;
@@ -29,24 +23,20 @@ const grantOf = ({ id, name, rate, price, validFrom, validTo, fixed }: GrantRow)
 
 /** All grants that concern a buyer, whether they hold today or not. */
 async function grantedTo({ id, class: kind, priceList }: Buyer): Promise<GrantRow[]> {
-  const rows = await connected().records.grants.findAll({ order: [['validFrom', 'ASC'], ['id', 'ASC']], raw: true });
-  return rows.filter((row) => (row.customerId === null ? row.class === null || row.class === kind : row.customerId === id) && (row.priceList === null || row.priceList === priceList));
+  return (await reference()).grants.filter((row) => (row.customerId === null ? row.class === null || row.class === kind : row.customerId === id) && (row.priceList === null || row.priceList === priceList));
 }
 
 const concerns = (row: GrantRow, sku: string, family: string): boolean => (row.sku === null || row.sku === sku) && (row.family === null || row.family === family);
 
 /** What a buyer has been granted by agreement, and which of some lines it concerns. */
 export async function agreementsWith(buyer: Buyer, day: string, lines: readonly { position: number; sku: string; family: string }[]): Promise<AgreementView[]> {
-  const { items, families } = connected().records;
+  const { items, families } = await reference();
   const own = (await grantedTo(buyer)).filter((row) => row.kind === 'agreement');
-  const names = new Map([
-    ...(await items.findAll({ where: { sku: own.flatMap((row) => row.sku ?? []) }, raw: true })).map((item) => [item.sku, item.name] as const),
-    ...(await families.findAll({ raw: true })).map((family) => [family.code, family.name] as const),
-  ]);
+  const nameOf = (code: string): Texts | null => items.get(code)?.name ?? families.find((family) => family.code === code)?.name ?? null;
   return own.map((row) => {
     const { name, rate, price, from, to, fixed = false } = grantOf(row);
     return {
-      name, of: names.get(row.sku ?? row.family ?? '') ?? null, ...(rate === undefined ? {} : { rate }), ...(price === undefined ? {} : { price }), ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }), fixed,
+      name, of: nameOf(row.sku ?? row.family ?? ''), ...(rate === undefined ? {} : { rate }), ...(price === undefined ? {} : { price }), ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }), fixed,
       holds: from !== undefined && day < from ? 'notYet' : to !== undefined && to < day ? 'over' : 'now',
       lines: lines.filter(({ sku, family }) => concerns(row, sku, family)).map(({ position }) => position),
     };
@@ -56,7 +46,7 @@ export async function agreementsWith(buyer: Buyer, day: string, lines: readonly 
 /** All that concerns a buyer, whether it holds today or not: the walk tells why something does not. By item and family. */
 export async function grantsFor(buyer: Buyer): Promise<(sku: string, family: string) => Granted> {
   const own = await grantedTo(buyer);
-  const byQuantity = await connected().records.quantityDiscounts.findAll({ raw: true });
+  const { quantityDiscounts: byQuantity } = await reference();
   return (sku, family) => {
     const here = own.filter((row) => concerns(row, sku, family));
     const of = (wanted: GrantRow['kind']) => here.filter((row) => row.kind === wanted).map(grantOf);

@@ -1,5 +1,7 @@
 import { connected } from '../data';
 
+export { isUnavailable } from '../data';
+
 export async function ready(): Promise<boolean> {
   try {
     await connected().sequelize.query('select 1');

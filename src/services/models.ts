@@ -1,50 +1,39 @@
-/** Published model versions, compiled once per server. */
+/** Published model versions. What is compiled of them lives in threads. */
 import { createHash, randomUUID } from 'node:crypto';
-import { createEngine, usualLimits, type Context, type Engine } from '../core/engine';
-import { compileModel, type CompiledModel, type ModelDocument, type ModelProblem } from '../core/model';
-import { connected, type ModelVersionRow } from '../data';
+import { QueryTypes } from 'sequelize';
+import type { ModelDocument, ModelProblem } from '../core/model';
+import { connected } from '../data';
+import { askEngine } from './engines';
+import { reference, type VersionHead } from './reference-data';
+import { Recent } from './threads/recent';
 
-const compiled = new Map<string, CompiledModel>();
-const engines = new Map<string, Engine>();
-const mostEngines = 40;
+export type { VersionHead } from './reference-data';
 
-export async function newestVersion(modelId: string): Promise<ModelVersionRow | null> {
-  return connected().records.modelVersions.findOne({ where: { modelId }, order: [['number', 'DESC']] });
+const heads = new Recent<VersionHead>(500);
+
+export async function newestVersion(modelId: string): Promise<VersionHead | null> {
+  return (await reference()).newest.get(modelId) ?? null;
 }
 
-export async function versionById(id: string): Promise<ModelVersionRow> {
-  const version = await connected().records.modelVersions.findByPk(id, );
-  if (!version) throw new Error(`model version ${id} is gone`);
-  return version;
-}
-
-/** A version compiled; versions never change, so it is kept for good. */
-export function compiledVersion(version: ModelVersionRow): CompiledModel {
-  const known = compiled.get(version.id);
+/** A version without its document; versions never change. */
+export async function versionById(id: string): Promise<VersionHead> {
+  const known = heads.get(id);
   if (known) return known;
-  const result = compileModel(version.document);
-  if (!result.ok) throw new Error(`published model does not compile: ${JSON.stringify(result.problems)}`);
-  compiled.set(version.id, result.model);
-  return result.model;
-}
-
-/** The engine of a version in a context; engines in use stay warm. */
-export function engineOf(version: ModelVersionRow, context: Context): Engine {
-  const key = `${version.id} ${JSON.stringify(context)}`;
-  const engine = engines.get(key) ?? createEngine(compiledVersion(version), context, usualLimits);
-  engines.delete(key);
-  engines.set(key, engine);
-  if (engines.size > mostEngines) engines.delete(engines.keys().next().value as string);
-  return engine;
+  const [head] = await connected().sequelize.query<VersionHead>(
+    `select id, model_id as "modelId", number, document -> 'name' as name, document -> 'languages' as languages from model_versions where id = $1`, { bind: [id], type: QueryTypes.SELECT },
+  );
+  if (!head) throw new Error(`model version ${id} is gone`);
+  heads.set(id, head, 1);
+  return head;
 }
 
 /** Publishes a document as the next version of its model; a document that does not compile is refused with its problems. */
 export async function publish(document: ModelDocument, sku: string, by: string | null): Promise<{ problems: ModelProblem[] }> {
-  const result = compileModel(document);
-  if (!result.ok) return { problems: result.problems };
+  const problems = await askEngine('compile', { document });
+  if (problems.length > 0) return { problems };
   const { models, modelVersions } = connected().records;
   await models.findOrCreate({ where: { id: document.id }, defaults: { id: document.id, sku } });
-  const last = await newestVersion(document.id);
+  const last = await modelVersions.findOne({ where: { modelId: document.id }, attributes: ['number', 'hash'], order: [['number', 'DESC']], raw: true });
   const hash = createHash('sha256').update(JSON.stringify(document)).digest('hex');
   if (last?.hash === hash) return { problems: [] };
   await modelVersions.create({ id: randomUUID(), modelId: document.id, number: (last?.number ?? 0) + 1, document, hash, publishedBy: by });
@@ -53,10 +42,10 @@ export async function publish(document: ModelDocument, sku: string, by: string |
 
 /** Models that can be configured, in the order of the catalogue's families. */
 export async function publishedModels(): Promise<{ id: string; name: Record<string, string> }[]> {
-  const { models, items, families } = connected().records;
-  const [rows, heads, order] = [await models.findAll({ order: [['id', 'ASC']], raw: true }), await items.findAll({ where: { kind: 'model' }, raw: true }), await families.findAll({ raw: true })];
-  const position = (sku: string): number => order.find((family) => family.code === heads.find((item) => item.sku === sku)?.family)?.position ?? order.length;
-  rows.sort((a, b) => position(a.sku) - position(b.sku));
-  const versions = await Promise.all(rows.map((row) => newestVersion(row.id)));
-  return versions.flatMap((version) => (version ? [{ id: version.modelId, name: version.document.name }] : []));
+  const { models, items, families, newest } = await reference();
+  const position = (sku: string): number => families.find((family) => family.code === items.get(sku)?.family)?.position ?? families.length;
+  return [...models].sort((a, b) => position(a.sku) - position(b.sku)).flatMap(({ id }) => {
+    const version = newest.get(id);
+    return version ? [{ id, name: version.name }] : [];
+  });
 }

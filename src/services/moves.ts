@@ -1,32 +1,33 @@
 /** A build moves to the newest version of its model when a person says so, knowing what would change. */
-import { checkDecisions, differences } from '../core/engine';
-import { pictureOf, type MoveView, type VersionInput } from '../core/quoting';
-import { connected, type BuildRow, type ModelVersionRow, type QuoteRow, type Stored } from '../data';
+import type { MoveView, VersionInput } from '../core/quoting';
+import { connected, type BuildRow, type QuoteRow, type Stored } from '../data';
 import type { Actor } from './actor';
-import { openBench } from './bench';
-import { outcomeOf } from './builds';
+import { questionOf } from './bench';
+import { keepFactsOf, outcomeOf } from './builds';
 import { today } from './clock';
 import { done, fail, type Result } from './failure';
 import { findBuild, findOpenBuild } from './find-build';
-import { compiledVersion, engineOf, newestVersion, versionById } from './models';
+import { askEngine } from './engines';
+import { newestVersion, versionById, type VersionHead } from './models';
 import { inTransaction, record } from './work';
 
-async function versionsOf(modelVersionId: string): Promise<{ pinned: ModelVersionRow; newest: ModelVersionRow }> {
+async function versionsOf(modelVersionId: string): Promise<{ pinned: VersionHead; newest: VersionHead }> {
   const pinned = await versionById(modelVersionId);
   return { pinned, newest: (await newestVersion(pinned.modelId)) ?? pinned };
 }
 
 /** What would change, worked out without changing anything. */
 export async function seeMove(actor: Actor, id: string): Promise<Result<MoveView>> {
-  const [found, opened] = [await findBuild(actor, id), await openBench(actor, id)];
+  const found = await findBuild(actor, id);
   if (!found.ok) return found;
-  if (!opened.ok) return opened;
-  const { pinned, newest } = await versionsOf(found.value.build.modelVersionId);
-  const { content, context, tariff, terms, facts, picture: before } = opened.value;
-  const dropped = checkDecisions(compiledVersion(newest), content.decisions).map((problem) => problem.on);
-  const after = pictureOf({ engine: engineOf(newest, { ...context, date: today() }), tariff, terms, facts }, { ...content, decisions: content.decisions.filter((decision) => !dropped.includes(decision.on)) });
-  const changes = differences(before.state, after.state).map(({ row, before: was, after: is }) => ({ row, before: was ?? null, after: is ?? null }));
-  return done({ from: pinned.number, to: newest.number, changes, dropped, clashes: after.state.clashes.length, list: { before: before.price.list, after: after.price.list } });
+  const { build } = found.value;
+  const { pinned, newest } = await versionsOf(build.modelVersionId);
+  const { version, context, ...question } = await questionOf(actor, found.value, pinned, await connected().records.lines.findOne({ where: { buildId: id } }));
+  const { before, after, changes, dropped } = await askEngine('move', { ...question, from: { version, context }, to: { version: newest.id, context: { ...context, date: today() } } });
+  return done({
+    from: pinned.number, to: newest.number, changes: changes.map(({ row, before: was, after: is }) => ({ row, before: was ?? null, after: is ?? null })), dropped, clashes: after.state.clashes.length,
+    list: { before: before.price.list, after: after.price.list },
+  });
 }
 
 /** Moves it. Decisions without a place in the newer version are dropped, as was told before. */
@@ -36,6 +37,7 @@ export async function moveBuild(actor: Actor, id: string, { version }: VersionIn
     if (!found.ok) return found;
     if (found.value.build.version !== version) return fail('conflict', { code: 'build.stale' });
     await moveToNewest(actor, found.value);
+    await keepFactsOf(found.value);
     return done(null);
   });
 }
@@ -49,7 +51,7 @@ export interface Moved {
 /** Puts a build, and the line it stands on, on the newest version of its model and on the rules and prices of today. */
 export async function moveToNewest(actor: Actor, { build, quote }: { build: Stored<BuildRow>; quote: QuoteRow }): Promise<Moved> {
   const { pinned, newest } = await versionsOf(build.modelVersionId);
-  const dropped = [...new Set(checkDecisions(compiledVersion(newest), build.decisions).map((problem) => problem.on))];
+  const dropped = [...new Set((await askEngine('check', { version: newest.id, decisions: build.decisions })).map((problem) => problem.on))];
   const context = { ...build.context, date: today() };
   const decisions = build.decisions.filter((decision) => !dropped.includes(decision.on));
   const outcome = await outcomeOf(newest, context, { decisions, passed: build.passed, special: build.special });

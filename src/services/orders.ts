@@ -1,18 +1,20 @@
 /** Acceptance: a quote becomes an order and, for each build, a work order. It happens once, whole or not at all. */
 import { randomUUID } from 'node:crypto';
-import { Op } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import { Exact } from '../core/exact';
-import type { OrderRow as OrderSummary, OrderView, WorkOrderView } from '../core/quoting';
-import { making, shippingDays } from '../core/production';
+import { orderListInput, type OrderListQuery, type OrderPage, type OrderRow as OrderSummary, type OrderView, type WorkOrderView } from '../core/quoting';
+import { shippingDays } from '../core/production';
 import { sumLines } from '../core/pricing';
 import { connected, type OrderRow, type WorkOrderRow } from '../data';
 import { may, refusal, type Actor } from './actor';
-import { summarise } from './build-summary';
 import { inWorkingDays, today } from './clock';
 import { slowest } from './delivery';
+import { askEngine } from './engines';
 import { done, fail, type Result } from './failure';
-import { compiledVersion, versionById } from './models';
-import { counted, partsOf, priceLines, type QuotedLine } from './quote-pricing';
+import { like, pageSize } from './quote-list';
+import { findAnyQuote } from './quote-state';
+import { nameOf, reference, type Reference } from './reference-data';
+import { counted, partsIn, partsOf, priceLines, type QuotedLine } from './quote-pricing';
 import { changeQuote, nextNumber } from './quotes';
 import { obstacles, settle } from './revisions';
 import { record } from './work';
@@ -22,12 +24,12 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
   const refused = refusal(actor, 'accept');
   if (refused) return refused;
   let made: { orderId: string; number: string } | undefined;
-  const result = await changeQuote(actor, id, version, async ({ quote, revision }) => {
-    const parts = await partsOf(quote);
+  const result = await changeQuote(actor, id, version, async ({ quote, revision, state }) => {
+    const parts = await partsIn(state);
     const priced = await priceLines(parts);
     const sold = counted(priced);
     if (revision.state === 'sent' && revision.validUntil < today()) return fail('conflict', { code: 'revision.is.expired', params: { number: revision.number } });
-    const refusedYet = revision.state === 'draft' ? await obstacles(quote, revision, priced) : [];
+    const refusedYet = revision.state === 'draft' ? await obstacles(state, priced) : [];
     if (refusedYet.length > 0) return fail('invalid', ...refusedYet);
     await settle(actor, revision, priced, { state: 'accepted' }, parts);
     const days = await slowest(sold);
@@ -45,72 +47,71 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
 }
 
 async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], days: number): Promise<void> {
-  let count = 0;
-  for (const { line, build, item } of priced) {
-    if (!build) continue;
-    const model = compiledVersion(await versionById(build.modelVersionId));
-    const { materials, operations } = making(model, build.outcome.values);
+  const made = priced.flatMap(({ line, build, item }) => (build ? [{ line, build, item }] : []));
+  const makings = made.length === 0 ? [] : await askEngine('making', made.map(({ build }) => ({ version: build.modelVersionId, values: build.outcome.values })));
+  await connected().records.workOrders.bulkCreate(made.map(({ line, build, item }, index): WorkOrderRow => {
+    const { materials = [], operations = [], words = [] } = makings[index] ?? {};
     const total = (value: string): string => new Exact(value).times(line.quantity).toString();
-    count += 1;
-    await connected().records.workOrders.create(
-      {
-        id: randomUUID(), number: `${order.number.replace('O', 'W')}-${String(count)}`, orderId: order.id, lineId: line.id, title: item.name, partNumber: build.outcome.partNumber,
-        quantity: line.quantity, decisions: summarise(model, build.outcome.values).map(({ name, value }) => ({ name, value })),
-        materials: materials.map((need) => {
-          const special = build.special.find((part) => part.item === need.item)?.text;
-          return { ...need, quantity: need.grows === undefined ? total(need.quantity) : need.quantity, ...(special === undefined ? {} : { special }) };
-        }),
-        operations: operations.map((step) => ({ ...step, run: total(step.run) })),
-        due: inWorkingDays(days),
-      },
-    );
-  }
+    return {
+      id: randomUUID(), number: `${order.number.replace('O', 'W')}-${String(index + 1)}`, orderId: order.id, lineId: line.id, title: item.name, partNumber: build.outcome.partNumber,
+      quantity: line.quantity, decisions: words.map(({ name, value }) => ({ name, value })),
+      materials: materials.map((need) => {
+        const special = build.special.find((part) => part.item === need.item)?.text;
+        return { ...need, quantity: need.grows === undefined ? total(need.quantity) : need.quantity, ...(special === undefined ? {} : { special }) };
+      }),
+      operations: operations.map((step) => ({ ...step, run: total(step.run) })),
+      due: inWorkingDays(days),
+    };
+  }));
 }
 
-export async function listOrders(actor: Actor): Promise<OrderSummary[]> {
-  if (!may(actor, 'orders')) return [];
-  const rows = await connected().records.orders.findAll({ order: [['createdAt', 'DESC']] });
-  return Promise.all(rows.map(rowOf));
-}
+const orderSql = `select o.id, o.number, q.number as "quoteNumber", r.customer ->> 'name' as customer, o.net, o.currency, l.decimals, o.promised::text as promised, o.created_at as "createdAt",
+    (select count(*)::int from work_orders w where w.order_id = o.id) as "workOrders", count(*) over () as count
+  from orders o join quotes q on q.id = o.quote_id join quote_revisions r on r.id = o.revision_id join price_lists l on l.code = r.price_list`;
 
-async function rowOf(order: OrderRow): Promise<OrderSummary> {
-  const { quotes, revisions, workOrders, priceLists } = connected().records;
-  const [quote, revision] = [await quotes.findByPk(order.quoteId), await revisions.findByPk(order.revisionId)];
-  const list = await priceLists.findByPk(revision?.priceList ?? '');
-  return {
-    id: order.id, number: order.number, quoteNumber: quote?.number ?? '', customer: revision?.customer.name ?? '', net: new Exact(order.net).toString(), currency: order.currency,
-    decimals: list?.decimals ?? 2, promised: order.promised, createdAt: (order.createdAt ?? new Date()).toISOString(), workOrders: await workOrders.count({ where: { orderId: order.id } }),
-  };
+type OrderFound = Omit<OrderSummary, 'createdAt'> & { createdAt: Date; count: string };
+
+const summaryOf = ({ createdAt, count: _count, net, ...row }: OrderFound): OrderSummary => ({ ...row, net: new Exact(net).toString(), createdAt: createdAt.toISOString() });
+
+/** Orders, the newest first, a page at a time. */
+export async function listOrders(actor: Actor, asked: Partial<OrderListQuery> = {}): Promise<OrderPage> {
+  const { find, page } = orderListInput.cast(asked) as OrderListQuery;
+  if (!may(actor, 'orders')) return { rows: [], page, size: pageSize, count: 0 };
+  const bind: unknown[] = [];
+  const words = find.trim().split(/\s+/).filter(Boolean).slice(0, 5).map((word) => { const at = `$${String(bind.push(like(word)))}`; return `(o.number ilike ${at} or q.number ilike ${at} or r.customer ->> 'name' ilike ${at})`; });
+  const rows = await connected().sequelize.query<OrderFound>(`${orderSql} ${words.length > 0 ? `where ${words.join(' and ')}` : ''} order by o.created_at desc, o.id limit ${String(pageSize)} offset ${String(page * pageSize)}`, { bind, type: QueryTypes.SELECT });
+  return { rows: rows.map(summaryOf), page, size: pageSize, count: Number(rows[0]?.count ?? 0) };
 }
 
 export async function seeOrder(actor: Actor, id: string): Promise<Result<OrderView>> {
   const missing = fail('missing', { code: 'order.missing' });
-  const { orders, quotes, revisions, workOrders, users } = connected().records;
+  const { orders, revisions, workOrders } = connected().records;
   if (!may(actor, 'orders') || !isReference(id)) return missing;
-  const order = await orders.findByPk(id);
-  if (!order) return missing;
-  const [quote, revision, user] = [await quotes.findByPk(order.quoteId), await revisions.findByPk(order.revisionId), await users.findByPk(order.createdBy)];
-  if (!quote || !revision) throw new Error(`order ${order.number} without quote`);
+  const order = await orders.findByPk(id, { raw: true });
+  const quote = order && (await findAnyQuote(order.quoteId));
+  if (!order || !quote) return missing;
+  const [found] = await connected().sequelize.query<OrderFound>(`${orderSql} where o.id = $1`, { bind: [id], type: QueryTypes.SELECT });
+  const revision = await revisions.findByPk(order.revisionId, { raw: true });
+  if (!found || !revision) throw new Error(`order ${order.number} without quote`);
   const priced = counted(await priceLines(await partsOf(quote, revision.number)));
+  const known = await reference();
   const rows = await workOrders.findAll({ where: { orderId: id }, order: [['number', 'ASC']] });
   const { addresses } = revision.customer;
   return done({
-    ...(await rowOf(order)),
-    quoteId: quote.id, revision: revision.number, createdBy: user?.name ?? '',
+    ...summaryOf(found),
+    quoteId: quote.id, revision: revision.number, createdBy: nameOf(known, order.createdBy),
     address: addresses.find((each) => each.kind === 'delivery') ?? (addresses[0] as OrderView['address']),
     contact: revision.customer.contactName,
     lines: priced.map(({ line, item, build, price }) => ({ position: line.position, name: item.name, partNumber: build?.outcome.partNumber ?? line.sku, quantity: line.quantity, net: price.net })),
-    workOrderList: may(actor, 'workOrders') ? await Promise.all(rows.map(workOrderView)) : [],
+    workOrderList: may(actor, 'workOrders') ? rows.map((row) => workOrderView(known, row)) : [],
   });
 }
 
-async function workOrderView(row: WorkOrderRow): Promise<WorkOrderView> {
-  const { items, workCentres } = connected().records;
-  const named = new Map((await items.findAll({ where: { sku: { [Op.in]: row.materials.map((need) => need.item) } }, raw: true })).map((item) => [item.sku, item]));
-  const centres = new Map((await workCentres.findAll({ raw: true })).map((centre) => [centre.code, centre.name]));
+function workOrderView({ items, workCentres }: Reference, row: WorkOrderRow): WorkOrderView {
+  const centres = new Map(workCentres.map((centre) => [centre.code, centre.name]));
   return {
     id: row.id, number: row.number, title: row.title, partNumber: row.partNumber, quantity: row.quantity, due: row.due, decisions: row.decisions,
-    materials: row.materials.map(({ item, quantity, cut, special }) => ({ item, name: named.get(item)?.name ?? {}, unit: named.get(item)?.unit ?? '', quantity, ...(cut ? { cut } : {}), ...(special === undefined ? {} : { special }) })),
+    materials: row.materials.map(({ item, quantity, cut, special }) => ({ item, name: items.get(item)?.name ?? {}, unit: items.get(item)?.unit ?? '', quantity, ...(cut ? { cut } : {}), ...(special === undefined ? {} : { special }) })),
     operations: row.operations.map(({ name, centre, setUp, run, text }) => ({ name, centre, centreName: centres.get(centre) ?? {}, setUp, run, text })),
   };
 }

@@ -15,10 +15,11 @@ import { addByNumber, copyLine } from './quote-builds';
 import { seeDeal } from './deal';
 import { changeLine, removeLines } from './lines';
 import { rivalLines, takeInstead } from './rivals';
-import { changeWhole, listQuotes, openQuote, seeQuote } from './quotes';
+import { listQuotes } from './quote-list';
+import { changeWhole, openQuote, seeQuote } from './quotes';
 import { answerSignOff, askSignOff, takeCounter } from './sign-offs';
 import { askedOf } from './standing';
-import { offered } from './quotation';
+import { offered } from './files/quotation-pages';
 import { openDemo, personOf } from './testing';
 
 let mara: Actor, joss: Actor, tobias: Actor, hedda: Actor, rhona: Actor;
@@ -126,7 +127,7 @@ describe('agreements', () => {
 
 describe('dates', () => {
   it('of a warranty run from delivery on, for as long as its item covers', async () => {
-    const [{ id } = { id: '' }] = (await listQuotes(mara)).filter(({ number }) => number === 'Q-26-0012');
+    const [{ id } = { id: '' }] = (await listQuotes(mara)).rows.filter(({ number }) => number === 'Q-26-0012');
     const { lines } = value(await seeQuote(mara, id));
     const [cover, ...more] = lines[0]?.covers ?? [];
     expect([cover?.name.en, more]).toEqual(['Warranty to 10 years', []]);
@@ -136,7 +137,7 @@ describe('dates', () => {
     expect(lines[1]?.covers).toEqual([]);
   });
   it('stay as they were sent, and follow the order', async () => {
-    const [{ id } = { id: '' }] = (await listQuotes(mara)).filter(({ number }) => number === 'Q-26-0002');
+    const [{ id } = { id: '' }] = (await listQuotes(mara)).rows.filter(({ number }) => number === 'Q-26-0002');
     const order = await connected().records.orders.findOne({ where: { quoteId: id } });
     const covers = value(await seeQuote(mara, id)).lines.flatMap((line) => line.covers);
     expect(covers.length).toBeGreaterThan(0);

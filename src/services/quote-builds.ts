@@ -1,19 +1,20 @@
 /** What is put on a quote: plain items, builds, and what is typed as a number of either. */
-import { distance } from 'fastest-levenshtein';
 import { Op } from 'sequelize';
-import type { Texts } from '../core/model';
-import { priceBuild, type Typed } from '../core/pricing';
-import { specialTariff, typedOf, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
-import { connected, type BuildRow, type ItemRow } from '../data';
+import type { Typed } from '../core/pricing';
+import { typedOf, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
+import { connected, type BuildRow, type ItemRow, type LineRow } from '../data';
 import { may, type Actor } from './actor';
 import { contextFor, createBuild } from './builds';
+import { askEngine, tariffKey } from './engines';
 import { done, fail, type Failure, type Result } from './failure';
 import { findBuild } from './find-build';
-import { compiledVersion, engineOf, versionById } from './models';
-import { readBack } from './read-back';
-import { appendLine, lineOf } from './lines';
-import { changeQuote, findQuote, type Draft } from './quotes';
-import { fullTariff } from './tariffs';
+import { appendLine, appendLines, lineOf, type NewLine } from './lines';
+import { versionById } from './models';
+import { nearestIn } from './nearest';
+import { findQuote } from './quote-state';
+import { changeQuote, type Draft } from './quotes';
+import { readAll, readBack } from './read-back';
+import { reference } from './reference-data';
 import { record } from './work';
 
 /** Adds what is typed: the number of a plain item, or a part number, which is read back into a build. */
@@ -24,31 +25,64 @@ export async function addByNumber(actor: Actor, id: string, { version, sku, quan
 /** Adds many at once, all or none; what is wrong is told with its row. A build with something left to choose comes along, and says so on its line. */
 export async function addSeveral(actor: Actor, id: string, { version, rows }: NewLinesInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft) => {
-    const wrong: Failure[] = [];
     if (rows.some(({ discount }) => discount !== undefined) && !may(actor, 'discount')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'discount' } });
-    for (const [index, { sku, quantity, discount }] of rows.entries()) {
-      const hand = discount === undefined ? null : typedOf({ by: 'rate', value: discount });
-      const added = await addNumber(actor, draft, { sku, quantity, hand, unfinished: 'kept' });
-      if (!added.ok) wrong.push(...added.failures.map((failure) => ({ ...failure, field: `rows.${String(index + 1)}` })));
+    const { items } = await reference();
+    const typed = rows.map(({ sku, quantity, discount }) => ({ sku, quantity, item: soldAs(items, sku), hand: discount === undefined ? null : typedOf({ by: 'rate', value: discount }) }));
+    const wrong: Failure[] = [];
+    const refuse = (index: number, failures: readonly Failure[]) => wrong.push(...failures.map((failure) => ({ ...failure, field: `rows.${String(index + 1)}` })));
+    const numbers = [...new Set(typed.flatMap(({ sku, item }) => (item ? [] : [sku])))];
+    const read = new Map((await readAll(numbers, contextFor(draft.revision))).map((result, index) => [numbers[index] as string, result]));
+    const lines: NewLine[] = [];
+    for (const [index, { sku, quantity, item, hand }] of typed.entries()) {
+      if (item) {
+        const bad = problemWith(item, sku, hand);
+        if (bad) refuse(index, [bad]);
+        else lines.push({ sku: item.sku, quantity, hand, buildId: null });
+        continue;
+      }
+      const back = read.get(sku);
+      if (!back?.ok) {
+        refuse(index, [unknownNumber(back?.failures[0], sku)]);
+        continue;
+      }
+      const build = await createBuild(actor, { ...draft, ...back.value });
+      const ready = await readyLine(draft, build, 'kept');
+      if (ready.ok) lines.push({ ...ready.value, quantity, hand });
+      else refuse(index, ready.failures);
     }
-    return wrong.length > 0 ? fail('invalid', ...wrong) : done(null);
+    if (wrong.length > 0) return fail('invalid', ...wrong);
+    await appendLines(draft, lines);
+    await record(actor, 'lines.added', draft.quote.number, { lines: lines.map(({ sku, quantity }) => ({ sku, quantity })) });
+    return done(null);
   });
+}
+
+/** The item that is sold under a number. */
+function soldAs(items: ReadonlyMap<string, ItemRow>, typed: string): ItemRow | undefined {
+  const item = items.get(typed.trim().toUpperCase());
+  return item?.sold ? item : undefined;
+}
+
+/** Why an item cannot be put on a quote as it is typed. */
+function problemWith(item: ItemRow, typed: string, hand: Typed | null): Failure | undefined {
+  if (item.kind === 'model') return { code: 'line.needsBuild', params: { sku: typed }, field: 'sku' };
+  if (hand && !item.discountable) return { code: 'line.notDiscountable', params: { sku: item.sku }, field: 'discount' };
+  return undefined;
 }
 
 /** What happens to a build with something left to choose. */
 type Unfinished = 'refused' | 'kept';
 
 async function addNumber(actor: Actor, draft: Draft, { sku: typed, quantity, hand = null, unfinished }: { sku: string; quantity: number; hand?: Typed | null; unfinished: Unfinished }): Promise<Result<null>> {
-  const sku = typed.trim().toUpperCase();
-  const item = await connected().records.items.findOne({ where: { sku, sold: true } });
-  if (item?.kind === 'model') return fail('invalid', { code: 'line.needsBuild', params: { sku: typed }, field: 'sku' });
-  if (item && hand && !item.discountable) return fail('invalid', { code: 'line.notDiscountable', params: { sku: item.sku }, field: 'discount' });
+  const item = soldAs((await reference()).items, typed);
+  const bad = item && problemWith(item, typed, hand);
+  if (bad) return fail('invalid', bad);
   if (item) {
     await appendLine(draft, { sku: item.sku, quantity, hand, buildId: null });
     await record(actor, 'line.added', draft.quote.number, { sku: item.sku, quantity });
     return done(null);
   }
-  const read = await readBack(sku, contextFor(draft.revision));
+  const read = await readBack(typed, contextFor(draft.revision));
   if (!read.ok) return fail('invalid', unknownNumber(read.failures[0], typed));
   const build = await createBuild(actor, { ...draft, ...read.value });
   return appendBuild(actor, draft, build, { quantity, hand, unfinished });
@@ -59,7 +93,7 @@ const unknownNumber = (failure: Failure | undefined, typed: string): Failure => 
 /** Copies a line with all that is typed on it, a build with its decisions, to the place after it. */
 export async function copyLine(actor: Actor, id: string, lineId: string, { version }: VersionInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft) => {
-    const line = await lineOf(draft, lineId);
+    const line = lineOf(draft, lineId);
     if (!line) return fail('missing', { code: 'line.missing' });
     const { lines, builds } = connected().records;
     const of = line.buildId === null ? null : await builds.findByPk(line.buildId);
@@ -76,44 +110,26 @@ export async function copyLine(actor: Actor, id: string, lineId: string, { versi
 /** What the numbers of a pasted list are: items, builds that they are read back as, or wrong, with what comes nearest. Nothing is changed. */
 export async function readNumbers(actor: Actor, id: string, { numbers }: ReadNumbersInput): Promise<Result<ReadNumber[]>> {
   const quote = await findQuote(actor, id);
-  const revision = quote && (await connected().records.revisions.findOne({ where: { quoteId: id }, order: [['number', 'DESC']] }));
+  const revision = quote && (await connected().records.revisions.findOne({ where: { quoteId: id }, order: [['number', 'DESC']], raw: true }));
   if (!quote || !revision) return fail('missing', { code: 'quote.missing' });
-  const { items, models } = connected().records;
-  const sold = await items.findAll({ where: { sold: true }, raw: true });
-  const known = new Map(sold.map((item) => [item.sku, item]));
-  const heads = new Map((await models.findAll({ raw: true })).map((model) => [model.id, model.sku]));
+  const { items, models } = await reference();
+  const heads = new Map(models.map((model) => [model.id, model.sku]));
+  const plain = (typed: string) => typed.trim().toUpperCase();
   // The same number is mostly there more than once.
-  const read = new Map<string, ReadNumber>();
-  for (const typed of numbers) {
-    const number = typed.trim().toUpperCase();
-    if (read.has(number)) continue;
-    const item = known.get(number);
-    if (item && item.kind !== 'model') {
-      read.set(number, { is: 'item', sku: item.sku, name: item.name });
-      continue;
-    }
-    const back = item ? null : await readBack(number, contextFor(revision));
-    if (back?.ok) {
-      const { version, decisions } = back.value;
-      const complete = engineOf(version, contextFor(revision)).state({ decisions }).complete;
-      read.set(number, { is: 'build', name: known.get(heads.get(version.modelId) ?? '')?.name ?? {}, complete });
-      continue;
-    }
-    const { code, params = {} } = item ? { code: 'line.needsBuild', params: { sku: typed } } : unknownNumber(back?.ok === false ? back.failures[0] : undefined, typed);
-    const nearest = code === 'line.unknownItem' ? nearestOf(number, sold) : undefined;
-    read.set(number, { is: 'wrong', code, params, ...(nearest ? { nearest } : {}) });
-  }
-  return done(numbers.map((typed) => read.get(typed.trim().toUpperCase()) as ReadNumber));
-}
-
-/** The number that the fewest keystrokes lead to; none where they would change half of it. */
-function nearestOf(number: string, sold: readonly ItemRow[]): { number: string; name: Texts } | undefined {
-  let best: { item: ItemRow; away: number } | undefined;
-  for (const item of sold) {
-    const away = distance(number, item.sku);
-    if (item.kind !== 'model' && away * 2 < number.length && (!best || away < best.away)) best = { item, away };
-  }
-  return best && { number: best.item.sku, name: best.item.name };
+  const asked = [...new Set(numbers.map(plain))];
+  const unknown = asked.filter((number) => !soldAs(items, number));
+  const back = new Map((await readAll(unknown, contextFor(revision))).map((result, index) => [unknown[index] as string, result]));
+  const nearest = nearestIn([...items.values()].flatMap(({ sku, sold, kind }) => (sold && kind !== 'model' ? [sku] : [])));
+  const read = new Map(asked.map((number): [string, ReadNumber] => {
+    const item = soldAs(items, number);
+    if (item && item.kind !== 'model') return [number, { is: 'item', sku: item.sku, name: item.name }];
+    const found = back.get(number);
+    if (found?.ok) return [number, { is: 'build', name: items.get(heads.get(found.value.version.modelId) ?? '')?.name ?? {}, complete: found.value.complete }];
+    const { code, params = {} } = item ? { code: 'line.needsBuild', params: { sku: number } } : unknownNumber(found?.failures[0], number);
+    const near = code === 'line.unknownItem' ? nearest(number) : undefined;
+    return [number, { is: 'wrong', code, params, ...(near === undefined ? {} : { nearest: { number: near, name: items.get(near)?.name ?? {} } }) }];
+  }));
+  return done(numbers.map((typed) => read.get(plain(typed)) as ReadNumber));
 }
 
 /** Puts a complete build on its quote as a line. */
@@ -128,17 +144,22 @@ export async function putOnQuote(actor: Actor, id: string, { version, quantity }
 
 /** Adds a line for a build; one that clashes, has something to do, or has no price is refused. */
 export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, { quantity, hand = null, unfinished = 'refused' }: { quantity: number; hand?: Typed | null; unfinished?: Unfinished }): Promise<Result<null>> {
-  const { lines, models } = connected().records;
-  if (await lines.findOne({ where: { buildId: build.id } })) return fail('conflict', { code: 'build.onQuote', params: { number: draft.quote.number } });
-  const modelVersion = await versionById(build.modelVersionId);
+  const ready = await readyLine(draft, build, unfinished);
+  if (!ready.ok) return ready;
+  await appendLine(draft, { ...ready.value, quantity, hand });
+  await record(actor, 'line.added', draft.quote.number, { partNumber: build.outcome.partNumber, quantity });
+  return done(null);
+}
+
+/** What a line for a build says, or why there can be none. */
+async function readyLine(draft: Draft, build: BuildRow, unfinished: Unfinished): Promise<Result<Pick<LineRow, 'sku' | 'buildId' | 'pricedOn'>>> {
   const { outcome } = build;
+  if ((await connected().records.lines.count({ where: { buildId: build.id } })) > 0) return fail('conflict', { code: 'build.onQuote', params: { number: draft.quote.number } });
   if (outcome.clashes > 0) return fail('invalid', { code: 'line.clash', params: { count: outcome.clashes } });
   if (!outcome.complete && unfinished === 'refused') return fail('invalid', { code: 'line.todo', params: { count: Math.max(1, outcome.todo) } });
-  const tariff = specialTariff(await fullTariff(draft.revision.priceList, build.context.date), build.special);
-  const { unpriced } = priceBuild(compiledVersion(modelVersion), outcome.values, tariff);
+  const [offer] = await askEngine('offers', { tariff: await tariffKey(draft.revision.priceList, build.context.date), builds: [{ version: build.modelVersionId, values: outcome.values, special: build.special }] });
+  const unpriced = offer?.parts.unpriced ?? [];
   if (unpriced.length > 0) return fail('invalid', { code: 'line.unpriced', params: { items: unpriced.join(', ') } });
-  const head = await models.findByPk(modelVersion.modelId);
-  await appendLine(draft, { sku: head?.sku ?? '', quantity, hand, buildId: build.id, pricedOn: build.context.date });
-  await record(actor, 'line.added', draft.quote.number, { partNumber: outcome.partNumber, quantity });
-  return done(null);
+  const { modelId } = await versionById(build.modelVersionId);
+  return done({ sku: (await reference()).models.find(({ id }) => id === modelId)?.sku ?? '', buildId: build.id, pricedOn: build.context.date });
 }

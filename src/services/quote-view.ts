@@ -1,92 +1,134 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
 import { roundHalfUp, exact } from '../core/exact';
-import { countsFor, type LineBasis, type LineView, type QuoteView, type RevisionView, type ShownState } from '../core/quoting';
+import { countsFor, type Covered, type LineBasis, type LineView, type QuoteView, type RevisionView, type ShownState } from '../core/quoting';
 import { sumLines, withRates, type LinePrice, type QuoteLine, type Whole } from '../core/pricing';
 import type { Texts } from '../core/model';
-import { connected, type BuildRow, type QuoteRow, type RevisionRow } from '../data';
+import { connected, type RevisionRow } from '../data';
 import { may, type Actor } from './actor';
-import { summarise } from './build-summary';
+import type { SummaryRow } from './build-summary';
 import { dayOf, today } from './clock';
 import { coversOf, deliveredWhen } from './delivery';
-import { compiledVersion, versionById } from './models';
-import { counted, partsOf, priceAll } from './quote-pricing';
-import { shownAs, signingIn, signOffsOf, standingOf } from './standing';
+import { askEngine } from './engines';
+import { appraise, type Appraised } from './quote-facts';
+import { counted, type QuotedLine } from './quote-pricing';
+import type { QuoteState } from './quote-state';
+import { nameOf, reference, type Reference } from './reference-data';
+import { shownAs, signingIn, signOffsOf } from './standing';
 import { stepsOf } from './steps';
+import { listOf } from './tariffs';
 import { deliveredTo, taxOf, taxRatesIn } from './tax';
+import { Recent } from './threads/recent';
 
-export async function viewOf(actor: Actor, quote: QuoteRow, number?: number): Promise<QuoteView> {
-  const { users, orders, revisions, customers } = connected().records;
-  const parts = await partsOf(quote, number);
-  const { revision, list } = parts;
-  const { lines: priced, comes } = await priceAll(parts);
+/** What there is to take back and to make again, where that is known already. */
+export type StepsKnown = { undo: boolean; redo: boolean };
+
+/** Lines as they were shown last, by revision and by what their reader may see; each with what it was made from. */
+const shownLines = new Recent<Map<string, { from: readonly unknown[]; view: LineView }>>(40_000);
+
+/** What all lines of a quote have in common as they are shown. */
+interface Showing {
+  seeCosts: boolean;
+  resells: boolean;
+  draft: boolean;
+  stamp: string;
+  delivered: string;
+  country: string;
+  rateOf: (taxClass: string) => string | undefined;
+  covers: (quoted: QuotedLine) => Covered[];
+}
+
+export async function viewOf(actor: Actor, state: QuoteState, { appraised, steps }: { appraised?: Appraised; steps?: StepsKnown } = {}): Promise<QuoteView> {
+  const { quote, revision, revisions: all } = state;
+  const known = await reference();
+  const list = listOf(known, revision.priceList);
+  const { quoted: { lines: priced, comes }, standing } = appraised ?? (await appraise(state));
   const seeCosts = may(actor, 'costs');
   const open = (price: LinePrice): LinePrice => (seeCosts ? price : withoutCost(price));
-  const names = new Map((await users.findAll({ attributes: ['id', 'name'], raw: true })).map((user) => [user.id, user.name]));
-  const order = await orders.findOne({ where: { quoteId: quote.id } });
-  const all = await revisions.findAll({ where: { quoteId: quote.id }, order: [['number', 'DESC']] });
   const newest = all[0]?.number === revision.number;
   const draft = newest && revision.state === 'draft';
-  const standing = draft ? await standingOf(quote, revision, priced) : undefined;
+  const order = all[0]?.state === 'accepted' ? await connected().records.orders.findOne({ where: { quoteId: quote.id }, raw: true }) : null;
   const signOff = standing && (await signOffsOf(actor, standing, priced));
   const shown = shownAs(revision, priced, standing && signingIn(standing));
   const country = deliveredTo(revision.customer);
-  const tax = revision.taxed ?? await taxOf(country, counted(priced), list.decimals);
+  const tax = revision.taxed ?? (await taxOf(country, counted(priced), list.decimals));
   const resells = revision.resale !== null && may(actor, 'resale');
-  const dealer = resells && actor.dealerId !== null ? await customers.findByPk(actor.dealerId) : null;
-  const rateOf = await taxRatesIn(country);
   const settled = revision.settledAt ? dayOf(revision.settledAt) : today();
-  const covers = await coversOf(priced, order?.promised ?? (await deliveredWhen(settled, counted(priced))));
-  const rows = priced.map(({ line }) => line);
-  const lines = await Promise.all(
-    priced.map(async ({ line, item, build, price, parts: buildPrice, problems, method, recurs, from }): Promise<LineView> => ({
-      id: line.id,
-      position: line.position,
-      sku: line.sku,
-      family: item.family,
-      name: item.name,
-      partNumber: build?.outcome.partNumber ?? line.sku,
-      quantity: line.quantity,
-      hand: line.hand,
-      locked: line.locked,
-      optional: line.optional,
-      discountable: item.discountable,
-      ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
-      ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString(), ...(seeCosts ? { typedCost: line.typedCost === null ? null : exact(line.typedCost).toString() } : {}) } : {}),
-      ...(method && method !== 'unit' ? { method } : {}),
-      ...usageOf(from),
-      price: open(price),
-      problems,
-      warnings: build?.outcome.warnings ?? [],
-      special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
-      covers: covers.get(line.id) ?? [],
-      alternative: line.alternative, rivals: line.rivals, ...(line.alternative ? { insteadOf: countsFor(rows, line)?.position } : {}),
-      ...(resells ? { resale: line.resale === null ? null : exact(line.resale).toString() } : {}),
-      origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
-      ...(rateOf(item.taxClass) === undefined ? {} : { taxRate: rateOf(item.taxClass) as string }),
-      ...(draft && from && (seeCosts || method !== 'costPlus') ? { basis: basisOf(from, seeCosts) } : {}),
-      ...(build ? { buildId: build.id, summary: await summaryOf(build) } : {}),
-      ...(buildPrice ? { build: buildPrice } : {}),
-    })),
-  );
+  const delivered = order?.promised ?? (await deliveredWhen(settled, counted(priced)));
+  const showing: Showing = { seeCosts, resells, draft, stamp: known.stamp, delivered, country, rateOf: await taxRatesIn(country), covers: await coversOf(delivered) };
+  const lines = await lineViews(state, priced, showing);
   return {
     id: quote.id, number: quote.number, title: quote.title, version: quote.version,
     revision: { number: revision.number, state: revision.state, shown, validUntil: revision.validUntil, ...(revision.lost ? { lost: revision.lost } : {}) },
-    revisions: all.map((each) => revisionView(each, each.number === revision.number ? shown : shownAs(each, [], undefined), names)),
-    customer: revision.customer, owner: names.get(quote.ownerId) ?? '', priceList: revision.priceList, currency: list.currency, decimals: list.decimals,
+    revisions: all.map((each) => revisionView(known, each, each.number === revision.number ? shown : shownAs(each, [], undefined))),
+    customer: revision.customer, owner: nameOf(known, quote.ownerId), priceList: revision.priceList, currency: list.currency, decimals: list.decimals,
     lines, totals: sumLines(counted(priced).map((each) => open(each.price)), list.decimals),
     whole: { typed: revision.whole, comes: seeCosts ? comes : withoutMargin(comes) },
     taxCountry: country, ...(tax ? { tax } : {}),
     ...(signOff ? { signOff } : {}),
-    updatedBy: names.get(quote.updatedBy) ?? '', updatedAt: quote.updatedAt.toISOString(),
+    updatedBy: nameOf(known, quote.updatedBy), updatedAt: quote.updatedAt.toISOString(),
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),
-    ...(resells ? { resale: { share: exact(revision.resale ?? '0').toString(), dealer: dealer?.name ?? '' } } : {}),
+    ...(resells ? { resale: { share: exact(revision.resale ?? '0').toString(), dealer: quote.dealer?.name ?? '' } } : {}),
     lease: revision.lease,
-    steps: draft && may(actor, 'quotes') ? await stepsOf(actor, revision.id) : { undo: false, redo: false },
+    steps: draft && may(actor, 'quotes') ? (steps ?? (await stepsOf(actor, revision.id))) : { undo: false, redo: false },
     may: {
       edit: draft && may(actor, 'quotes'), accept: newest && may(actor, 'accept') && (draft || shown === 'sent'), send: draft && may(actor, 'quotes'),
       agreeRates: draft && may(actor, 'rates'), discount: draft && may(actor, 'discount'), revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
     },
   };
+}
+
+/** Lines as they are shown: the same objects as before where nothing of them has changed. */
+async function lineViews({ revision, lines: rows, tagOf }: QuoteState, priced: readonly QuotedLine[], showing: Showing): Promise<LineView[]> {
+  const { seeCosts, resells, draft, stamp, delivered, country } = showing;
+  const key = `${revision.id} ${JSON.stringify([seeCosts, resells, draft])}`;
+  const before = shownLines.get(key) ?? new Map<string, { from: readonly unknown[]; view: LineView }>();
+  const fromOf = (quoted: QuotedLine): readonly unknown[] => [quoted, quoted.line.frozen ? tagOf(quoted.line.id) : '', quoted.build ? tagOf(quoted.build.id) : '', quoted.line.alternative ? countsFor(rows, quoted.line)?.position : 0, stamp, delivered, country];
+  const same = (quoted: QuotedLine, from: readonly unknown[]): LineView | undefined => {
+    const had = before.get(quoted.line.id);
+    // What is settled is priced from what was frozen with it, and never changes.
+    return had && had.from.every((each, index) => each === from[index] || (index === 0 && quoted.line.frozen !== null)) ? had.view : undefined;
+  };
+  const wanted = priced.flatMap((quoted) => (quoted.build && !same(quoted, fromOf(quoted)) ? [quoted.build] : []));
+  const words = wanted.length === 0 ? [] : await askEngine('words', wanted.map((build) => ({ version: build.modelVersionId, values: build.outcome.values })));
+  const wordsOf = new Map(wanted.map((build, index) => [build.id, words[index] ?? []]));
+  const after = new Map<string, { from: readonly unknown[]; view: LineView }>();
+  const views = priced.map((quoted): LineView => {
+    const from = fromOf(quoted);
+    const view = same(quoted, from) ?? lineView(quoted, quoted.build && wordsOf.get(quoted.build.id), countsFor(rows, quoted.line)?.position, showing);
+    after.set(quoted.line.id, { from, view });
+    return view;
+  });
+  shownLines.set(key, after, after.size + 10);
+  return views;
+}
+
+function lineView(quoted: QuotedLine, words: readonly SummaryRow[] | undefined, insteadOf: number | undefined, { seeCosts, resells, draft, rateOf, covers }: Showing): LineView {
+  const { line, item, build, price, parts: buildPrice, problems, method, recurs, from } = quoted;
+  const taxRate = rateOf(item.taxClass);
+  return {
+    id: line.id, position: line.position, sku: line.sku, family: item.family, name: item.name, partNumber: build?.outcome.partNumber ?? line.sku,
+    quantity: line.quantity, hand: line.hand, locked: line.locked, optional: line.optional, discountable: item.discountable,
+    ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
+    ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString(), ...(seeCosts ? { typedCost: line.typedCost === null ? null : exact(line.typedCost).toString() } : {}) } : {}),
+    ...(method && method !== 'unit' ? { method } : {}),
+    ...usageOf(from),
+    price: seeCosts ? price : withoutCost(price), problems,
+    warnings: build?.outcome.warnings ?? [], special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
+    covers: covers(quoted),
+    alternative: line.alternative, rivals: line.rivals, ...(line.alternative ? { insteadOf } : {}),
+    ...(resells ? { resale: line.resale === null ? null : exact(line.resale).toString() } : {}),
+    origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
+    ...(taxRate === undefined ? {} : { taxRate }),
+    ...(draft && from && (seeCosts || method !== 'costPlus') ? { basis: basisOf(from, seeCosts) } : {}),
+    ...(build ? { buildId: build.id, summary: asText(words ?? []) } : {}),
+    ...(buildPrice ? { build: buildPrice } : {}),
+  };
+}
+
+/** A build's choices as one text in each language. */
+function asText(rows: readonly SummaryRow[]): Texts {
+  const languages = new Set(rows.flatMap((row) => Object.keys(row.name)));
+  return Object.fromEntries([...languages].map((language) => [language, rows.map((row) => `${row.name[language] ?? ''}: ${row.value[language] ?? ''}`).join('; ')]));
 }
 
 /** The rates of what is used, agreed or the list's. */
@@ -102,17 +144,11 @@ function basisOf({ offer, mass, terms: { quantity: _quantity, hand: _hand, term:
   return { granted, ...(mass === undefined ? {} : { mass }), ...(offer.is === 'item' && offer.entry ? { entry: offer.entry } : {}), ...(offer.is === 'item' && offer.rates ? { agreed: offer.rates } : {}), ...(seeCosts && offer.cost !== undefined ? { cost: offer.cost } : {}) };
 }
 
-function revisionView({ number, validUntil, madeAt, madeBy, settledAt, settledBy, lost }: RevisionRow, state: ShownState, names: ReadonlyMap<string, string>): RevisionView {
+function revisionView(known: Reference, { number, validUntil, madeAt, madeBy, settledAt, settledBy, lost }: RevisionRow, state: ShownState): RevisionView {
   return {
-    number, state, validUntil, madeAt: (madeAt ?? new Date()).toISOString(), madeBy: names.get(madeBy ?? '') ?? '',
-    ...(settledAt ? { settledAt: settledAt.toISOString(), settledBy: names.get(settledBy ?? '') ?? '' } : {}), ...(lost ? { lost } : {}),
+    number, state, validUntil, madeAt: (madeAt ?? new Date()).toISOString(), madeBy: nameOf(known, madeBy),
+    ...(settledAt ? { settledAt: settledAt.toISOString(), settledBy: nameOf(known, settledBy) } : {}), ...(lost ? { lost } : {}),
   };
-}
-
-async function summaryOf(build: BuildRow): Promise<Texts> {
-  const model = compiledVersion(await versionById(build.modelVersionId ?? undefined));
-  const rows = summarise(model, build.outcome.values);
-  return Object.fromEntries(model.document.languages.map((language) => [language, rows.map((row) => `${row.name[language] ?? ''}: ${row.value[language] ?? ''}`).join('; ')]));
 }
 
 export function withoutCost({ unitCost: _unitCost, cost: _cost, margin: _margin, once, subscriptions, ...open }: LinePrice): LinePrice {

@@ -1,37 +1,55 @@
-/** From a part number, of whatever model it is, back to the build it stands for. */
-import { readNumber, type Context, type Decision } from '../core/engine';
+/** From part numbers, of whatever models they are, back to the builds they stand for. */
+import { Op } from 'sequelize';
+import type { Context, Decision } from '../core/engine';
 import { withoutSpecial } from '../core/numbering';
 import { specialOf, type SpecialPart } from '../core/quoting';
-import { connected, type ModelVersionRow } from '../data';
+import { connected } from '../data';
+import { askEngine, askPatiently } from './engines';
 import { done, fail, type Failure, type Result } from './failure';
-import { engineOf, newestVersion } from './models';
+import { versionById, type VersionHead } from './models';
+import { reference } from './reference-data';
+import type { NumberRead } from './threads/engine-tasks';
+
+export interface ReadBuild {
+  version: VersionHead;
+  decisions: Decision[];
+  special: SpecialPart[];
+  /** Nothing is left to choose. */
+  complete: boolean;
+}
 
 /** The build a part number stands for, on the newest version of its model; else what is wrong with it, and where. */
-export async function readBack(typed: string, context: Context): Promise<Result<{ version: ModelVersionRow; decisions: Decision[]; special: SpecialPart[] }>> {
-  const { text, special: number } = withoutSpecial(typed.trim().toUpperCase());
-  const models = await connected().records.models.findAll({ order: [['id', 'ASC']] });
-  let nearest: { read: number; failure: Failure } = { read: -1, failure: { code: 'number.unknown', params: { text: typed } } };
-  for (const { id } of models) {
-    const version = await newestVersion(id ?? undefined);
-    if (!version) continue;
-    const registered = await connected().records.registeredNumbers.findAll({ where: { modelId: id }, raw: true });
-    const special = number === undefined ? [] : (registered.flatMap((row) => (row.number === number ? (specialOf(row.key) ?? []) : [])));
-    const answer = readNumber(engineOf(version, context), text, (sequence) => decisionsOf(registered.find((row) => row.number === sequence)?.key));
-    if (answer.is === 'build' && (number === undefined || special.length > 0)) return done({ version, decisions: answer.decisions, special });
-    const read = answer.is === 'unreadable' ? answer.at : text.length;
-    if (read > Math.max(nearest.read, 1)) nearest = { read, failure: failureOf(answer, typed, id) };
-  }
-  return fail('invalid', { ...nearest.failure, field: 'partNumber' });
+export async function readBack(typed: string, context: Context): Promise<Result<ReadBuild>> {
+  const [read] = await readAll([typed], context);
+  return read ?? fail('invalid', { code: 'number.unknown', params: { text: typed }, field: 'partNumber' });
 }
 
-function failureOf(answer: ReturnType<typeof readNumber>, text: string, model: string): Failure {
-  if (answer.is === 'unreadable') return { code: 'number.unreadable', params: { text, model, rest: text.slice(answer.at) || '…', allowed: answer.allowed.slice(0, 12).join(', ') } };
-  return answer.is === 'forbidden' ? { code: 'number.forbidden', params: { text, model } } : { code: 'number.unknown', params: { text } };
-}
-
-/** What a registered number says: "customWidth=3.85;..." */
-const decisionsOf = (key: string | undefined): Decision[] =>
-  (key === undefined || specialOf(key) ? [] : key.split(';')).flatMap((part) => {
-    const [on = '', value = ''] = part.split('=');
-    return value === '' || value === 'null' ? [] : [{ on, value }];
+/** The same for many numbers at once. */
+export async function readAll(typed: readonly string[], context: Context): Promise<Result<ReadBuild>[]> {
+  const { models, newest } = await reference();
+  const numbers = typed.map((each) => withoutSpecial(each.trim().toUpperCase()));
+  // What is registered is found by the digits in the texts: one of them is its number.
+  const digits = new Set(numbers.flatMap(({ text, special }) => [...(text.match(/\d{1,9}/g) ?? []).map(Number), ...(special === undefined ? [] : [special])]));
+  const rows = await connected().records.registeredNumbers.findAll({ where: { number: { [Op.in]: [...digits] } }, raw: true });
+  const readable = models.flatMap(({ id }) => {
+    const version = newest.get(id);
+    return version ? [{ id, version: version.id, registered: rows.filter((row) => row.modelId === id).map(({ key, number }) => ({ key, number })) }] : [];
   });
+  const asked = numbers.map(({ text, special }) => ({
+    text,
+    ...(special === undefined ? {} : { special: { number: special, parts: Object.fromEntries(readable.map(({ id, registered }) => [id, registered.flatMap((row) => (row.number === special ? (specialOf(row.key) ?? []) : []))])) } }),
+  }));
+  // A long list is read behind what people wait for.
+  const ask = typed.length > 20 ? askPatiently : askEngine;
+  const found = await ask('read', { numbers: asked, models: readable, context });
+  return Promise.all(found.map(async (read, index): Promise<Result<ReadBuild>> => {
+    if (read.is !== 'build') return fail('invalid', { ...failureOf(read, typed[index] ?? ''), field: 'partNumber' });
+    const { version, decisions, special, complete } = read;
+    return done({ version: await versionById(version), decisions, special, complete });
+  }));
+}
+
+function failureOf(read: Exclude<NumberRead, { is: 'build' }>, text: string): Failure {
+  if (read.is === 'unreadable') return { code: 'number.unreadable', params: { text, model: read.model, rest: read.rest || '…', allowed: read.allowed.join(', ') } };
+  return read.is === 'forbidden' ? { code: 'number.forbidden', params: { text, model: read.model } } : { code: 'number.unknown', params: { text } };
+}

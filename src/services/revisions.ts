@@ -2,32 +2,34 @@
 import { randomUUID } from 'node:crypto';
 import { compareRevisions, type Comparison, type LoseInput, type QuoteView, type ReviseInput, type Side, type VersionInput } from '../core/quoting';
 import { sumLines } from '../core/pricing';
-import { connected, type BuildRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
+import { connected, type BuildRow, type RevisionRow, type Stored } from '../data';
 import type { Actor } from './actor';
 import { inDays, today } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
-import { counted, partsOf, priceLines, type QuotedLine, type QuoteParts } from './quote-pricing';
-import { changeQuote, findQuote, validDays } from './quotes';
+import { counted, partsIn, partsOf, priceLines, type QuotedLine, type QuoteParts } from './quote-pricing';
+import { changeQuote, validDays } from './quotes';
+import { findQuote, type QuoteBase, type QuoteState } from './quote-state';
 import { sideLines } from './sides';
 import { unsigned } from './standing';
 import { deliveredTo, taxOf } from './tax';
 import { record } from './work';
 
 /** What keeps a draft from being sent or accepted. */
-export async function obstacles(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[]): Promise<Failure[]> {
+export async function obstacles(state: QuoteState, priced: readonly QuotedLine[]): Promise<Failure[]> {
   const sold = counted(priced);
   if (sold.length === 0) return [{ code: 'quote.empty' }];
   const broken = sold.flatMap(({ line, problems }): Failure[] => problems.map(({ code, params }) => ({ code, params, field: `line.${String(line.position)}` })));
   if (broken.length > 0) return broken;
-  const missing = await unsigned(quote, revision, priced);
+  const missing = await unsigned(state, priced);
   return missing.length > 0 ? [{ code: 'quote.unsigned', params: { roles: missing.join(', ') } }] : [];
 }
 
 /** Freezes a draft with its prices, or moves what is frozen on to another state. */
 export async function settle(actor: Actor, revision: RevisionRow, priced: readonly QuotedLine[], to: Pick<RevisionRow, 'state'> & Partial<RevisionRow>, { list }: QuoteParts): Promise<void> {
-  const { lines, revisions } = connected().records;
+  const { revisions } = connected().records;
   if (revision.state === 'draft') {
-    for (const { line, price, parts: build } of priced) await lines.update({ frozen: { price, ...(build ? { build } : {}) } }, { where: { id: line.id } });
+    const frozen = priced.map(({ line, price, parts: build }) => ({ id: line.id, frozen: { price, ...(build ? { build } : {}) } }));
+    await connected().sequelize.query('update quote_lines l set frozen = m.frozen from jsonb_to_recordset($1::jsonb) as m(id uuid, frozen jsonb) where l.id = m.id', { bind: [JSON.stringify(frozen)] });
   }
   const taxed = revision.taxed ?? (await taxOf(deliveredTo(revision.customer), counted(priced), list.decimals)) ?? null;
   await revisions.update({ taxed, settledAt: new Date(), settledBy: actor.id, ...to }, { where: { id: revision.id } });
@@ -35,10 +37,10 @@ export async function settle(actor: Actor, revision: RevisionRow, priced: readon
 
 /** Sends the draft: from now on it never changes. */
 export async function sendQuote(actor: Actor, id: string, { version }: VersionInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }) => {
-    const parts = await partsOf(quote);
+  return changeQuote(actor, id, version, async ({ quote, revision, state }) => {
+    const parts = await partsIn(state);
     const priced = await priceLines(parts);
-    const refused = await obstacles(quote, revision, priced);
+    const refused = await obstacles(state, priced);
     if (revision.validUntil < today()) refused.push({ code: 'quote.validPast', field: 'validUntil' });
     if (refused.length > 0) return fail('invalid', ...refused);
     await settle(actor, revision, priced, { state: 'sent' }, parts);
@@ -49,8 +51,8 @@ export async function sendQuote(actor: Actor, id: string, { version }: VersionIn
 
 /** Marks the quote as lost, with why. */
 export async function loseQuote(actor: Actor, id: string, { version, reason, note }: LoseInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }) => {
-    const parts = await partsOf(quote);
+  return changeQuote(actor, id, version, async ({ quote, revision, state }) => {
+    const parts = await partsIn(state);
     await settle(actor, revision, await priceLines(parts), { state: 'lost', lost: { reason, note } }, parts);
     await record(actor, 'quote.lost', quote.number, { revision: revision.number, reason, note });
     return done(null);
@@ -111,13 +113,14 @@ export async function compareQuote(actor: Actor, id: string, before: number, aft
   if (!quote) return fail('missing', { code: 'quote.missing' });
   const sides: Side[] = [];
   for (const number of [before, after]) {
-    if (!(Number.isInteger(number) && (await connected().records.revisions.findOne({ where: { quoteId: id, number } })))) return fail('missing', { code: 'revision.missing', params: { number } });
+    const there = Number.isInteger(number) && Math.abs(number) < 1e6 && (await connected().records.revisions.count({ where: { quoteId: id, number } })) > 0;
+    if (!there) return fail('missing', { code: 'revision.missing', params: { number } });
     sides.push(await sideOf(quote, number));
   }
   return done(compareRevisions(sides[0] as Side, sides[1] as Side));
 }
 
-async function sideOf(quote: QuoteRow, number: number): Promise<Side> {
+async function sideOf(quote: QuoteBase, number: number): Promise<Side> {
   const parts = await partsOf(quote, number);
   const { revision, list } = parts;
   const priced = await priceLines(parts);

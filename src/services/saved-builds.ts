@@ -28,7 +28,7 @@ export async function listSaved(actor: Actor): Promise<SavedBuild[]> {
     new Set((await stars.findAll({ where: { userId: actor.id }, raw: true })).map((star) => star.savedId)),
     new Map((await users.findAll({ attributes: ['id', 'name'], raw: true })).map((user) => [user.id, user.name])),
   ];
-  const names = new Map(await Promise.all([...new Set(rows.map((row) => row.modelId))].map(async (id) => [id, (await newestVersion(id))?.document.name ?? {}] as const)));
+  const names = new Map(await Promise.all([...new Set(rows.map((row) => row.modelId))].map(async (id) => [id, (await newestVersion(id))?.name ?? {}] as const)));
   const list = rows.map((row): SavedBuild => ({
     id: row.id, name: row.name, owner: people.get(row.ownerId) ?? '', mine: row.ownerId === actor.id, shared: row.shared, starred: starred.has(row.id), modelId: row.modelId, model: names.get(row.modelId) ?? {},
     partNumber: row.partNumber, savedAt: (row.savedAt ?? new Date()).toISOString(),

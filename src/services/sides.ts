@@ -1,15 +1,14 @@
 /** Priced lines in the words in which they are compared. */
 import type { SideLine } from '../core/quoting';
-import { summarise } from './build-summary';
-import { compiledVersion, versionById } from './models';
+import { askEngine } from './engines';
 import type { QuotedLine } from './quote-pricing';
 
-export const sideLines = (priced: readonly QuotedLine[]): Promise<SideLine[]> => Promise.all(priced.map((each) => sideLine(each)));
-
-async function sideLine({ line, item, build, price }: QuotedLine): Promise<SideLine> {
-  const choices = build ? summarise(compiledVersion(await versionById(build.modelVersionId ?? undefined)), build.outcome.values).map(({ row, name, value }) => ({ row, name, value })) : [];
-  return {
+export async function sideLines(priced: readonly QuotedLine[]): Promise<SideLine[]> {
+  const builds = priced.flatMap(({ build }) => (build ? [build] : []));
+  const words = builds.length === 0 ? [] : await askEngine('words', builds.map((build) => ({ version: build.modelVersionId, values: build.outcome.values })));
+  const wordsOf = new Map(builds.map((build, index) => [build.id, words[index] ?? []]));
+  return priced.map(({ line, item, build, price }) => ({
     origin: line.origin, position: line.position, name: item.name, partNumber: build?.outcome.partNumber ?? line.sku, quantity: line.quantity, counts: !line.alternative && !line.optional,
-    unitNet: price.unitNet, net: price.net, choices,
-  };
+    unitNet: price.unitNet, net: price.net, choices: build ? (wordsOf.get(build.id) ?? []).map(({ row, name, value }) => ({ row, name, value })) : [],
+  }));
 }

@@ -5,7 +5,7 @@ import { plainPercent, type AnswerSignOffInput, type AskSignOffInput, type Quote
 import { connected, type SignOffRow } from '../data';
 import { refusal, type Actor } from './actor';
 import { done, fail, type Result } from './failure';
-import { partsOf, priceLines } from './quote-pricing';
+import { partsIn, priceLines } from './quote-pricing';
 import { changeQuote } from './quotes';
 import { linesOf, mayAnswer, standingOf } from './standing';
 import { record } from './work';
@@ -13,13 +13,13 @@ import { isReference } from './reference';
 
 /** Asks those who must sign and have not; what was asked of them before stands back. */
 export async function askSignOff(actor: Actor, id: string, { version, reason }: AskSignOffInput): Promise<Result<QuoteView>> {
-  return changeQuote(actor, id, version, async ({ quote, revision }) => {
-    const priced = await priceLines(await partsOf(quote));
-    const { needs, figures, rows } = await standingOf(quote, revision, priced);
+  return changeQuote(actor, id, version, async ({ quote, revision, state }) => {
+    const priced = await priceLines(await partsIn(state));
+    const { needs, figures, rows } = await standingOf(state, priced);
     const open = needs.filter(({ held }) => !held);
     if (open.length === 0) return fail('invalid', { code: 'signOff.notNeeded' });
     for (const { role, judged, policies } of open) {
-      for (const row of rows) if (row.role === role && row.state === 'asked') await row.update({ state: 'over' });
+      for (const row of rows) if (row.role === role && row.state === 'asked') await connected().records.signOffs.update({ state: 'over' }, { where: { id: row.id } });
       const lines = new Set(judged.map(({ line }) => line));
       await connected().records.signOffs.create(
         { id: randomUUID(), revisionId: revision.id, role: role as SignOffRow['role'], reason, figures: figures.filter(({ line }) => lines.has(line)), askedBy: actor.id, state: 'asked', answeredBy: null, answeredAt: null, comment: '', counter: [], policies },
@@ -34,23 +34,23 @@ export async function askSignOff(actor: Actor, id: string, { version, reason }: 
 export async function answerSignOff(actor: Actor, id: string, signOffId: string, { version, answer, comment, counter }: AnswerSignOffInput): Promise<Result<QuoteView>> {
   const refused = refusal(actor, 'sign');
   if (refused) return refused;
-  return changeQuote(actor, id, version, async ({ quote, revision }) => {
+  return changeQuote(actor, id, version, async ({ quote, revision, state }) => {
     const row = isReference(signOffId) ? await connected().records.signOffs.findOne({ where: { id: signOffId, revisionId: revision.id } }) : null;
     if (!row) return fail('missing', { code: 'signOff.missing' });
     if (row.state !== 'asked') return fail('conflict', { code: 'signOff.answered' });
     if (!mayAnswer(actor, row)) return fail('forbidden', { code: 'signOff.notYours' });
     if (answer === 'counter' && counter.length === 0) return fail('invalid', { code: 'signOff.noOffer', field: 'counter' });
     const offers = answer === 'counter' ? counter.map(({ line, rate }) => ({ line, rate: exact(plainPercent(rate)).div(100).toString() })) : [];
-    const parts = await partsOf(quote);
+    const parts = await partsIn(state);
     if (offers.some(({ line }) => !parts.lines.some((each) => each.id === line))) return fail('missing', { code: 'line.missing' });
     // What is signed are the figures that would come of it.
     const offered = parts.lines.map((line) => {
       const offer = offers.find((each) => each.line === line.id);
-      return offer ? Object.assign(Object.create(line) as typeof line, { hand: { by: 'rate', value: offer.rate } }) : line;
+      return offer ? { ...line, hand: { by: 'rate' as const, value: offer.rate } } : line;
     });
     const concerned = new Set(row.figures.map(({ line }) => line));
     const figures = linesOf(await priceLines({ ...parts, lines: offered })).filter(({ line }) => concerned.has(line) || offers.some((each) => each.line === line));
-    const policies = (await standingOf(quote, revision, await priceLines(parts))).needs.find(({ role }) => role === row.role)?.policies ?? [];
+    const policies = (await standingOf(state, await priceLines(parts))).needs.find(({ role }) => role === row.role)?.policies ?? [];
     await row.update({ state: answer, comment, counter: offers, ...(answer === 'no' ? {} : { figures, policies }), answeredBy: actor.id, answeredAt: new Date() });
     await record(actor, 'signOff.answered', quote.number, { answer, comment, counter: offers });
     return done(null);

@@ -1,12 +1,15 @@
 /** Where a quote stands with the limits of who owns it, and what has been signed. */
+import { QueryTypes } from 'sequelize';
 import { exact } from '../core/exact';
 import { figuresOf, judge, needsOf, policiesHit, recurringIn, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
 import { shownState, type AskedSignOff, type ShownState, type SignOffsOfQuote, type SignOffView } from '../core/quoting';
 import type { Texts } from '../core/model';
-import { connected, type QuoteRow, type RevisionRow, type SignOffRow, type Stored } from '../data';
+import { connected, type RevisionRow, type SignOffRow } from '../data';
 import { may, type Actor } from './actor';
 import { today } from './clock';
 import { counted, type QuotedLine } from './quote-pricing';
+import type { QuoteState } from './quote-state';
+import { nameOf, reference } from './reference-data';
 import { deliveredTo } from './tax';
 
 /** Where a quote stands with the limits of who owns it. */
@@ -17,23 +20,22 @@ export interface Standing {
   needs: Need[];
   /** Names of the policies that the quote runs into. */
   policies: Map<string, Texts>;
-  rows: Stored<SignOffRow>[];
+  rows: readonly SignOffRow[];
 }
 
 export const linesOf = (priced: readonly QuotedLine[]): LineFigures[] => counted(priced).map(({ line, item, price }) => figuresOf(line.id, item.family, price));
 
-export async function standingOf(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[]): Promise<Standing> {
-  const { users, limits, signOffs } = connected().records;
-  const owner = await users.findByPk(quote.ownerId);
-  const rows = await limits.findAll({ where: { role: owner?.role ?? '' }, raw: true });
-  const own = rows.map(({ role, family, by, target, limitAt, floor, signs, above }): Limit => ({ role, ...(family === null ? {} : { family }), by, target: exact(target).toString(), limit: exact(limitAt).toString(), floor: exact(floor).toString(), signs, above }));
-  const given = await signOffs.findAll({ where: { revisionId: revision.id }, order: [['askedAt', 'ASC'], ['id', 'ASC']] });
+/** Where a quote stands, by what has been signed of it and the limits of its owner's role. */
+export async function standingOf({ quote, revision, signOffs: rows }: Pick<QuoteState, 'quote' | 'revision' | 'signOffs'>, priced: readonly QuotedLine[]): Promise<Standing> {
+  const known = await reference();
+  const role = known.people.get(quote.ownerId)?.role ?? '';
+  const own = known.limits.filter((limit) => limit.role === role).map(({ family, by, target, limitAt, floor, signs, above }): Limit => ({ role, ...(family === null ? {} : { family }), by, target: exact(target).toString(), limit: exact(limitAt).toString(), floor: exact(floor).toString(), signs, above }));
   const figures = linesOf(priced);
-  const judged = judge(figures, own, owner?.role ?? '');
-  const signed = given.filter(({ state }) => state === 'yes' || state === 'counter');
-  const policies = await connected().records.policies.findAll({ where: { role: owner?.role ?? '' }, order: [['id', 'ASC']], raw: true });
+  const judged = judge(figures, own, role);
+  const signed = rows.filter(({ state }) => state === 'yes' || state === 'counter');
+  const policies = known.policies.filter((policy) => policy.role === role);
   const hit = policies.length === 0 ? [] : policiesHit(policies.map(({ id, condition, signs }) => ({ id, when: condition, signs })), factsOf(revision, priced));
-  return { limits: own, figures, judged, needs: needsOf(judged, signed, hit), policies: new Map(policies.map(({ id, name }) => [id, name])), rows: given };
+  return { limits: own, figures, judged, needs: needsOf(judged, signed, hit), policies: new Map(policies.map(({ id, name }) => [id, name])), rows };
 }
 
 /** What policies read of a quote. */
@@ -55,8 +57,8 @@ export function factsOf({ customer, lease }: RevisionRow, priced: readonly Quote
 }
 
 /** Roles that have not signed what the quote asks of them. */
-export async function unsigned(quote: QuoteRow, revision: RevisionRow, priced: readonly QuotedLine[]): Promise<string[]> {
-  const { needs } = await standingOf(quote, revision, priced);
+export async function unsigned(state: QuoteState, priced: readonly QuotedLine[]): Promise<string[]> {
+  const { needs } = await standingOf(state, priced);
   return needs.filter(({ held }) => !held).map(({ role }) => role);
 }
 
@@ -66,25 +68,29 @@ export function signingIn({ needs, rows }: Standing): 'needed' | 'asked' | undef
   return rows.some(({ state }) => state === 'asked') ? 'asked' : 'needed';
 }
 
-/** How a revision is shown. */
-export const shownAs = ({ state, validUntil }: RevisionRow, priced: readonly QuotedLine[], signing: 'needed' | 'asked' | undefined): ShownState => {
+/** Has lines, all of which can be sold as they stand. */
+export function sellable(priced: readonly QuotedLine[]): boolean {
   const sold = counted(priced);
-  return shownState({ state, validUntil, asked: signing === 'asked', sendable: signing === undefined && sold.length > 0 && sold.every(({ problems }) => problems.length === 0) }, today());
-};
+  return sold.length > 0 && sold.every(({ problems }) => problems.length === 0);
+}
+
+/** How a revision is shown. */
+export const shownAs = ({ state, validUntil }: Pick<RevisionRow, 'state' | 'validUntil'>, priced: readonly QuotedLine[], signing: 'needed' | 'asked' | undefined): ShownState =>
+  shownState({ state, validUntil, asked: signing === 'asked', sendable: signing === undefined && sellable(priced) }, today());
 
 /** All that is told of it on the quote; nothing for those who may not see margins. */
 export async function signOffsOf(actor: Actor, { limits, judged, needs, rows, policies }: Standing, priced: readonly QuotedLine[]): Promise<SignOffsOfQuote | undefined> {
   if (!may(actor, 'costs')) return undefined;
-  const names = new Map((await connected().records.users.findAll({ attributes: ['id', 'name'], raw: true })).map((user) => [user.id, user.name]));
+  const known = await reference();
   const position = new Map(priced.map(({ line }) => [line.id, line.position]));
   const history = rows.map((row): SignOffView => ({
-    id: row.id, role: row.role, reason: row.reason, state: row.state, askedBy: names.get(row.askedBy) ?? '', askedAt: (row.askedAt ?? new Date()).toISOString(), comment: row.comment,
+    id: row.id, role: row.role, reason: row.reason, state: row.state, askedBy: nameOf(known, row.askedBy), askedAt: (row.askedAt ?? new Date()).toISOString(), comment: row.comment,
     lines: row.figures.flatMap(({ line, discount, margin }) => {
       const at = position.get(line);
       const offer = row.counter.find((each) => each.line === line)?.rate;
       return at === undefined ? [] : [{ line, position: at, discount, ...(margin === undefined ? {} : { margin }), ...(offer === undefined ? {} : { offer }) }];
     }),
-    ...(row.answeredBy ? { answeredBy: names.get(row.answeredBy) ?? '', answeredAt: row.answeredAt?.toISOString() ?? '' } : {}),
+    ...(row.answeredBy ? { answeredBy: nameOf(known, row.answeredBy), answeredAt: row.answeredAt?.toISOString() ?? '' } : {}),
   }));
   return {
     limits, history,
@@ -100,14 +106,12 @@ export const mayAnswer = (actor: Actor, row: SignOffRow): boolean => may(actor, 
 /** What waits for an actor's answer, the oldest first. */
 export async function askedOf(actor: Actor): Promise<AskedSignOff[]> {
   if (!may(actor, 'sign')) return [];
-  const { signOffs, revisions, quotes, users } = connected().records;
-  const rows = (await signOffs.findAll({ where: { state: 'asked' }, order: [['askedAt', 'ASC']] })).filter((row) => mayAnswer(actor, row));
-  const names = new Map((await users.findAll({ attributes: ['id', 'name'], raw: true })).map((user) => [user.id, user.name]));
-  const found: AskedSignOff[] = [];
-  for (const row of rows) {
-    const revision = await revisions.findByPk(row.revisionId);
-    const quote = revision && (await quotes.findByPk(revision.quoteId));
-    if (quote && revision.state === 'draft') found.push({ quoteId: quote.id, number: quote.number, customer: revision.customer.name, title: quote.title, by: names.get(row.askedBy) ?? '', at: (row.askedAt ?? new Date()).toISOString(), reason: row.reason, lines: row.figures.length });
-  }
-  return found;
+  const rows = await connected().sequelize.query<Omit<AskedSignOff, 'at' | 'by'> & { at: Date; askedBy: string }>(
+    `select q.id as "quoteId", q.number, q.title, r.customer ->> 'name' as customer, s.asked_by as "askedBy", s.asked_at as at, s.reason, jsonb_array_length(s.figures) as lines
+     from sign_offs s join quote_revisions r on r.id = s.revision_id join quotes q on q.id = r.quote_id
+     where s.state = 'asked' and r.state = 'draft' and s.asked_by <> $1 and ($2 = 'director' or s.role = $2) order by s.asked_at limit 100`,
+    { bind: [actor.id, actor.role], type: QueryTypes.SELECT },
+  );
+  const known = await reference();
+  return rows.map(({ at, askedBy, ...row }) => ({ ...row, by: nameOf(known, askedBy), at: at.toISOString() }));
 }

@@ -1,48 +1,39 @@
 /** Steps of a draft: every change leaves one, which says what of lines and revision was otherwise before. */
-import { Op } from 'sequelize';
-import { connected, type LineRow, type QuoteStep, type QuoteStepRow, type RevisionRow, type Stored } from '../data';
+import { connected, type QuoteStep, type QuoteStepRow, type RevisionRow, type Stored } from '../data';
 import type { Actor } from './actor';
+import type { QuoteState } from './quote-state';
 
 /** Steps that are kept; older ones can no longer be taken back. */
 const most = 50;
-type Said = 'whole' | 'validUntil' | 'lease' | 'resale';
 
-/** A draft as it stands. */
-export interface DraftState {
-  lines: Map<string, LineRow>;
-  revision: Pick<RevisionRow, Said>;
-}
+const differs = (a: unknown, b: unknown): boolean => a !== b && JSON.stringify(a) !== JSON.stringify(b);
 
-export async function draftState(revisionId: string): Promise<DraftState> {
-  const { lines, revisions } = connected().records;
-  const rows = await lines.findAll({ where: { revisionId }, raw: true });
-  const revision = await revisions.findByPk(revisionId);
-  if (!revision) throw new Error(`revision ${revisionId} is gone`);
-  const { whole, validUntil, lease, resale } = revision;
-  return { lines: new Map(rows.map((row) => [row.id, row])), revision: { whole, validUntil, lease, resale } };
-}
+const saidOf = ({ whole, validUntil, lease, resale }: RevisionRow) => ({ whole, validUntil, lease, resale });
 
-const differs = (a: unknown, b: unknown): boolean => JSON.stringify(a) !== JSON.stringify(b);
-
-function stepBetween(before: DraftState, after: DraftState): QuoteStep | null {
-  const ids = [...new Set([...before.lines.keys(), ...after.lines.keys()])];
-  const lines = ids.flatMap((id) => {
-    const [was, is] = [before.lines.get(id) ?? null, after.lines.get(id) ?? null];
-    return differs(was, is) ? [{ id, before: was, after: is }] : [];
+function stepBetween(before: QuoteState, after: QuoteState): QuoteStep | null {
+  const [was, is] = [before, after].map(({ lines }) => new Map(lines.map((line) => [line.id, line]))) as [Map<string, QuoteState['lines'][number]>, Map<string, QuoteState['lines'][number]>];
+  const lines = [...new Set([...was.keys(), ...is.keys()])].flatMap((id) => {
+    const [old, fresh] = [was.get(id) ?? null, is.get(id) ?? null];
+    return differs(old, fresh) ? [{ id, before: old, after: fresh }] : [];
   });
-  const revision = differs(before.revision, after.revision) ? { revision: { before: before.revision, after: after.revision } } : {};
+  const [said, says] = [saidOf(before.revision), saidOf(after.revision)];
+  const revision = differs(said, says) ? { revision: { before: said, after: says } } : {};
   return lines.length === 0 && !('revision' in revision) ? null : { lines, ...revision };
 }
 
-/** Keeps what a change made; what was taken back before it can no longer be made again. */
-export async function remember(actor: Actor, revisionId: string, before: DraftState): Promise<void> {
-  const change = stepBetween(before, await draftState(revisionId));
-  if (!change) return;
-  const { quoteSteps } = connected().records;
-  await quoteSteps.destroy({ where: { revisionId, undone: true } });
-  const last = ((await quoteSteps.max('number', { where: { revisionId } })) as number | null) ?? 0;
-  await quoteSteps.create({ revisionId, number: last + 1, undone: false, userId: actor.id, change });
-  await quoteSteps.destroy({ where: { revisionId, number: { [Op.lte]: last + 1 - most } } });
+/** Keeps what a change made; what was taken back before it can no longer be made again. Whether there was anything to keep. */
+export async function remember(actor: Actor, before: QuoteState, after: QuoteState): Promise<boolean> {
+  const change = stepBetween(before, after);
+  if (!change) return false;
+  // Numbers go on after those of what was taken back, so that all of it is one statement.
+  await connected().sequelize.query(
+    `with last as (select coalesce(max(number), 0) as number from quote_steps where revision_id = $1),
+      made as (insert into quote_steps (revision_id, number, undone, user_id, change) select $1, number + 1, false, $2, $3::jsonb from last),
+      kept as (select number from quote_steps where revision_id = $1 and not undone order by number desc limit ${String(most - 1)})
+     delete from quote_steps where revision_id = $1 and (undone or number not in (select number from kept))`,
+    { bind: [after.revision.id, actor.id, JSON.stringify(change)] },
+  );
+  return true;
 }
 
 /** Lets go of all steps: what was changed reaches beyond lines, so that earlier steps would not fit any more. */
@@ -56,6 +47,6 @@ export const nextStep = (revisionId: string, way: 'undo' | 'redo'): Promise<Stor
 
 /** Whether there is anything of a person's own to take back, and to make again: what somebody else changed is not one's to undo. */
 export async function stepsOf(actor: Actor, revisionId: string): Promise<{ undo: boolean; redo: boolean }> {
-  const [undo, redo] = [await nextStep(revisionId, 'undo'), await nextStep(revisionId, 'redo')];
-  return { undo: undo?.userId === actor.id, redo: redo?.userId === actor.id };
+  const rows = await connected().records.quoteSteps.findAll({ where: { revisionId }, attributes: ['number', 'undone', 'userId'], order: [['number', 'ASC']], raw: true });
+  return { undo: rows.filter(({ undone }) => !undone).pop()?.userId === actor.id, redo: rows.find(({ undone }) => undone)?.userId === actor.id };
 }

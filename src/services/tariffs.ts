@@ -1,11 +1,22 @@
-import { Op } from 'sequelize';
 import { Exact } from '../core/exact';
 import { tariffFrom, type ListedItem, type Tariff } from '../core/pricing';
-import { connected, type PriceEntryRow } from '../data';
+import type { PriceEntryRow, PriceListRow } from '../data';
 import { may, type Actor } from './actor';
+import { reference, type Reference } from './reference-data';
+import { Recent } from './threads/recent';
 
 /** What items are needed for besides prices. */
 export type ItemFacts = Record<string, { leadDays: number; mass?: string }>;
+
+/** Lists on days, under the stamp of what they were made from. */
+const made = new Recent<Tariff>(24);
+const held = new Recent<ReadonlyMap<string, PriceEntryRow>>(24);
+
+export function listOf({ priceLists }: Reference, code: string): PriceListRow {
+  const list = priceLists.find((each) => each.code === code);
+  if (!list) throw new Error(`no price list ${code}`);
+  return list;
+}
 
 /** Prices of one list on a day; costs and hourly rates only for those who may see them. */
 export async function tariffFor(actor: Actor, list: string, day: string): Promise<Tariff> {
@@ -17,20 +28,18 @@ export async function tariffFor(actor: Actor, list: string, day: string): Promis
 
 /** With costs; for computation on the server only. */
 export async function fullTariff(list: string, day: string): Promise<Tariff> {
-  const { priceLists, items, models, workCentres } = connected().records;
-  const [head, entries, all, heads, centres] = [
-    await priceLists.findByPk(list),
-    await entriesOn(list, day, {}),
-    await items.findAll({ attributes: ['sku', 'family', 'kind', 'cost'], raw: true }),
-    await models.findAll({ raw: true }),
-    await workCentres.findAll({ raw: true }),
-  ];
-  if (!head) throw new Error(`no price list ${list}`);
+  const known = await reference();
+  const key = `${known.stamp} ${list} ${day}`;
+  const found = made.get(key);
+  if (found) return found;
+  const head = listOf(known, list);
   const inCurrency = (cost: string): string => new Exact(cost).times(head.costRate).toString();
-  const rates = Object.fromEntries(centres.map((centre) => [centre.code, inCurrency(centre.rate)]));
-  const modelOf = new Map(heads.map(({ id, sku }) => [sku, id]));
-  const listed = entries.map((row): ListedItem => ({ ...listedBy(row), ...(row.inside === '' ? {} : { inside: modelOf.get(row.inside) ?? row.inside }) }));
-  return tariffFrom({ list, currency: head.currency, decimals: head.decimals, rates }, listed, all.map(({ sku, family, kind, cost }) => ({ sku, family, kind, cost: inCurrency(cost) })));
+  const rates = Object.fromEntries(known.workCentres.map((centre) => [centre.code, inCurrency(centre.rate)]));
+  const modelOf = new Map(known.models.map(({ id, sku }) => [sku, id]));
+  const listed = [...entriesOn(known, list, day).values()].map((row): ListedItem => ({ ...listedBy(row), ...(row.inside === '' ? {} : { inside: modelOf.get(row.inside) ?? row.inside }) }));
+  const tariff = tariffFrom({ list, currency: head.currency, decimals: head.decimals, rates }, listed, [...known.items.values()].map(({ sku, family, kind, cost }) => ({ sku, family, kind, cost: inCurrency(cost) })));
+  made.set(key, tariff, 1);
+  return tariff;
 }
 
 function listedBy({ sku, entry, baseMonths, leastMonths }: PriceEntryRow): ListedItem {
@@ -38,18 +47,27 @@ function listedBy({ sku, entry, baseMonths, leastMonths }: PriceEntryRow): Liste
 }
 
 /** The entries of a list that hold on a day: of each item, anywhere and inside each bundle, the newest begun, unless it has ended. */
-async function entriesOn(list: string, day: string, of: { sku?: string[]; inside?: string }): Promise<PriceEntryRow[]> {
-  const rows = await connected().records.priceEntries.findAll({ where: { priceList: list, validFrom: { [Op.lte]: day }, ...of }, order: [['validFrom', 'ASC']], raw: true });
-  const newest = new Map(rows.map((row) => [`${row.sku} ${row.inside}`, row]));
-  return [...newest.values()].filter(({ validTo }) => validTo === null || validTo >= day);
+function entriesOn({ stamp, entries }: Reference, list: string, day: string): ReadonlyMap<string, PriceEntryRow> {
+  const key = `${stamp} ${list} ${day}`;
+  const found = held.get(key);
+  if (found) return found;
+  const newest = new Map<string, PriceEntryRow>();
+  for (const row of entries.get(list) ?? []) if (row.validFrom <= day) newest.set(`${row.sku} ${row.inside}`, row);
+  for (const [name, { validTo }] of newest) if (validTo !== null && validTo < day) newest.delete(name);
+  held.set(key, newest, 1);
+  return newest;
 }
 
-/** How some items are priced in a list on a day, and what of them recurs. */
-export async function entriesOf(list: string, day: string, skus: readonly string[]): Promise<Map<string, ListedItem>> {
-  return new Map((await entriesOn(list, day, { sku: [...skus], inside: '' })).map((row) => [row.sku, listedBy(row)]));
+/** How an item is priced by itself in a list on a day, and what of it recurs. */
+export async function entryOn(list: string, day: string): Promise<(sku: string) => ListedItem | undefined> {
+  const on = entriesOn(await reference(), list, day);
+  return (sku) => {
+    const row = on.get(`${sku} `);
+    return row && listedBy(row);
+  };
 }
 
 export async function itemFacts(): Promise<ItemFacts> {
-  const rows = await connected().records.items.findAll({ attributes: ['sku', 'leadDays', 'mass'], raw: true });
-  return Object.fromEntries(rows.map(({ sku, leadDays, mass }) => [sku, { leadDays, ...(mass === null ? {} : { mass: new Exact(mass).toString() }) }]));
+  const { items } = await reference();
+  return Object.fromEntries([...items.values()].map(({ sku, leadDays, mass }) => [sku, { leadDays, ...(mass === null ? {} : { mass: new Exact(mass).toString() }) }]));
 }

@@ -1,15 +1,16 @@
 /** Tax on a quote, by where it is delivered to. */
 import { exact } from '../core/exact';
 import { taxed, taxRate, type Taxed, type TaxRate } from '../core/pricing';
-import { connected, type CustomerCopy } from '../data';
+import type { CustomerCopy } from '../data';
 import type { QuotedLine } from './quote-pricing';
+import { reference } from './reference-data';
 
 /** The country of the delivery address, else of the first there is. */
 export const deliveredTo = ({ addresses }: CustomerCopy): string => (addresses.find(({ kind }) => kind === 'delivery') ?? addresses[0])?.country ?? '';
 
 /** The rate for a class of item in a country; undefined where none is known. */
 export async function taxRatesIn(country: string): Promise<(taxClass: string) => string | undefined> {
-  const rows = await connected().records.taxRates.findAll({ where: { country }, raw: true });
+  const rows = (await reference()).taxRates.filter((row) => row.country === country);
   const rates = rows.map(({ class: of, rate }): TaxRate => ({ country, ...(of === null ? {} : { class: of }), rate: exact(rate).toString() }));
   return (taxClass) => taxRate(rates, country, taxClass);
 }

@@ -1,14 +1,14 @@
 /** Variants: several builds next to each other while talking, told apart by letters. */
 import { Op } from 'sequelize';
-import { partNumber } from '../core/numbering';
-import { pictureOf, type SendVariantsInput, type VariantInput, type VariantView, type QuoteView } from '../core/quoting';
+import type { SendVariantsInput, VariantInput, VariantView, QuoteView } from '../core/quoting';
 import { connected, type BuildRow, type Stored } from '../data';
 import type { Actor } from './actor';
-import { openBench } from './bench';
+import { questionOf } from './bench';
 import { createBuild } from './builds';
 import { done, fail, type Result } from './failure';
 import { findBuild, findOpenBuild } from './find-build';
-import { compiledVersion, engineOf, versionById } from './models';
+import { askEngine } from './engines';
+import { versionById } from './models';
 import { appendBuild } from './quote-builds';
 import { changeQuote } from './quotes';
 import { makeRivals } from './rivals';
@@ -53,15 +53,12 @@ export async function seeVariants(actor: Actor, id: string): Promise<Result<Vari
   if (!found.ok) return found;
   const views: VariantView[] = [];
   for (const build of await variantsOf(found.value.build)) {
-    const opened = await openBench(actor, build.id);
-    if (!opened.ok) return opened;
-    const view = opened.value;
     const version = await versionById(build.modelVersionId);
-    const engine = engineOf(version, build.context);
-    const { state, line, leadDays, figures } = pictureOf({ engine, tariff: view.tariff, terms: view.terms, facts: view.facts }, view.content);
+    const line = await connected().records.lines.findOne({ where: { buildId: build.id } });
+    const { state, number, line: priced, leadDays, figures } = await askEngine('picture', await questionOf(actor, { ...found.value, build }, version, line));
     views.push({
-      id: build.id, letter: build.letter, partNumber: build.outcome.partNumber || partNumber(compiledVersion(version), state.values).text, complete: state.complete, values: state.values,
-      shown: Object.values(state.rows).flatMap((row) => (row.shown ? [row.id] : [])), unitNet: line.unitNet, leadDays, figures, ...(view.line ? { line: view.line.position } : {}),
+      id: build.id, letter: build.letter, partNumber: build.outcome.partNumber || number.text, complete: state.complete, values: state.values,
+      shown: Object.values(state.rows).flatMap((row) => (row.shown ? [row.id] : [])), unitNet: priced.unitNet, leadDays, figures, ...(line ? { line: line.position } : {}),
     });
   }
   return done(views);

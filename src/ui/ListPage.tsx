@@ -7,13 +7,15 @@ interface Props {
   title: string;
   /** Finds rows by typing; none where there is nothing to find. */
   find?: { label: string; field: Found<unknown>['field'] } | undefined;
+  /** Beneath the list. */
+  foot?: ReactNode;
   /** What can be begun here. */
   act?: ReactNode;
   children: ReactNode;
 }
 
 /** A page that is one list: its title, a field that finds in it, what can be begun, and the list in the room that is left. */
-export function ListPage({ title, find, act, children }: Props) {
+export function ListPage({ title, find, act, foot, children }: Props) {
   return (
     <div className={css.listPage}>
       <div className={css.listHead}>
@@ -22,6 +24,7 @@ export function ListPage({ title, find, act, children }: Props) {
         {act}
       </div>
       {children}
+      {foot}
     </div>
   );
 }

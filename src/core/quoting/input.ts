@@ -106,7 +106,7 @@ const day = string().strict().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[0
 const whole = (most: number) => number().strict().typeError('quantity.notANumber').integer('quantity.whole').min(0, 'quantity.range').max(most, 'quantity.range').required('input.required');
 const term = exactly<Term>({ start: day, months: whole(240), days: whole(30) });
 
-const numbers = array().strict().of(string().strict().max(200, 'input.tooLong').required('input.required')).max(1_000, 'input.tooMany').required('input.required');
+const numbers = array().strict().of(string().strict().max(200, 'input.tooLong').required('input.required')).max(10_000, 'input.tooMany').required('input.required');
 export const readNumbersInput = exactly<ReadNumbersInput>({ numbers });
 export interface ReadNumbersInput { numbers: string[] }
 const row = exactly<NewLinesInput['rows'][number]>({ sku: string().strict().max(200, 'input.tooLong').required('input.required'), quantity, discount: discountPercent.optional() });

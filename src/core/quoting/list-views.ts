@@ -9,6 +9,8 @@ export interface QuoteRow {
   title: string;
   customer: string;
   owner: string;
+  /** Of the person who reads. */
+  mine: boolean;
   state: ShownState;
   revision: number;
   net: string;
@@ -22,6 +24,18 @@ export interface QuoteRow {
   updatedAt: string;
   validUntil: string;
 }
+
+/** A page of a list, and how many rows there are in all. */
+export interface Page<T> {
+  rows: T[];
+  /** From 0. */
+  page: number;
+  size: number;
+  count: number;
+}
+
+export type QuotePage = Page<QuoteRow>;
+export type OrderPage = Page<OrderRow>;
 
 export interface OrderRow {
   id: string;
@@ -80,7 +94,10 @@ export interface CatalogueView {
 }
 
 export interface DeskView {
+  /** The first of those that may still be won. */
   quotes: QuoteRow[];
+  /** How many there are in all. */
+  count: number;
   orders: OrderRow[];
   /** Sign-offs asked of the person. */
   asked: AskedSignOff[];

@@ -13,7 +13,7 @@ export interface PartListRow {
 export type PartListAnswer = { is: 'rows'; rows: PartListRow[] } | { is: 'tooMany'; count: number };
 
 /** Rows that are read at once. */
-export const mostRows = 1_000;
+export const mostRows = 10_000;
 
 /** What is meant as a quantity, whether it can be one or not. */
 const figure = /^[-+]?\d[\d.,]*$/;

@@ -73,6 +73,9 @@ export function pictureOf({ engine, tariff: listed, terms, facts: usual, sequenc
  */
 export const differencesOf = ({ engine, tariff }: BenchMeans, { special }: Pick<BuildContent, 'special'>, { values }: State): Record<string, string> => priceDifferences(engine.model, values, specialTariff(tariff, special));
 
+/** A picture for those who are not told how it is made. */
+export const withoutMaking = (picture: BenchPicture): BenchPicture => ({ ...picture, making: { materials: [], operations: [], open: [] }, leadDays: null });
+
 function adviceIn({ proposals }: CompiledModel, { rows }: State, reading: Reading): Record<string, Texts> {
   const found: Record<string, Texts> = {};
   for (const { rule, source, on, when } of proposals) {

@@ -5,6 +5,7 @@ import { signOff } from './0004-sign-off';
 import { revisions } from './0005-revisions';
 import { inside } from './0006-inside';
 import { ledger } from './0007-ledger';
+import { stand } from './0008-stand';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -12,4 +13,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger];
+export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger, stand];

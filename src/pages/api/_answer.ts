@@ -1,83 +1,92 @@
-/** The shape of every endpoint: read, check with Yup, call one service, answer. */
+/** The shape of every endpoint: one way in, one service, one answer. */
+import { createHash } from 'node:crypto';
 import type { APIContext, APIRoute } from 'astro';
-import { ValidationError, type Schema } from 'yup';
+import type { Schema } from 'yup';
 import { sentence } from '../../i18n/sentence';
-import { log } from '../../services/log';
 import type { Actor } from '../../services/actor';
 import type { Failure, Result, Status } from '../../services/failure';
+import { once, type Repeatable } from '../../services/work';
+import { checked, mostBytes, readBody, readBytes } from './_body';
 
 const codes: Record<Status, number> = { invalid: 422, signedOut: 401, forbidden: 403, missing: 404, conflict: 409, tooMany: 429 };
-const largestBody = 512 * 1024;
 
-export function json(value: unknown, status = 200): Response {
-  return new Response(JSON.stringify(value), { status, headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store' } });
+export function json(value: unknown, status = 200, headers: Record<string, string> = {}): Response {
+  return new Response(JSON.stringify(value), { status, headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store', ...headers } });
 }
 
 /** A refusal with its sentences in the person's language. */
 export function refused(status: number, failures: Failure[], language: string): Response {
-  return json({ failures: failures.map((failure) => ({ ...failure, message: sentence(language, failure.code, failure.params) })) }, status);
+  const wait = failures.find(({ retryAfter }) => retryAfter !== undefined)?.retryAfter;
+  return json({ failures: failures.map(({ retryAfter: _retryAfter, ...failure }) => ({ ...failure, message: sentence(language, failure.code, failure.params) })) }, status, wait === undefined ? {} : { 'retry-after': String(wait) });
 }
 
 export function answer<T>(result: Result<T>, language: string): Response {
   return result.ok ? json(result.value ?? null) : refused(codes[result.status], result.failures, language);
 }
 
-/** A bug is written to the log whole; the person gets a sentence that tells nothing of the inside. */
-async function guarded(actor: Actor, work: () => Promise<Response>): Promise<Response> {
-  try {
-    return await work();
-  } catch (bug) {
-    log.error({ bug, actor: actor.id });
-    return refused(500, [{ code: 'request.failed' }], actor.language);
-  }
+/** A file as an endpoint gives it. */
+export interface FileAnswer {
+  name: string;
+  type: string;
+  bytes: Uint8Array | string;
+  headers?: Record<string, string>;
 }
+
+const file = ({ name, type, bytes, headers = {} }: FileAnswer): Response =>
+  new Response(typeof bytes === 'string' ? bytes : new Uint8Array(bytes), { headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name}"`, 'cache-control': 'no-store', ...headers } });
+
+/** The one way in: nobody gets further without having signed in. What goes wrong on the way is answered by the middleware. */
+const entered = (run: (actor: Actor, context: APIContext) => Promise<Response>): APIRoute => async (context) => {
+  const { actor } = context.locals;
+  return actor ? run(actor, context) : refused(401, [{ code: 'signIn.needed' }], browserLanguage(context.request));
+};
+
+/** A page of a list, as its address asks for it. */
+export const listing = <I>(schema: Schema<I>, run: (actor: Actor, query: I) => Promise<unknown>): APIRoute => entered(async (actor, { url }) => {
+  const read = await checked(Object.fromEntries(url.searchParams), schema);
+  return read.ok ? json(await run(actor, read.value)) : refused(read.status, read.failures, actor.language);
+});
 
 type Run<I> = (actor: Actor, input: I, context: APIContext) => Promise<Result<unknown>>;
 
 /** An endpoint without input besides its address. */
-export function reading(run: (actor: Actor, context: APIContext) => Promise<Result<unknown>>): APIRoute {
-  return async (context) => {
-    const { actor } = context.locals;
-    if (!actor) return refused(401, [{ code: 'signIn.needed' }], browserLanguage(context.request));
-    return guarded(actor, async () => answer(await run(actor, context), actor.language));
-  };
-}
+export const reading = (run: (actor: Actor, context: APIContext) => Promise<Result<unknown>>): APIRoute =>
+  entered(async (actor, context) => answer(await run(actor, context), actor.language));
 
-/** An endpoint that takes a JSON body. */
-export function changing<I>(schema: Schema<I>, run: Run<I>): APIRoute {
-  return async (context) => {
-    const { actor } = context.locals;
-    if (!actor) return refused(401, [{ code: 'signIn.needed' }], browserLanguage(context.request));
-    const read = await readBody(context.request, schema);
-    if (!read.ok) return refused(read.status, read.failures, actor.language);
-    return guarded(actor, async () => answer(await run(actor, read.value, context), actor.language));
-  };
-}
+/** An endpoint without a body that changes something. */
+export const removing = (run: (actor: Actor, context: APIContext) => Promise<Result<unknown>>): APIRoute => entered(async (actor, context) => {
+  const repeat = repeatOf(actor, context, '');
+  if (repeat === null) return refused(400, [{ code: 'request.badKey' }], actor.language);
+  return answer(await (repeat ? once(repeat, () => run(actor, context)) : run(actor, context)), actor.language);
+});
 
-type Read<I> = { ok: true; value: I } | { ok: false; status: number; failures: Failure[] };
+/** An endpoint that takes a JSON body, of so many bytes at most. */
+export const changing = <I>(schema: Schema<I>, run: Run<I>, most = mostBytes): APIRoute => entered(async (actor, context) => {
+  const read = await readBody(context.request, schema, most);
+  if (!read.ok) return refused(read.status, read.failures, actor.language);
+  const repeat = repeatOf(actor, context, JSON.stringify(read.value));
+  if (repeat === null) return refused(400, [{ code: 'request.badKey' }], actor.language);
+  return answer(await (repeat ? once(repeat, () => run(actor, read.value, context)) : run(actor, read.value, context)), actor.language);
+});
 
-export async function readBody<I>(request: Request, schema: Schema<I>): Promise<Read<I>> {
-  const text = await request.text();
-  if (text.length > largestBody) return { ok: false, status: 413, failures: [{ code: 'request.tooLarge' }] };
-  let given: unknown;
-  try {
-    given = JSON.parse(text);
-  } catch {
-    return { ok: false, status: 400, failures: [{ code: 'request.malformed' }] };
-  }
-  try {
-    return { ok: true, value: await schema.validate(given, { abortEarly: false }) };
-  } catch (failure) {
-    if (!(failure instanceof ValidationError)) throw failure;
-    const errors = failure.inner.length > 0 ? failure.inner : [failure];
-    return { ok: false, status: 422, failures: errors.map(failureOf) };
-  }
-}
+/** An endpoint that takes the bytes of a file. */
+export const taking = (most: number, run: (actor: Actor, bytes: Uint8Array<ArrayBuffer>) => Promise<Result<unknown>>): APIRoute => entered(async (actor, { request }) => {
+  const read = await readBytes(request, most);
+  return read.ok ? answer(await run(actor, read.value), actor.language) : refused(read.status, read.failures, actor.language);
+});
 
-function failureOf({ message, path, params }: ValidationError): Failure {
-  const code = /^[a-zA-Z]+\.[a-zA-Z]+$/.test(message) ? message : 'input.invalid';
-  const unknown = (params as { properties?: string; unknown?: string } | undefined)?.properties ?? (params as { unknown?: string } | undefined)?.unknown;
-  return { code, ...(path ? { field: path } : {}), params: { field: unknown ?? path ?? '' } };
+/** An endpoint that gives a file. */
+export const giving = (run: (actor: Actor, context: APIContext) => Promise<Result<FileAnswer>>): APIRoute => entered(async (actor, context) => {
+  const result = await run(actor, context);
+  return result.ok ? file(result.value) : answer(result, actor.language);
+});
+
+/** By its Idempotency-Key, a request that may come again; undefined where it has none, null where that is no key. */
+function repeatOf(actor: Actor, { request, url }: APIContext, body: string): Repeatable | undefined | null {
+  const key = request.headers.get('idempotency-key');
+  if (key === null) return undefined;
+  if (!/^[\x21-\x7e]{1,200}$/.test(key)) return null;
+  return { userId: actor.id, key, asked: createHash('sha256').update(`${request.method} ${url.pathname} ${body}`).digest('hex') };
 }
 
 /** Before anyone is signed in, the language the browser asks for. */

@@ -1,17 +1,19 @@
 import type { APIRoute } from 'astro';
 import { signInInput } from '../../core/quoting';
-import { sessionCookie } from '../../middleware';
-import { signIn, signOut } from '../../services/sessions';
-import { answer, browserLanguage, json, readBody, refused } from './_answer';
+import { sessionCookie } from '../../server/cookies';
+import { signOut } from '../../services/sessions';
+import { answer, browserLanguage, json, refused } from './_answer';
+import { readBody } from './_body';
+import { signInFrom } from './_sign-in';
 
-export const POST: APIRoute = async ({ request, cookies, url }) => {
-  const language = browserLanguage(request);
-  const read = await readBody(request, signInInput);
+const mostBytes = 4 * 1024;
+
+export const POST: APIRoute = async (context) => {
+  const language = browserLanguage(context.request);
+  const read = await readBody(context.request, signInInput, mostBytes);
   if (!read.ok) return refused(read.status, read.failures, language);
-  const result = await signIn(read.value.email, read.value.password);
-  if (!result.ok) return answer(result, language);
-  cookies.set(sessionCookie, result.value.token, { httpOnly: true, sameSite: 'lax', secure: url.protocol === 'https:', path: '/' });
-  return json({ name: result.value.actor.name });
+  const result = await signInFrom(context, read.value);
+  return result.ok ? json({ name: result.value.name }) : answer(result, language);
 };
 
 export const DELETE: APIRoute = async ({ cookies }) => {

@@ -2,9 +2,9 @@ import { useEffect, useRef, useState } from 'react';
 import { proxy, wrap } from 'comlink';
 import type { Decision } from '../../core/engine';
 import { exact, readExact } from '../../core/exact';
-import type { BenchView } from '../../core/quoting';
+import type { BenchView, BestWish } from '../../core/quoting';
 import { money, moneyDifference, percent } from '../../i18n';
-import type { BestWorker, Wish } from '../../workers/best.worker';
+import type { BestWorker } from '../../workers/best.worker';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
@@ -49,7 +49,7 @@ export function BestPanel({ bench, view, words, frozen }: Props) {
     setSaid('');
     // Each measure counts by its share of what it is now, so that tonnes and money can stand on one scale.
     const scale = (measure: Measured) => (measure.now === undefined || exact(measure.now).isZero() ? exact(1) : exact(measure.now).abs());
-    const wish: Wish = {
+    const wish: BestWish = {
       weights: measures.flatMap((measure) => (of(measure.id).weight === 0 ? [] : [{ measure: measure.id, weight: exact(of(measure.id).weight).times(1000).div(scale(measure)).toSignificantDigits(8).toString() }])),
       bounds: measures.flatMap(({ id }) => {
         const [least, most] = [bound(of(id).least), bound(of(id).most)];

@@ -33,7 +33,7 @@ function nextStep(quote: QuoteRow): keyof typeof steps {
 function Page({ name, view, mayQuote, seesOrders }: Props) {
   const { t, language } = useSpeech();
   const [open, setOpen] = useState(false);
-  const waiting = view.quotes.filter((quote) => quote.state !== 'accepted' && quote.state !== 'lost');
+  const waiting = view.quotes;
   return (
     <div className={css.desk}>
       <div className={css.main}>
@@ -70,6 +70,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
               </a>
             );
           })}
+          {view.count > waiting.length && <p className={css.empty}><a href="/quotes">{t('desk.more', { count: view.count - waiting.length })}</a></p>}
         </div>
       </div>
       <div className={css.side}>

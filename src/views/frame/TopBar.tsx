@@ -66,10 +66,6 @@ function Bar({ place, language, theme, name, role }: Props) {
     if (answer.ok) window.location.reload();
     else say(t('request.failed'), true);
   };
-  const leave = async () => {
-    await ask('DELETE', '/api/session');
-    window.location.assign('/sign-in');
-  };
 
   return (
     <header className={css.bar}>
@@ -85,7 +81,7 @@ function Bar({ place, language, theme, name, role }: Props) {
         <Button look="plain" onClick={() => setKeysOpen(true)} title={`${t('frame.keys')} (?)`} aria-label={t('frame.keys')}><Keyboard size={16} aria-hidden /></Button>
         <Button look="plain" onClick={() => setTheme(dark ? 'light' : 'dark')} title={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`} aria-label={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}>{dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}</Button>
         <Button look="plain" onClick={() => void setLanguage(language === 'de' ? 'en' : 'de')} title={t('frame.language')} aria-label={language === 'de' ? 'EN, English' : 'DE, Deutsch'}><Languages size={16} aria-hidden />{language === 'de' ? 'EN' : 'DE'}</Button>
-        <Button look="plain" onClick={() => void leave()} title={t('frame.signOut')} aria-label={t('frame.signOut')}><LogOut size={16} aria-hidden /></Button>
+        <form method="post" action="/sign-out"><Button look="plain" type="submit" title={t('frame.signOut')} aria-label={t('frame.signOut')}><LogOut size={16} aria-hidden /></Button></form>
         <p className={css.person}>{name}<span className={css.personRole}>{t(`role.${role}`)}</span></p>
       </div>
       <Dialog title={t('keys.title')} closeText={t('frame.close')} open={keysOpen} onClose={() => setKeysOpen(false)}>

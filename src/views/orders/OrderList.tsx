@@ -1,19 +1,19 @@
-import type { OrderRow } from '../../core/quoting';
+import type { OrderPage, OrderRow } from '../../core/quoting';
 import { date, moneyIn } from '../../i18n';
-import { DataTable, ListPage, useFound, type Column } from '../../ui';
+import { DataTable, ListPage, type Column } from '../../ui';
+import { Pager } from '../parts/Pager';
+import { usePage } from '../parts/usePage';
 import { Speech, useSpeech } from '../speech';
 
-interface Props { language: string; rows: OrderRow[] }
+interface Props { language: string; first: OrderPage }
 
 export default function OrderList(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
-const textsOf = (row: OrderRow) => [row.number, row.customer, row.quoteNumber];
-
-function Page({ rows }: Props) {
+function Page({ first }: Props) {
   const { t, language } = useSpeech();
-  const { field, rows: found } = useFound(rows, textsOf);
+  const { page, field, go } = usePage('/api/orders', first, { by: 'created', descending: true });
   const columns: Column<OrderRow>[] = [
     { id: 'number', title: t('order.number'), kind: 'code', width: '110px', sort: (row) => row.number, cell: (row) => <a href={`/orders/${row.id}`}>{row.number}</a> },
     { id: 'customer', title: t('order.customer'), sort: (row) => row.customer, cell: (row) => row.customer },
@@ -23,8 +23,8 @@ function Page({ rows }: Props) {
     { id: 'net', title: t('order.net'), kind: 'figure', sort: (row) => Number(row.net), cell: (row) => moneyIn(row.net, row.currency, language, row.decimals) },
   ];
   return (
-    <ListPage title={t('order.title')} find={rows.length > 0 ? { label: t('order.find'), field } : undefined}>
-      <DataTable label={t('order.title')} columns={columns} rows={found} rowId={(row) => row.id} empty={rows.length > 0 ? t('order.notFound', { text: field.value }) : t('order.none')} />
+    <ListPage title={t('order.title')} foot={<Pager page={page} onGo={go} />} find={first.count > 0 ? { label: t('order.find'), field } : undefined}>
+      <DataTable label={t('order.title')} columns={columns} rows={page.rows} rowId={(row) => row.id} empty={first.count > 0 ? t('order.notFound', { text: field.value }) : t('order.none')} />
     </ListPage>
   );
 }

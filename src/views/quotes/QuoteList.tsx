@@ -1,23 +1,23 @@
 import { useState } from 'react';
 import { Plus } from 'lucide-react';
-import type { QuoteRow } from '../../core/quoting';
+import type { QuotePage, QuoteRow } from '../../core/quoting';
 import { dateTime, moneyIn } from '../../i18n';
-import { Button, DataTable, ListPage, useFound, type Column } from '../../ui';
+import { Button, DataTable, ListPage, type Column } from '../../ui';
 import { Speech, useSpeech } from '../speech';
+import { Pager } from '../parts/Pager';
+import { usePage } from '../parts/usePage';
 import { NewQuote } from './NewQuote';
 
-interface Props { language: string; rows: QuoteRow[]; mayQuote: boolean }
+interface Props { language: string; first: QuotePage; mayQuote: boolean }
 
 export default function QuoteList(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
-const textsOf = (row: QuoteRow) => [row.number, row.customer, row.title, row.owner];
-
-function Page({ rows, mayQuote }: Props) {
+function Page({ first, mayQuote }: Props) {
   const { t, language } = useSpeech();
   const [open, setOpen] = useState(false);
-  const { field, rows: found } = useFound(rows, textsOf);
+  const { page, field, order, onOrder, go } = usePage('/api/quotes', first, { by: 'changed', descending: true });
   const columns: Column<QuoteRow>[] = [
     { id: 'number', title: t('quotes.number'), kind: 'code', width: '110px', sort: (row) => row.number, cell: (row) => <a href={`/quotes/${row.id}`}>{row.number}</a> },
     { id: 'customer', title: t('quotes.customer'), sort: (row) => row.customer, cell: (row) => row.customer },
@@ -30,10 +30,10 @@ function Page({ rows, mayQuote }: Props) {
   ];
   return (
     <ListPage
-      title={t('quotes.title')} find={rows.length > 0 ? { label: t('quotes.find'), field } : undefined}
+      title={t('quotes.title')} foot={<Pager page={page} onGo={go} />} find={first.count > 0 ? { label: t('quotes.find'), field } : undefined}
       act={mayQuote && <Button look="main" onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
     >
-      <DataTable label={t('quotes.title')} columns={columns} rows={found} rowId={(row) => row.id} empty={rows.length > 0 ? t('quotes.notFound', { text: field.value }) : t('quotes.none')} />
+      <DataTable label={t('quotes.title')} columns={columns} rows={page.rows} order={{ ...order, onOrder }} rowId={(row) => row.id} empty={first.count > 0 ? t('quotes.notFound', { text: field.value }) : t('quotes.none')} />
       <NewQuote open={open} onClose={() => setOpen(false)} />
     </ListPage>
   );

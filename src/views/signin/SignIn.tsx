@@ -11,15 +11,17 @@ interface Props {
   language: string;
   to: string;
   demo: { password: string; people: { email: string; role: 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer'; name: string }[] };
+  /** Why the form, sent without the page's script, was refused. */
+  refusal?: { email: string; text: string } | undefined;
 }
 
 export default function SignIn(props: Props) {
   return <Speech language={props.language}><Form {...props} /></Speech>;
 }
 
-function Form({ to, demo }: Props) {
+function Form({ to, demo, refusal }: Props) {
   const { t } = useSpeech();
-  const { register, handleSubmit, setError, setValue, setFocus, formState } = useForm<SignInInput>({ resolver: yupResolver(signInInput as never), mode: 'onSubmit', defaultValues: { email: '', password: '' } });
+  const { register, handleSubmit, setError, setValue, setFocus, formState } = useForm<SignInInput>({ resolver: yupResolver(signInInput as never), mode: 'onSubmit', defaultValues: { email: refusal?.email ?? '', password: '' }, ...(refusal ? { errors: { password: { type: 'refused', message: refusal.text } } } : {}) });
   const text = (code?: string) => (code === undefined ? undefined : hasText(code) ? t(code) : code);
   const go = handleSubmit(async (input) => {
     const answer = await ask('POST', '/api/session', input);
@@ -41,8 +43,8 @@ function Form({ to, demo }: Props) {
       </div>
       <div className={css.right}>
         <h1>{t('signIn.title')}</h1>
-        <form noValidate className={css.form} onSubmit={(event) => void go(event)}>
-          <Field label={t('signIn.email')} type="email" autoComplete="username" error={text(formState.errors.email?.message)} ref={emailRef} {...email} />
+        <form noValidate className={css.form} method="post" action={`/sign-in?to=${encodeURIComponent(to)}`} onSubmit={(event) => void go(event)}>
+          <Field label={t('signIn.email')} type="email" autoComplete="username" defaultValue={refusal?.email} error={text(formState.errors.email?.message)} ref={emailRef} {...email} />
           <Field label={t('signIn.password')} type="password" autoComplete="current-password" error={text(formState.errors.password?.message)} ref={passwordRef} {...password} />
           <Button look="main" type="submit" disabled={formState.isSubmitting}>{t('signIn.go')}</Button>
         </form>

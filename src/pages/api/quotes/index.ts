@@ -1,7 +1,8 @@
-import { newQuoteInput } from '../../../core/quoting';
-import { done } from '../../../services/failure';
-import { listQuotes, openQuote } from '../../../services/quotes';
-import { changing, reading } from '../_answer';
+import { newQuoteInput, quoteListInput } from '../../../core/quoting';
+import { listQuotes } from '../../../services/quote-list';
+import { openQuote } from '../../../services/quotes';
+import { changing, listing } from '../_answer';
 
-export const GET = reading(async (actor) => done(await listQuotes(actor)));
+/** A page of quotes (`?find=&states=&mine=&sort=&descending=&page=`). */
+export const GET = listing(quoteListInput, listQuotes);
 export const POST = changing(newQuoteInput, openQuote);

@@ -1,4 +1,4 @@
-/** The lines of a quote as a table for spreadsheets, and part numbers read from one. */
+/** The lines of a quote as a table for spreadsheets. */
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { exact } from '../../core/exact';
@@ -57,53 +57,4 @@ export async function linesAsXlsx(quote: QuoteView, language: string): Promise<U
   sheet.getRow(1).font = { bold: true };
   for (const line of quote.lines) sheet.addRow(columns.map(({ of, decimals }): Cell | null => (of(line) === '' ? null : decimals === undefined ? of(line) : Number(of(line)))));
   return new Uint8Array(await book.xlsx.writeBuffer());
-}
-
-/** Rows of a table as a list that can be read like a pasted one: a number and a quantity each. */
-export async function readTable(bytes: Uint8Array): Promise<{ is: 'list'; text: string } | { is: 'unreadable' }> {
-  const rows = isZip(bytes) ? await readSheet(bytes) : readText(bytes);
-  return rows ? { is: 'list', text: listOf(rows) } : { is: 'unreadable' };
-}
-
-const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
-
-function readText(bytes: Uint8Array): string[][] | null {
-  const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
-  // Anything but text has characters that no list has.
-  if (/[\u0000-\u0008\u000e-\u001f]/.test(text)) return null;
-  return Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' }).data;
-}
-
-async function readSheet(bytes: Uint8Array): Promise<string[][] | null> {
-  const book = new ExcelJS.Workbook();
-  try {
-    await book.xlsx.load(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
-  } catch {
-    return null;
-  }
-  const rows: string[][] = [];
-  book.worksheets[0]?.eachRow((row) => {
-    const cells: string[] = [];
-    row.eachCell({ includeEmpty: true }, (cell) => { cells.push(cell.text.trim()); });
-    rows.push(cells);
-  });
-  return rows;
-}
-
-/** Heads of columns as people write them, in the languages we speak. */
-const numberHead = /^(part ?number|item ?number|item ?no\.?|number|sku|teilenummer|artikelnummer|artikel-?nr\.?|nummer)$/i;
-const discountHead = /^(discount ?%?|rabatt ?%?)$/i;
-const quantityHead = /^(quantity|qty\.?|count|menge|anzahl|stück|stk\.?)$/i;
-
-/** A discount as a pasted row says it; none where there is none. */
-const discountOf = (cell: string | undefined): string => (cell === undefined || /^\s*(0([.,]0*)?)?\s*%?\s*$/.test(cell) ? '' : `\t${cell.trim().replace(/\s*%$/, '')}%`);
-
-function listOf(rows: string[][]): string {
-  const [head = []] = rows;
-  const numberAt = head.findIndex((cell) => numberHead.test(cell.trim()));
-  const quantityAt = head.findIndex((cell) => quantityHead.test(cell.trim()));
-  const discountAt = head.findIndex((cell) => discountHead.test(cell.trim()));
-  // Without heads the rows are read as they stand, as pasted ones are.
-  if (numberAt < 0) return rows.map((row) => row.join('\t')).join('\n');
-  return rows.slice(1).flatMap((row) => (row[numberAt]?.trim() ? [`${row[numberAt] ?? ''}\t${quantityAt < 0 ? '1' : (row[quantityAt] ?? '')}${discountOf(row[discountAt])}`] : [])).join('\n');
 }

@@ -2,7 +2,8 @@ import ExcelJS from 'exceljs';
 import { describe, expect, it } from 'vitest';
 import type { LineView, QuoteView } from '../../core/quoting';
 import { readPartList } from '../../core/quoting';
-import { linesAsCsv, linesAsXlsx, readTable } from './line-table';
+import { linesAsCsv, linesAsXlsx } from './line-sheet';
+import { readTableBytes as readTable } from './read-table';
 
 const line = (more: Partial<LineView>): LineView => ({
   id: '1', position: 1, sku: 'SILL-1212-X', family: 'livestock', name: { en: 'Sill scale', de: 'Schwellenwaage' }, partNumber: 'SILL-1212-X', quantity: 2, hand: null, locked: false, optional: false, discountable: true,

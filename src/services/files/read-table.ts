@@ -1,0 +1,38 @@
+/** Part numbers and quantities read from a CSV or XLSX file, within limits. */
+import Papa from 'papaparse';
+import { listOf } from './part-rows';
+import { readSheet, type SheetProblem } from './read-sheet';
+
+/** Of what is pasted or uploaded as a list. */
+export const tableLimits = { rows: 10_000, columns: 200, cells: 200_000, unpacked: 50 * 1024 * 1024, text: 32_767 } as const;
+
+export type TableRead = { is: 'list'; text: string } | SheetProblem;
+
+export function readTableBytes(bytes: Uint8Array): TableRead {
+  const read = isZip(bytes) ? readSheet(bytes, tableLimits) : readText(bytes);
+  return read.is === 'rows' ? { is: 'list', text: listOf(read.rows) } : read;
+}
+
+const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
+
+function readText(bytes: Uint8Array): { is: 'rows'; rows: string[][] } | SheetProblem {
+  const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
+  // Anything but text has characters that no list has.
+  if (/[\u0000-\u0008\u000e-\u001f]/.test(text)) return { is: 'unreadable' };
+  const rows: string[][] = [];
+  let cells = 0;
+  let beyond: SheetProblem | undefined;
+  Papa.parse<string[]>(text, {
+    skipEmptyLines: 'greedy',
+    // Row by row, so that what is beyond a limit is never built.
+    step: ({ data }, parser) => {
+      cells += data.length;
+      if (rows.length >= tableLimits.rows) beyond = { is: 'beyond', what: 'rows', most: tableLimits.rows };
+      else if (data.length > tableLimits.columns) beyond = { is: 'beyond', what: 'columns', most: tableLimits.columns, row: rows.length + 1 };
+      else if (cells > tableLimits.cells) beyond = { is: 'beyond', what: 'cells', most: tableLimits.cells };
+      if (beyond) parser.abort();
+      else rows.push(data);
+    },
+  });
+  return beyond ?? { is: 'rows', rows };
+}

@@ -1,0 +1,34 @@
+/** What travels between the server and its threads. */
+
+/** Something that a thread keeps between jobs and may have let go of: by its key, such as a version of a model. */
+export interface Need {
+  kind: string;
+  key: string;
+}
+
+export interface JobMessage {
+  id: number;
+  task: string;
+  input: unknown;
+  /** What the thread said it wants for this job. */
+  provided?: { need: Need; value: unknown }[];
+}
+
+export type ReplyMessage =
+  | { id: number; is: 'done'; value: unknown }
+  | { id: number; is: 'failed'; name: string; message: string; stack?: string | undefined }
+  /** Cannot be done before these are there. */
+  | { id: number; is: 'wants'; needs: Need[] }
+  | { id: number; is: 'progress'; value: unknown };
+
+/** Places in the shared memory of a thread. */
+export const flag = { stop: 0 } as const;
+
+export interface ThreadData {
+  /** Its own flags. */
+  flags: SharedArrayBuffer;
+  /** How many jobs that somebody waits for are under way in all threads; background threads stand still while there are any. */
+  urgent: SharedArrayBuffer;
+  /** Whether this is such a background thread. */
+  background: boolean;
+}
