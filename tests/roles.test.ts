@@ -45,7 +45,7 @@ const asRole = async (page: Page, email: string) => expect((await page.request.p
 
 test('a dealer cannot find, open or sell to what is not theirs', async ({ page, browser }) => {
   await asRole(page, people.engineer);
-  const quotes = (await (await page.request.get('/api/quotes')).json()) as { id: string; number: string }[];
+  const quotes = ((await (await page.request.get('/api/quotes')).json()) as { rows: { id: string; number: string }[] }).rows;
   const view = (await (await page.request.get(`/api/quotes/${quotes[0]?.id ?? ''}`)).json()) as QuoteView;
   expect(view.totals.cost ?? view.lines.length).toBeDefined();
   const [foreign] = (await (await page.request.get('/api/customers?find=callow')).json()) as { id: string }[];
@@ -59,7 +59,7 @@ test('a dealer cannot find, open or sell to what is not theirs', async ({ page, 
   const build = view.lines.find((line) => line.buildId)?.buildId ?? quotes[0]?.id ?? '';
   expect((await dealer.request.get(`/api/builds/${build}`)).status()).toBe(404);
   expect(await refusal(await dealer.request.post('/api/quotes', { data: { customerId: foreign?.id, title: '' } }))).toMatchObject({ status: 422, code: 'quote.unknownCustomer' });
-  const own = (await (await dealer.request.get('/api/quotes')).json()) as { owner: string }[];
+  const own = ((await (await dealer.request.get('/api/quotes')).json()) as { rows: { owner: string }[] }).rows;
   expect(new Set(own.map((quote) => quote.owner))).toEqual(new Set(['Rhona Pike']));
 });
 

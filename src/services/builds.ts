@@ -1,12 +1,12 @@
 /** Builds: begun from a model, another build or a part number; saved as they are made, with everything that follows worked out here again. */
 import { randomUUID } from 'node:crypto';
 import type { Context, Decision } from '../core/engine';
-import { specialKey, type BuildContent, type ContentInput, type NewBuildInput, type PassedWarning } from '../core/quoting';
+import { specialKey, type BuildContent, type ContentInput, type NewBuildInput, type PassedWarning, type SpecialPart } from '../core/quoting';
 import { connected, type BuildOutcome, type BuildRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { today } from './clock';
 import { done, fail, type Result } from './failure';
-import { askEngine } from './engines';
+import { askEngine, factsKey } from './engines';
 import { newestVersion, versionById, type VersionHead } from './models';
 import { keepFacts } from './quote-facts';
 import { holdQuote, type QuoteBase } from './quote-state';
@@ -90,6 +90,8 @@ export interface Saved {
   complete: boolean;
   sequence?: number;
   specialNumber?: number;
+  /** Working days until it is ready, for those whose page is not told how it is made. */
+  leadDays?: number | null;
 }
 
 /** Saves what a person made of a build. What the page computed is not asked for: the server works it out again. */
@@ -109,8 +111,13 @@ export async function saveContent(actor: Actor, id: string, { version, decisions
     const outcome = await outcomeOf(modelVersion, build.context, { decisions, passed: kept, special });
     await build.update({ decisions, passed: kept, special, outcome, version: version + 1 });
     await keepFactsOf(found.value);
-    return done({ version: version + 1, partNumber: outcome.partNumber, complete: outcome.complete, ...(await registeredFor(modelVersion, outcome)) });
+    return done({ version: version + 1, partNumber: outcome.partNumber, complete: outcome.complete, ...(await registeredFor(modelVersion, outcome)), ...(may(actor, 'workOrders') ? {} : { leadDays: await leadOf(modelVersion, outcome, special) }) });
   });
+}
+
+async function leadOf({ id: version }: VersionHead, { values }: BuildOutcome, special: readonly SpecialPart[]): Promise<number | null> {
+  const [days = null] = await askEngine('leads', { facts: await factsKey(), builds: [{ version, values, special }] });
+  return days;
 }
 
 /** What a build comes to counts on its quote where it stands on a line. */

@@ -11,6 +11,7 @@ import { coversOf, deliveredWhen } from './delivery';
 import { askEngine } from './engines';
 import { appraise, type Appraised } from './quote-facts';
 import { counted, type QuotedLine } from './quote-pricing';
+import { stamped } from './quote-stands';
 import type { QuoteState } from './quote-state';
 import { nameOf, reference, type Reference } from './reference-data';
 import { shownAs, signingIn, signOffsOf } from './standing';
@@ -56,7 +57,7 @@ export async function viewOf(actor: Actor, state: QuoteState, { appraised, steps
   const delivered = order?.promised ?? (await deliveredWhen(settled, counted(priced)));
   const showing: Showing = { seeCosts, resells, draft, stamp: known.stamp, delivered, country, rateOf: await taxRatesIn(country), covers: await coversOf(delivered) };
   const lines = await lineViews(state, priced, showing);
-  return {
+  return stamped({
     id: quote.id, number: quote.number, title: quote.title, version: quote.version,
     revision: { number: revision.number, state: revision.state, shown, validUntil: revision.validUntil, ...(revision.lost ? { lost: revision.lost } : {}) },
     revisions: all.map((each) => revisionView(known, each, each.number === revision.number ? shown : shownAs(each, [], undefined))),
@@ -74,7 +75,7 @@ export async function viewOf(actor: Actor, state: QuoteState, { appraised, steps
       edit: draft && may(actor, 'quotes'), accept: newest && may(actor, 'accept') && (draft || shown === 'sent'), send: draft && may(actor, 'quotes'),
       agreeRates: draft && may(actor, 'rates'), discount: draft && may(actor, 'discount'), revise: may(actor, 'quotes') && all[0]?.state !== 'draft' && all[0]?.state !== 'accepted', lose: newest && may(actor, 'quotes') && (draft || revision.state === 'sent'), seeCosts,
     },
-  };
+  });
 }
 
 /** Lines as they are shown: the same objects as before where nothing of them has changed. */

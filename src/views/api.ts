@@ -10,8 +10,8 @@ export interface Refusal {
 export type Answer<T> = { ok: true; value: T } | { ok: false; status: number; failures: Refusal[] };
 
 /** Status 0 where the server could not be reached at all. */
-export const ask = <T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<Answer<T>> =>
-  answerOf(path, { method, keepalive: method === 'PUT', ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }) });
+export const ask = <T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> =>
+  answerOf(path, { method, keepalive: method === 'PUT', headers: { ...headers, ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
 
 /** Sends a file as it is. */
 export const send = <T>(path: string, file: File): Promise<Answer<T>> => answerOf(path, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });

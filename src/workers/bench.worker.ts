@@ -5,10 +5,10 @@
 import { expose } from 'comlink';
 import { sceneKey, sceneOf, type Scene } from '../core/drawing';
 import { createEngine, differences, readNumber, usualLimits, type Cause, type Decision, type Difference, type ReadBack, type State, type Target, type WayOut } from '../core/engine';
-import { compileModel } from '../core/model';
+import { compilePublished } from '../core/model';
 import { withoutSpecial } from '../core/numbering';
 import { priceBuild } from '../core/pricing';
-import { differencesOf, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect, type Offer } from '../core/quoting';
+import { differencesOf, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, withoutMaking, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect, type Offer } from '../core/quoting';
 import { changesOf, type Changes } from './changes';
 
 /** What a picture is made of. */
@@ -23,7 +23,7 @@ export interface Way {
 }
 
 /** What a build is opened with: the model and all that its figures follow from, and what the page shows of it. */
-export type Opening = Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence' | 'specialNumber' | 'picture' | 'differences'>;
+export type Opening = Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence' | 'specialNumber' | 'picture' | 'differences' | 'may'>;
 
 /** Why something is not free, and the ways out. */
 export interface Why {
@@ -35,6 +35,8 @@ export interface Why {
 export type Remark = { kind: 'swap'; changes: number | null } | { kind: 'barred'; causes: Cause[] };
 
 let means: BenchMeans | undefined;
+/** Whoever is at the page may know how things are made. */
+let seesMaking = true;
 /** The state asked for last; what takes long gives way to a newer one. */
 let latest: { decisions: string; state: State } | undefined;
 /** What the page has, each kept up by the changes that were sent. */
@@ -79,11 +81,18 @@ function stateOf(decisions: readonly Decision[]): State {
   return latest.state;
 }
 
+/** What the page is told of what is made: nothing of how that is done where it is not to know. */
+function pictured(made: Made): BenchPicture {
+  const picture = pictureOf(ready(), made);
+  return seesMaking ? picture : withoutMaking(picture);
+}
+
 const bench = {
   /** Begins with what the page shows already. */
-  open({ document, context, tariff, terms, facts, sequence, specialNumber, picture, differences }: Opening): void {
+  open({ document, context, tariff, terms, facts, sequence, specialNumber, picture, differences, may }: Opening): void {
+    seesMaking = may.making;
     told = { picture, differences, remarks: {} };
-    const compiled = compileModel(document);
+    const compiled = compilePublished(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
     const engine = createEngine(compiled.model, context, usualLimits);
     // What the context alone allows is worked out before the first decision needs it.
@@ -108,7 +117,7 @@ const bench = {
       // What comes one after another in a model is alike; the next is taken from farther off.
       const decision = decisions[(done * 7) % decisions.length];
       if (asked || !decision) return;
-      changesOf(told.picture, pictureOf(ready(), { decisions: [decision], special: [] }));
+      changesOf(told.picture, pictured({ decisions: [decision], special: [] }));
       await pause();
     }
   },
@@ -121,7 +130,7 @@ const bench = {
   /** What changes in the picture with what is made now. Every answer counts, in the order in which they come, also one that is not shown. */
   picture(made: Made): Changes | null {
     asked = true;
-    const picture = pictureOf(ready(), made);
+    const picture = pictured(made);
     latest = { decisions: JSON.stringify(made.decisions), state: picture.state };
     const changes = changesOf(told.picture, picture);
     told.picture = picture;
@@ -130,7 +139,7 @@ const bench = {
 
   /** What would change in the picture with what may be made next; the page goes on showing what it shows. */
   ahead(made: Made): Changes | null {
-    const picture = pictureOf(ready(), made);
+    const picture = pictured(made);
     foreseen = { made: JSON.stringify(made), picture };
     return changesOf(told.picture, picture);
   },
@@ -138,7 +147,7 @@ const bench = {
   /** The page shows what it was told ahead. */
   took(made: Made): void {
     asked = true;
-    told.picture = foreseen?.made === JSON.stringify(made) ? foreseen.picture : pictureOf(ready(), made);
+    told.picture = foreseen?.made === JSON.stringify(made) ? foreseen.picture : pictured(made);
   },
 
   /** What changes in what each option would do to the list price. */
@@ -167,9 +176,9 @@ const bench = {
   /** Causes and ways out for a target, or for the clashes where there is none. */
   why({ decisions, special }: Made, target?: Target): Why {
     const { engine } = ready();
-    const before = pictureOf(ready(), { decisions, special });
+    const before = pictured({ decisions, special });
     const ways = engine.waysOut({ decisions }, target).map((way): Way => {
-      const after = pictureOf(ready(), { decisions: way.decisions, special });
+      const after = pictured({ decisions: way.decisions, special });
       const own = new Set([...way.changes.map((change) => change.on), target?.on].map((on) => on?.split('.')[0]));
       return { changes: way.changes, decisions: way.decisions, moved: differences(before.state, after.state).filter((each) => !own.has(each.row)), effect: effectOf(before, after) };
     });
@@ -181,7 +190,7 @@ const bench = {
 
   /** What a build would come to, without showing it. */
   judge(made: Made): Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> {
-    const { price, calculated, leadDays, number } = pictureOf(ready(), made);
+    const { price, calculated, leadDays, number } = pictured(made);
     return { price, calculated, leadDays, number };
   },
 

@@ -1,12 +1,12 @@
 /** Looks for the best build beside the Bench, so that nothing waits for it; whoever has enough ends the worker. */
 import { expose } from 'comlink';
 import { createEngine, type BestAnswer, type BestProgress } from '../core/engine';
-import { compileModel } from '../core/model';
+import { compilePublished } from '../core/model';
 import { bestFor, specialTariff, type BenchView, type BestWish, type MadeOf } from '../core/quoting';
 
 const best = {
   run({ document, context, tariff }: Pick<BenchView, 'document' | 'context' | 'tariff'>, made: MadeOf, wish: BestWish, tell: (progress: BestProgress) => void): BestAnswer {
-    const compiled = compileModel(document);
+    const compiled = compilePublished(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
     return bestFor(createEngine(compiled.model, context), specialTariff(tariff, made.special), made, wish, { progress: tell });
   },

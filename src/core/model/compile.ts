@@ -1,5 +1,4 @@
 /** From a document to a compiled model: places declared, formulas compiled, references checked. */
-import { ValidationError } from 'yup';
 import { formulaOf, type Expr, type FeelType, type Formula } from '../formula';
 import type { ModelDocument, Rule, Texts } from './document';
 import { beforeRepeated, drawnFormulas, repeats, type Drawing } from './drawing';
@@ -10,22 +9,12 @@ import { Names } from './names';
 import { anyNumber, Declaration, yesno, type Home } from './places';
 import type { ModelProblem } from './problem';
 import { placed, Rules } from './rules';
-import { documentSchema } from './schema';
 import { readsTyped } from './typed';
 
 export type ModelResult = { ok: true; model: CompiledModel } | { ok: false; problems: ModelProblem[] };
 
-/** Reads and compiles a document from outside. Every problem found is listed with its path; nothing throws. */
-export function compileModel(given: unknown): ModelResult {
-  try {
-    documentSchema.validateSync(given, { abortEarly: false });
-  } catch (failure) {
-    if (!(failure instanceof ValidationError)) throw failure;
-    const errors = failure.inner.length > 0 ? failure.inner : [failure];
-    return { ok: false, problems: errors.map((each) => ({ path: each.path ?? '', code: 'model.shape', params: { what: each.message } })) };
-  }
-  return new Compiler(given as ModelDocument, new Map(), []).run();
-}
+/** Compiles a document that was checked before, such as one that is published; what is not of its shape throws or compiles to nothing useful. */
+export const compilePublished = (document: ModelDocument): ModelResult => new Compiler(document, new Map(), []).run();
 
 /** Entries at most, those of the builds inside among them. */
 const mostEntries = 100_000;

@@ -30,12 +30,18 @@ export interface BenchView {
   today: string;
   /** Who is at the Bench. */
   person: string;
-  may: { special: boolean };
+  may: {
+    special: boolean;
+    /** Is told how it is made; else the document, the picture and the facts say nothing of that. */
+    making: boolean;
+  };
   preferences: BenchPreferences;
   /** As the server computed it, so that the page shows it at once. */
   picture: BenchPicture;
   /** What each option would do to the list price. */
   differences: Record<string, string>;
+  /** Working days until it is ready, as the server knows them; the page can work them out only where it is told how it is made. */
+  leadDays: number | null;
 }
 
 export interface BenchPreferences {

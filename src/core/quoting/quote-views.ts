@@ -141,6 +141,8 @@ export interface QuoteView {
   id: string;
   number: string;
   title: string;
+  /** Names this very view, so that an answer can tell only what differs from it. */
+  stand: string;
   /** Sent back with each change; a change against an older version is refused. */
   version: number;
   revision: { number: number; state: RevisionState; shown: ShownState; validUntil: string; lost?: Lost };

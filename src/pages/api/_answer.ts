@@ -2,9 +2,11 @@
 import { createHash } from 'node:crypto';
 import type { APIContext, APIRoute } from 'astro';
 import type { Schema } from 'yup';
+import type { QuoteView } from '../../core/quoting';
 import { sentence } from '../../i18n/sentence';
 import type { Actor } from '../../services/actor';
-import type { Failure, Result, Status } from '../../services/failure';
+import { done, type Failure, type Result, type Status } from '../../services/failure';
+import { answerTo } from '../../services/quote-stands';
 import { once, type Repeatable } from '../../services/work';
 import { checked, mostBytes, readBody, readBytes } from './_body';
 
@@ -68,6 +70,12 @@ export const changing = <I>(schema: Schema<I>, run: Run<I>, most = mostBytes): A
   if (repeat === null) return refused(400, [{ code: 'request.badKey' }], actor.language);
   return answer(await (repeat ? once(repeat, () => run(actor, read.value, context)) : run(actor, read.value, context)), actor.language);
 });
+
+/** The same for a quote: whoever names the view that they have is told only what is otherwise by now. */
+export const changingQuote = <I>(schema: Schema<I>, run: (actor: Actor, input: I, context: APIContext) => Promise<Result<QuoteView>>, most?: number): APIRoute => changing(schema, async (actor, input, context) => {
+  const result = await run(actor, input, context);
+  return result.ok ? done(answerTo(context.request.headers.get('quote-stand'), result.value)) : result;
+}, most);
 
 /** An endpoint that takes the bytes of a file. */
 export const taking = (most: number, run: (actor: Actor, bytes: Uint8Array<ArrayBuffer>) => Promise<Result<unknown>>): APIRoute => entered(async (actor, { request }) => {

@@ -1,6 +1,6 @@
 /** A thread of engines: keeps models, engines and lists warm between jobs, and lets go of what was not used for longest. */
 import { createEngine, usualLimits, type Context, type Engine } from '../../core/engine';
-import { compileModel, type CompiledModel, type ModelDocument } from '../../core/model';
+import { compilePublished, type CompiledModel, type ModelDocument } from '../../core/model';
 import type { Tariff } from '../../core/pricing';
 import { engineTasks, type Facts, type Kept } from './engine-tasks';
 import { Recent } from './recent';
@@ -42,7 +42,7 @@ serveTasks(engineTasks(kept), ({ kind, key }, value) => {
   if (kind === 'tariff') lists.set(key, value as Tariff, 1);
   else if (kind === 'facts') facts.set(key, value as Facts, 1);
   else {
-    const result = compileModel(JSON.parse(value as string) as ModelDocument);
+    const result = compilePublished(JSON.parse(value as string) as ModelDocument);
     if (!result.ok) throw new Error(`published model does not compile: ${JSON.stringify(result.problems.slice(0, 3))}`);
     sizes.set(key, (value as string).length);
     models.set(key, result.model, (value as string).length);

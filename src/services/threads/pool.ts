@@ -130,7 +130,10 @@ export class Pool {
     const stop = setTimeout(() => Atomics.store(own, flag.stop, 1), this.options.deadline);
     const end = setTimeout(() => this.abandon(new NotDone('late')), this.options.deadline + grace);
     this.current = { job, timers: [stop, end] };
-    this.started().postMessage({ id, task, input, ...(provided ? { provided } : {}) } satisfies JobMessage);
+    const thread = this.started();
+    // Only while a job is under way does the thread keep the process alive.
+    thread.ref();
+    thread.postMessage({ id, task, input, ...(provided ? { provided } : {}) } satisfies JobMessage);
   }
 
   /** Ends the turn of the job under way. */
@@ -139,6 +142,7 @@ export class Pool {
     if (!current) return undefined;
     current.timers.forEach((timer) => clearTimeout(timer));
     this.current = undefined;
+    this.thread?.unref();
     if (!this.options.background) {
       const all = new Int32Array(urgent);
       if (Atomics.sub(all, 0, 1) === 1) Atomics.notify(all, 0);
@@ -149,9 +153,7 @@ export class Pool {
   private started(): Worker {
     if (this.thread) return this.thread;
     const data: ThreadData = { flags: this.flags, urgent, background: this.options.background ?? false };
-    const thread = new Worker(join(process.cwd(), 'dist', `${this.options.file}.mjs`), { workerData: data, resourceLimits: { maxOldGenerationSizeMb: this.options.memory } });
-    // The server ends whatever its threads do.
-    thread.unref();
+    const thread = new Worker(join(process.cwd(), 'dist', `${this.options.file}.mjs`), { workerData: data, execArgv: [], resourceLimits: { maxOldGenerationSizeMb: this.options.memory } });
     thread.on('message', (message: ReplyMessage) => this.hear(message));
     thread.on('error', (thrown: Error & { code?: string }) => {
       if (this.thread === thread) this.abandon(thrown.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new NotDone('memory') : thrown);

@@ -37,7 +37,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const words = useMemo(() => new Words(outline, t, language, units), [outline, t, language, units]);
   const [asked, setAsked] = useState<{ target: Target; why: Why } | null>(null);
   const [clash, setClash] = useState<Why | null>(null);
-  const [strip, setStrip] = useState<StripTab>('parts');
+  const [strip, setStrip] = useState<StripTab>(view.may.making ? 'parts' : 'changed');
   const [keeping, setKeeping] = useState(false);
   const [large, setLarge] = useState(false);
   const sheet = useRef<SheetHandle>(null);

@@ -40,7 +40,9 @@ export const Side = memo(function Side({ bench, view, words, frozen, large, onLa
   const { t, language } = useSpeech();
   const [open, setOpen] = useState<string | null>('net');
   const { tariff, terms, outline } = view;
-  const { line, price, leadDays, figures } = bench.picture;
+  const { line, price, figures } = bench.picture;
+  // Undefined while the server has not said yet.
+  const leadDays = view.may.making ? bench.picture.leadDays : bench.servedLead;
   const amount = (value: string) => money(value, language, tariff.decimals);
   const figure = (id: string, value: string | null): string => {
     if (value === null) return '·';
@@ -65,10 +67,10 @@ export const Side = memo(function Side({ bench, view, words, frozen, large, onLa
         {row('net', t('bench.net'), amount(line.unitNet), <Walk price={line} quantity={terms.quantity} currency={tariff.currency} decimals={tariff.decimals} />)}
         {line.cost !== undefined && row('cost', t('bench.cost'), amount(line.unitCost ?? '0'), <CostParts bench={bench} view={view} />)}
         {line.margin !== undefined && row('margin', t('bench.margin'), percent(line.margin, language, 1), <p className={shared.quiet}>{t('bench.marginHow', { net: amount(line.net), cost: amount(line.cost ?? '0') })}</p>)}
-        {row('lead', t('bench.lead'), leadDays === null ? '·' : t('bench.days', { count: leadDays }), <LeadParts bench={bench} view={view} />)}
-        {leadDays !== null && row('promised', t('bench.promised'), date(afterWorkingDays(view.today, leadDays + shippingDays), language), <p className={shared.quiet}>{t('bench.promisedHow', { days: number(String(leadDays), language), shipping: shippingDays, date: date(view.today, language) })}</p>)}
+        {row('lead', t('bench.lead'), leadDays === undefined ? '…' : leadDays === null ? '·' : t('bench.days', { count: leadDays }), view.may.making ? <LeadParts bench={bench} view={view} /> : <p className={shared.quiet}>{t('bench.leadServed')}</p>)}
+        {leadDays !== null && leadDays !== undefined && row('promised', t('bench.promised'), date(afterWorkingDays(view.today, leadDays + shippingDays), language), <p className={shared.quiet}>{t('bench.promisedHow', { days: number(String(leadDays), language), shipping: shippingDays, date: date(view.today, language) })}</p>)}
         {figures.map(({ id, value }) => row(id, words.row(id), figure(id, value), <FormulaParts id={id} bench={bench} view={view} words={words} onGo={onGo} />))}
       </div>
     </aside>
   );
-}, (before, after) => before.bench.picture === after.bench.picture && before.bench.content === after.bench.content && before.bench.scene === after.bench.scene && before.view === after.view && before.words === after.words && before.large === after.large);
+}, (before, after) => before.bench.picture === after.bench.picture && before.bench.content === after.bench.content && before.bench.scene === after.bench.scene && before.bench.servedLead === after.bench.servedLead && before.view === after.view && before.words === after.words && before.large === after.large);

@@ -28,6 +28,9 @@ interface Props {
   onOpen: (variant: string) => void;
 }
 
+/** How it is made is only for those who are told. */
+const tabsFor = ({ may }: BenchView): StripTab[] => [...(may.making ? (['parts', 'operations'] as const) : []), 'changed', 'notes', 'variants', 'best'];
+
 /** The strip at the foot: what the build is made of and how, what moved, what to know, and how it stands beside others. */
 export const Strip = memo(function Strip({ tab, onTab, bench, view, words, frozen, onOpen }: Props) {
   const { t, language } = useSpeech();
@@ -37,7 +40,7 @@ export const Strip = memo(function Strip({ tab, onTab, bench, view, words, froze
   // What compares builds wants room.
   const tall = size === 'tall' || (size === 'low' && (tab === 'variants' || tab === 'best'));
   const counts: Partial<Record<StripTab, number>> = { parts: making.materials.length, operations: making.operations.length, changed: moved.length, notes: state.messages.length };
-  const tabs = (['parts', 'operations', 'changed', 'notes', 'variants', 'best'] as const).map((id) => ({ id, text: counts[id] === undefined ? t(`bench.${id}`) : `${t(`bench.${id}`)} ${String(counts[id])}` }));
+  const tabs = tabsFor(view).map((id) => ({ id, text: counts[id] === undefined ? t(`bench.${id}`) : `${t(`bench.${id}`)} ${String(counts[id])}` }));
   return (
     <section className={classes(css.strip, size === 'closed' && css.closed, tall && css.tall)} aria-label={t('bench.parts')}>
       <div className={css.head}>

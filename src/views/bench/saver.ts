@@ -8,6 +8,8 @@ export interface Saved {
   refusals: readonly Refusal[];
   sequence?: number | undefined;
   specialNumber?: number | undefined;
+  /** Working days, where the page cannot know them by itself. */
+  leadDays?: number | null | undefined;
 }
 
 const retrySeconds = 3;
@@ -42,10 +44,10 @@ export class Saver {
       this.waiting = null;
       const { decisions, passed, special } = content;
       const body = { version: this.version, decisions, passed: passed.map(({ rule, reason }) => ({ rule, reason })), special };
-      const answer = await ask<{ version: number; sequence?: number; specialNumber?: number }>('PUT', `/api/builds/${this.id}`, body);
+      const answer = await ask<{ version: number; sequence?: number; specialNumber?: number; leadDays?: number | null }>('PUT', `/api/builds/${this.id}`, body);
       if (answer.ok) {
         this.version = answer.value.version;
-        tell({ state: 'saved', refusals: [], version: this.version, sequence: answer.value.sequence, specialNumber: answer.value.specialNumber });
+        tell({ state: 'saved', refusals: [], version: this.version, sequence: answer.value.sequence, specialNumber: answer.value.specialNumber, leadDays: answer.value.leadDays });
       } else if (answer.status === 0 || answer.status >= 500) {
         tell({ state: 'offline', refusals: [] });
         this.waiting ??= { content, tell };

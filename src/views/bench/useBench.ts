@@ -59,6 +59,8 @@ export interface Bench extends BenchActs, Shown {
   differences: ByRow<string>;
   scene: Scene | null;
   remarks: ByRow<Remark>;
+  /** Working days as the server worked them out, for those who are not told how it is made; undefined while it is at it. */
+  servedLead: number | null | undefined;
   save: SaveState;
   refusals: readonly Refusal[];
 }
@@ -76,6 +78,7 @@ export function useBench(view: BenchView): Bench {
   const saver = useMemo(() => new Saver(view.build.id, history.base, (content) => history.has(content)), [view, history]);
   const [shown, setShown] = useState<Shown>({ content: view.content, picture: view.picture, moved: [], canUndo: false, canRedo: false });
   const [priceDifferences, setPriceDifferences] = useState(() => byRow(view.differences));
+  const [servedLead, setServedLead] = useState<number | null | undefined>(view.leadDays);
   const [scene, setScene] = useState<Scene | null>(null);
   const [remarks, setRemarks] = useState<ByRow<Remark>>(new Map());
   const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({ save: 'saved', refusals: [] });
@@ -157,6 +160,8 @@ export function useBench(view: BenchView): Bench {
           return { content: next, picture, moved: step.moved.filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo };
         });
         setSaving((before) => ({ ...before, save: 'saving' }));
+        // It is the server's to say where the page is not told how things are made.
+        if (!view.may.making) setServedLead(undefined);
       });
       if (foreseen) {
         ahead.moved();
@@ -173,6 +178,7 @@ export function useBench(view: BenchView): Bench {
         // That an earlier decision is saved says nothing of this one.
         if (mine === turn.current || result.state !== 'saved') setSaving({ save: result.state, refusals: result.refusals });
         if (result.version !== undefined) history.saved(result.version, next);
+        if (result.state === 'saved' && mine === turn.current && result.leadDays !== undefined) setServedLead(result.leadDays);
         const { sequence, specialNumber } = numbers.current;
         if (result.state !== 'saved' || mine !== turn.current || (result.sequence === sequence && result.specialNumber === specialNumber)) return;
         numbers.current = { sequence: result.sequence, specialNumber: result.specialNumber };
@@ -183,12 +189,12 @@ export function useBench(view: BenchView): Bench {
       });
       void fill(next, mine, false);
     },
-    [ahead, fill, history, pictureOf, saver],
+    [ahead, fill, history, pictureOf, saver, view],
   );
 
   useEffect(() => {
-    const { document, context, tariff, terms, facts, sequence, specialNumber, picture } = view;
-    const opening: Opening = { document, context, tariff, terms, facts, sequence, specialNumber, picture, differences: view.differences };
+    const { document, context, tariff, terms, facts, sequence, specialNumber, picture, may } = view;
+    const opening: Opening = { document, context, tariff, terms, facts, sequence, specialNumber, picture, may, differences: view.differences };
     const begun: Worker[] = [];
     const begin = () => {
       const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
@@ -268,5 +274,5 @@ export function useBench(view: BenchView): Bench {
       },
     };
   }, [ahead, history, saver, show, view.person]);
-  return useMemo(() => ({ ...acts, ...shown, ...saving, differences: priceDifferences, scene, remarks }), [acts, shown, saving, priceDifferences, scene, remarks]);
+  return useMemo(() => ({ ...acts, ...shown, ...saving, differences: priceDifferences, scene, remarks, servedLead }), [acts, shown, saving, priceDifferences, scene, remarks, servedLead]);
 }

@@ -3,6 +3,7 @@ import { Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
 import { keysIn, own, type TextKey } from '../../i18n';
 import { Button, Combobox, Dialog, KeyList, Toaster, say, type ComboOption } from '../../ui';
 import { ask } from '../api';
+import { pause } from '../parts/pause';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
 import css from './frame.module.css';
@@ -112,6 +113,9 @@ function Find({ onNewQuote }: { onNewQuote: () => void }) {
   const find = async (typed: string) => {
     setText(typed);
     const turn = ++latest.current;
+    // Asked once typing pauses, not with every key.
+    await new Promise((next) => setTimeout(next, pause));
+    if (turn !== latest.current) return;
     const answer = typed.trim() ? await ask<Hit[]>('GET', `/api/search?find=${encodeURIComponent(typed)}`) : null;
     if (turn === latest.current) setHits(answer?.ok ? answer.value : []);
   };

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { exact } from '../../core/exact';
 import type { Term, Typed } from '../../core/pricing';
-import { plainMoney, requoter, sameWhereEqual, typedOf, type RatesInput, type LineValue, type LineView, type LocalEdit, type QuoteView, type TypedInput } from '../../core/quoting';
+import { isChanges, plainMoney, requoter, sameWhereEqual, typedOf, withChanges, type QuoteChanges, type RatesInput, type LineValue, type LineView, type LocalEdit, type QuoteView, type TypedInput } from '../../core/quoting';
 import { say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { useSpeech } from '../speech';
@@ -62,20 +62,29 @@ export function useQuote(first: QuoteView): QuoteActs {
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const version = useRef(first.version);
   const count = useRef(0);
+  // What the page has, for the server to tell only what is otherwise.
+  const has = useRef(first);
   const show = (newer: QuoteView) => {
     version.current = newer.version;
+    has.current = newer;
     setKnown((before) => sameWhereEqual(before, newer));
   };
   const refresh = async () => {
     const newer = await ask<QuoteView>('GET', `/api/quotes/${first.id}`);
     if (newer.ok) show(newer.value);
   };
+  /** An answer as the whole view, however little of it was sent. */
+  const told = async (answer: Answer<QuoteView | QuoteChanges>): Promise<Answer<QuoteView>> => {
+    if (!answer.ok) return answer;
+    if (!isChanges(answer.value)) return { ok: true, value: answer.value };
+    return answer.value.had === has.current.stand ? { ok: true, value: withChanges(has.current, answer.value) } : ask<QuoteView>('GET', `/api/quotes/${first.id}`);
+  };
   const change: QuoteActs['change'] = (method, path, body, local = []) => {
     count.current += 1;
     const id = count.current;
     setPending((before) => [...before, { id, edits: local }]);
     const made = queue.current.then(async () => {
-      const answer = await ask<QuoteView>(method, `/api/quotes/${first.id}${path}`, { version: version.current, ...body });
+      const answer = await told(await ask<QuoteView | QuoteChanges>(method, `/api/quotes/${first.id}${path}`, { version: version.current, ...body }, { 'quote-stand': has.current.stand }));
       if (answer.ok) show(answer.value);
       else if (answer.status === 409) {
         await refresh();

@@ -4,6 +4,7 @@ import type { CustomerFound } from '../../core/quoting';
 import { Button, Combobox } from '../../ui';
 import { ask } from '../api';
 import { useSpeech } from '../speech';
+import { pause } from './pause';
 import css from './forms.module.css';
 
 interface Props {
@@ -24,6 +25,8 @@ export function CustomerField({ error, onMeant, onNew }: Props) {
     setText(typed);
     onMeant(null);
     const turn = ++latest.current;
+    await new Promise((next) => setTimeout(next, pause));
+    if (turn !== latest.current) return;
     const answer = typed.trim() ? await ask<CustomerFound[]>('GET', `/api/customers?find=${encodeURIComponent(typed)}`) : null;
     if (turn !== latest.current) return;
     const all = answer?.ok ? answer.value : [];

@@ -1,9 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Page } from '../../core/quoting';
 import { ask } from '../api';
-
-/** Typing has paused after so many milliseconds. */
-export const pause = 180;
+import { pause } from './pause';
 
 export interface Order {
   by: string;

@@ -1,5 +1,5 @@
 import { putOnQuoteInput } from '../../../../core/quoting';
 import { putOnQuote } from '../../../../services/quote-builds';
-import { changing, param } from '../../_answer';
+import { changingQuote, param } from '../../_answer';
 
-export const POST = changing(putOnQuoteInput, (actor, input, context) => putOnQuote(actor, param(context, 'id'), input));
+export const POST = changingQuote(putOnQuoteInput, (actor, input, context) => putOnQuote(actor, param(context, 'id'), input));

@@ -1,7 +1,7 @@
 import { quoteAddressInput } from '../../../../core/quoting';
 import { changeAddress, knownAddresses } from '../../../../services/quote-addresses';
-import { changing, param, reading } from '../../_answer';
+import { changingQuote, param, reading } from '../../_answer';
 
 /** Where the customer is known to be. */
 export const GET = reading((actor, context) => knownAddresses(actor, param(context, 'id')));
-export const POST = changing(quoteAddressInput, (actor, input, context) => changeAddress(actor, param(context, 'id'), input));
+export const POST = changingQuote(quoteAddressInput, (actor, input, context) => changeAddress(actor, param(context, 'id'), input));

@@ -1,7 +1,7 @@
 import { customerInput } from '../../../../core/quoting';
 import { changeCustomer, seeCustomerChange } from '../../../../services/customer-change';
-import { changing, param, reading } from '../../_answer';
+import { changingQuote, param, reading } from '../../_answer';
 
 /** What another customer (`?to=`) would change. */
 export const GET = reading((actor, context) => seeCustomerChange(actor, param(context, 'id'), context.url.searchParams.get('to') ?? ''));
-export const POST = changing(customerInput, (actor, input, context) => changeCustomer(actor, param(context, 'id'), input));
+export const POST = changingQuote(customerInput, (actor, input, context) => changeCustomer(actor, param(context, 'id'), input));

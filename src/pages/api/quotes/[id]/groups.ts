@@ -1,5 +1,5 @@
 import { renameGroupInput } from '../../../../core/quoting';
 import { renameGroup } from '../../../../services/lines';
-import { changing, param } from '../../_answer';
+import { changingQuote, param } from '../../_answer';
 
-export const PATCH = changing(renameGroupInput, (actor, input, context) => renameGroup(actor, param(context, 'id'), input));
+export const PATCH = changingQuote(renameGroupInput, (actor, input, context) => renameGroup(actor, param(context, 'id'), input));

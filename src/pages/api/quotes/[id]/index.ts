@@ -1,6 +1,6 @@
 import { changeQuoteInput } from '../../../../core/quoting';
 import { changeWhole, seeQuote } from '../../../../services/quotes';
-import { changing, param, reading, revisionOf } from '../../_answer';
+import { changingQuote, param, reading, revisionOf } from '../../_answer';
 
 export const GET = reading((actor, context) => seeQuote(actor, param(context, 'id'), revisionOf(context.url)));
-export const PATCH = changing(changeQuoteInput, (actor, input, context) => changeWhole(actor, param(context, 'id'), input));
+export const PATCH = changingQuote(changeQuoteInput, (actor, input, context) => changeWhole(actor, param(context, 'id'), input));

@@ -1,5 +1,5 @@
 import { loseInput } from '../../../../core/quoting';
 import { loseQuote } from '../../../../services/revisions';
-import { changing, param } from '../../_answer';
+import { changingQuote, param } from '../../_answer';
 
-export const POST = changing(loseInput, (actor, input, context) => loseQuote(actor, param(context, 'id'), input));
+export const POST = changingQuote(loseInput, (actor, input, context) => loseQuote(actor, param(context, 'id'), input));

@@ -1,5 +1,5 @@
 import { versionInput } from '../../../../core/quoting';
 import { step } from '../../../../services/undo';
-import { changing, param } from '../../_answer';
+import { changingQuote, param } from '../../_answer';
 
-export const POST = changing(versionInput, (actor, input, context) => step(actor, param(context, 'id'), 'redo', input));
+export const POST = changingQuote(versionInput, (actor, input, context) => step(actor, param(context, 'id'), 'redo', input));

@@ -1,5 +1,5 @@
 import { sendVariantsInput } from '../../../../core/quoting';
 import { sendVariants } from '../../../../services/variants';
-import { changing, param } from '../../_answer';
+import { changingQuote, param } from '../../_answer';
 
-export const POST = changing(sendVariantsInput, (actor, input, context) => sendVariants(actor, param(context, 'id'), input));
+export const POST = changingQuote(sendVariantsInput, (actor, input, context) => sendVariants(actor, param(context, 'id'), input));

@@ -1,5 +1,5 @@
 import { newLineInput } from '../../../../../core/quoting';
 import { addByNumber } from '../../../../../services/quote-builds';
-import { changing, param } from '../../../_answer';
+import { changingQuote, param } from '../../../_answer';
 
-export const POST = changing(newLineInput, (actor, input, context) => addByNumber(actor, param(context, 'id'), input));
+export const POST = changingQuote(newLineInput, (actor, input, context) => addByNumber(actor, param(context, 'id'), input));

@@ -1,5 +1,5 @@
 import { placeLinesInput } from '../../../../../core/quoting';
 import { placeLines } from '../../../../../services/lines';
-import { changing, param } from '../../../_answer';
+import { changingQuote, param } from '../../../_answer';
 
-export const POST = changing(placeLinesInput, (actor, input, context) => placeLines(actor, param(context, 'id'), input));
+export const POST = changingQuote(placeLinesInput, (actor, input, context) => placeLines(actor, param(context, 'id'), input));

@@ -1,5 +1,5 @@
 import { rivalsInput } from '../../../../../core/quoting';
 import { rivalLines } from '../../../../../services/rivals';
-import { changing, param } from '../../../_answer';
+import { changingQuote, param } from '../../../_answer';
 
-export const POST = changing(rivalsInput, (actor, input, context) => rivalLines(actor, param(context, 'id'), input));
+export const POST = changingQuote(rivalsInput, (actor, input, context) => rivalLines(actor, param(context, 'id'), input));

@@ -1,5 +1,5 @@
 import { lineValuesInput } from '../../../../../core/quoting';
 import { fillLines } from '../../../../../services/lines';
-import { changing, param } from '../../../_answer';
+import { changingQuote, param } from '../../../_answer';
 
-export const PATCH = changing(lineValuesInput, (actor, input, context) => fillLines(actor, param(context, 'id'), input));
+export const PATCH = changingQuote(lineValuesInput, (actor, input, context) => fillLines(actor, param(context, 'id'), input));

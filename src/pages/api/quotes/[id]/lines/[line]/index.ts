@@ -1,6 +1,6 @@
 import { changeLineInput, versionInput } from '../../../../../../core/quoting';
 import { changeLine, removeLines } from '../../../../../../services/lines';
-import { changing, param } from '../../../../_answer';
+import { changingQuote, param } from '../../../../_answer';
 
-export const PATCH = changing(changeLineInput, (actor, input, context) => changeLine(actor, param(context, 'id'), param(context, 'line'), input));
-export const DELETE = changing(versionInput, (actor, { version }, context) => removeLines(actor, param(context, 'id'), { version, lines: [param(context, 'line')] }));
+export const PATCH = changingQuote(changeLineInput, (actor, input, context) => changeLine(actor, param(context, 'id'), param(context, 'line'), input));
+export const DELETE = changingQuote(versionInput, (actor, { version }, context) => removeLines(actor, param(context, 'id'), { version, lines: [param(context, 'line')] }));

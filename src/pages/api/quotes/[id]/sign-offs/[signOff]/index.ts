@@ -1,5 +1,5 @@
 import { answerSignOffInput } from '../../../../../../core/quoting';
 import { answerSignOff } from '../../../../../../services/sign-offs';
-import { changing, param } from '../../../../_answer';
+import { changingQuote, param } from '../../../../_answer';
 
-export const PATCH = changing(answerSignOffInput, (actor, input, context) => answerSignOff(actor, param(context, 'id'), param(context, 'signOff'), input));
+export const PATCH = changingQuote(answerSignOffInput, (actor, input, context) => answerSignOff(actor, param(context, 'id'), param(context, 'signOff'), input));
