@@ -206,6 +206,12 @@ function tell(title: string, kept: readonly Kept[], loop: string): number {
   return percentile(kept.flatMap((each) => (each.kind === 'edit' ? [each.took] : [])), 0.95);
 }
 
+/** Fifty choices of the large model, each counted otherwise, so that the best build is not soon proven. */
+const wish = {
+  weights: Array.from({ length: 60 }, (_, at) => at).filter((at) => at % 10 !== 0).slice(0, 50).map((at) => ({ measure: `if f${String(at)} = "o1" then ${String(3 + ((at * 7) % 11))} else if f${String(at)} = "o2" then ${String(1 + ((at * 5) % 13))} else ${String(2 + (at % 9))}`, weight: '1' })),
+  bounds: [],
+};
+
 /** Four people who ask for best builds of the large model, one after another, until told to stop. */
 async function askForBest(until: number): Promise<string> {
   const asked = await Promise.all(crowd.slice(0, 4).map(async (person) => {
@@ -215,9 +221,10 @@ async function askForBest(until: number): Promise<string> {
     while (performance.now() < until) {
       const stop = new AbortController();
       const timer = setTimeout(() => stop.abort(), Math.max(1, until - performance.now()));
-      const answer = await person.ask('POST', `/api/builds/${value.id}/best`, { weights: [{ measure: 'price', weight: '1' }], bounds: [] }, {}, stop.signal).catch(() => null);
+      const answer = await person.ask('POST', `/api/builds/${value.id}/best`, wish, {}, stop.signal).catch(() => null);
       clearTimeout(timer);
       if (answer?.status === 200) answered += 1;
+      else if (answer) throw new Error(`a best build was answered with ${String(answer.status)}: ${JSON.stringify(answer.value)}`);
     }
     return answered;
   }));

@@ -188,7 +188,7 @@ test('forty pasted part numbers: found, read back, and three that are wrong', as
     box.dispatchEvent(new Event('input', { bubbles: true }));
   });
   await dialog.getByRole('button', { name: 'Read the list' }).click();
-  await expect(dialog.getByText('10,000 rows are too many to read at once. Paste up to 1,000.')).toBeVisible();
+  await expect(dialog.getByText('11,000 rows are too many to read at once. Paste up to 10,000.')).toBeVisible();
   await dialog.getByRole('textbox').fill(list.join('\n'));
   await dialog.getByRole('button', { name: 'Read the list' }).click();
   await expect(dialog.getByRole('button', { name: 'Add 37 of 40' })).toBeVisible();

@@ -331,7 +331,7 @@ test('a forged save is refused and changes nothing', async ({ page }) => {
   // A dealer makes no special parts.
   expect(await put({ version: 1, decisions, special })).toEqual([403, 'refused.permission']);
   const view = (await (await page.request.get(`/api/builds/${build}`)).json()) as { build: { version: number }; content: object; may: object };
-  expect([view.build.version, view.content, view.may]).toEqual([1, { decisions: [], passed: [], special: [] }, { special: false }]);
+  expect([view.build.version, view.content, view.may]).toEqual([1, { decisions: [], passed: [], special: [] }, { special: false, making: false }]);
   // What is not theirs is not there: variants, drawings, the newer version, a copy.
   await page.context().clearCookies();
   await signIn(page, people.engineer);

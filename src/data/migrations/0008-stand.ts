@@ -14,7 +14,7 @@ create index sign_in_attempts_address on sign_in_attempts (address, at);
 create table devices (token_hash text primary key, user_id uuid not null references users on delete cascade, seen_at timestamptz not null default now());
 create index sessions_expiry on sessions (expires_at);
 
-create table answers (user_id uuid not null references users on delete cascade, key text not null, asked text not null, answer jsonb, at timestamptz not null default now(), primary key (user_id, key));
+create table answers (user_id uuid not null references users on delete cascade, key text not null, asked text not null, answer json, at timestamptz not null default now(), primary key (user_id, key));
 create index answers_at on answers (at);
 
 create sequence reference_stamps;

@@ -52,6 +52,8 @@ interface Job extends JobMessage {
   provide: (need: Need) => Promise<unknown>;
   progress: (value: unknown) => void;
   settle: (outcome: { value: unknown } | { failure: Error }) => void;
+  /** Whoever asked has an answer, or is gone. */
+  over: boolean;
 }
 
 /** Raised while jobs are under way that somebody waits for; background threads look at it. */
@@ -81,8 +83,9 @@ export class Pool {
     return new Promise<T>((resolve, reject) => {
       const onGone = () => this.drop(job, new NotDone('gone'));
       const job: Job = {
-        id: ++this.count, task, input, of, provide: AsyncResource.bind(provide), progress,
+        id: ++this.count, task, input, of, provide: AsyncResource.bind(provide), progress, over: false,
         settle: (outcome) => {
+          job.over = true;
           signal?.removeEventListener('abort', onGone);
           if ('value' in outcome) resolve(outcome.value as T);
           else reject(outcome.failure);
@@ -94,9 +97,12 @@ export class Pool {
     });
   }
 
+  /** Ends the thread, and with it what is under way. */
   async close(): Promise<void> {
-    await this.thread?.terminate();
+    const { thread } = this;
     this.thread = undefined;
+    this.done()?.settle({ failure: new NotDone('gone') });
+    await thread?.terminate();
   }
 
   private enqueue(job: Job, place: 'first' | 'last'): void {
@@ -186,6 +192,8 @@ export class Pool {
   private async fetch(job: Job, needs: readonly Need[]): Promise<void> {
     try {
       job.provided = [...(job.provided ?? []), ...(await Promise.all(needs.map(async (need) => ({ need, value: await job.provide(need) }))))];
+      // Whoever asked may have gone meanwhile.
+      if (job.over) return;
       this.enqueue(job, 'first');
       this.next();
     } catch (failure) {
