@@ -12,7 +12,7 @@ import { sessionCookie } from './server/cookies';
 import { answerPolicy, pagePolicy, plainHeaders } from './server/headers';
 import { mayCome } from './server/origin';
 import type { Failure } from './services/failure';
-import { isUnavailable } from './services/health';
+import { isBusy } from './services/health';
 import { startHousekeeping } from './services/housekeeping';
 import { log } from './services/log';
 import { duringRequest, type RequestContext } from './services/request';
@@ -43,7 +43,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
       const unknown = response.status === 404 && !isPage(url) && response.headers.get('content-type')?.startsWith('application/json') !== true;
       return secured(context, unknown ? failed(context, 404, { code: 'request.unknown' }) : response);
     } catch (thrown) {
-      if (isUnavailable(thrown)) {
+      if (isBusy(thrown)) {
         log.warn({ busy: url.pathname, why: (thrown as Error).message });
         return secured(context, failed(context, 503, { code: 'request.busy', retryAfter: 2 }));
       }

@@ -203,7 +203,7 @@ export function defineRecords(sequelize: Sequelize) {
     stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
     revisions: table<RevisionRow>('quote_revisions', { id: key(ref), quoteId: ref, number: int, state: text, priceList: text, customer: jsonb, validUntil: day, whole: jsonb, madeAt: now(), madeBy: ref, settledAt: instant, settledBy: ref, lost: jsonb, taxed: jsonb, lease: jsonb, resale: DataTypes.DECIMAL(9, 6) }),
     lines: table<LineRow>('quote_lines', { id: key(ref), revisionId: ref, position: int, buildId: ref, sku: text, quantity: int, hand: jsonb, locked: bool, optional: bool, term: jsonb, typedPrice: money, typedCost: money, frozen: jsonb, alternative: bool, rivals: ref, origin: ref, pricedOn: day, groupName: text, rates: jsonb, resale: money }),
-    revisionFacts: table<RevisionFactsRow>('revision_facts', { revisionId: key(ref), net: DataTypes.DECIMAL(24, 6), lineCount: int, problemCount: int, sendable: bool, signing: text, stamp: DataTypes.BIGINT }),
+    revisionFacts: table<RevisionFactsRow>('revision_facts', { revisionId: key(ref), net: DataTypes.DECIMAL, lineCount: int, problemCount: int, sendable: bool, signing: text, stamp: DataTypes.BIGINT }),
     taxRates: table<TaxRateRow>('tax_rates', { id: key(ref), country: text, class: text, rate: DataTypes.DECIMAL(9, 6) }),
     limits: table<LimitRow>('limits', { id: key(ref), role: text, family: text, by: text, target: DataTypes.DECIMAL(9, 6), limitAt: DataTypes.DECIMAL(9, 6), floor: DataTypes.DECIMAL(9, 6), signs: text, above: text }),
     quoteSteps: table<QuoteStepRow>('quote_steps', { revisionId: key(ref), number: key(int), undone: bool, userId: ref, change: jsonb }),
@@ -212,7 +212,7 @@ export function defineRecords(sequelize: Sequelize) {
     signOffs: table<SignOffRow>('sign_offs', {
       id: key(ref), revisionId: ref, role: text, reason: text, figures: jsonb, askedBy: ref, askedAt: now(), state: text, answeredBy: ref, answeredAt: instant, comment: text, counter: jsonb, policies: { type: jsonb, defaultValue: [] },
     }),
-    orders: table<OrderRow>('orders', { id: key(ref), number: text, quoteId: ref, revisionId: ref, currency: text, net: money, promised: day, createdAt: now(), createdBy: ref }),
+    orders: table<OrderRow>('orders', { id: key(ref), number: text, quoteId: ref, revisionId: ref, currency: text, net: DataTypes.DECIMAL, promised: day, createdAt: now(), createdBy: ref }),
     workOrders: table<WorkOrderRow>('work_orders', {
       id: key(ref), number: text, orderId: ref, lineId: ref, title: jsonb, partNumber: text, quantity: int, decisions: jsonb, materials: jsonb, operations: jsonb, due: day,
     }),

@@ -6,6 +6,7 @@
  *   IUNCTURA_FIGURES=1   writes to the log, every ten seconds, how late the event loop is and how much memory is held
  */
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import type { Socket } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import sirv from 'sirv';
@@ -41,6 +42,23 @@ function refuse(response: ServerResponse, status: number, headers: Record<string
   response.end();
 }
 
+/** Of what is still being sent when the answer is out, so many bytes and milliseconds go by unread, so that the answer is seen; then the connection ends. */
+const goingBy = { bytes: 4 * 1024 * 1024, milliseconds: 3_000 };
+
+function letGoBy(request: IncomingMessage, socket: Socket): void {
+  if (request.complete || socket.destroyed) return;
+  let left = goingBy.bytes;
+  const end = () => { socket.destroy(); };
+  const timer = setTimeout(end, goingBy.milliseconds);
+  request.on('data', (piece: Buffer) => {
+    left -= piece.length;
+    if (left < 0) end();
+  });
+  request.once('end', () => clearTimeout(timer));
+  request.once('close', () => clearTimeout(timer));
+  request.resume();
+}
+
 const isAddress = (url: string): boolean => {
   try {
     decodeURI(url);
@@ -51,9 +69,8 @@ const isAddress = (url: string): boolean => {
 };
 
 const server = createServer({ maxHeaderSize: 16 * 1024, headersTimeout: 15_000, requestTimeout: 60_000, keepAliveTimeout: 20_000 }, (request, response) => {
-  const { method = '', url = '' } = request;
-  // What is not read to its end is not read on: whoever sends more than is taken is cut off.
-  response.once('finish', () => { if (!request.complete) request.socket.destroySoon(); });
+  const { method = '', url = '', socket } = request;
+  response.once('finish', () => letGoBy(request, socket));
   if (!methods.has(method)) return refuse(response, 405, { allow: [...methods].join(', '), connection: 'close' });
   if (!isAddress(url)) return refuse(response, 400);
   if (url.startsWith('/_image')) return refuse(response, 404);

@@ -1,7 +1,7 @@
 /** What holds under a crowd: whatever is done to quotes, what lists keep of them is what pricing says, answers tell what changed, work does not grow with what is not touched, and what may come twice is done once. */
 import fc from 'fast-check';
 import { randomUUID } from 'node:crypto';
-import { QueryTypes } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { changesBetween, shownState, withChanges, type QuoteView } from '../core/quoting';
 import { connected } from '../data';
@@ -134,7 +134,7 @@ describe('whatever is done to a quote', () => {
 
 /** How many queries something makes, in a request of somebody who is signed in. */
 async function queriesOf<T>(work: () => Promise<T>): Promise<[number, T]> {
-  const { sequelize } = connected();
+  const sequelize = connected().sequelize as Sequelize & { options: { logging: (() => void) | false } };
   const [row] = await sequelize.query<{ stamp: string }>('select stamp from reference_stamp', { type: QueryTypes.SELECT });
   let count = 0;
   sequelize.options.logging = () => { count += 1; };

@@ -55,14 +55,18 @@ export function withoutCurrency(typed: string): { amount: string; currency?: str
 }
 
 /** An amount of money as typed: "1250", "1250.50", "1.250,50" or "1,250.50", in the currency of the quote, which is not written. */
-export const typedMoney = string()
+const moneyBelow = (most: string) => string()
   .required('amount.required')
   .test('currency', 'amount.currency', (value?: string) => value === undefined || withoutCurrency(value).currency === undefined)
   .test('number', 'amount.notANumber', (value?: string) => value === undefined || readExact(plainMoney(value)) !== null)
   .test('range', 'amount.range', (value?: string) => {
     const read = value === undefined ? null : readExact(plainMoney(value));
-    return read === null || (read.gte(0) && read.lt('1e12'));
+    return read === null || (read.gte(0) && read.lt(most));
   });
+
+export const typedMoney = moneyBelow('1e12');
+/** Of a whole quote: in a currency without decimals it may be far more than a piece costs. */
+const wholeMoney = moneyBelow('1e15');
 
 /**
  * An amount as it travels. Of two kinds of sign the last is the decimal one; a single kind groups where it is the sign that groups in
@@ -93,6 +97,9 @@ export const typedBy = { rate: discountPercent, amount: typedMoney, net: typedMo
 /** What was typed, as it is kept: shares as fractions, amounts as they travel. */
 export const typedOf = ({ by, value }: TypedInput): Typed => ({ by, value: by === 'rate' || by === 'margin' ? exact(plainPercent(value)).div(100).toString() : exact(plainMoney(value)).toString() });
 
+const wholeBy = { ...typedBy, amount: wholeMoney, net: wholeMoney } as const;
+const typedWhole = exactly<TypedInput>({ by: string().strict().oneOf(['rate', 'amount', 'net', 'margin'], 'input.badKind').required('input.required'), value: string().when('by', ([by]: string[]) => wholeBy[by as keyof typeof wholeBy] ?? string()) });
+const typedWholeOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : typedWhole)) as unknown as Schema<TypedInput | null>;
 const typed = exactly<TypedInput>({ by: string().strict().oneOf(['rate', 'amount', 'net', 'margin'], 'input.badKind').required('input.required'), value: string().when('by', ([by]: string[]) => typedBy[by as keyof typeof typedBy] ?? string()) });
 export interface TypedInput { by: Typed['by']; value: string }
 const typedOrNone = lazy((value: unknown) => (value === null ? mixed().nullable() : value === undefined ? mixed().optional() : typed)) as unknown as Schema<TypedInput | null>;
@@ -207,7 +214,7 @@ const resaleShare = string().test('number', 'margin.notANumber', (value?: string
 });
 const optionalDay = lazy((value: unknown) => (value === undefined ? mixed().optional() : day)) as unknown as Schema<string | undefined>;
 
-export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedOrNone, validUntil: optionalDay, title: string().strict().trim().max(120, 'input.tooLong'), lease: leaseOrNone, resale: resaleShare });
+export const changeQuoteInput = exactly<ChangeQuoteInput>({ version, whole: typedWholeOrNone, validUntil: optionalDay, title: string().strict().trim().max(120, 'input.tooLong'), lease: leaseOrNone, resale: resaleShare });
 export interface ChangeQuoteInput { version: number; whole?: TypedInput | null; validUntil?: string; title?: string; lease?: LeaseInput | null; resale?: string }
 
 const revisionNumber = number().strict().integer('input.badVersion').min(1, 'input.badVersion').max(999, 'input.badVersion');

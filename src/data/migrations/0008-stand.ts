@@ -33,10 +33,12 @@ create trigger users_stamp after insert or delete or update of name, role, deale
 
 -- What lists show of a revision, kept by whatever changes it; of a draft it holds for the stamp it was worked out under.
 create table revision_facts (
-  revision_id uuid primary key references quote_revisions on delete cascade, net numeric(24,6) not null, line_count int not null, problem_count int not null,
+  revision_id uuid primary key references quote_revisions on delete cascade, net numeric not null, line_count int not null, problem_count int not null,
   sendable boolean not null, signing text check (signing in ('needed', 'asked')), stamp bigint not null);
 create index quotes_updated on quotes (updated_at desc);
 create index quotes_owner on quotes (owner_id);
+-- In a currency without decimals a quote may come to more than a million millions.
+alter table orders alter column net type numeric;
 create index orders_created on orders (created_at desc);
 create index quote_lines_build on quote_lines (build_id);
 `,

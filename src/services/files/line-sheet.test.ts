@@ -18,6 +18,14 @@ describe('lines for a spreadsheet', () => {
     expect(linesAsCsv(quote([line({})]), 'en').split('\r\n')[1]).toBe('1,,SILL-1212-X,Sill scale,,2,1989.12,2.5,1939.39,3878.78,1960,49.47,,,');
     expect(linesAsCsv(quote([line({})]), 'de').split('\r\n')[1]).toBe('1;;SILL-1212-X;Schwellenwaage;;2;1989,12;2,5;1939,39;3878,78;1960;49,47;;;');
   });
+  it('are no formulas, whatever sign they begin with and however wide it is, and figures below nothing stay figures', () => {
+    for (const sign of ['=', '+', '-', '@', '\t', '\uff1d', '\uff0b', '\uff0d', '\uff20']) {
+      const text = linesAsCsv(quote([line({ group: `${sign}1+1` })]), 'en').split('\r\n')[1] ?? '';
+      expect(text.split(',')[1]).toBe(`'${sign}1+1`);
+    }
+    const price = { steps: [], unitList: '-30', unitNet: '-30', list: '-60', net: '-60', cost: '0' } as unknown as LineView['price'];
+    expect(linesAsCsv(quote([line({ price })]), 'en').split('\r\n')[1]).toContain(',-30,0,-30,-60,');
+  });
   it('hold no costs for those who may not see them, not even their columns', () => {
     const text = linesAsCsv(quote([line({})], false), 'en');
     expect(text).not.toMatch(/cost|margin|1960|49\.47/i);

@@ -39,13 +39,18 @@ function columnsOf({ decimals, may }: QuoteView, language: string): ExportColumn
   ];
 }
 
+/** What spreadsheets take for the beginning of a formula, in full width too. */
+const beginsFormula = /^[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/;
+
 /** Separated as spreadsheets of the person's language expect it; nothing in it is taken for a formula. */
 export function linesAsCsv(quote: QuoteView, language: string): string {
   const t = translator(language);
   const columns = columnsOf(quote, language);
   const plain = (text: string, decimals: number | undefined): string => (decimals === undefined || text === '' ? text : exact(text).toDecimalPlaces(decimals).toFixed().replace('.', language === 'de' ? ',' : '.'));
-  const rows = quote.lines.map((line) => columns.map(({ of, decimals }) => plain(of(line), decimals)));
-  return `\ufeff${Papa.unparse([columns.map(({ title }) => t(title)), ...rows], { delimiter: language === 'de' ? ';' : ',', newline: '\r\n', escapeFormulae: true })}\r\n`;
+  // Figures stay figures, below nothing too; only words could be taken for a formula.
+  const defused = (text: string, decimals: number | undefined): string => (decimals === undefined && beginsFormula.test(text) ? `'${text}` : text);
+  const rows = quote.lines.map((line) => columns.map(({ of, decimals }) => defused(plain(of(line), decimals), decimals)));
+  return `\ufeff${Papa.unparse([columns.map(({ title }) => t(title)), ...rows], { delimiter: language === 'de' ? ';' : ',', newline: '\r\n' })}\r\n`;
 }
 
 export async function linesAsXlsx(quote: QuoteView, language: string): Promise<Uint8Array> {
