@@ -69,6 +69,9 @@ export function isUnavailable(thrown: unknown): boolean {
   return passing.test(code) || /^(ECONNRESET|ECONNREFUSED|EPIPE|ETIMEDOUT)$/.test(code) || /Connection terminated|ConnectionManager was closed|Client has encountered a connection error/.test(message);
 }
 
+/** Names of the steps of the schema that this version knows. */
+export const knownMigrations: readonly string[] = migrations.map(({ name }) => name);
+
 /** Brings the schema to its newest state; safe to call from several instances at once. */
 export async function migrate(database: Database): Promise<string[]> {
   const { sequelize } = database;

@@ -76,5 +76,5 @@ export async function bestBuild(actor: Actor, id: string, { weights, bounds }: B
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
   const { build, revision } = found.value;
-  return done(await askPatiently('best', { version: build.modelVersionId, context: build.context, tariff: await tariffKey(revision.priceList, build.context.date), made: build, wish: { weights, bounds } }));
+  return done(await askPatiently('best', { version: build.modelVersionId, context: build.context, tariff: await tariffKey(revision.priceList, build.context.date), made: { decisions: build.decisions, special: build.special }, wish: { weights, bounds } }));
 }

@@ -1,6 +1,7 @@
 /** Asking the threads of engines: one for what somebody waits for, and one behind it for what takes as long as it takes. */
 import { QueryTypes } from 'sequelize';
 import { connected } from '../data';
+import { patiently } from './request';
 import { fullTariff, itemFacts } from './tariffs';
 import { Pool } from './threads/pool';
 import type { EngineTasks } from './threads/engine-tasks';
@@ -43,4 +44,4 @@ type Output<K extends keyof EngineTasks> = Awaited<ReturnType<EngineTasks[K]>>;
 export const askEngine = <K extends keyof EngineTasks>(task: K, input: Input<K>, progress?: (value: unknown) => void): Promise<Output<K>> => quick.run<Output<K>>(task, input, { provide, ...(progress ? { progress } : {}) });
 
 /** Has an engine do something that may take long: it stands still while somebody waits for something else. */
-export const askPatiently = <K extends keyof EngineTasks>(task: K, input: Input<K>, progress?: (value: unknown) => void): Promise<Output<K>> => patient.run<Output<K>>(task, input, { provide, ...(progress ? { progress } : {}) });
+export const askPatiently = <K extends keyof EngineTasks>(task: K, input: Input<K>, progress?: (value: unknown) => void): Promise<Output<K>> => patiently(() => patient.run<Output<K>>(task, input, { provide, ...(progress ? { progress } : {}) }));

@@ -1,5 +1,6 @@
 /** What a request carries along while it is answered, for whatever is called on its way. */
 import { AsyncLocalStorage } from 'node:async_hooks';
+import { hurry, noHurry } from './threads/hurry';
 
 export interface RequestContext {
   /** Aborted when whoever asked has gone away. */
@@ -12,7 +13,26 @@ export interface RequestContext {
 
 const current = new AsyncLocalStorage<RequestContext>();
 
-export const duringRequest = <T>(context: RequestContext, work: () => Promise<T>): Promise<T> => current.run(context, work);
+/** Answers a request; while it does, what is done in the background stands still. */
+export const duringRequest = <T>(context: RequestContext, work: () => Promise<T>): Promise<T> => current.run(context, async () => {
+  hurry();
+  try {
+    return await work();
+  } finally {
+    noHurry();
+  }
+});
+
+/** Waits for something that is done in the background: nobody need stand still for that. */
+export async function patiently<T>(work: () => Promise<T>): Promise<T> {
+  if (!current.getStore()) return work();
+  noHurry();
+  try {
+    return await work();
+  } finally {
+    hurry();
+  }
+}
 
 /** Of the request under way; nothing in a command or a test. */
 export const requestContext = (): RequestContext | undefined => current.getStore();

@@ -27,7 +27,7 @@ export const flag = { stop: 0 } as const;
 export interface ThreadData {
   /** Its own flags. */
   flags: SharedArrayBuffer;
-  /** How many jobs that somebody waits for are under way in all threads; background threads stand still while there are any. */
+  /** How many things somebody waits for: requests under way, and jobs in threads. Background threads stand still while there are any. */
   urgent: SharedArrayBuffer;
   /** Whether this is such a background thread. */
   background: boolean;

@@ -7,6 +7,7 @@ import { AsyncResource } from 'node:async_hooks';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { requestContext } from '../request';
+import { hurry, noHurry, urgent } from './hurry';
 import { flag, type JobMessage, type Need, type ReplyMessage, type ThreadData } from './message';
 
 export interface PoolOptions {
@@ -55,9 +56,6 @@ interface Job extends JobMessage {
   /** Whoever asked has an answer, or is gone. */
   over: boolean;
 }
-
-/** Raised while jobs are under way that somebody waits for; background threads look at it. */
-const urgent = new SharedArrayBuffer(4);
 
 /** After its deadline a job has this long to stop by itself, in milliseconds. */
 const grace = 3_000;
@@ -132,7 +130,7 @@ export class Pool {
     const { id, task, input, provided } = job;
     const own = new Int32Array(this.flags);
     Atomics.store(own, flag.stop, 0);
-    if (!this.options.background) Atomics.add(new Int32Array(urgent), 0, 1);
+    if (!this.options.background) hurry();
     const stop = setTimeout(() => Atomics.store(own, flag.stop, 1), this.options.deadline);
     const end = setTimeout(() => this.abandon(new NotDone('late')), this.options.deadline + grace);
     this.current = { job, timers: [stop, end] };
@@ -149,10 +147,7 @@ export class Pool {
     current.timers.forEach((timer) => clearTimeout(timer));
     this.current = undefined;
     this.thread?.unref();
-    if (!this.options.background) {
-      const all = new Int32Array(urgent);
-      if (Atomics.sub(all, 0, 1) === 1) Atomics.notify(all, 0);
-    }
+    if (!this.options.background) noHurry();
     return current.job;
   }
 

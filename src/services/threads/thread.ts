@@ -16,6 +16,9 @@ export interface Surroundings {
   progress: (value: unknown) => void;
 }
 
+/** Milliseconds that a background thread stands still at most before its next step. */
+const longestStand = 1_000;
+
 export type Tasks = Readonly<Record<string, (input: never, around: Surroundings) => unknown>>;
 
 /** Serves tasks; `take` puts away what the server gives when it was wanted. */
@@ -33,7 +36,9 @@ export function serveTasks(tasks: Tasks, take: (need: Need, value: unknown) => v
     }
   }
   const stopped = (): boolean => {
-    for (let waiting = all[0] ?? 0; background && waiting > 0 && Atomics.load(own, flag.stop) === 0; waiting = Atomics.load(all, 0)) Atomics.wait(all, 0, waiting, 100);
+    // Not for ever: where somebody always waits for something, it goes on in small steps.
+    const until = performance.now() + longestStand;
+    for (let waiting = Atomics.load(all, 0); background && waiting > 0 && Atomics.load(own, flag.stop) === 0 && performance.now() < until; waiting = Atomics.load(all, 0)) Atomics.wait(all, 0, waiting, 100);
     return Atomics.load(own, flag.stop) === 1;
   };
   const reply = (message: ReplyMessage) => port.postMessage(message);
