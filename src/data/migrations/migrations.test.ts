@@ -109,6 +109,21 @@ describe('from release to release', () => {
     expect(await rows('select * from quote_steps')).toEqual([]);
   });
 
+  it('sign-in is counted by account and address, a stamp tells of changes, and what lists show is to be worked out', async () => {
+    await release('0008-stand');
+    const stamp = async () => (await rows('select stamp from reference_stamp'))[0]?.stamp;
+    const before = await stamp();
+    await rows("update items set cost = cost where sku = 'none'");
+    expect(await stamp()).not.toBe(before);
+    const again = await stamp();
+    await rows('update quotes set title = title');
+    expect(await stamp()).toBe(again);
+    expect(await rows('select * from revision_facts')).toEqual([]);
+    await insert('sign_in_attempts', { account: 'a@b.example', address: '192.0.2.1' });
+    await insert('devices', { token_hash: 'x', user_id: mara });
+    await insert('answers', { user_id: mara, key: 'k', asked: 'a' });
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(/never change/);
