@@ -31,7 +31,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
   return duringRequest(carried, async () => {
     try {
       if (!mayCome(request, locals.client)) return secured(context, failed(context, 403, { code: 'request.otherOrigin' }));
-      if (!isReadable(url)) return secured(context, failed(context, 400, { code: 'request.badText' }));
+      if (!isReadable(url)) return secured(context, failed(context, 400, { code: isPage(url) ? 'request.unknown' : 'request.badText' }));
       const token = cookies.get(sessionCookie)?.value;
       const known = token ? await whoIs(token) : null;
       locals.actor = known?.actor ?? null;

@@ -1,7 +1,7 @@
 /** Where a quote stands with the limits of who owns it, and what has been signed. */
 import { QueryTypes } from 'sequelize';
-import { exact } from '../core/exact';
-import { figuresOf, judge, needsOf, policiesHit, recurringIn, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type Need } from '../core/pricing';
+import { exact, type Exact } from '../core/exact';
+import { figuresOf, judge, needsOf, policiesHit, recurringIn, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type LinePrice, type Need } from '../core/pricing';
 import { shownState, type AskedSignOff, type ShownState, type SignOffsOfQuote, type SignOffView } from '../core/quoting';
 import type { Texts } from '../core/model';
 import { connected, type RevisionRow, type SignOffRow } from '../data';
@@ -23,7 +23,32 @@ export interface Standing {
   rows: readonly SignOffRow[];
 }
 
-export const linesOf = (priced: readonly QuotedLine[]): LineFigures[] => counted(priced).map(({ line, item, price }) => figuresOf(line.id, item.family, price));
+/** What follows from a price alone is worked out once for it: of a thousand lines mostly one has another. */
+const figured = new WeakMap<LinePrice, LineFigures>();
+const judgedOnce = new WeakMap<LineFigures, { by: string; judged: Judged[] }>();
+const shownOnce = new WeakMap<Judged, SignOffsOfQuote['judged'][number]>();
+const ungiven = new WeakMap<LinePrice, Exact>();
+
+function remembered<K extends object, V>(known: WeakMap<K, V>, key: K, make: () => V): V {
+  const found = known.get(key);
+  if (found !== undefined) return found;
+  const made = make();
+  known.set(key, made);
+  return made;
+}
+
+const figuresIn = ({ line, item, price }: QuotedLine): LineFigures => remembered(figured, price, () => figuresOf(line.id, item.family, price));
+
+export const linesOf = (priced: readonly QuotedLine[]): LineFigures[] => counted(priced).map(figuresIn);
+
+/** Every line by every limit of a role; `by` names the limits. */
+const judgeEach = (lines: readonly LineFigures[], limits: readonly Limit[], role: string, by: string): Judged[] => lines.flatMap((line) => {
+  const known = judgedOnce.get(line);
+  if (known?.by === by) return known.judged;
+  const judged = judge([line], limits, role);
+  judgedOnce.set(line, { by, judged });
+  return judged;
+});
 
 /** Where a quote stands, by what has been signed of it and the limits of its owner's role. */
 export async function standingOf({ quote, revision, signOffs: rows }: Pick<QuoteState, 'quote' | 'revision' | 'signOffs'>, priced: readonly QuotedLine[]): Promise<Standing> {
@@ -31,7 +56,7 @@ export async function standingOf({ quote, revision, signOffs: rows }: Pick<Quote
   const role = known.people.get(quote.ownerId)?.role ?? '';
   const own = known.limits.filter((limit) => limit.role === role).map(({ family, by, target, limitAt, floor, signs, above }): Limit => ({ role, ...(family === null ? {} : { family }), by, target: exact(target).toString(), limit: exact(limitAt).toString(), floor: exact(floor).toString(), signs, above }));
   const figures = linesOf(priced);
-  const judged = judge(figures, own, role);
+  const judged = judgeEach(figures, own, role, `${known.stamp} ${role}`);
   const signed = rows.filter(({ state }) => state === 'yes' || state === 'counter');
   const policies = known.policies.filter((policy) => policy.role === role);
   const hit = policies.length === 0 ? [] : policiesHit(policies.map(({ id, condition, signs }) => ({ id, when: condition, signs })), factsOf(revision, priced));
@@ -44,10 +69,10 @@ export function factsOf({ customer, lease }: RevisionRow, priced: readonly Quote
   const sum = (of: (each: QuotedLine) => string | number) => sold.reduce((all, each) => all.plus(of(each)), exact(0));
   const net = sum(({ price }) => price.net);
   // What the lines would come to without anything given away.
-  const before = sold.reduce((all, { line, item, price }) => {
-    const kept = exact(1).minus(figuresOf(line.id, item.family, price).discount);
-    return all.plus(kept.isZero() ? price.list : exact(price.net).div(kept));
-  }, exact(0));
+  const before = sold.reduce((all, each) => all.plus(remembered(ungiven, each.price, () => {
+    const kept = exact(1).minus(figuresIn(each).discount) as Exact;
+    return kept.isZero() ? exact(each.price.list) : (exact(each.price.net).div(kept) as Exact);
+  })) as Exact, exact(0));
   const cost = sold.every(({ price }) => price.cost !== undefined) ? sum(({ price }) => price.cost ?? '0') : undefined;
   return {
     net: net.toString(), discount: before.isZero() ? '0' : exact(1).minus(net.div(before)).toString(), margin: cost === undefined || net.isZero() ? null : net.minus(cost).div(net).toString(),
@@ -94,7 +119,7 @@ export async function signOffsOf(actor: Actor, { limits, judged, needs, rows, po
   }));
   return {
     limits, history,
-    judged: judged.map(({ line, by, reach, figure, signers }) => ({ line, by, reach, figure, signers })),
+    judged: judged.map((each) => remembered(shownOnce, each, () => { const { line, by, reach, figure, signers } = each; return { line, by, reach, figure, signers }; })),
     needs: needs.map(({ role, held, judged: own, policies: hit }) => ({ role, held, lines: [...new Set(own.map(({ line }) => position.get(line) ?? 0))], policies: hit.map(({ id }) => policies.get(id) ?? {}) })),
     mayAnswer: rows.filter((row) => row.state === 'asked' && mayAnswer(actor, row)).map((row) => row.id),
   };

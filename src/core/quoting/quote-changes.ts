@@ -25,6 +25,12 @@ const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) =
 const keyOf = ({ line, by }: Judged): string => `${line} ${by}`;
 const sameTexts = (a: readonly string[], b: readonly string[]): boolean => a.length === b.length && a.every((each, index) => each === b[index]);
 
+/** Compared one by one, since of a thousand that were judged mostly one is otherwise. */
+function sameSignOff(before: SignOffsOfQuote | undefined, after: SignOffsOfQuote): boolean {
+  if (!before || before.judged.length !== after.judged.length || !before.judged.every((each, index) => same(each, after.judged[index]))) return false;
+  return same({ ...before, judged: [] }, { ...after, judged: [] });
+}
+
 export function changesBetween(before: QuoteView, after: QuoteView): QuoteChanges {
   const fields: Record<string, unknown> = {};
   const { lines: _lines, signOff: _signOff, ...plain } = after;
@@ -37,7 +43,7 @@ export function changesBetween(before: QuoteView, after: QuoteView): QuoteChange
   return {
     had: before.stand, fields: fields as QuoteChanges['fields'], gone: (Object.keys(before) as (keyof QuoteView)[]).filter((key) => before[key] !== undefined && after[key] === undefined), lines,
     ...(sameTexts(order, before.lines.map(({ id }) => id)) ? {} : { order }),
-    ...(!after.signOff || same(before.signOff, after.signOff) ? {} : { signOff: { ...after.signOff, judged: after.signOff.judged.filter((each) => !same(judged.get(keyOf(each)), each)) } }),
+    ...(!after.signOff || sameSignOff(before.signOff, after.signOff) ? {} : { signOff: { ...after.signOff, judged: after.signOff.judged.filter((each) => !same(judged.get(keyOf(each)), each)) } }),
     ...(sameTexts(of, before.signOff?.judged.map(keyOf) ?? []) ? {} : { judgedOrder: of }),
   };
 }

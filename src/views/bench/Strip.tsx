@@ -34,7 +34,7 @@ const tabsFor = ({ may }: BenchView): StripTab[] => [...(may.making ? (['parts',
 /** The strip at the foot: what the build is made of and how, what moved, what to know, and how it stands beside others. */
 export const Strip = memo(function Strip({ tab, onTab, bench, view, words, frozen, onOpen }: Props) {
   const { t, language } = useSpeech();
-  const [size, setSize] = useState<'closed' | 'low' | 'tall'>('low');
+  const [size, setSize] = useState<'closed' | 'low' | 'tall'>(view.may.making ? 'low' : 'closed');
   const { picture, moved } = bench;
   const { making, state } = picture;
   // What compares builds wants room.
