@@ -54,6 +54,24 @@ test.describe('signing in', () => {
     await page.waitForURL(/\/sign-in$/);
   });
 
+  test('an item is added before the script of the page runs, or what is wrong with it is said', async ({ browser, request }) => {
+    expect((await request.post('/api/session', { data: { email: people.engineer, password } })).status()).toBe(200);
+    const [customer] = (await (await request.get('/api/customers?find=callow')).json()) as { id: string }[];
+    const quote = (await (await request.post('/api/quotes', { data: { customerId: customer?.id, title: '' } })).json()) as QuoteView;
+    const context = await browser.newContext({ javaScriptEnabled: false, storageState: await request.storageState() });
+    const page = await context.newPage();
+    await page.goto(`/quotes/${quote.id}`);
+    await page.getByLabel('Item number').fill('NO-SUCH');
+    await page.getByRole('button', { name: 'Add item' }).click();
+    await expect(page.getByText('No item has the number "NO-SUCH". Check it in the catalogue.')).toBeVisible();
+    await expect(page.getByLabel('Item number')).toHaveValue('NO-SUCH');
+    await page.getByLabel('Item number').fill('YE-KIOSK');
+    await page.getByRole('button', { name: 'Add item' }).click();
+    await page.waitForURL(`**/quotes/${quote.id}`);
+    const after = (await (await request.get(`/api/quotes/${quote.id}`)).json()) as QuoteView;
+    expect(after.lines.map(({ sku, quantity }) => [sku, quantity])).toEqual([['YE-KIOSK', 1]]);
+  });
+
   test('nothing is answered without signing in, and a page of another site is turned away', async ({ request }) => {
     for (const path of ['/api/quotes', '/api/customers?find=a', '/api/search?find=a', '/api/builds/3f0d1f04-0000-4000-8000-000000000000']) expect((await request.get(path)).status()).toBe(401);
     expect((await request.post('/api/session', { data: { email: people.engineer, password }, headers: { origin: 'http://elsewhere.example' } })).status()).toBe(403);

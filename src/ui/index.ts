@@ -11,3 +11,4 @@ export { Tabs } from './Tabs';
 export { say, Toaster } from './Toaster';
 export { useFound, type Found } from './useFound';
 export { classes } from './classes';
+export { useAlive } from './useAlive';

@@ -32,6 +32,18 @@ describe('a quote', () => {
     expect(margin.whole).toMatchObject({ base: '3000', amount: '200' });
   });
 
+  it('of a million millions and more, in a currency without decimals, comes to what is typed, to the last unit', () => {
+    const lines = Array.from({ length: 37 }, (_, at) => line(String(at), item(unit(String(900_000_000_000 + at * 7_919))), { terms: { quantity: 1 + ((at * 31) % 900), day } }));
+    for (const whole of [{ by: 'net', value: '9999999999999937' }, { by: 'amount', value: '123456789012345' }, { by: 'rate', value: '0.0333' }] as const) {
+      const quote = priceQuote(lines, { decimals: 0, whole });
+      const sum = quote.lines.reduce((all, { price }) => all.plus(price.net), exact(0));
+      expect(quote.whole.is).toBe('spread');
+      expect(quote.totals.net).toBe(sum.toFixed());
+      if (whole.by === 'net') expect(sum.toFixed()).toBe(whole.value);
+      if (whole.by === 'amount') expect(quote.lines.reduce((all, { price }) => all.plus(price.share ?? 0), exact(0)).toFixed()).toBe(whole.value);
+    }
+  });
+
   it('says what cannot be, and takes nothing off then', () => {
     const lines = [line('a', item(unit('1000'), { cost: '700' }), { locked: true }), line('b', item(unit('100')))];
     const whole = (typed: Typed) => priceQuote(lines, { decimals: 2, whole: typed });

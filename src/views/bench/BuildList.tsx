@@ -75,7 +75,7 @@ function SpecialForm({ item, view, onMake, onLeave }: { item: string; view: Benc
     <label className={wide ? css.wide : css.narrow}><span>{label}</span><input type="text" value={value} maxLength={wide ? 200 : 20} inputMode={wide ? 'text' : 'decimal'} autoFocus={wide} onChange={(event) => set(event.target.value)} /></label>
   );
   return (
-    <form className={css.specialForm} onKeyDown={(event) => { if (event.key === 'Escape') onLeave(); }} onSubmit={(event) => { event.preventDefault(); if (ready) onMake({ item, text: text.trim(), cost: costRead, price: priceRead, days: daysRead }); }}>
+    <form method="dialog" className={css.specialForm} onKeyDown={(event) => { if (event.key === 'Escape') onLeave(); }} onSubmit={(event) => { event.preventDefault(); if (ready) onMake({ item, text: text.trim(), cost: costRead, price: priceRead, days: daysRead }); }}>
       {field(t('special.text', { item: own(view.itemNames[item], language) || item }), text, setText, true)}
       {field(`${t('bench.cost')} ${currency}`, cost, setCost)}
       {field(`${t('catalogue.price')} ${currency}`, price, setPrice)}

@@ -24,7 +24,7 @@ export function KeepDialog({ open, bench, build, onClose }: { open: boolean; ben
   };
   return (
     <Dialog title={t('saved.keep')} closeText={t('frame.close')} open={open} onClose={onClose}>
-      <form onSubmit={(event) => { event.preventDefault(); void keep(); }}>
+      <form method="dialog" onSubmit={(event) => { event.preventDefault(); void keep(); }}>
         <p>{t('saved.hint')}</p>
         <Field label={t('saved.name')} value={name} maxLength={120} data-first error={error} onChange={(event) => { setName(event.target.value); setError(undefined); }} />
         <p><label><input type="checkbox" checked={shared} onChange={(event) => setShared(event.target.checked)} /> {t('saved.shared')}</label></p>

@@ -36,7 +36,7 @@ export function Warnings({ bench, frozen }: { bench: Bench; frozen: boolean }) {
               {passed && <p className={css.passed}>{t('bench.passedBy', { who: passed.by, reason: passed.reason })}{!frozen && <> <button type="button" className={css.link} onClick={() => void bench.pass(rule, null)}>{t('bench.unpass')}</button></>}</p>}
               {warning && !passed && !frozen && passing !== rule && <p><button type="button" className={css.link} onClick={() => askWhy(rule)}>{t('bench.pass')}</button></p>}
               {passing === rule && (
-                <form className={css.passing} onSubmit={(event) => { event.preventDefault(); pass(rule); }}>
+                <form method="dialog" className={css.passing} onSubmit={(event) => { event.preventDefault(); pass(rule); }}>
                   <input
                     autoFocus type="text" className={css.reason} aria-label={t('bench.passReason')} placeholder={t('bench.passReason')} maxLength={500} value={reason}
                     onChange={(event) => setReason(event.target.value)} onKeyDown={(event) => { if (event.key === 'Escape') setPassing(undefined); }}

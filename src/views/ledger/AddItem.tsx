@@ -1,12 +1,18 @@
 import { useState } from 'react';
 import { ClipboardPaste } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
-import { Button, Field } from '../../ui';
+import { Button, Field, useAlive } from '../../ui';
 import { sentences, type Answer } from '../api';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
 
+/** What was sent before the page's script ran, and why it was refused. */
+export interface RefusedItem { sku: string; quantity: string; text: string }
+
 interface Props {
+  /** Of the quote; sent along where the form is sent as it is. */
+  version: number;
+  refused: RefusedItem | undefined;
   onAdd: (sku: string, quantity: string) => Promise<Answer<QuoteView>>;
   /** Opens what is not finished on the Bench; gives the sentence of a refusal. */
   onOpen: (partNumber: string) => Promise<string | null>;
@@ -15,11 +21,12 @@ interface Props {
 }
 
 /** Adds an item by its number, or what a part number is read back as. */
-export function AddItem({ onAdd, onOpen, onPaste }: Props) {
+export function AddItem({ version, refused, onAdd, onOpen, onPaste }: Props) {
   const { t } = useSpeech();
-  const [sku, setSku] = useState('');
-  const [quantity, setQuantity] = useState('1');
-  const [error, setError] = useState<string>();
+  const alive = useAlive();
+  const [sku, setSku] = useState(refused?.sku ?? '');
+  const [quantity, setQuantity] = useState(refused?.quantity ?? '1');
+  const [error, setError] = useState(refused?.text);
   const add = async () => {
     const answer = await onAdd(sku, quantity);
     if (!answer.ok) {
@@ -32,10 +39,11 @@ export function AddItem({ onAdd, onOpen, onPaste }: Props) {
     setQuantity('1');
   };
   return (
-    <form noValidate className={css.adding} onSubmit={(event) => { event.preventDefault(); void add(); }}>
-      <Field label={t('ledger.addItem')} value={sku} onChange={(event) => setSku(event.target.value)} placeholder="SV-DELIV" />
-      <Field label={t('ledger.addQuantity')} value={quantity} inputMode="numeric" onChange={(event) => setQuantity(event.target.value)} />
-      <div className={css.addActs}><Button type="submit" disabled={sku.trim() === ''}>{t('ledger.add')}</Button><Button onClick={onPaste}><ClipboardPaste size={14} aria-hidden />{t('paste.open')}</Button></div>
+    <form noValidate className={css.adding} method="post" onSubmit={(event) => { event.preventDefault(); void add(); }}>
+      <input type="hidden" name="version" value={version} />
+      <Field label={t('ledger.addItem')} name="sku" value={sku} onChange={(event) => setSku(event.target.value)} placeholder="SV-DELIV" />
+      <Field label={t('ledger.addQuantity')} name="quantity" value={quantity} inputMode="numeric" onChange={(event) => setQuantity(event.target.value)} />
+      <div className={css.addActs}><Button type="submit" disabled={alive && sku.trim() === ''}>{t('ledger.add')}</Button><Button onClick={onPaste}><ClipboardPaste size={14} aria-hidden />{t('paste.open')}</Button></div>
       {error && <p className={css.addError} role="alert">{error}</p>}
     </form>
   );

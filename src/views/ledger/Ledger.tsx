@@ -5,7 +5,7 @@ import { moneyIn } from '../../i18n';
 import { Button, Dialog, DialogFoot, LinkButton, say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { Speech, useSpeech } from '../speech';
-import { AddItem } from './AddItem';
+import { AddItem, type RefusedItem } from './AddItem';
 import { AddressDialog } from './AddressDialog';
 import { seesOf } from './columns';
 import { ColumnsDialog } from './ColumnsDialog';
@@ -30,13 +30,15 @@ interface Props {
   models: { id: string; name: Record<string, string> }[];
   /** As the person has chosen them. */
   columns: LedgerColumn[] | null;
+  /** What was to be added before the page's script ran, and was refused. */
+  refusedItem?: RefusedItem | undefined;
 }
 
 export default function Ledger(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
 
-function Page({ view: first, models, columns: usual }: Props) {
+function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   const { t, language } = useSpeech();
   const { view, saving, change, changeLine, changeLines, fillLines, changeWhole, refresh } = useQuote(first);
   // Whoever is asked to sign sees what for at once.
@@ -154,7 +156,7 @@ function Page({ view: first, models, columns: usual }: Props) {
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
           )}
-          {may.edit && <AddItem onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setDialog('paste')} />}
+          {may.edit && <AddItem version={view.version} refused={refusedItem} onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setDialog('paste')} />}
           <div className={css.address}>
             {addressesOf(view).map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} change={t('address.change', { which: t(`ledger.${address.kind}`) })} onChange={may.edit ? () => setMoving(address.kind) : undefined} />)}
             <p><b>{may.edit ? <button type="button" className={css.asks} aria-label={t('contact.change')} title={t('contact.change')} onClick={() => setDialog('contact')}>{t('ledger.contact')}</button> : t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>

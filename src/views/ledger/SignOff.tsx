@@ -65,7 +65,7 @@ function Ask({ again, onAsk }: { again: boolean; onAsk: SignOffActs['onAsk'] }) 
   const [reason, setReason] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
   return (
-    <form className={css.ask} noValidate onSubmit={(event) => { event.preventDefault(); void onAsk(reason).then((refusal) => { setWrong(refusal); if (refusal === null) setReason(''); }); }}>
+    <form method="dialog" className={css.ask} noValidate onSubmit={(event) => { event.preventDefault(); void onAsk(reason).then((refusal) => { setWrong(refusal); if (refusal === null) setReason(''); }); }}>
       <label>{t('signOff.reason')}<textarea rows={2} value={reason} maxLength={500} onChange={(event) => setReason(event.target.value)} /></label>
       {wrong && <p className={css.wrong} role="alert">{wrong}</p>}
       <Button type="submit" look="main">{t(again ? 'signOff.askAgain' : 'signOff.ask')}</Button>

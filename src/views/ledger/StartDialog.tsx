@@ -47,7 +47,7 @@ export function StartDialog({ open, view, models, onClose }: Props) {
             {models.map((model, index) => <Button key={model.id} data-first={index === 0 ? true : undefined} onClick={() => void start({ modelId: model.id })}><SlidersHorizontal size={13} aria-hidden />{own(model.name, language)}</Button>)}
           </div>
         </section>
-        <form aria-label={t('start.number')} className={css.number} onSubmit={(event) => { event.preventDefault(); if (number.trim()) void start({ partNumber: number }); }}>
+        <form method="dialog" aria-label={t('start.number')} className={css.number} onSubmit={(event) => { event.preventDefault(); if (number.trim()) void start({ partNumber: number }); }}>
           <Field label={t('start.number')} hint={t('start.numberHint')} error={error} value={number} onChange={(event) => { setNumber(event.target.value); setError(undefined); }} />
           <Button type="submit" disabled={number.trim() === ''}>{t('start.numberGo')}</Button>
         </form>

@@ -46,7 +46,7 @@ export function NewCustomer({ name, onMade, onCancel }: Props) {
   };
   if (!means) return <p role="status">{t('newCustomer.loading')}</p>;
   return (
-    <form noValidate onSubmit={(event) => { event.stopPropagation(); void go(event); }}>
+    <form method="dialog" noValidate onSubmit={(event) => { event.stopPropagation(); void go(event); }}>
       <div className={css.grid}>
         {field('name', true)}
         <Select label={t('newCustomer.class')} options={means.classes.map((each) => ({ value: each, text: t(`class.${each}`) }))} {...register('class')} />

@@ -1,0 +1,6 @@
+import { useSyncExternalStore } from 'react';
+
+const never = () => () => undefined;
+
+/** Whether the page's script runs by now; before that, forms are sent as they are. */
+export const useAlive = (): boolean => useSyncExternalStore(never, () => true, () => false);
