@@ -8,7 +8,10 @@
 import { not, variableOf, type Lit, type Solver, type Witness } from '../solver';
 
 /** Thrown where a question was stopped or took more than the budget: nothing is claimed then. */
-export class OutOfBudget extends Error {}
+export class OutOfBudget extends Error {
+  // Told apart by it where it comes from another thread.
+  override readonly name = 'OutOfBudget';
+}
 
 type Known =
   /** Can be had: the base with these literals changed. */

@@ -102,6 +102,8 @@ export const engineTasks = (kept: Kept) => ({
   outcome: ({ version, context, decisions, passed }: { version: string; context: Context } & Pick<BuildContent, 'decisions' | 'passed'>, { stopped }: Surroundings): { outcome: Outcome; key: string | null } => {
     const model = kept.model(version);
     const state = kept.engine(version, context, stopped).state({ decisions });
+    // What was cut short is not proven, and is never kept as what follows from a build.
+    if (stopped()) throw new OutOfBudget();
     return {
       outcome: {
         values: state.values, complete: state.complete, todo: state.sections.reduce((sum, section) => sum + section.todo, 0), clashes: state.clashes.length, warnings: warningsOf(state, passed), ...massIn(model, state.values),

@@ -64,6 +64,12 @@ describe('a pool', () => {
     await pool.close();
   });
 
+  it('gives no outcome of a build that was cut short, for it would be kept', async () => {
+    const pool = new Pool({ file: 'engines', deadline: 0, memory: 500 });
+    await expect(pool.run('outcome', quick, { provide })).rejects.toMatchObject({ name: 'OutOfBudget' });
+    await pool.close();
+  });
+
   it('passes on what a task throws, and what cannot be provided', async () => {
     const pool = new Pool({ file: 'engines', deadline: 20_000, memory: 500 });
     await expect(pool.run('no such task', {}, { provide })).rejects.toBeInstanceOf(TaskFailure);
