@@ -15,7 +15,7 @@ function endpoints(): Endpoint[] {
   const files = readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter((name) => /\.(ts|astro)$/.test(name) && !/(^|\/)_/.test(name));
   return files.flatMap((name): Endpoint[] => {
     const path = `/${name.replace(/\.(ts|astro)$/, '').replace(/(^|\/)index$/, '')}`;
-    if (name.endsWith('.astro')) return [{ method: 'GET', path }];
+    if (name.endsWith('.astro')) return [{ method: 'GET', path }, { method: 'POST', path }];
     return [...readFileSync(`src/pages/${name}`, 'utf8').matchAll(/export const (GET|POST|PUT|PATCH|DELETE)\b/g)].map(([, method]) => ({ method: method ?? '', path }));
   });
 }
@@ -51,7 +51,7 @@ test('nothing that is sent makes the server fail', async ({ request }) => {
   const build = (await (await request.post('/api/builds', { data: { quoteId: quote.id, modelId: 'ridgeback' } })).json()) as { id: string };
   const real: Record<string, string> = { id: quote.id, line: view.lines[0]?.id ?? '', signOff: quote.id, format: 'csv', number: 'W-26-0001-1' };
   const right = { version: view.version, quantity: 1, hand: { by: 'rate', value: '1' }, term: { start: '2027-01-01', months: 12, days: 0 }, rates: { each: ['1'] }, lines: [real.line], rows: [{ line: real.line, quantity: 1 }], sku: 'YE-KIOSK', decisions: [{ on: 'vehicle', value: 'mining' }], passed: [], special: [], whole: { by: 'rate', value: '1' }, title: 'x', numbers: ['a'], reason: 'price', note: '', customerId: customer?.id, to: 1, from: 1, group: 'a', weights: [{ measure: 'price', weight: '1' }], bounds: [] };
-  const all = endpoints().filter(({ path }) => path !== '/sign-out' && !(path === '/api/session'));
+  const all = endpoints().filter(({ method, path }) => path !== '/sign-out' && !(method === 'POST' && ['/sign-in', '/api/session'].includes(path)));
   expect(all.length).toBeGreaterThan(60);
   const failed: unknown[] = [];
   for (const { method, path } of all) {
@@ -77,6 +77,10 @@ test('what is no address, no method and no body of a reasonable size is turned a
   }
   expect(await send(request, 'TRACE', '/', undefined).catch(() => 405)).toBe(405);
   expect(await send(request, 'OPTIONS', '/api/quotes', undefined)).toBe(405);
+  for (const fields of ['email=%00&password=%00', 'email=mara%40harrowmoor.example&password=%00', 'email=%ED%A0%80', '%', `email=${'x'.repeat(9000)}`]) {
+    const answer = await request.post('/sign-in', { data: fields, headers: { 'content-type': 'application/x-www-form-urlencoded' }, maxRedirects: 0 });
+    expect([fields.slice(0, 60), answer.status() >= 400 && answer.status() < 500]).toEqual([fields.slice(0, 60), true]);
+  }
   expect(await send(request, 'POST', '/api/session', `{"email":"${'x'.repeat(5000)}","password":"x"}`)).toBe(413);
 });
 
