@@ -87,6 +87,11 @@ describe('a quote', () => {
     expect(over(5, 30).lines[0]?.problems).toEqual([{ code: 'line.tooShort', params: { months: 6 } }]);
   });
 
+  it('tells every amount in one way, however its cost was typed', () => {
+    const [priced] = priceQuote([line('a', item({ method: 'included' }, { cost: '0.000' }))], { decimals: 0 }).lines;
+    expect(priced?.price).toMatchObject({ unitCost: '0', cost: '0', net: '0' });
+  });
+
   it('names what was granted, and why the other did not count', () => {
     const agreements = [{ id: 'class', name: { en: 'Key accounts' }, rate: '0.08' }, { id: 'frame', name: { en: 'Frame contract' }, price: '900', to: '2026-12-31' }];
     const terms = { quantity: 12, day, agreements, quantityDiscount: { name: { en: 'From ten' }, by: 'whole' as const, levels: [{ from: '10', rate: '0.02' }] }, promotions: [{ id: 'p', name: { en: 'Autumn' }, rate: '0.05', to: '2026-11-01' }] };

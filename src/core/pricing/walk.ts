@@ -149,8 +149,10 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
   const [list, net, line] = [inAll(unitList, unitListText), inAll(unitNet, steps.text), per === 'line' ? per : undefined];
   // All that a line may tell is there from the start, written out: copies with more in them are then quick to make. Costs are not even named where they are not known.
   if (unitCost === undefined) return { steps: steps.taken, per: line, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text, list, before: undefined, share: undefined, net, once: undefined, recurring: undefined, subscriptions: undefined };
-  const cost = inAll(fixed(unitCost), unitCost);
-  return { steps: steps.taken, per: line, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text, list, before: undefined, share: undefined, net, once: undefined, recurring: undefined, subscriptions: undefined, unitCost, cost, margin: undefined };
+  // Costs are written as they were typed, 0.00 too; a line tells every amount in one way.
+  const costOfOne = fixed(unitCost);
+  const unitCostText = textOf(costOfOne);
+  return { steps: steps.taken, per: line, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text, list, before: undefined, share: undefined, net, once: undefined, recurring: undefined, subscriptions: undefined, unitCost: unitCostText, cost: inAll(costOfOne, unitCostText), margin: undefined };
 }
 
 /** A walked line over a term: its unit figures are for the base period, its sums for the whole term, each to the minor unit. */
