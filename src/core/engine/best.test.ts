@@ -6,7 +6,7 @@ import { compileFormula } from '../formula';
 import { compileModel, Reading, type CompiledModel, type PlainValue } from '../model';
 import { generatedModel } from './generated-models';
 import { createEngine, type BestQuestion, type Decision, type Term } from './index';
-import { allBuilds, plainModelArb, type Build } from './random-models';
+import { allBuilds, modelArb, plainModelArb, valuesOf as valuesSeen, type Build } from './random-models';
 
 const context = { date: '2026-06-01', values: {} };
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
@@ -17,6 +17,11 @@ function termsArb({ document }: CompiledModel): fc.Arbitrary<Term[]> {
     fc.constantFrom(...conditions).map((condition) => `if ${condition} then 1 else 0`),
     fc.tuple(fc.constantFrom(...conditions), fc.constantFrom('n', 'double', 'n * n - 2 * n')).map(([condition, value]) => `if ${condition} then ${value} else 0`),
     fc.constantFrom('n', 'n * double', 'if y then 2 else 1'),
+    // What is counted, filtered and gathered, which is seen only roughly until all of it is settled.
+    fc.constantFrom('sum(for i in 1..3 return i * n)', 'sum(for i in 1..3 return if y then i else 0)', 'mean([n, double, 1])', 'count([n, double, 3][item > 2])', 'n / (double - 3)', 'max(n, if y then 3 else null)', 'string length(if y then "yes" else "no")', 'floor(n ** 2)', 'sum(for i in 1..2, j in 1..2 return i * j * n)'),
+    ...document.features.filter((feature) => feature.most > 1).flatMap(({ id, options: [first] }) => [
+      fc.constantFrom(`count(${id}[item = "${first?.id ?? ''}"])`, `sum(for z in ${id} return n)`, `sum(for z in ${id} return string length(z))`, `count(${id}) * n`, `if some z in ${id} satisfies z = "${first?.id ?? ''}" then 2 else double`, `count(for z in ${id}[item != "${first?.id ?? ''}"] return z)`),
+    ]),
   );
   return fc.array(fc.record({ formula, weight: fc.integer({ min: -30, max: 30 }).map((tenths) => String(tenths / 10)) }), { minLength: 1, maxLength: 5 });
 }
@@ -49,6 +54,32 @@ const questionArb = plainModelArb.chain((model) =>
     keep: fc.option(fc.constantFrom(...model.document.features.filter((feature) => feature.most === 1).map((feature): Decision => ({ on: feature.id, value: feature.options[0]?.id as string })), { on: 'y', value: true })),
   }),
 );
+
+/** Formulas over what is picked, its numbers, and builds inside: objectives of the other kinds of models. */
+const picked = ['sum(for p in picked return p.mass * p.quantity)', 'count(picked)', 'mean(picked.mass)', 'count(picked[mass > 2])', 'sum(picked[quantity = 1].mass)', 'max(picked.mass)'];
+const inside = ['count(k.box)', 'sum(k.box.weight)', 'count(k.box[q])', 'mean(k.box.weight)', 'sum(for x in k.box return if x.p = "p1" then n else 1)', 'k.quantity', 'min(k.box.weight)'];
+const typed = ['if s = null then 2 else string length(s)', 'd.day', 'o * n', 'if e = "e1" then double else 1', 'count([o, n][item > 1])'];
+
+describe('any formula is an objective and a bound', () => {
+  it('on models with quantities, builds inside, dates, texts and numbers that may be absent', () => {
+    const readable = (model: CompiledModel) => [...picked, ...inside, ...typed, 'n', 'if y then double else 0'].filter((formula) => compileFormula(formula, model.scope, { is: 'number', unit: 'any' }).ok);
+    const questions = modelArb.filter((model) => readable(model).length > 2).chain((model) => {
+      const formulas = fc.array(fc.record({ formula: fc.constantFrom(...readable(model)), weight: fc.integer({ min: -20, max: 20 }).map((tenths) => String(tenths / 10)) }), { minLength: 1, maxLength: 3 });
+      return fc.tuple(fc.constant(model), formulas, fc.option(fc.tuple(formulas, fc.integer({ min: -4, max: 9 }).map(String))));
+    });
+    fc.assert(
+      fc.property(questions, ([model, minimize, bound]) => {
+        const [goal, limit] = [summer(model, minimize), summer(model, bound?.[0] ?? [])];
+        const kept = allBuilds(model).map((build) => valuesSeen(model, build)).filter((values) => !bound || limit(values).lte(bound[1]));
+        const engine = createEngine(model, context);
+        const answer = engine.best({ decisions: [] }, { minimize, ...(bound ? { bounds: [{ of: bound[0], most: bound[1] }] } : {}) });
+        if (kept.length === 0) expect(answer.is).toBe('none');
+        else expect(answer).toMatchObject({ is: 'found', proven: true, value: Exact.min(...kept.map(goal)).toString() });
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
 
 describe('best build', () => {
   it('is the best of all, keeps decisions and bounds, and is proven', () => {

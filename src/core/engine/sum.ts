@@ -211,7 +211,12 @@ class FormulaShare implements Share {
 }
 
 function lowOf({ subject, weight }: Summand, sights: ReadonlyMap<number, Sight>): number {
-  const { outlook } = subject.seen(sights);
+  const { outlook, certain } = subject.seen(sights);
+  // A filter or a loop is seen roughly even where all that it reads is settled: then it is worked out.
+  if (certain && (outlook.low < outlook.high || outlook.none)) {
+    const value = subject.settled(sights);
+    if (value !== undefined) return value instanceof Exact ? value.times(weight).toNumber() : 0;
+  }
   const factor = weight.toNumber();
   const ends = outlook.low <= outlook.high ? [outlook.low * factor, outlook.high * factor] : [];
   const low = Math.min(...ends, ...(outlook.none || ends.length === 0 ? [0] : []));

@@ -55,13 +55,19 @@ export class Subject {
     const found = { yes: outlook.yes, no: outlook.no, none: outlook.none };
     if (Number(found.yes) + Number(found.no) + Number(found.none) <= 1 || !certain) return found;
     // Everything it read is settled, but bounds are rough: work it out.
+    const value = this.settled(sights);
+    return value === undefined ? found : outcomeOf(value);
+  }
+
+  /** Its value, where all rows that it needs are settled by the sights; undefined where one is open. */
+  settled(sights: ReadonlyMap<number, Sight>): Value | undefined {
     let whole = true;
     const value = this.exact((slot) => {
       const sight = sights.get(slot) as Sight;
       if (sight.value === undefined) whole = false;
       return sight.value ?? null;
     });
-    return whole ? outcomeOf(value) : found;
+    return whole ? value : undefined;
   }
 
   /** The formula's outlook by the sights given, and whether all it read was settled. */
