@@ -158,15 +158,16 @@ export class Encoding {
     if (row.shown === always || !entry || entry.kind === 'context' || entry.kind === 'calculation' || !entry.shownWhen) return;
     const place = entry.placeWhen ? this.conditions.of(entry.placeWhen).yes : always;
     if (place !== always) solver.addClause([not(row.shown), place]);
-    const { shownBy: rule } = entry;
-    if (!rule || !this.inForce(rule)) {
-      solver.addClause([row.shown, not(place)]);
-      return;
+    // Each rule in force can keep the row away; what is in its place is there where none does.
+    const hidden: Lit[] = [];
+    for (const { rule, when } of entry.shownBy ?? []) {
+      if (!this.inForce(rule)) continue;
+      const unless = this.unless(`rule:${rule.id}`, { kind: 'rule', rule });
+      const { yes } = this.conditions.of(when);
+      solver.addClause([...unless, not(row.shown), yes]);
+      hidden.push(...unless, not(yes));
     }
-    const unless = this.unless(`rule:${rule.id}`, { kind: 'rule', rule });
-    const { yes } = this.conditions.of(entry.shownWhen);
-    solver.addClause([...unless, not(row.shown), yes]);
-    solver.addClause([...unless, row.shown, not(yes)]);
+    solver.addClause([row.shown, not(place), ...hidden]);
   }
 
   private restrict({ rule, when, must, all, rows }: CompiledRule): void {

@@ -169,9 +169,9 @@ function modelOf(extras: fc.Arbitrary<Extra>): fc.Arbitrary<CompiledModel> {
       fc.tuple(fc.constant({ features, n, extra }), fc.tuple(...Array.from({ length: count }, (_, index) => ruleArb(features, extra, index)))),
     )
     .map(([{ features, n, extra }, rules]) => {
-      // One show rule per feature, and none that leads in a circle: a feature's existence may only depend on others.
-      const shown = new Set<string>();
-      const kept = rules.filter((rule) => rule.kind !== 'show' || (shown.size === 0 && shown.add(rule.of) && true));
+      // Show rules for one feature alone, so that none leads in a circle: a feature's existence may only depend on others.
+      const shown = rules.find((rule) => rule.kind === 'show')?.of;
+      const kept = rules.filter((rule) => rule.kind !== 'show' || rule.of === shown);
       const document = extra.change({
         ...empty('random'), sections: [{ id: 's', name: t('s'), rows: [...features.map((each) => each.id), 'n', 'y'] }],
         features, parameters: [n, { id: 'y', type: 'yesno', name: t('y'), usual: false }],
@@ -272,7 +272,9 @@ function valid(model: CompiledModel, build: Build, enforced: Enforced): boolean 
     const hidden = build[entry.id] === 'hidden';
     const place = !placeWhen || reading.run(placeWhen) === true;
     if (!place && !hidden) return false;
-    if (shownBy ? enforced(`rule:${shownBy.id}`) && hidden !== (reading.run(shownWhen) !== true) : hidden !== !place) return false;
+    const shows = (shownBy ?? []).map(({ rule, when }) => ({ counts: enforced(`rule:${rule.id}`), holds: reading.run(when) === true }));
+    if (!hidden && shows.some(({ counts, holds }) => counts && !holds)) return false;
+    if (hidden && place && shows.every(({ counts, holds }) => counts && holds)) return false;
   }
   return model.rules.every((compiled) => compiled.severity !== 'error' || compiled.rule.kind === 'say' || !enforced(`rule:${compiled.rule.id}`) || !breaks(reading, compiled));
 }

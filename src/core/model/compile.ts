@@ -1,8 +1,8 @@
 /** From a document to a compiled model: places declared, formulas compiled, references checked. */
 import { formulaOf, type Expr, type FeelType, type Formula } from '../formula';
-import type { ModelDocument, Rule, Texts } from './document';
+import type { ModelDocument, Texts } from './document';
 import { beforeRepeated, drawnFormulas, repeats, type Drawing } from './drawing';
-import type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal } from './entries';
+import type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal, ShowRule } from './entries';
 import { all } from './expressions';
 import { withClasses } from './library';
 import { Names } from './names';
@@ -19,6 +19,13 @@ export const compilePublished = (document: ModelDocument): ModelResult => new Co
 /** Entries at most, those of the builds inside among them. */
 const mostEntries = 100_000;
 
+/** A place and all rules that show what is in it. */
+function shownWhere(place: Formula | undefined, shows: readonly ShowRule[]): Formula {
+  const [first] = shows;
+  if (!place && first && shows.length === 1) return first.when;
+  return formulaOf(shows.reduce<Expr | undefined>((expr, { when }) => all(expr, when.expr), place?.expr) as Expr, yesno);
+}
+
 class Compiler {
   private readonly problems: ModelProblem[] = [];
   private readonly document: ModelDocument;
@@ -27,7 +34,7 @@ class Compiler {
   private readonly rules: Rules;
   private readonly formulas = new Map<string, Formula>();
   private readonly places = new Map<Home, Formula>();
-  private readonly shown = new Map<string, { rule: Rule; when: Formula }>();
+  private readonly shown = new Map<string, ShowRule[]>();
 
   constructor(
     given: ModelDocument,
@@ -155,7 +162,7 @@ class Compiler {
       // A row from further out is shown by its own place alone.
       if (when && target.id.startsWith(home.prefix)) {
         const at = target.kind === 'text' ? `${target.id}/length` : target.id;
-        this.shown.set(at, { rule: placed(home, { ...rule, of: at }), when });
+        this.shown.set(at, [...(this.shown.get(at) ?? []), { rule: placed(home, { ...rule, of: at }), when }]);
       }
     }
   }
@@ -172,13 +179,13 @@ class Compiler {
     const { entry, home, under } = this.declaration.drafts[slot] as (typeof this.declaration.drafts)[number];
     if (entry.kind === 'context' || entry.kind === 'calculation' || entry.kind === 'text') return entry;
     const place = under ? formulaOf(all(home.when, under) as Expr, yesno) : this.placeOf(home);
-    const show = this.shown.get(entry.id);
-    const shownWhen = show && place ? formulaOf(all(place.expr, show.when.expr) as Expr, yesno) : (show?.when ?? place);
+    const shows = this.shown.get(entry.id);
+    const shownWhen = shows ? shownWhere(place, shows) : place;
     return {
       ...entry,
       ...(shownWhen ? { shownWhen } : {}),
       ...(place ? { placeWhen: place } : {}),
-      ...(show ? { shownBy: show.rule } : {}),
+      ...(shows ? { shownBy: shows } : {}),
     };
   }
 
@@ -199,7 +206,7 @@ class Compiler {
     for (const { rule, when, must, all: every, rows } of rules) {
       for (const formula of [...(when ? [when] : []), ...must, ...(every ?? []), ...(rows?.flat() ?? [])]) yield [`rules.${rule.id}`, formula];
     }
-    for (const { rule, when } of this.shown.values()) yield [`rules.${rule.id}`, when];
+    for (const { rule, when } of [...this.shown.values()].flat()) yield [`rules.${rule.id}`, when];
     for (const { rule, on, when, value } of proposals) {
       if (when) yield [`rules.${rule?.id ?? on}`, when];
       if (value !== null && typeof value === 'object') yield [rule ? `rules.${rule.id}` : on, value];

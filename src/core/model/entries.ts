@@ -6,12 +6,17 @@ import type { Grid } from './grid';
 interface RowEntry {
   /** With the way to its place in front: "terminals/beacon/1/housing". */
   id: string;
-  /** The row exists where this holds: its place does, and its rule says so. */
+  /** The row exists where this holds: its place does, and all its rules say so. */
   shownWhen?: Formula;
   /** The row's place exists where this holds; absent at the top. */
   placeWhen?: Formula;
-  /** The rule that shows it. */
-  shownBy?: Rule;
+  /** The rules that show it: those in force must all say so. */
+  shownBy?: readonly ShowRule[];
+}
+
+export interface ShowRule {
+  rule: Rule;
+  when: Formula;
 }
 
 /** One thing a formula may name. Slots are indices into `CompiledModel.entries`. */

@@ -8,7 +8,7 @@ export type { ModelProblem } from './problem';
 export { documentSchema } from './schema';
 export { compilePublished, type ModelResult } from './compile';
 export { compileModel } from './compile-checked';
-export type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal } from './entries';
+export type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal, ShowRule } from './entries';
 export { codeOf, plainAt, valueAt, type Grid } from './grid';
 export { buildsInside, featureAt, insideValues, nameOfBuild, outlineOf, type Inside, type Outline } from './inside';
 export { withLibrary } from './library';
