@@ -16,7 +16,7 @@ import { itemFacts, tariffFor } from './tariffs';
 import type { BenchQuestion } from './threads/engine-tasks';
 
 /** How a build is priced and timed on its quote, as an engine is asked about it. */
-export async function questionOf(actor: Actor, { build, quote, revision }: Found, version: VersionHead, line: LineRow | null): Promise<Omit<BenchQuestion, 'making' | 'sequence' | 'specialNumber'>> {
+export async function questionOf(actor: Actor, { build, quote, revision }: Found, version: VersionHead, line: LineRow | null): Promise<Omit<BenchQuestion, 'making' | 'registered' | 'specialNumber'>> {
   const known = await reference();
   const head = known.items.get(known.models.find(({ id }) => id === version.modelId)?.sku ?? '');
   const granted = (await grantsFor(buyerOf(quote, revision)))(head?.sku ?? '', head?.family ?? '');

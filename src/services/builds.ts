@@ -1,6 +1,8 @@
 /** Builds: begun from a model, another build or a part number; saved as they are made, with everything that follows worked out here again. */
 import { randomUUID } from 'node:crypto';
+import { Op } from 'sequelize';
 import type { Context, Decision } from '../core/engine';
+import { registeredAs, type Registered, type Registration } from '../core/numbering';
 import { specialKey, type BuildContent, type ContentInput, type NewBuildInput, type PassedWarning, type SpecialPart } from '../core/quoting';
 import { connected, type BuildOutcome, type BuildRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
 import { may, refusal, type Actor } from './actor';
@@ -88,7 +90,7 @@ export interface Saved {
   version: number;
   partNumber: string;
   complete: boolean;
-  sequence?: number;
+  registered?: Registered;
   specialNumber?: number;
   /** Working days until it is ready, for those whose page is not told how it is made. */
   leadDays?: number | null;
@@ -127,12 +129,20 @@ export async function keepFactsOf({ build, quote }: Pick<Found, 'build' | 'quote
 
 /** Everything that follows from a build's content, and the numbers registered for it. */
 export async function outcomeOf({ id: version, modelId }: VersionHead, context: Context, { decisions, passed, special }: BuildContent): Promise<BuildOutcome> {
-  const { outcome, key } = await askEngine('outcome', { version, context, decisions, passed });
-  const sequence = key === null ? undefined : await register(modelId, key);
+  const { outcome, own, inside } = await askEngine('outcome', { version, context, decisions, passed });
+  const numbers = await registerAll([...(own ? [own] : []), ...inside]);
+  const sequence = own && numbers.get(own);
   const marks = specialKey(special);
   const specialNumber = marks === null ? undefined : await register(modelId, marks);
   const partNumber = await askEngine('number', { version, values: outcome.values, ...(sequence === undefined ? {} : { sequence }), ...(marks === null ? {} : { special: { number: specialNumber } }) });
   return { ...outcome, partNumber, ...(specialNumber === undefined ? {} : { specialNumber }) };
+}
+
+/** Numbers for a build and those inside it; models are locked in one order, so that nobody waits for each other. */
+async function registerAll(wanted: readonly Registration[]): Promise<Map<Registration, number>> {
+  const found = new Map<Registration, number>();
+  for (const each of [...wanted].sort((a, b) => (a.model < b.model ? -1 : 1))) found.set(each, await register(each.model, each.key));
+  return found;
 }
 
 /** The number registered for what a part number's codes cannot say; the same content always gets the same number. */
@@ -149,8 +159,9 @@ async function register(modelId: string, key: string): Promise<number> {
 }
 
 /** The numbers that are registered for an outcome by now. */
-export async function registeredFor({ id: version, modelId }: VersionHead, { values, specialNumber }: BuildOutcome): Promise<{ sequence?: number; specialNumber?: number }> {
-  const key = await askEngine('sequenceKey', { version, values });
-  const row = key === null ? null : await connected().records.registeredNumbers.findOne({ where: { modelId, key } });
-  return { ...(row ? { sequence: row.number } : {}), ...(specialNumber === undefined ? {} : { specialNumber }) };
+export async function registeredFor({ id: version }: VersionHead, { values, specialNumber }: BuildOutcome): Promise<{ registered?: Registered; specialNumber?: number }> {
+  const wanted = await askEngine('registrations', { version, values });
+  const rows = wanted.length === 0 ? [] : await connected().records.registeredNumbers.findAll({ where: { modelId: { [Op.in]: wanted.map(({ model }) => model) }, key: { [Op.in]: wanted.map(({ key }) => key) } }, raw: true });
+  const registered = Object.fromEntries(rows.map(({ modelId, key, number }) => [registeredAs({ model: modelId, key }), number]));
+  return { ...(rows.length > 0 ? { registered } : {}), ...(specialNumber === undefined ? {} : { specialNumber }) };
 }

@@ -2,10 +2,12 @@
 import { Op } from 'sequelize';
 import type { Context, Decision } from '../core/engine';
 import { withoutSpecial } from '../core/numbering';
-import { specialOf, type SpecialPart } from '../core/quoting';
+import { specialOf, type NumberOnBench, type ReadNumberInput, type SpecialPart } from '../core/quoting';
 import { connected } from '../data';
+import { may, type Actor } from './actor';
 import { askEngine, askPatiently } from './engines';
 import { done, fail, type Failure, type Result } from './failure';
+import { findBuild } from './find-build';
 import { versionById, type VersionHead } from './models';
 import { reference } from './reference-data';
 import type { NumberRead } from './threads/engine-tasks';
@@ -16,6 +18,10 @@ export interface ReadBuild {
   special: SpecialPart[];
   /** Nothing is left to choose. */
   complete: boolean;
+  /** Texts that are still to be typed: the number says only that they are there. */
+  typed: string[];
+  /** Number of the earlier version by whose scheme it was read. */
+  scheme?: number;
 }
 
 /** The build a part number stands for, on the newest version of its model; else what is wrong with it, and where. */
@@ -24,16 +30,29 @@ export async function readBack(typed: string, context: Context): Promise<Result<
   return read ?? fail('invalid', { code: 'number.unknown', params: { text: typed }, field: 'partNumber' });
 }
 
-/** The same for many numbers at once. */
-export async function readAll(typed: readonly string[], context: Context): Promise<Result<ReadBuild>[]> {
-  const { models, newest } = await reference();
+/** What a part number says of the model of a build, on the version that the build is made on. */
+export async function readForBuild(actor: Actor, id: string, { number }: ReadNumberInput): Promise<Result<NumberOnBench>> {
+  const found = await findBuild(actor, id);
+  if (!found.ok) return found;
+  const { build } = found.value;
+  const { modelId } = await versionById(build.modelVersionId);
+  const [read] = await readAll([number], build.context, { modelId, version: build.modelVersionId });
+  if (!read?.ok) return read ?? fail('invalid', { code: 'number.unknown', params: { text: number }, field: 'partNumber' });
+  const { decisions, special, typed, scheme } = read.value;
+  return done({ decisions, special: may(actor, 'costs') ? special : special.map((part) => ({ ...part, cost: '0' })), typed, ...(scheme === undefined ? {} : { scheme }) });
+}
+
+/** The same for many numbers at once; with `only`, of one model, on a version of it. */
+export async function readAll(typed: readonly string[], context: Context, only?: { modelId: string; version: string }): Promise<Result<ReadBuild>[]> {
+  const { models, newest, schemes } = await reference();
   const numbers = typed.map((each) => withoutSpecial(each.trim().toUpperCase()));
   // What is registered is found by the digits in the texts: one of them is its number.
   const digits = new Set(numbers.flatMap(({ text, special }) => [...(text.match(/\d{1,9}/g) ?? []).map(Number), ...(special === undefined ? [] : [special])]));
   const rows = await connected().records.registeredNumbers.findAll({ where: { number: { [Op.in]: [...digits] } }, raw: true });
-  const readable = models.flatMap(({ id }) => {
-    const version = newest.get(id);
-    return version ? [{ id, version: version.id, registered: rows.filter((row) => row.modelId === id).map(({ key, number }) => ({ key, number })) }] : [];
+  const readable = models.filter(({ id }) => only === undefined || id === only.modelId).flatMap(({ id }) => {
+    const version = only?.version ?? newest.get(id)?.id;
+    const earlier = [newest.get(id), ...(schemes.get(id) ?? [])].flatMap((head) => (head && head.id !== version ? [head.id] : []));
+    return version !== undefined ? [{ id, version, earlier, registered: rows.filter((row) => row.modelId === id).map(({ key, number }) => ({ key, number })) }] : [];
   });
   const asked = numbers.map(({ text, special }) => ({
     text,
@@ -44,8 +63,8 @@ export async function readAll(typed: readonly string[], context: Context): Promi
   const found = await ask('read', { numbers: asked, models: readable, context });
   return Promise.all(found.map(async (read, index): Promise<Result<ReadBuild>> => {
     if (read.is !== 'build') return fail('invalid', { ...failureOf(read, typed[index] ?? ''), field: 'partNumber' });
-    const { version, decisions, special, complete } = read;
-    return done({ version: await versionById(version), decisions, special, complete });
+    const { version, decisions, special, complete, typed: toType, scheme } = read;
+    return done({ version: await versionById(version), decisions, special, complete, typed: toType, ...(scheme === undefined ? {} : { scheme: (await versionById(scheme)).number }) });
   }));
 }
 

@@ -29,6 +29,8 @@ export interface Reference {
   models: readonly ModelRow[];
   /** By id of the model. */
   newest: ReadonlyMap<string, VersionHead>;
+  /** Of each model the earlier versions whose part numbers were written otherwise, the newest first. */
+  schemes: ReadonlyMap<string, readonly VersionHead[]>;
   grants: readonly GrantRow[];
   quantityDiscounts: readonly QuantityDiscountRow[];
   limits: readonly LimitRow[];
@@ -75,6 +77,10 @@ async function readAll(stamp: string): Promise<Reference> {
   const newest = await sequelize.query<VersionHead>(
     `select distinct on (model_id) id, model_id as "modelId", number, document -> 'name' as name, document -> 'languages' as languages from model_versions order by model_id, number desc`, { type: QueryTypes.SELECT },
   );
+  // A number is written by the scheme, and by the codes of the options; the last version with the same of both stands for all of them.
+  const written = await sequelize.query<VersionHead>(
+    `select distinct on (model_id, scheme) id, model_id as "modelId", number, name, languages from (select *, document -> 'name' as name, document -> 'languages' as languages, md5((document -> 'numbering')::text || (document -> 'features')::text) as scheme from model_versions) as versions order by model_id, scheme, number desc`, { type: QueryTypes.SELECT },
+  );
   const grants = await records.grants.findAll({ order: [['validFrom', 'ASC'], ['id', 'ASC']], raw });
   const quantityDiscounts = await records.quantityDiscounts.findAll({ order: byId, raw });
   const limits = await records.limits.findAll({ order: byId, raw });
@@ -90,6 +96,7 @@ async function readAll(stamp: string): Promise<Reference> {
   }
   return {
     stamp, items: new Map(items.map((item) => [item.sku, item])), families, priceLists, entries: byList, workCentres, models, newest: new Map(newest.map((head) => [head.modelId, head])),
+    schemes: new Map(newest.map(({ id, modelId }) => [modelId, written.filter((each) => each.modelId === modelId && each.id !== id).sort((a, b) => b.number - a.number)])),
     grants, quantityDiscounts, limits, policies, taxRates, plans, people: new Map(people.map((person) => [person.id, person])),
   };
 }

@@ -6,7 +6,7 @@ import { expose } from 'comlink';
 import { sceneKey, sceneOf, type Scene } from '../core/drawing';
 import { createEngine, differences, readNumber, usualLimits, type Cause, type Decision, type Difference, type ReadBack, type State, type Target, type WayOut } from '../core/engine';
 import { compilePublished } from '../core/model';
-import { withoutSpecial } from '../core/numbering';
+import { withoutSpecial, type Registered } from '../core/numbering';
 import { priceBuild } from '../core/pricing';
 import { differencesOf, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, withoutMaking, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect, type Offer } from '../core/quoting';
 import { changesOf, type Changes } from './changes';
@@ -23,7 +23,7 @@ export interface Way {
 }
 
 /** What a build is opened with: the model and all that its figures follow from, and what the page shows of it. */
-export type Opening = Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'sequence' | 'specialNumber' | 'picture' | 'differences' | 'may'>;
+export type Opening = Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'registered' | 'specialNumber' | 'picture' | 'differences' | 'may'>;
 
 /** Why something is not free, and the ways out. */
 export interface Why {
@@ -89,7 +89,7 @@ function pictured(made: Made): BenchPicture {
 
 const bench = {
   /** Begins with what the page shows already. */
-  open({ document, context, tariff, terms, facts, sequence, specialNumber, picture, differences, may }: Opening): void {
+  open({ document, context, tariff, terms, facts, registered, specialNumber, picture, differences, may }: Opening): void {
     seesMaking = may.making;
     told = { picture, differences, remarks: {} };
     const compiled = compilePublished(document);
@@ -97,7 +97,7 @@ const bench = {
     const engine = createEngine(compiled.model, context, usualLimits);
     // What the context alone allows is worked out before the first decision needs it.
     engine.state({ decisions: [] });
-    means = { engine, tariff, terms, facts, sequence, specialNumber };
+    means = { engine, tariff, terms, facts, registered, specialNumber };
   },
 
   /**
@@ -123,8 +123,8 @@ const bench = {
   },
 
   /** The registered numbers the server gave this build; none where the build became another. */
-  register(numbers: { sequence?: number | undefined; specialNumber?: number | undefined }): void {
-    means = { ...ready(), sequence: numbers.sequence, specialNumber: numbers.specialNumber };
+  register(numbers: { registered?: Registered | undefined; specialNumber?: number | undefined }): void {
+    means = { ...ready(), registered: numbers.registered, specialNumber: numbers.specialNumber };
   },
 
   /** What changes in the picture with what is made now. Every answer counts, in the order in which they come, also one that is not shown. */

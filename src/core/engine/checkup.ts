@@ -1,12 +1,12 @@
 /** The check-up of a model: what can never be taken, never fires, repeats, contradicts, crashes, overlaps, or is named twice. */
 import type { Expr, Formula } from '../formula';
 import { featureAt, readsTyped, type CompiledModel, type CompiledRule, type PlainValue } from '../model';
-import { always, not, type Lit, type Witness } from '../solver';
+import { always, type Lit, type Witness } from '../solver';
 import { countBuilds, type Count } from './count';
 import { Encoding, type Context } from './encoding';
 import { plainIn } from './plain-values';
 import { Reach } from './reach';
-import type { Row } from './rows';
+import { sameNumbers } from './same-numbers';
 import { variablesOf, type Variable } from './variables';
 
 export interface Finding {
@@ -29,14 +29,24 @@ export interface Finding {
     | 'rowsOverlap'
     /** A value of a table's column that no row lets pass. */
     | 'tableHole'
-    /** Two builds with the same part number. */
-    | 'sameNumber';
+    /** Two builds with the same part number that differ in what is sold or made. */
+    | 'sameNumber'
+    /** A build whose part number is not read back as this build. */
+    | 'unreadableNumber';
   /** Path in the document. */
   at: string;
   /** The other rule, row or value concerned. */
   other?: string;
   /** A build in which it happens. */
   example?: Readonly<Record<string, PlainValue>>;
+  /** The other build of the same number. */
+  second?: Readonly<Record<string, PlainValue>>;
+  /** The number. */
+  number?: string;
+  /** Rows in which the two differ. */
+  rows?: string[];
+  /** What is sold or made for the one and for the other, where it is not the same; absent where there is nothing. */
+  goods?: { at: string; first?: string; second?: string }[];
 }
 
 export interface CheckUp {
@@ -85,7 +95,7 @@ class Examiner {
 
   constructor(
     private readonly model: CompiledModel,
-    context: Context,
+    private readonly context: Context,
   ) {
     this.encoding = new Encoding(model, context, true);
     this.typed = readsTyped(model.entries);
@@ -94,7 +104,7 @@ class Examiner {
     // Literals first, so that all are there before the first witness.
     for (const rule of this.rules) this.encoding.meaning(rule);
     for (const [, nothing] of this.formulas()) this.nothingOf(nothing.formula);
-    for (const [path, formula] of model.formulas) if (/^numbering\.\d+\.when$/.test(path)) this.encoding.conditions.of(formula);
+    for (const [path, formula] of model.formulas) if (path.startsWith('numbering.')) this.encoding.conditions.of(formula);
     const parts = [...this.encoding.parts];
     this.force = parts.map(([lit]) => lit);
     for (const [lit, part] of parts) if (part.kind === 'rule') this.guardOf.set(part.rule.id, lit);
@@ -179,76 +189,10 @@ class Examiner {
     }
   }
 
-  /**
-   * Looks for two builds that the scheme does not tell apart: of each value that no segment says, a build is taken and everything
-   * the segments say held fast, and then another value is asked for.
-   */
   private *numbers(): Generator<Finding> {
-    const { numbering } = this.model.document;
-    if (numbering.length === 0) return;
-    const told = numbering.flatMap((segment, index) => {
-      const when = segment.when === undefined ? undefined : this.model.formulas.get(`numbering.${String(index)}.when`);
-      return when ? [this.encoding.conditions.of(when).yes] : [];
-    });
-    const said = new Set(numbering.flatMap((segment) => ('of' in segment ? (Array.isArray(segment.of) ? segment.of : [segment.of]) : [])).flatMap((name) => this.rowsBehind(name as string)));
-    for (const { on, row, codes } of this.variables) {
-      // A build inside has a number of its own.
-      if (row.id.includes('/')) continue;
-      if (row.kind !== 'number' && said.has(row) && !this.sharesCode(row)) continue;
-      for (const { wish, otherwise } of codes) {
-        if (!this.reach.can(wish)) continue;
-        const first = this.witness([...this.force, ...wish.lits]);
-        if (!first) continue;
-        const fast = [...[...said].flatMap((each) => this.said(each, first)), ...told.map((lit) => (first.holds(lit) ? lit : not(lit)))];
-        if (!this.possibleWith([...this.force, ...fast, ...otherwise.lits])) continue;
-        yield { kind: 'sameNumber', at: row.kind === 'yesno' ? `parameters.${on}` : `features.${row.id}`, example: this.plain(first) };
-        break;
-      }
-    }
-  }
-
-  private rowsBehind(name: string, seen = new Set<string>()): Row[] {
-    if (seen.has(name)) return [];
-    seen.add(name);
-    const row = this.encoding.row(name);
-    if (row) return [row];
-    const entry = this.model.entries[this.model.slots.get(name) ?? -1];
-    return entry?.kind === 'calculation' ? entry.formula.names.flatMap((each) => this.rowsBehind(each, seen)) : [];
-  }
-
-  private codes(row: Row): string[] {
-    return (featureAt(this.model, row.id)?.options ?? []).map((option) => option.code ?? option.id);
-  }
-
-  private sharesCode(row: Row): boolean {
-    const codes = this.codes(row);
-    return new Set(codes).size < codes.length;
-  }
-
-  /** What a part number tells of a row in a build: of a choice the options with the same code, of a number its value. */
-  private said(row: Row, build: Witness): Lit[] {
-    const existence = build.holds(row.shown) ? row.shown : not(row.shown);
-    const lits = [existence, ...this.saidValue(row, build)];
-    return lits.filter((lit) => lit !== always);
-  }
-
-  private saidValue(row: Row, build: Witness): Lit[] {
-    const { solver } = this.encoding;
-    switch (row.kind) {
-      case 'number': {
-        const code = build.codes[row.number] as number;
-        return [not(solver.atMost(row.number, code - 1)), solver.atMost(row.number, code)];
-      }
-      case 'yesno':
-        return [build.holds(row.yes) ? row.yes : not(row.yes)];
-      case 'many':
-        return row.taken.map((lit) => (build.holds(lit) ? lit : not(lit)));
-      case 'choice': {
-        const codes = this.codes(row);
-        const at = row.taken.findIndex((lit) => build.holds(lit));
-        if (at < 0) return row.taken.map(not);
-        return row.taken.filter((_, index) => codes[index] !== codes[at]).map(not);
-      }
+    for (const { row, ...found } of sameNumbers(this.model, this.context, { encoding: this.encoding, force: this.force, reach: this.reach, variables: this.variables })) {
+      const feature = featureAt(this.model, row) !== undefined && !this.model.document.parameters.some((each) => each.id === row);
+      yield { at: `${feature ? 'features' : 'parameters'}.${row}`, ...found };
     }
   }
 

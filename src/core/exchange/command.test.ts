@@ -20,7 +20,7 @@ const base = '--set vehicle=articulated --set length=m12 --context uk';
 describe('the command line', () => {
   it('tells the state with its part number', () => {
     const { code, out } = run(`state ridgeback ${base}`);
-    expect([code, (out as { complete: boolean; partNumber: string }).complete, (out as { partNumber: string }).partNumber]).toEqual([0, true, 'RB-060-120-A-P-S-D-0-3-O']);
+    expect([code, (out as { complete: boolean; partNumber: string }).complete, (out as { partNumber: string }).partNumber]).toEqual([0, true, 'RB-060-120-A-P-S-D-0-3-O+T····']);
     expect(run(`state ridgeback ${base} --set mounting=pit --set approachParts.steelRamps=true`).code).toBe(1);
   });
 

@@ -240,6 +240,13 @@ class Compiler {
       const formula = this.names.formula(home, path, source, wanted);
       if (formula) this.formulas.set(path, formula);
     };
+    for (const parameter of document.parameters) {
+      if (parameter.type !== 'number' || !parameter.standard) continue;
+      const { of, values } = parameter.standard;
+      const options = new Set(document.features.find(({ id }) => id === of)?.options.map(({ id }) => id));
+      const wrong = options.size === 0 ? of : Object.values(values).find((option) => !options.has(option));
+      if (wrong !== undefined) this.report(`parameters.${parameter.id}.standard`, 'model.unknownTarget', { id: wrong });
+    }
     for (const part of document.prices) {
       keep(`prices.${part.id}.quantity`, part.quantity, anyNumber);
       keep(`prices.${part.id}.when`, part.when, yesno);
@@ -272,7 +279,8 @@ class Compiler {
     keep('term.months', document.term?.months, anyNumber);
     document.numbering.forEach((segment, index) => {
       keep(`numbering.${index}.when`, segment.when, yesno);
-      const named = segment.kind === 'text' || segment.kind === 'check' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];
+      if (segment.kind === 'marks') segment.of.forEach((mark, at) => keep(`numbering.${String(index)}.of.${String(at)}`, mark.when, yesno));
+      const named = segment.kind === 'text' || segment.kind === 'check' || segment.kind === 'marks' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];
       for (const id of named) if (!this.names.entry(home, id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
     });
     if (document.drawing) this.drawing(home, document.drawing);

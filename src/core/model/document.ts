@@ -29,6 +29,8 @@ export interface ModelDocument {
   calculations: Calculation[];
   rules: Rule[];
   numbering: Segment[];
+  /** Items that are no goods, such as visits and licences: what differs in these alone may have one part number. */
+  services?: string[];
   prices: PricePart[];
   surcharges: Surcharge[];
   insidePrices?: InsidePrice[];
@@ -122,6 +124,8 @@ export interface Feature {
   options: Option[];
   /** Models inside that have a feature of this id take its value. */
   reachesDown?: boolean;
+  /** Given by the site or the customer, not chosen: ways out change it last. */
+  given?: boolean;
   /** What is taken where nothing else speaks: of one choice the first listed that fits, of a multiple choice all listed that fit. */
   usual?: string[];
 }
@@ -162,6 +166,8 @@ interface ParameterBase {
   help?: Texts;
   /** Models inside that have a parameter of this id take its value. */
   reachesDown?: boolean;
+  /** Given by the site or the customer, not chosen: ways out change it last. */
+  given?: boolean;
 }
 
 /** One of a few values that are no items. */
@@ -199,6 +205,8 @@ export interface NumberParameter extends ParameterBase {
   /** May stay without a value. */
   optional?: boolean;
   usual?: Exclude<Proposed, boolean | null>;
+  /** Values that are an option of a feature: whoever types one is offered that option. A rule has to keep them from being taken here. */
+  standard?: { of: string; values: Readonly<Record<string, string>> };
 }
 
 export interface YesNoParameter extends ParameterBase {
@@ -266,7 +274,9 @@ export type Segment = { before?: string; when?: Feel } & (
   | { kind: 'number'; of: string; times?: string; width: number }
   /** Codes of all options taken of a multiple choice, in the order of the options. */
   | { kind: 'letters'; of: string }
-  /** A registered number for the values that codes cannot say. */
+  /** A letter for each of several conditions that is met, in their order; nothing where none is. */
+  | { kind: 'marks'; of: { text: string; when: Feel }[] }
+  /** A registered number for the values that codes cannot say, those of the builds that a row brings among them. */
   | { kind: 'sequence'; of: string[]; width: number }
   /** A check character over all letters and digits before it, by ISO 7064 MOD 37,36. */
   | { kind: 'check' }

@@ -26,7 +26,7 @@ describe('what shows, defaults, advice and messages', () => {
   it('shows the custom inputs only when they are chosen', () => {
     expect(stateOf({}).rows.customLength?.shown).toBe(false);
     const custom = stateOf({ length: 'custom' });
-    expect(custom.rows.customLength).toMatchObject({ shown: true, todo: true, allowed: [{ least: '6', most: '30' }] });
+    expect(custom.rows.customLength).toMatchObject({ shown: true, todo: true, allowed: [{ least: '6', most: '7.5' }, { least: '8.5', most: '11.5' }, { least: '12.5', most: '14.5' }, { least: '15.5', most: '17.5' }, { least: '18.5', most: '23.5' }, { least: '24.5', most: '30' }] });
     expect(custom.complete).toBe(false);
     expect(stateOf({ width: 'custom' }).rows.customWidth?.shown).toBe(true);
     expect(stateOf({ cellKind: 'hydraulic' }).rows.junctionBox?.shown).toBe(false);
@@ -40,9 +40,9 @@ describe('what shows, defaults, advice and messages', () => {
   });
 
   it('narrows the allowed lengths exactly', () => {
-    expect(stateOf({ length: 'custom', mounting: 'frame' }).rows.customLength?.allowed).toEqual([{ least: '6', most: '18' }]);
-    expect(stateOf({ length: 'custom', 'approachParts.walkways': false }).rows.customLength?.allowed).toEqual([{ least: '6', most: '18' }]);
-    expect(stateOf({ vehicle: 'mining', width: 'custom' }).rows.customWidth?.allowed).toEqual([{ least: '3.5', most: '4.2' }]);
+    expect(stateOf({ length: 'custom', mounting: 'frame' }).rows.customLength?.allowed).toEqual([{ least: '6', most: '7.5' }, { least: '8.5', most: '11.5' }, { least: '12.5', most: '14.5' }, { least: '15.5', most: '17.5' }]);
+    expect(stateOf({ length: 'custom', 'approachParts.walkways': false }).rows.customLength?.allowed).toEqual([{ least: '6', most: '7.5' }, { least: '8.5', most: '11.5' }, { least: '12.5', most: '14.5' }, { least: '15.5', most: '17.5' }]);
+    expect(stateOf({ vehicle: 'mining', width: 'custom' }).rows.customWidth?.allowed).toEqual([{ least: '3.55', most: '4.2' }]);
   });
 
   it('takes the smallest capacity and the smallest box that fit', () => {
@@ -115,18 +115,20 @@ describe('calculations, numbers, materials', () => {
   });
 
   it('builds the part number of the scenario', () => {
-    const number = partNumber(model, stateOf({ ...quarry, 'approachParts.guideRails': true }).values);
+    const number = partNumber(model, stateOf({ ...quarry, terminals: null }).values);
     expect(number).toMatchObject({ text: 'RB-060-180-B-P-S-D-0-G-O/RLT', complete: true });
   });
 
   it('leaves dots for what is open and a registered number for a custom width', () => {
     const blank = partNumber(model, engineIn('uk').state({ decisions: [] }).values);
-    expect(blank.text).toBe('RB-···-···-·-P-S-D-0-3-O/·');
+    expect(blank.text).toBe('RB-···-···-·-P-S-D-0-3-O/·+·');
     const custom = stateOf({ width: 'custom', customWidth: '3.35' }).values;
     expect(partNumber(model, custom)).toMatchObject({ text: 'RB-060-120-X····-P-S-D-0-3-O', complete: false });
     expect(partNumber(model, custom, 7).text).toBe('RB-060-120-X0007-P-S-D-0-3-O');
-    expect(sequenceKey(model, custom)).toBe('customWidth=3.35');
-    expect(sequenceKey(model, stateOf({}).values)).toBeNull();
+    expect(sequenceKey(model, stateOf({ width: 'custom', customWidth: '3.35', terminals: null }).values)).toBe('customWidth=3.35;terminals=!');
+    expect(sequenceKey(model, stateOf({ terminals: null }).values)).toBeNull();
+    // A terminal stands with all that its own number tells of it.
+    expect(sequenceKey(model, stateOf({ 'terminals/beacon/1/interfaces.ethernet': true }).values)).toMatch(/^terminals=beacon;terminals\/beacon\/quantity=1;terminals\/beacon\/1\/housing=desk;.*terminals\/beacon\/1\/interfaces\.ethernet=!true;/);
   });
 
   it('lists materials with scrap and cut lengths, and operations with values filled in', () => {

@@ -77,17 +77,18 @@ const feature = shape({
   most: number().strict().integer().min(1).required(),
   options,
   usual: array().strict().of(id),
-  reachesDown: boolean().strict(),
+  reachesDown: boolean().strict(), given: boolean().strict(),
 });
 
 const isFormula = (value: unknown): boolean =>
   typeof value === 'object' && value !== null && Object.keys(value).join() === 'formula' && typeof (value as { formula: unknown }).formula === 'string';
 /** A value written as text, or a formula for it. */
 const usualText = mixed().test('usual', 'model.badValue', (value) => value === undefined || typeof value === 'string' || isFormula(value));
-const parameterBase = { id, type: string().required(), name: texts, short: optionalTexts, help: optionalTexts, reachesDown: boolean().strict() };
+const parameterBase = { id, type: string().required(), name: texts, short: optionalTexts, help: optionalTexts, reachesDown: boolean().strict(), given: boolean().strict() };
 const optional = boolean().strict();
+const standard = shape({ of: id, values: record(isId).required() }).default(undefined);
 const parameter = byField<Parameter['type']>('type', {
-  number: shape({ ...parameterBase, unit: string().strict().defined(), least: decimal.required(), most: decimal.required(), step: decimal.required(), optional, usual: usualText }),
+  number: shape({ ...parameterBase, unit: string().strict().defined(), least: decimal.required(), most: decimal.required(), step: decimal.required(), optional, usual: usualText, standard: standard }),
   yesno: shape({ ...parameterBase, usual: boolean().strict(), item: sku, quantity }),
   choice: shape({ ...parameterBase, options: list(shape({ id, code: string().strict().max(8), name: texts }), 5_000).min(1), optional, usual: id.notRequired() }),
   text: shape({ ...parameterBase, most: number().strict().integer().min(1).max(2_000).required(), optional, usual: string().strict().max(2_000) }),
@@ -119,6 +120,7 @@ const segment = byField<Segment['kind']>('kind', {
   code: shape({ ...segmentBase, of: id }),
   number: shape({ ...segmentBase, of: way, times: decimal, width }),
   letters: shape({ ...segmentBase, of: id }),
+  marks: shape({ ...segmentBase, of: list(shape({ text: string().strict().max(4).required(), when: feel.required() }), 40).min(1) }),
   sequence: shape({ ...segmentBase, of: list(id, 20).min(1), width }),
   check: shape({ ...segmentBase }),
 });
@@ -162,7 +164,7 @@ export const documentSchema = shape({
   parameters: list(parameter, 5_000),
   calculations: list(calculation, 5_000),
   rules: list(rule, 20_000),
-  numbering: list(segment, 60),
+  numbering: list(segment, 60), services: array().strict().of(sku.required()).max(5_000),
   prices: list(shape({ id, name: texts, item: sku.required(), quantity: feel.required(), when: feel }), 5_000),
   surcharges: list(shape({ id, name: texts, of: list(id, 100).min(1), rate: feel.required(), when: feel.required() }), 200),
   insidePrices: few(shape({ id, name: texts, of: list(string().strict().max(200).required(), 100).min(1), rate: feel.required(), when: feel }), 200),

@@ -1,10 +1,12 @@
 /** Part numbers: built live from a scheme of segments, cell by cell, and read back. */
 import { Exact } from '../exact';
 import { checkCharacter } from './check';
+import { registeredOf, type Registered } from './registered';
 import { buildsInside, featureAt, nameOfBuild, open, Reading, type CompiledModel, type Segment, type Texts, type Values } from '../model';
 
 export { checkCharacter } from './check';
 export { candidates, type Candidate, type Misread } from './read';
+export { registeredAs, registeredDecisions, registeredOf, registrations, rowsTold, sequenceKey, type Registered, type Registration } from './registered';
 
 /** One segment as it stands. `text` is null while the segment is open. */
 export interface Cell {
@@ -35,7 +37,7 @@ export function partNumber(model: CompiledModel, values: Values, sequence?: numb
     const holds = reading.holdsAt(`numbering.${String(index)}.when`);
     if (holds !== true) return [];
     const before = segment.before ?? '';
-    const cell = segment.kind === 'check' ? { text: null, width: 1, check: true } : cellOf(model, reading, segment, sequence);
+    const cell = segment.kind === 'check' ? { text: null, width: 1, check: true } : segment.kind === 'marks' ? marksOf(reading, segment, index) : cellOf(model, reading, segment, sequence);
     // Letters of nothing chosen leave no trace, nor does their separator.
     return cell.text === '' ? [] : [{ before, ...cell }];
   });
@@ -58,27 +60,13 @@ export function withoutSpecial(text: string): { text: string; special?: number }
   return mark ? { text: text.slice(0, mark.index), special: Number(mark[1]) } : { text };
 }
 
-/** The part numbers of the builds inside, which are parts of their own. */
-export function numbersInside(model: CompiledModel, values: Values): { place: string; name: Texts; number: PartNumber }[] {
+/** The part numbers of the builds inside, which are parts of their own; with what is registered for them. */
+export function numbersInside(model: CompiledModel, values: Values, registered: Registered = {}, within = ''): { place: string; name: Texts; number: PartNumber }[] {
   return buildsInside(new Reading(model, values)).flatMap((inside) => {
-    const { place, model: own } = inside.build;
-    const deeper = numbersInside(own, inside.values).map((each) => ({ ...each, place: `${place}/${each.place}` }));
-    return [{ place, name: nameOfBuild(inside), number: partNumber(own, inside.values) }, ...deeper];
+    const { model: own } = inside.build;
+    const place = within + inside.build.place;
+    return [{ place, name: nameOfBuild(inside), number: partNumber(own, inside.values, registeredOf(registered, own, inside.values)) }, ...numbersInside(own, inside.values, registered, `${place}/`)];
   });
-}
-
-/** What a registered number stands for: the values that the codes do not say; null where the scheme needs none for this build. */
-export function sequenceKey(model: CompiledModel, values: Values): string | null {
-  const reading = new Reading(model, values);
-  const parts = model.document.numbering.flatMap((segment, index) =>
-    segment.kind === 'sequence' && reading.holdsAt(`numbering.${String(index)}.when`) === true
-      ? segment.of.map((id) => {
-          const value = reading.named(id);
-          return `${id}=${value === open ? '' : String(value)}`;
-        })
-      : [],
-  );
-  return parts.length > 0 ? parts.join(';') : null;
 }
 
 /** Check characters stand for what comes before them, so they are open while that is. */
@@ -91,13 +79,24 @@ function withChecks({ document }: CompiledModel, cells: Cell[]): void {
   }
 }
 
-function cellOf(model: CompiledModel, reading: Reading, segment: Exclude<Segment, { kind: 'check' }>, sequence: number | undefined): Omit<Cell, 'before'> {
+function marksOf(reading: Reading, { of }: Extract<Segment, { kind: 'marks' }>, index: number): Omit<Cell, 'before'> {
+  const met = of.map(({ text }, at) => ({ text, holds: reading.holdsAt(`numbering.${String(index)}.of.${String(at)}`) }));
+  return { text: met.some(({ holds }) => holds === open) ? null : met.map(({ text, holds }) => (holds === true ? text : '')).join(''), width: 1 };
+}
+
+/** A whole number with its sign before the zeros that fill it. */
+function padded(value: Exact, width: number): string {
+  const digits = value.abs().toFixed(0, Exact.ROUND_HALF_UP);
+  return (value.isNegative() && !/^0*$/.test(digits) ? '-' : '') + digits.padStart(width, '0');
+}
+
+function cellOf(model: CompiledModel, reading: Reading, segment: Exclude<Segment, { kind: 'check' | 'marks' }>, sequence: number | undefined): Omit<Cell, 'before'> {
   switch (segment.kind) {
     case 'text':
       return { text: segment.text, width: segment.text.length };
     case 'number': {
       const value = reading.named(segment.of);
-      const written = value instanceof Exact ? value.times(segment.times ?? '1').toFixed(0).padStart(segment.width, '0') : null;
+      const written = value instanceof Exact ? padded(value.times(segment.times ?? '1') as Exact, segment.width) : null;
       return { text: written, width: segment.width, row: segment.of };
     }
     case 'sequence':

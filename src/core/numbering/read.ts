@@ -2,11 +2,15 @@
 import { featureAt, type CompiledModel, type DecisionValue, type Segment } from '../model';
 import { checkCharacter } from './check';
 
-/** One way to read a number: decisions it says, figures it says of calculations, and the registered number in it. */
+/** One way to read a number: decisions it says, numbers and conditions, and the registered number in it. */
 export interface Candidate {
   decisions: { on: string; value: DecisionValue }[];
-  /** FEEL conditions, such as `deckLength * 10 = 180`. */
-  conditions: string[];
+  /** Rows and calculations of which a rounded multiple is said: of `deckLength` ten times is 180. */
+  figures: { of: string; times: string; value: string }[];
+  /** Conditions of the scheme, by their path in the document, and whether each is met. */
+  conditions: { path: string; met: boolean }[];
+  /** Features of which nothing is said, and the options that are therefore not taken: because the feature is not there, or none of them is. */
+  silent: { of: string; options: string[] }[];
   sequence?: number;
 }
 
@@ -20,13 +24,22 @@ export interface Misread {
   allowed: string[];
 }
 
+/** Where the condition of a mark stands. */
+const markPath = (segment: number, mark: number): string => `numbering.${String(segment)}.of.${String(mark)}`;
+
 const most = 2_000;
 
 /** All ways to read a text; where there is none, how far it went. */
 export function candidates(model: CompiledModel, text: string): { found: Candidate[]; misread: Misread } {
   const reader = new Reader(model, text);
-  reader.segment(0, 0, { decisions: [], conditions: [] });
+  reader.segment(0, 0, { decisions: [], figures: [], conditions: [], silent: [] });
   return { found: reader.found, misread: reader.misread };
+}
+
+/** Whether a choice may be without a value: none taken, or not there. */
+function mayBeNothing(model: CompiledModel, id: string): boolean {
+  const entry = model.entries[model.slots.get(id) ?? -1];
+  return entry?.kind === 'feature' && (entry.feature.least === 0 || entry.shownWhen !== undefined);
 }
 
 class Reader {
@@ -51,12 +64,22 @@ class Reader {
     }
     const before = segment.before ?? '';
     const start = at + before.length;
-    if (this.text.startsWith(before, at)) this.cell(segment, index, start, so);
+    const when = `numbering.${String(index)}.when`;
+    const there = segment.when === undefined ? so : this.given(so, when, true);
+    if (this.text.startsWith(before, at)) this.cell(segment, index, start, there);
     else this.fail(at, index, 'of' in segment && typeof segment.of === 'string' ? segment.of : undefined, [before]);
     // A conditional segment may be missing; one whose cell says nothing leaves no separator either.
-    if (segment.when !== undefined) this.segment(index + 1, at, so);
-    else if (segment.kind === 'letters') this.segment(index + 1, at, this.with(so, this.letters(segment.of, [])));
-    else if (segment.kind === 'code') for (const silent of this.options(segment.of).filter((option) => option.code === '')) this.segment(index + 1, at, this.with(so, [{ on: segment.of, value: silent.id }]));
+    if (segment.when !== undefined) this.segment(index + 1, at, this.given(so, when, false));
+    if (segment.kind === 'letters') this.segment(index + 1, at, this.nothing(there, segment.of, this.options(segment.of).filter(({ code }) => code !== '')));
+    else if (segment.kind === 'marks') this.segment(index + 1, at, segment.of.reduce((all, _, mark) => this.given(all, markPath(index, mark), false), there));
+    else if (segment.kind === 'code') {
+      for (const silent of this.options(segment.of).filter((option) => option.code === '')) this.segment(index + 1, at, this.with(there, [{ on: segment.of, value: silent.id }]));
+      if (mayBeNothing(this.model, segment.of)) this.segment(index + 1, at, this.nothing(there, segment.of, this.options(segment.of)));
+    }
+  }
+
+  private nothing(so: Candidate, of: string, options: readonly { id: string }[]): Candidate {
+    return { ...so, silent: [...so.silent, { of, options: options.map(({ id }) => id) }] };
   }
 
   private cell(segment: Segment, index: number, at: number, so: Candidate): void {
@@ -80,12 +103,16 @@ class Reader {
       case 'letters':
         this.some(segment.of, 0, index, at, at, [], so);
         return;
+      case 'marks':
+        this.marks(segment, 0, index, at, at, so);
+        return;
       case 'number': {
-        const digits = /^\d+/.exec(this.text.slice(at))?.[0] ?? '';
-        if (digits.length < segment.width) this.fail(at + digits.length, index, segment.of, ['0-9']);
+        const sign = this.text[at] === '-' ? '-' : '';
+        const digits = /^\d+/.exec(this.text.slice(at + sign.length))?.[0] ?? '';
+        if (digits.length < segment.width) this.fail(at + sign.length + digits.length, index, segment.of, ['0-9']);
         for (let length = segment.width; length <= digits.length; length++) {
-          const value = String(Number(digits.slice(0, length)));
-          this.segment(index + 1, at + length, { ...so, conditions: [...so.conditions, `decimal(${segment.of} * ${segment.times ?? '1'}, 0) = ${value}`] });
+          const value = String(Number(sign + digits.slice(0, length)));
+          this.segment(index + 1, at + sign.length + length, { ...so, figures: [...so.figures, { of: segment.of, times: segment.times ?? '1', value }] });
         }
         return;
       }
@@ -108,8 +135,25 @@ class Reader {
     else this.fail(at, index, feature, options.map((option) => option.code).filter(Boolean));
   }
 
+  /** Marks stand in the order of the scheme, each telling whether its condition is met. */
+  private marks(segment: Extract<Segment, { kind: 'marks' }>, from: number, index: number, start: number, at: number, so: Candidate): void {
+    const mark = segment.of[from];
+    if (!mark) {
+      if (at > start) this.segment(index + 1, at, so);
+      else this.fail(at, index, undefined, segment.of.map(({ text }) => text));
+      return;
+    }
+    if (this.text.startsWith(mark.text, at)) this.marks(segment, from + 1, index, start, at + mark.text.length, this.given(so, markPath(index, from), true));
+    this.marks(segment, from + 1, index, start, at, this.given(so, markPath(index, from), false));
+  }
+
+  private given(so: Candidate, path: string, met: boolean): Candidate {
+    return { ...so, conditions: [...so.conditions, { path, met }] };
+  }
+
+  /** What letters say of the options that have some; what has none is not told. */
   private letters(feature: string, taken: readonly string[]): Candidate['decisions'] {
-    return this.options(feature).map(({ id }) => ({ on: `${feature}.${id}`, value: taken.includes(id) }));
+    return this.options(feature).filter(({ code }) => code !== '').map(({ id }) => ({ on: `${feature}.${id}`, value: taken.includes(id) }));
   }
 
   private options(feature: string): { id: string; code: string }[] {

@@ -1,11 +1,22 @@
 /** Builds as they travel from the server to the page. */
-import type { Context } from '../engine';
+import type { Context, Decision } from '../engine';
 import type { ExactText } from '../exact';
 import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
+import type { Registered } from '../numbering';
 import type { LineTerms, Tariff } from '../pricing';
-import type { BuildContent } from './content';
+import type { BuildContent, SpecialPart } from './content';
 import type { BenchPicture } from './picture';
 import type { RevisionState } from './revisions';
+
+/** What a part number stands for on the Bench that it was pasted on. */
+export interface NumberOnBench {
+  decisions: Decision[];
+  special: SpecialPart[];
+  /** Texts that the number says are there; their words are to be typed. */
+  typed: string[];
+  /** The earlier version of the model by whose scheme it was printed. */
+  scheme?: number;
+}
 
 /** Everything the Bench needs to compute in the page; the server computes it again. */
 export interface BenchView {
@@ -24,7 +35,7 @@ export interface BenchView {
   itemNames: Record<string, Texts>;
   quote: { id: string; number: string; version: number; customer: string; state: RevisionState };
   line?: { id: string; position: number };
-  sequence?: number;
+  registered?: Registered;
   specialNumber?: number;
   /** Working days from which a promised date is counted. */
   today: string;

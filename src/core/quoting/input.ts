@@ -114,6 +114,10 @@ const whole = (most: number) => number().strict().typeError('quantity.notANumber
 const term = exactly<Term>({ start: day, months: whole(240), days: whole(30) });
 
 const numbers = array().strict().of(string().strict().max(200, 'input.tooLong').required('input.required')).max(10_000, 'input.tooMany').required('input.required');
+export interface ReadNumberInput {
+  number: string;
+}
+export const readNumberInput = exactly<ReadNumberInput>({ number: string().strict().trim().min(1).max(200).required() });
 export const readNumbersInput = exactly<ReadNumbersInput>({ numbers });
 export interface ReadNumbersInput { numbers: string[] }
 const row = exactly<NewLinesInput['rows'][number]>({ sku: string().strict().max(200, 'input.tooLong').required('input.required'), quantity, discount: discountPercent.optional() });

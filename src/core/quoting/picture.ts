@@ -1,7 +1,7 @@
 /** All that the Bench shows of a build at once: one function for the page's worker and for the server. */
 import type { Engine, State } from '../engine';
 import { exact } from '../exact';
-import { markedSpecial, numbersInside, partNumber, type PartNumber } from '../numbering';
+import { markedSpecial, numbersInside, partNumber, registeredOf, type PartNumber, type Registered } from '../numbering';
 import { costOf, priceBuild, priceDifferences, walk, type BuildPrice, type LinePrice, type LineTerms, type Tariff } from '../pricing';
 import { leadDays, making, type Making } from '../production';
 import { open, Reading, type CompiledModel, type Texts } from '../model';
@@ -13,7 +13,7 @@ export interface BenchMeans {
   terms: LineTerms;
   facts: Readonly<Record<string, { leadDays: number }>>;
   /** The number registered for the build, while it is still the same build. */
-  sequence?: number | undefined;
+  registered?: Registered | undefined;
   /** The number registered for its special parts. */
   specialNumber?: number | undefined;
 }
@@ -35,11 +35,12 @@ export interface BenchPicture {
   advice: Record<string, Texts>;
 }
 
-export function pictureOf({ engine, tariff: listed, terms, facts: usual, sequence, specialNumber }: BenchMeans, { decisions, special }: Pick<BuildContent, 'decisions' | 'special'>): BenchPicture {
+export function pictureOf({ engine, tariff: listed, terms, facts: usual, registered = {}, specialNumber }: BenchMeans, { decisions, special }: Pick<BuildContent, 'decisions' | 'special'>): BenchPicture {
   const { model } = engine;
   const [tariff, facts] = [specialTariff(listed, special), specialFacts(usual, special)];
   const state = engine.state({ decisions });
   const { values } = state;
+  const numbered = partNumber(model, values, registeredOf(registered, model, values));
   const price = priceBuild(model, values, tariff);
   const made = making(model, values);
   const cost = made.open.length === 0 ? costOf(made, price.parts, tariff) : undefined;
@@ -52,8 +53,8 @@ export function pictureOf({ engine, tariff: listed, terms, facts: usual, sequenc
   });
   return {
     state,
-    number: special.length > 0 ? markedSpecial(partNumber(model, values, sequence), specialNumber) : partNumber(model, values, sequence),
-    inside: Object.fromEntries(numbersInside(model, values).map((each) => [each.place, each.number.text])),
+    number: special.length > 0 ? markedSpecial(numbered, specialNumber) : numbered,
+    inside: Object.fromEntries(numbersInside(model, values, registered).map((each) => [each.place, each.number.text])),
     price,
     line: walk(price.parts, terms, tariff.decimals, cost),
     making: made,

@@ -3,7 +3,7 @@ import { sceneOf, viewOf, writeSvg } from '../../core/drawing';
 import { checkDecisions, differences, OutOfBudget, readNumber, type BestAnswer, type Context, type Decision, type DecisionProblem, type Difference, type Engine } from '../../core/engine';
 import { exact } from '../../core/exact';
 import { compileModel, open, outlineOf, Reading, type CompiledModel, type ModelDocument, type ModelProblem, type Outline, type Values } from '../../core/model';
-import { markedSpecial, partNumber, sequenceKey } from '../../core/numbering';
+import { markedSpecial, partNumber, registeredDecisions, registrations, sequenceKey, type Registered, type Registration } from '../../core/numbering';
 import { costOf, priceBuild, type BuildPrice, type LineTerms, type Offer, type Tariff } from '../../core/pricing';
 import { leadDays, making, type Making } from '../../core/production';
 import { bestFor, differencesOf, pictureOf, specialFacts, specialTariff, warningsOf, withoutMaking, type BenchPicture, type BestWish, type BuildContent, type MadeOf, type SpecialPart, type WarningView } from '../../core/quoting';
@@ -39,15 +39,27 @@ export interface Outcome {
   mass?: string;
 }
 
-/** By model, what its registered numbers stand for. */
+/** By model, what its registered numbers stand for, and the versions whose schemes are tried where its own reads nothing. */
 export interface ReadableModel {
   id: string;
   version: string;
+  earlier: readonly string[];
   registered: { key: string; number: number }[];
 }
 
 export type NumberRead =
-  | { is: 'build'; model: string; version: string; decisions: Decision[]; special: SpecialPart[]; complete: boolean }
+  | {
+      is: 'build';
+      model: string;
+      version: string;
+      decisions: Decision[];
+      special: SpecialPart[];
+      complete: boolean;
+      /** Texts of which the number says only that they are there. */
+      typed: string[];
+      /** The earlier version by whose scheme it was read. */
+      scheme?: string;
+    }
   | { is: 'unreadable'; model: string; rest: string; allowed: string[] }
   | { is: 'forbidden'; model: string }
   | { is: 'unknown' };
@@ -73,7 +85,7 @@ export interface BenchQuestion extends Pick<BuildContent, 'decisions' | 'special
   making: boolean;
   facts: string;
   terms: LineTerms;
-  sequence?: number;
+  registered?: Registered;
   specialNumber?: number;
 }
 
@@ -88,6 +100,13 @@ function massIn(model: CompiledModel, values: Values): { mass?: string } {
   return { mass: exact(String(value)).times(unit === 't' ? 1000 : 1).toString() };
 }
 
+/** What has to be registered of a build itself, and of those inside it. */
+function toRegister(model: CompiledModel, values: Values): { own: Registration | undefined; inside: Registration[] } {
+  const all = registrations(model, values);
+  const needed = sequenceKey(model, values) !== null;
+  return { own: needed ? all[0] : undefined, inside: needed ? all.slice(1) : all };
+}
+
 export const engineTasks = (kept: Kept) => ({
   /** Why a document is no model; nothing where it is one. */
   compile: ({ document }: { document: ModelDocument }): ModelProblem[] => {
@@ -98,8 +117,8 @@ export const engineTasks = (kept: Kept) => ({
   /** What a model has no place for. */
   check: ({ version, decisions }: { version: string; decisions: readonly Decision[] }): DecisionProblem[] => checkDecisions(kept.model(version), decisions),
 
-  /** All that follows from what was made, and the keys under which its number is registered where codes cannot say it. */
-  outcome: ({ version, context, decisions, passed }: { version: string; context: Context } & Pick<BuildContent, 'decisions' | 'passed'>, { stopped }: Surroundings): { outcome: Outcome; key: string | null } => {
+  /** All that follows from what was made, and what has to be registered where codes cannot say it. */
+  outcome: ({ version, context, decisions, passed }: { version: string; context: Context } & Pick<BuildContent, 'decisions' | 'passed'>, { stopped }: Surroundings): { outcome: Outcome; own: Registration | undefined; inside: Registration[] } => {
     const model = kept.model(version);
     const state = kept.engine(version, context, stopped).state({ decisions });
     // What was cut short is not proven, and is never kept as what follows from a build.
@@ -108,7 +127,7 @@ export const engineTasks = (kept: Kept) => ({
       outcome: {
         values: state.values, complete: state.complete, todo: state.sections.reduce((sum, section) => sum + section.todo, 0), clashes: state.clashes.length, warnings: warningsOf(state, passed), ...massIn(model, state.values),
       },
-      key: state.complete ? sequenceKey(model, state.values) : null,
+      ...(state.complete ? toRegister(model, state.values) : { own: undefined, inside: [] }),
     };
   },
 
@@ -118,7 +137,7 @@ export const engineTasks = (kept: Kept) => ({
     return (special ? markedSpecial(text, special.number) : text).text;
   },
 
-  sequenceKey: ({ version, values }: Built): string | null => sequenceKey(kept.model(version), values),
+  registrations: ({ version, values }: Built): Registration[] => registrations(kept.model(version), values),
 
   /** What builds list at, and what they cost. */
   offers: ({ tariff, builds }: { tariff: string; builds: readonly (Built & { special: readonly SpecialPart[] })[] }): { offer: Offer; parts: BuildPrice }[] =>
@@ -141,9 +160,9 @@ export const engineTasks = (kept: Kept) => ({
   making: (builds: readonly Built[]): (Making & { words: SummaryRow[] })[] => builds.map(({ version, values }) => ({ ...making(kept.model(version), values), words: summarise(kept.model(version), values) })),
 
   /** All that the Bench opens with, and no more of the model than whoever sees it may know. */
-  bench: ({ version, context, tariff, withoutCosts, making: seesMaking, facts, terms, decisions, special, sequence, specialNumber }: BenchQuestion, { stopped }: Surroundings): BenchParts => {
+  bench: ({ version, context, tariff, withoutCosts, making: seesMaking, facts, terms, decisions, special, registered, specialNumber }: BenchQuestion, { stopped }: Surroundings): BenchParts => {
     const model = kept.model(version);
-    const means = { engine: kept.engine(version, context, stopped), tariff: withoutCosts ? openTariff(kept.tariff(tariff)) : kept.tariff(tariff), terms, facts: kept.facts(facts), sequence, specialNumber };
+    const means = { engine: kept.engine(version, context, stopped), tariff: withoutCosts ? openTariff(kept.tariff(tariff)) : kept.tariff(tariff), terms, facts: kept.facts(facts), registered, specialNumber };
     const picture = pictureOf(means, { decisions, special });
     return {
       document: documentFor(model.document, seesMaking), outline: outlineOf(model), made: seesMaking ? itemsOf(model.document) : [],
@@ -170,13 +189,18 @@ export const engineTasks = (kept: Kept) => ({
     numbers.map(({ text, special }, index) => {
       if (index % 100 === 99) progress(index + 1);
       let nearest: { read: number; found: NumberRead } = { read: -1, found: { is: 'unknown' } };
-      for (const { id, version, registered } of models) {
+      // What is printed by today's schemes comes before what was printed by those of before.
+      const tries = [...models.map((model) => ({ ...model, scheme: model.version })), ...models.flatMap((model) => model.earlier.map((scheme) => ({ ...model, scheme })))];
+      for (const { id, version, scheme, registered } of tries) {
         if (stopped()) throw new OutOfBudget();
-        const engine = kept.engine(version, context, stopped);
-        const answer = readNumber(engine, text, (sequence) => decisionsOf(registered.find((row) => row.number === sequence)?.key));
+        const answer = readNumber(kept.engine(scheme, context, stopped), text, (sequence) => registeredDecisions(registered.find((row) => row.number === sequence && !row.key.startsWith('special='))?.key ?? ''));
         const parts = special?.parts[id] ?? [];
-        if (answer.is === 'build' && (!special || parts.length > 0)) return { is: 'build', model: id, version, decisions: answer.decisions, special: parts, complete: engine.state({ decisions: answer.decisions }).complete };
-        const read = answer.is === 'unreadable' ? answer.at : text.length;
+        if (answer.is === 'build' && (!special || parts.length > 0)) {
+          const lost = scheme === version ? [] : checkDecisions(kept.model(version), answer.decisions).map(({ on }) => on);
+          const decisions = answer.decisions.filter(({ on }) => !lost.includes(on));
+          return { is: 'build', model: id, version, decisions, special: parts, typed: answer.typed, complete: kept.engine(version, context, stopped).state({ decisions }).complete && answer.typed.length === 0, ...(scheme === version ? {} : { scheme }) };
+        }
+        const read = scheme !== version ? -1 : answer.is === 'unreadable' ? answer.at : text.length;
         if (read > Math.max(nearest.read, 1)) nearest = { read, found: answer.is === 'unreadable' ? { is: 'unreadable', model: id, rest: text.slice(answer.at), allowed: answer.allowed.slice(0, 12) } : answer.is === 'forbidden' ? { is: 'forbidden', model: id } : { is: 'unknown' } };
       }
       return nearest.found;
@@ -216,11 +240,4 @@ function documentFor({ tests: _tests, library, ...document }: ModelDocument, mak
     ...(library ? { library: { ...library, ...(library.models ? { models: library.models.map((inner) => documentFor(inner, making)) } : {}) } } : {}),
   };
 }
-
-/** What a registered number says: "customWidth=3.85;..." */
-const decisionsOf = (key: string | undefined): Decision[] =>
-  (key === undefined || key.startsWith('special=') ? [] : key.split(';')).flatMap((part) => {
-    const [on = '', value = ''] = part.split('=');
-    return value === '' || value === 'null' ? [] : [{ on, value }];
-  });
 

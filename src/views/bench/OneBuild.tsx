@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Decision, Target } from '../../core/engine';
-import type { BenchView, QuoteView } from '../../core/quoting';
+import type { BenchView, NumberOnBench, QuoteView } from '../../core/quoting';
 import type { Why } from '../../workers/bench.worker';
 import { classes, say } from '../../ui';
 import { ask, sentences } from '../api';
@@ -106,11 +106,26 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
     say(t('bench.copied'));
   };
   const paste = async (text: string) => {
+    const number = text.trim();
+    // The server knows what is registered, and the schemes of before; the page alone reads what its own scheme says.
+    const answer = await ask<NumberOnBench>('POST', `/api/builds/${view.build.id}/read`, { number: number.slice(0, 200) });
+    if (answer.ok) {
+      const { decisions, special, typed, scheme } = answer.value;
+      await bench.take(decisions, view.may.special ? special : []);
+      const texts = typed.map((row) => words.row(row));
+      say([scheme === undefined ? t('bench.pasted', { number }) : t('bench.pastedBy', { number, version: scheme }), ...(texts.length > 0 ? [t('bench.pastedTyped', { rows: texts.join(', ') })] : [])].join(' '));
+      return;
+    }
+    if (answer.status !== 0) {
+      say(sentences(answer.failures, t('number.unknown', { text: number })), true);
+      return;
+    }
     const read = await bench.read(text);
-    if (read.is === 'build') {
-      await bench.take(read.decisions);
-      say(t('bench.pasted', { number: text.trim() }));
-    } else if (read.is === 'forbidden') say(t('number.forbidden', { text: text.trim() }), true);
+    if (read.is === 'build' && read.sequence === undefined) {
+      await bench.take(read.decisions, []);
+      say(t('bench.pasted', { number }));
+    } else if (read.is === 'build') say(t('bench.away'), true);
+    else if (read.is === 'forbidden') say(t('number.forbidden', { text: text.trim() }), true);
     else say(t('number.unreadable', { text: text.trim(), rest: text.trim().slice(read.at) || '…', allowed: read.allowed.slice(0, 8).join(', ') }), true);
   };
 

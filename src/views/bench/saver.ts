@@ -1,3 +1,4 @@
+import type { Registered } from '../../core/numbering';
 import type { BenchView, BuildContent } from '../../core/quoting';
 import { ask, type Refusal } from '../api';
 
@@ -6,7 +7,7 @@ export interface Saved {
   /** The server's version after it was saved. */
   version?: number;
   refusals: readonly Refusal[];
-  sequence?: number | undefined;
+  registered?: Registered | undefined;
   specialNumber?: number | undefined;
   /** Working days, where the page cannot know them by itself. */
   leadDays?: number | null | undefined;
@@ -44,10 +45,10 @@ export class Saver {
       this.waiting = null;
       const { decisions, passed, special } = content;
       const body = { version: this.version, decisions, passed: passed.map(({ rule, reason }) => ({ rule, reason })), special };
-      const answer = await ask<{ version: number; sequence?: number; specialNumber?: number; leadDays?: number | null }>('PUT', `/api/builds/${this.id}`, body);
+      const answer = await ask<{ version: number; registered?: Registered; specialNumber?: number; leadDays?: number | null }>('PUT', `/api/builds/${this.id}`, body);
       if (answer.ok) {
         this.version = answer.value.version;
-        tell({ state: 'saved', refusals: [], version: this.version, sequence: answer.value.sequence, specialNumber: answer.value.specialNumber, leadDays: answer.value.leadDays });
+        tell({ state: 'saved', refusals: [], version: this.version, registered: answer.value.registered, specialNumber: answer.value.specialNumber, leadDays: answer.value.leadDays });
       } else if (answer.status === 0 || answer.status >= 500) {
         tell({ state: 'offline', refusals: [] });
         this.waiting ??= { content, tell };

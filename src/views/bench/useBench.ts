@@ -24,7 +24,7 @@ export interface BenchActs {
   /** Works out what a decision would come to, so that it shows at once when it is made. */
   consider(decision: Decision): void;
   release(on: string): Promise<void>;
-  take(decisions: readonly Decision[]): Promise<void>;
+  take(decisions: readonly Decision[], special?: readonly SpecialPart[]): Promise<void>;
   /** Passes a warning with a reason; without one, takes the passing back. */
   pass(rule: string, reason: string | null): Promise<void>;
   /** Replaces an item by a special part; without one, takes the special part back. */
@@ -91,7 +91,7 @@ export function useBench(view: BenchView): Bench {
   const drawn = useRef('');
   /** The follower is at what takes longest. */
   const remarking = useRef(false);
-  const numbers = useRef({ sequence: view.sequence, specialNumber: view.specialNumber });
+  const numbers = useRef({ registered: view.registered, specialNumber: view.specialNumber });
   // What the worker has told so far, whether it is shown or was overtaken.
   const known = useRef({ picture: view.picture, differences: view.differences, remarks: {} as Readonly<Record<string, Remark>>, effects: { quick: {}, found: {} } as Effects });
 
@@ -179,9 +179,9 @@ export function useBench(view: BenchView): Bench {
         if (mine === turn.current || result.state !== 'saved') setSaving({ save: result.state, refusals: result.refusals });
         if (result.version !== undefined) history.saved(result.version, next);
         if (result.state === 'saved' && mine === turn.current && result.leadDays !== undefined) setServedLead(result.leadDays);
-        const { sequence, specialNumber } = numbers.current;
-        if (result.state !== 'saved' || mine !== turn.current || (result.sequence === sequence && result.specialNumber === specialNumber)) return;
-        numbers.current = { sequence: result.sequence, specialNumber: result.specialNumber };
+        const { registered, specialNumber } = numbers.current;
+        if (result.state !== 'saved' || mine !== turn.current || (JSON.stringify(result.registered) === JSON.stringify(registered) && result.specialNumber === specialNumber)) return;
+        numbers.current = { registered: result.registered, specialNumber: result.specialNumber };
         void remote.register(numbers.current).then(async () => {
           const numbered = await pictureOf(remote, made);
           if (mine === turn.current) setShown((before) => ({ ...before, picture: numbered }));
@@ -193,8 +193,8 @@ export function useBench(view: BenchView): Bench {
   );
 
   useEffect(() => {
-    const { document, context, tariff, terms, facts, sequence, specialNumber, picture, may } = view;
-    const opening: Opening = { document, context, tariff, terms, facts, sequence, specialNumber, picture, may, differences: view.differences };
+    const { document, context, tariff, terms, facts, registered, specialNumber, picture, may } = view;
+    const opening: Opening = { document, context, tariff, terms, facts, registered, specialNumber, picture, may, differences: view.differences };
     const begun: Worker[] = [];
     const begin = () => {
       const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
@@ -247,7 +247,7 @@ export function useBench(view: BenchView): Bench {
       decide: (decision) => step(deciding(decision), decision.on),
       consider: (decision) => void opened.current?.then(() => ahead.look(madeOf({ ...history.now, ...deciding(decision) }))),
       release: (on) => step({ decisions: without(on) }, on),
-      take: (decisions) => step({ decisions }),
+      take: (decisions, special) => step({ decisions, ...(special ? { special } : {}) }),
       pass: (rule, reason) => {
         const others = history.now.passed.filter((each) => each.rule !== rule);
         const passed: PassedWarning[] = reason === null ? others : [...others, { rule, reason, by: view.person, at: new Date().toISOString() }];
