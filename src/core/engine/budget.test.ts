@@ -28,6 +28,8 @@ describe('a budget', () => {
           return;
         }
         ended++;
+        // Whoever reads it is told where.
+        expect(unproven(some).length).toBeGreaterThan(0);
         for (const [id, row] of Object.entries(some.rows)) {
           for (const option of row.options ?? []) {
             const known = whole.rows[id]?.options?.find((each) => each.id === option.id);

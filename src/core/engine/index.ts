@@ -17,7 +17,7 @@ export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from '
 export { checkUp, type CheckUp, type Finding } from './checkup';
 export type { Count } from './count';
 export { cnfOf, writeDimacs, type Cnf } from './dimacs';
-export { runModelTest, type TestResult } from './model-tests';
+export { runModelTest, testEngines, type TestResult } from './model-tests';
 export { readNumber, type ReadBack } from './read';
 export { OutOfBudget } from './reach';
 export type { Limits } from './state';
@@ -77,7 +77,7 @@ export interface RowState {
   /** Of a yes/no parameter. */
   yes?: Standing;
   no?: Standing;
-  /** Of a number or a yes/no parameter: the budget ended before all of its values were decided. */
+  /** The budget ended before its values, its being there, or what it comes to by itself was decided. */
   unproven?: true;
 }
 

@@ -1,7 +1,9 @@
 /** The tests of a model document: decisions, and what must come of them. */
 import { featureAt, Reading, type CompiledModel, type ModelTest, type PlainValue } from '../model';
 import { partNumber } from '../numbering';
-import type { Decision, Engine, State } from './index';
+import { checkDecisions } from './decisions';
+import type { Context } from './encoding';
+import { createEngine, type Decision, type Engine, type State } from './index';
 
 export interface TestResult {
   id: string;
@@ -9,12 +11,24 @@ export interface TestResult {
   failures: { at: string; expected: unknown; found: unknown }[];
 }
 
-/** Runs one test on an engine in the test's context. */
+/** Engines of one model for its tests: by the day and the context, each made once. `usual` is what a test leaves open. */
+export function testEngines(model: CompiledModel, usual: Context): (test: ModelTest) => Engine {
+  const engines = new Map<string, Engine>();
+  return ({ date = usual.date, context }) => {
+    const place: Context = { date, values: { ...usual.values, ...context } };
+    const key = JSON.stringify(place);
+    const engine = engines.get(key) ?? createEngine(model, place);
+    engines.set(key, engine);
+    return engine;
+  };
+}
+
+/** Runs one test on an engine in the test's context. What it decides and expects must be there to be decided and expected. */
 export function runModelTest(engine: Engine, { id, decisions: given, expect }: ModelTest): TestResult {
   const { model } = engine;
   const decisions = Object.entries(given).map(([on, value]): Decision => ({ on, value }));
+  const failures: TestResult['failures'] = checkDecisions(model, decisions).map(({ on, code }) => ({ at: `decisions.${on}`, expected: given[on], found: code }));
   const state = engine.state({ decisions });
-  const failures: TestResult['failures'] = [];
   const same = (at: string, expected: unknown, found: unknown): void => {
     if (JSON.stringify(expected) !== JSON.stringify(found)) failures.push({ at, expected, found });
   };

@@ -39,12 +39,14 @@ class Doubts {
     return possible(question, () => this.add(what));
   }
 
-  within<T>(question: () => T, otherwise: T): T {
+  /** The answer to a question; where it could not be had something else, and a doubt about what it was asked of. */
+  within<T>(question: () => T, otherwise: T, what: readonly Variable[]): T {
     try {
       return question();
     } catch (thrown) {
       if (!(thrown instanceof OutOfBudget)) throw thrown;
       this.any = true;
+      for (const each of what) this.add(each);
       return otherwise;
     }
   }
@@ -93,10 +95,10 @@ export class StateMaker {
   state(input: EngineInput): State {
     const all = this.assumed(input);
     const doubts = new Doubts();
-    const found = doubts.within(() => this.consistent(all), null);
+    const found = doubts.within(() => this.consistent(all), null, this.variables);
     // Not even a build that keeps the decisions was found in the budget, nor that there is none.
     if (!found) {
-      for (const variable of this.variables) for (const what of [variable, ...variable.codes]) doubts.add(what);
+      for (const { codes } of this.variables) for (const code of codes) doubts.add(code);
       return this.write(all, [], new Map(), null, doubts);
     }
     const { kept, clashes } = found;
@@ -111,12 +113,12 @@ export class StateMaker {
       free.set(variable, found);
       if (!own.has(variable) && this.count(variable, found, doubts) === 1) sources.set(variable, 'follows');
     }
-    const settled = doubts.within<Settled>(() => this.layers.settle(litsOf(kept), base, sources), { build: base, sources, given: new Map(), waits: new Set(), existence: ({ row }) => (row.shown === always ? 'shown' : 'open'), single: () => false });
+    const settled = doubts.within<Settled>(() => this.layers.settle(litsOf(kept), base, sources), { build: base, sources, given: new Map(), waits: new Set(), existence: ({ row }) => (row.shown === always ? 'shown' : 'open'), single: () => false }, this.variables.filter((variable) => !sources.has(variable)));
     return this.write(all, clashes, free, settled, doubts);
   }
 
   private freeOf(variable: Variable, own: readonly Lit[] | undefined, doubts: Doubts): Free {
-    const codes = doubts.within(() => variable.codes.map((code) => this.standings.free(code, own)), null) ?? variable.codes.map((code) => doubts.about(code, () => this.standings.free(code, own)));
+    const codes = variable.codes.map((code) => doubts.about(code, () => this.standings.free(code, own)));
     return { codes, count: codes.reduce((sum, free) => sum + Number(free), 0), ranges: this.standings.ranges(variable, own, () => doubts.add(variable)) };
   }
 
@@ -124,7 +126,7 @@ export class StateMaker {
   private count(variable: Variable, { count, ranges }: Free, doubts: Doubts): number {
     const numbers = ranges.reduce((sum, [from, to]) => sum + Math.min(2, to - from + 1), 0);
     const unsure = doubts.any && (doubts.has(variable) || variable.codes.some((code) => doubts.has(code)));
-    const mayHide = variable.hidden !== null && !doubts.within(() => !this.standings.canHide(variable), false);
+    const mayHide = variable.hidden !== null && !doubts.within(() => !this.standings.canHide(variable), false, [variable]);
     return count + numbers + (unsure || mayHide ? 1 : 0);
   }
 
@@ -202,22 +204,23 @@ class RowWriter {
   write(): RowState {
     const { first, variables, found } = this;
     const clashing = variables.some((variable) => found.clashing.has(variable.on));
+    const unproven = (): { unproven?: true } => (found.doubts.any && variables.some((variable) => found.doubts.has(variable)) ? { unproven: true } : {});
     const base = { id: first.row.id, clashing };
-    const existence = first.row.shown === always ? 'shown' : (found.settled && found.doubts.within(() => found.settled?.existence(first) ?? null, null)) ?? 'open';
+    const existence = first.row.shown === always ? 'shown' : (found.settled && found.doubts.within(() => found.settled?.existence(first) ?? null, null, [first])) ?? 'open';
     // A decision that clashes is still shown as it was made.
     const hidden = existence !== 'shown' && !variables.every((variable) => this.clashes(variable));
     if (hidden) {
       const value: PlainValue = first.row.kind === 'many' ? [] : null;
-      return { ...base, shown: false, source: existence === 'hidden' ? 'follows' : 'open', todo: false, ...(existence === 'hidden' ? { value } : {}) };
+      return { ...base, shown: false, source: existence === 'hidden' ? 'follows' : 'open', todo: false, ...(existence === 'hidden' ? { value } : {}), ...unproven() };
     }
     const shown = { ...base, shown: true };
-    if (first.row.kind === 'many') return { ...shown, ...this.many() };
+    if (first.row.kind === 'many') return { ...shown, ...this.many(), ...unproven() };
     const code = this.value(first);
     const isOpen = code === undefined;
-    const common = { ...shown, source: isOpen ? ('open' as const) : this.source(first), todo: isOpen && !found.settled?.waits.has(first), ...(isOpen ? {} : { value: code }) };
+    const common = { ...shown, source: isOpen ? ('open' as const) : this.source(first), todo: isOpen && !found.settled?.waits.has(first), ...(isOpen ? {} : { value: code }), ...unproven() };
     switch (first.row.kind) {
       case 'number':
-        return { ...common, ...(found.doubts.has(first) ? { unproven: true } : {}), allowed: this.allowed(), ...(first.row.entry.grid.optional ? { mayBeEmpty: (found.free.get(first)?.ranges[0]?.[0] ?? 1) === 0 } : {}) };
+        return { ...common, allowed: this.allowed(), ...(first.row.entry.grid.optional ? { mayBeEmpty: (found.free.get(first)?.ranges[0]?.[0] ?? 1) === 0 } : {}) };
       case 'yesno':
         return { ...common, ...(first.codes.some((code) => found.doubts.has(code)) ? { unproven: true } : {}), yes: this.standing(first, 0), no: this.standing(first, 1) };
       case 'choice': {
@@ -257,7 +260,7 @@ class RowWriter {
     if (this.clashes(variable)) return (decided.get(variable) as Assumed).decision.value;
     if (!settled) return undefined;
     const known = settled.sources.has(variable);
-    if (!known && !this.found.doubts.within(() => settled.single(variable), false)) return undefined;
+    if (!known && !this.found.doubts.within(() => settled.single(variable), false, [variable])) return undefined;
     const { row } = variable;
     if (row.kind === 'number') {
       const value = plainAt(row.entry.grid, settled.build.codes[row.number] as number);

@@ -2,7 +2,7 @@
  * The command line of a model: `check`, `state`, `why`, `ways`, `best`, `count`, `read` and `cnf`.
  * A command gives a JSON value (or DIMACS text) and a code: 0 for yes, 1 for an answer of no, 2 where the question itself is wrong.
  */
-import { checkDecisions, checkUp, cnfOf, createEngine, OutOfBudget, readNumber, runModelTest, writeDimacs, type BestQuestion, type Context, type Decision, type Engine, type Target, type Term, type TestResult } from '../engine';
+import { checkDecisions, checkUp, cnfOf, createEngine, OutOfBudget, readNumber, runModelTest, testEngines, writeDimacs, type BestQuestion, type Context, type Decision, type Engine, type Target, type Term, type TestResult } from '../engine';
 import { compileModel, featureAt, withLibrary, type CompiledModel, type DecisionValue } from '../model';
 import { partNumber } from '../numbering';
 
@@ -114,15 +114,9 @@ class Command {
     }
   }
 
-  private tests(model: CompiledModel, { date, values }: Context): TestResult[] {
-    const engines = new Map<string, Engine>();
-    return (model.document.tests ?? []).map((test) => {
-      const place = { date, values: { ...values, ...test.context } };
-      const key = JSON.stringify(place.values);
-      const engine = engines.get(key) ?? createEngine(model, place);
-      engines.set(key, engine);
-      return runModelTest(engine, test);
-    });
+  private tests(model: CompiledModel, context: Context): TestResult[] {
+    const engineFor = testEngines(model, context);
+    return (model.document.tests ?? []).map((test) => runModelTest(engineFor(test), test));
   }
 
   private configure(engine: Engine): Answer {
@@ -163,7 +157,8 @@ class Command {
 
   private json(path: string): unknown {
     try {
-      return JSON.parse(this.surroundings.read(path));
+      // Editors of some systems put a mark of the byte order in front.
+      return JSON.parse(this.surroundings.read(path).replace(/^\uFEFF/, ''));
     } catch (thrown) {
       throw new Wrong(`${path}: ${thrown instanceof Error ? thrown.message : 'cannot be read'}`);
     }

@@ -109,7 +109,8 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
       if (type.is === 'places') {
         // A position must be known beforehand, since places are told apart when the formula is bound.
         const position = by.is === 'number' && !(expr.by.kind === 'literal' && expr.list.kind !== 'filter');
-        if (position || !type.many) return report('formula.unsupported', expr.by.at, { what: 'position' });
+        if (!type.many) return report('formula.onlyBuild', expr.by.at);
+        if (position) return report('formula.buildPosition', expr.by.at);
         return by.is === 'number' ? item : type;
       }
       if (by.is === 'number') return item;

@@ -2,6 +2,7 @@
 import { Exact } from '../exact';
 import { builtins } from './builtins';
 import { asList } from './builtins/builtin';
+import { partsOf } from './parts';
 import type { Expr, Iteration, Test } from './syntax';
 import { arithmetic, compareValues, equal, partOf, type Value } from './value';
 
@@ -9,9 +10,44 @@ import { arithmetic, compareValues, equal, partOf, type Value } from './value';
 export type Environment = (slot: number) => Value;
 export type Evaluator = (env: Environment) => Value;
 
-/** Compiles a bound expression. Division by zero, wrong kinds and overflow give null, as in the standard. */
+/** Rounds that all loops of a formula may make together, and items that lists and characters that texts may grow to; beyond it the formula gives null. */
+const mostRounds = 10_000;
+const mostGrown = 100_000;
+
+/** What is thrown where a formula takes more than it may; nobody else sees it. */
+const tooMuch = Symbol('more than a formula may take');
+let roundsLeft = mostRounds;
+
+function round(): void {
+  if (--roundsLeft < 0) throw tooMuch;
+}
+
+/** Compiles a bound expression. Division by zero, wrong kinds and overflow give null, as in the standard; so does what takes more than it may. */
 export function compile(expr: Expr): Evaluator {
-  const sub = compile;
+  const run = part(expr);
+  if (!mayTakeMuch(expr)) return run;
+  return (env) => {
+    const before = roundsLeft;
+    roundsLeft = mostRounds;
+    try {
+      return run(env);
+    } catch (thrown) {
+      if (thrown !== tooMuch) throw thrown;
+      return null;
+    } finally {
+      roundsLeft = before;
+    }
+  };
+}
+
+/** Whether anything in an expression can take long or grow: loops, filters, and functions that put lists or texts together. */
+function mayTakeMuch(expr: Expr): boolean {
+  if (expr.kind === 'for' || expr.kind === 'quantified' || expr.kind === 'filter' || expr.kind === 'call') return true;
+  return partsOf(expr).some(mayTakeMuch);
+}
+
+function part(expr: Expr): Evaluator {
+  const sub = part;
   switch (expr.kind) {
     case 'literal': {
       const { value } = expr;
@@ -31,7 +67,10 @@ export function compile(expr: Expr): Evaluator {
     }
     case 'arithmetic': {
       const [left, right, { op }] = [sub(expr.left), sub(expr.right), expr];
-      return (env) => arithmetic(op, left(env), right(env));
+      return (env) => {
+        const value = arithmetic(op, left(env), right(env));
+        return typeof value === 'string' && value.length > mostGrown ? null : value;
+      };
     }
     case 'compare': {
       const [left, right, { op }] = [sub(expr.left), sub(expr.right), expr];
@@ -61,7 +100,7 @@ export function compile(expr: Expr): Evaluator {
       const builtin = builtins[expr.name];
       if (!builtin) throw new Error(`unchecked function ${expr.name}`);
       const args = expr.args.map(sub);
-      return (env) => builtin.apply(args.map((arg) => arg(env)));
+      return (env) => grown(builtin.apply(args.map((arg) => arg(env))));
     }
     case 'path': {
       const [of, { name }] = [sub(expr.of), expr];
@@ -93,35 +132,45 @@ export function compile(expr: Expr): Evaluator {
   }
 }
 
-/** Rounds that one loop may make, over all its lists; where it would take more it gives null. */
-const mostRounds = 10_000;
+/** A value, where it has not grown beyond what a formula may hold. */
+function grown(value: Value): Value {
+  if ((typeof value === 'string' || Array.isArray(value)) && value.length > mostGrown) throw tooMuch;
+  return value;
+}
 
 function filter(list: Expr, by: Expr, own: number): Evaluator {
-  const items = compile(list);
-  const test = compile(by);
+  const items = part(list);
+  const test = part(by);
   return (env) => {
     const all = asList(items(env)) ?? [];
     const at = test((slot) => (slot === own ? (all[0] ?? null) : env(slot)));
     // A number is a position: from 1, or from the end below zero.
     if (at instanceof Exact) return at.isInteger() ? (all[at.lt(0) ? all.length + at.toNumber() : at.toNumber() - 1] ?? null) : null;
-    if (all.length > mostRounds) return null;
-    return all.filter((item) => test((slot) => (slot === own ? item : env(slot))) === true);
+    return all.filter((item) => {
+      round();
+      return test((slot) => (slot === own ? item : env(slot))) === true;
+    });
   };
 }
 
 /** Works out a body for every combination of items, the last name changing fastest. */
 function iterated(over: readonly Iteration[], body: Expr, gather: (found: Value[]) => Value): Evaluator {
   const loops = over.map(({ slot, list, to }) => {
-    const [from, until] = [compile(list), to && compile(to)];
+    const [from, until] = [part(list), to && part(to)];
     return { slot, items: (env: Environment): Value[] | null => (until ? counted(from(env), until(env)) : asList(from(env))) };
   });
-  const result = compile(body);
+  const result = part(body);
   return (env) => {
     const found: Value[] = [];
     const visit = (depth: number, at: Environment): boolean => {
       const loop = loops[depth];
-      if (!loop) return found.push(result(at)) <= mostRounds;
+      if (!loop) {
+        round();
+        return found.push(result(at)) > 0;
+      }
       const items = loop.items(at);
+      // Going through nothing again and again takes its time, too.
+      if (items?.length === 0) round();
       return items?.every((item) => visit(depth + 1, (slot) => (slot === loop.slot ? item : at(slot)))) ?? false;
     };
     return visit(0, env) ? gather(found) : null;
@@ -131,18 +180,18 @@ function iterated(over: readonly Iteration[], body: Expr, gather: (found: Value[
 function counted(from: Value, to: Value): Value[] | null {
   if (!(from instanceof Exact) || !(to instanceof Exact) || !from.isInteger() || !to.isInteger()) return null;
   const count = to.minus(from).abs().toNumber() + 1;
-  if (count > mostRounds) return null;
+  if (count > mostRounds) throw tooMuch;
   const step = to.lt(from) ? -1 : 1;
   return Array.from({ length: count }, (_, index) => from.plus(step * index) as Exact);
 }
 
 function compileTest(test: Test): (value: Value, env: Environment) => Value {
   if (test.kind === 'interval') {
-    const [low, high] = [compile(test.low), compile(test.high)];
+    const [low, high] = [part(test.low), part(test.high)];
     const [above, below] = [test.lowOpen ? '>' : '>=', test.highOpen ? '<' : '<='] as const;
     return (value, env) => and(compareValues(above, value, low(env)), () => compareValues(below, value, high(env)));
   }
-  const expr = compile(test.expr);
+  const expr = part(test.expr);
   if (test.kind === 'compare') return (value, env) => compareValues(test.op, value, expr(env));
   return (value, env) => {
     const other = expr(env);

@@ -2,7 +2,7 @@
 import { evaluate as oracle } from '@bpmn-io/feelin';
 import { describe, expect, it } from 'vitest';
 import { Exact } from '../exact';
-import { compileFormula, Day, Span, type FeelType, type Scope, type Value } from './index';
+import { compileCell, compileFormula, Day, Span, type FeelType, type Scope, type Value } from './index';
 
 const numberType: FeelType = { is: 'number', unit: 'any' };
 const given: Record<string, { type: FeelType; value: Value; plain: unknown }> = {
@@ -124,7 +124,8 @@ describe('FEEL', () => {
 
   it.each([
     ['12,000 terms', Array(12_000).fill('length').join(' + '), 'formula.tooLong', 0],
-    ['250 terms in one another', Array(250).fill('length').join(' + '), 'formula.tooDeep', 0],
+    ['1,000 terms in a row', Array(1_000).fill('length').join(' + '), 'formula.longChain', 2_906],
+    ['1,000 conditions in a row', Array(1_000).fill('length > 1').join(' or '), 'formula.longChain', 3_415],
     ['5,000 brackets', '('.repeat(5_000) + '1' + ')'.repeat(5_000), 'formula.tooDeep', 200],
     ['20,000 lists not closed', '['.repeat(20_000), 'formula.tooDeep', 200],
     ['20,000 items', `[${Array(20_000).fill('1').join(',')}]`, 'formula.tooLong', 4_002],
@@ -139,9 +140,37 @@ describe('FEEL', () => {
     expect(ours(`count([${Array(2_000).fill('1').join(', ')}])`)).toEqual(new Exact(2_000));
   });
 
+  it('takes hundreds of parts in a row, and a list of alternatives as long as any', () => {
+    expect(plain(ours(Array.from({ length: 400 }, (_, at) => String(at)).join(' + ')))).toBe(79_800);
+    expect(ours(Array.from({ length: 250 }, (_, at) => `cells = ${String(at)}`).join(' or '))).toBe(true);
+    expect(ours(Array.from({ length: 250 }, (_, at) => `cells > ${String(at)}`).join(' and '))).toBe(false);
+    expect(plain(ours(`12 in (${Array.from({ length: 1_900 }, (_, at) => String(at)).join(', ')})`))).toBe(true);
+    expect(plain(ours('10 - 3 - 2 - 1'))).toBe(4);
+    expect(plain(ours('64 / 4 / 2 * 3'))).toBe(24);
+  });
+
+  it('lets nothing grow without end', () => {
+    const doubled = Array.from({ length: 20 }).reduce<string>((text) => `concatenate(${text}, ${text})`, '[1, 2]');
+    expect(doubled.length > 100_000 ? null : ours(doubled)).toBeNull();
+  });
+
+  it.each([
+    ['not("a")', ['b', 'c']], ['not("a", "b")', ['c']], [' not ( "c" ) ', ['a', 'b']], ['not(not("c"))', ['c']], ['"a", "b"', ['a', 'b']], ['-', ['a', 'b', 'c']],
+  ])('a table cell %s lets %j pass, as the standard says', (cell, passing) => {
+    const compiled = compileCell('kind', cell, new Map([['kind', { slot: 0, type: { is: 'text' as const } }]]));
+    expect(compiled.ok && ['a', 'b', 'c'].filter((value) => compiled.formula.run(() => value) === true)).toEqual(passing);
+  });
+
   it('bounds what a formula may do', () => {
     expect(ours('count(for x in 1..200, y in 1..200 return x)')).toBeNull();
     expect(ours('some x in 1..1000000000 satisfies x > 3')).toBeNull();
+    // All loops of a formula together, in one another or side by side, and what they go through in vain.
+    expect(ours('for x in 1..1000 return count(for y in 1..1000 return y)')).toBeNull();
+    expect(ours('some x in 1..9000 satisfies some y in 1..9000 satisfies x + y < 0')).toBeNull();
+    expect(ours('count(for x in 1..6000 return x) + count(for x in 1..6000 return x)')).toBeNull();
+    expect(ours('count(for x in 1..9000 return (for y in 1..9000, z in [] return y))')).toBeNull();
+    expect(ours('sum((for x in 1..5000 return x)[item > 2]) + count((for x in 1..5000 return x)[item > 2])')).toBeNull();
+    expect(plain(ours('count(for x in 1..90 return count(for y in 1..100 return y))'))).toBe(90);
     expect(plain(ours('count(for x in 1..100, y in 1..100 return x)'))).toBe(10_000);
   });
 

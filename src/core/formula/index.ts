@@ -6,6 +6,7 @@ import { bind } from './bind';
 import { check } from './check';
 import { compile, type Evaluator } from './evaluate';
 import type { FormulaProblem } from './problem';
+import { partsOf } from './parts';
 import { parse, parseCell, SyntaxFailure, type Expr } from './syntax';
 import { fits, type FeelType, type Scope } from './types';
 import { writeUnit } from './units';
@@ -73,39 +74,6 @@ export const formulaOf = (expr: Expr, type: FeelType, source = ''): Formula => (
 
 function describeType(type: FeelType): string {
   return type.is === 'number' && type.unit !== 'any' ? `number [${writeUnit(type.unit)}]` : type.is;
-}
-
-/** The parts of an expression. */
-function partsOf(expr: Expr): readonly Expr[] {
-  switch (expr.kind) {
-    case 'literal':
-    case 'name':
-      return [];
-    case 'negate':
-    case 'path':
-      return [expr.of];
-    case 'arithmetic':
-    case 'compare':
-    case 'logic':
-      return [expr.left, expr.right];
-    case 'if':
-      return [expr.test, expr.then, expr.else];
-    case 'list':
-      return expr.items;
-    case 'call':
-      return expr.args;
-    case 'filter':
-      return [expr.list, expr.by];
-    case 'quantified':
-    case 'for':
-      return [...expr.over.flatMap(({ list, to }) => (to ? [list, to] : [list])), expr.kind === 'for' ? expr.body : expr.test];
-    case 'in':
-      return [expr.value, ...expr.tests.flatMap((test) => (test.kind === 'interval' ? [test.low, test.high] : [test.expr]))];
-    case 'pick':
-      return [expr.of, ...expr.cases.map(([, value]) => value)];
-    case 'gather':
-      return expr.items.flatMap(({ when, value }) => [when, value]);
-  }
 }
 
 /** The names a bound expression reads from outside, each with its slot, in order of first use. */

@@ -5,7 +5,13 @@ export interface FormulaProblem {
     | 'formula.empty'
     | 'formula.tooLong'
     | 'formula.tooDeep'
+    /** More operators in a row than the grammar takes. */
+    | 'formula.longChain'
     | 'formula.unsupported'
+    /** A position of a build that is not written out, such as l[i]. */
+    | 'formula.buildPosition'
+    /** A position or a filter where there is but one build. */
+    | 'formula.onlyBuild'
     | 'formula.unknownName'
     | 'formula.unknownFunction'
     | 'formula.argumentCount'

@@ -58,7 +58,7 @@ export class SyntaxFailure extends Error {
 
 const longest = 100_000;
 const deepest = 200;
-/** Commas in one formula. */
+/** Commas in one formula, and parts of one sum, product or chain of conditions. */
 const mostItems = 2_000;
 
 /** Parses an expression. Throws SyntaxFailure with a position. */
@@ -75,16 +75,45 @@ export function parseFully(source: string): Expr {
   top.cursor().iterate((node) => {
     if (node.type.isError && broken === undefined) broken = node.from;
   });
-  if (broken !== undefined) fail('formula.syntax', broken, { near: source.slice(broken, broken + 12).trim() });
+  if (broken !== undefined) {
+    if (operatorsBefore(source, broken) >= longestChain) fail('formula.longChain', broken, { most: longestChain });
+    fail('formula.syntax', broken, { near: source.slice(broken, broken + 12).trim() });
+  }
   const [only] = children(top);
   if (!only) fail('formula.empty', 0, {});
   return new Reader(source).expr(only, 0);
 }
 
+/** Operators in the bracket in which a place is, up to it. */
+function operatorsBefore(source: string, place: number): number {
+  const counts = [0];
+  for (const [part] of source.slice(0, place).matchAll(/"(?:\\.|[^"\\])*"|[([{]|[)\]}]|\b(?:and|or)\b|[-+*/]/g)) {
+    if (part.startsWith('"')) continue;
+    if (/[([{]/.test(part)) counts.push(0);
+    else if (/[)\]}]/.test(part)) counts.pop();
+    else counts.push((counts.pop() ?? 0) + 1);
+  }
+  return Math.max(0, ...counts);
+}
+
 /** Parses a table cell: unary tests on the named value; "-" accepts everything. */
 export function parseCell(name: string, cell: string): Expr {
   if (cell.trim() === '-') return { kind: 'literal', value: true, at: 0 };
+  const negated = insideOfNot(cell);
+  if (negated !== null) return { kind: 'call', name: 'not', args: [parseCell(name, negated)], at: 0 };
   return readPlainCell(name, cell) ?? parse(`${name} in (${cell})`);
+}
+
+/** The tests within a cell that is all one "not(...)", which the standard has there beside the function of that name. */
+function insideOfNot(cell: string): string | null {
+  const [whole, inner] = /^\s*not\s*\(([^]*)\)\s*$/.exec(cell) ?? [];
+  if (whole === undefined || inner === undefined) return null;
+  let depth = 0;
+  for (const [part] of inner.matchAll(/"(?:\\.|[^"\\])*"|[()]/g)) {
+    depth += part === '(' ? 1 : part === ')' ? -1 : 0;
+    if (depth < 0) return null;
+  }
+  return inner;
 }
 
 /** The parser's time grows with the square of brackets and items, so both are bounded before it begins. */
@@ -105,6 +134,9 @@ function keepWithin(source: string): void {
   }
 }
 
+/** Parts of a chain of operators that the grammar surely takes; of short ones it takes more. */
+const longestChain = 150;
+
 function fail(code: FormulaProblem['code'], at: number, params: FormulaProblem['params']): never {
   throw new SyntaxFailure({ code, at, params });
 }
@@ -116,6 +148,15 @@ function children(node: Node): Node[] {
 }
 
 const punctuation = new Set(['(', ')', '[', ']', ',', 'if', 'then', 'else', 'and', 'or', 'in', 'between']);
+
+/** A chain of conditions as a tree that is as flat as can be; it means the same in any shape. */
+function balanced(op: 'and' | 'or', parts: readonly Expr[]): Expr {
+  const [first] = parts;
+  if (first && parts.length === 1) return first;
+  const middle = parts.length >> 1;
+  const left = balanced(op, parts.slice(0, middle));
+  return { kind: 'logic', op, left, right: balanced(op, parts.slice(middle)), at: left.at };
+}
 
 class Reader {
   constructor(private readonly source: string) {}
@@ -151,16 +192,16 @@ class Reader {
       case 'VariableName':
         return { kind: 'name', name: this.text(node).replace(/\s+/g, ' '), at };
       case 'Conjunction':
-        return { kind: 'logic', op: 'and', left: sub(0), right: sub(1), at };
+        return balanced('and', this.chain(node).map((each) => this.expr(each, depth + 1)));
       case 'Disjunction':
-        return { kind: 'logic', op: 'or', left: sub(0), right: sub(1), at };
+        return balanced('or', this.chain(node).map((each) => this.expr(each, depth + 1)));
       case 'IfExpression':
         return { kind: 'if', test: sub(0), then: sub(1), else: sub(2), at };
       case 'List':
         return { kind: 'list', items: parts.map((_, index) => sub(index)), at };
       case 'ArithmeticExpression': {
         if (parts[0]?.name === 'ArithOp') return { kind: 'negate', of: sub(1), at };
-        return { kind: 'arithmetic', op: this.text(parts[1] as Node) as Arithmetic, left: sub(0), right: sub(2), at };
+        return this.arithmetic(node, depth);
       }
       case 'FunctionInvocation':
         return this.call(node, depth);
@@ -179,6 +220,33 @@ class Reader {
       default:
         return fail('formula.unsupported', at, { what: this.text(node).slice(0, 40) });
     }
+  }
+
+  /** The parts of a chain of one operator, such as "a and b and c", however long. */
+  private chain(node: Node): Node[] {
+    const found: Node[] = [];
+    let left = node;
+    for (; left.name === node.name; ) {
+      const [first, second] = this.parts(left);
+      if (!first || !second) fail('formula.syntax', left.from, { near: this.text(left).slice(0, 12) });
+      if (found.push(second) > mostItems) fail('formula.tooLong', node.from, { most: mostItems });
+      left = first;
+    }
+    return [...found, left].map((_, at, all) => (at === 0 ? left : (found[all.length - 1 - at] as Node)));
+  }
+
+  /** Sums and products from left to right, however long. */
+  private arithmetic(node: Node, depth: number): Expr {
+    const steps: { op: Arithmetic; right: Node; at: number }[] = [];
+    let left = node;
+    for (;;) {
+      const [first, op, right] = this.parts(left);
+      if (left.name !== 'ArithmeticExpression' || first?.name === 'ArithOp') break;
+      if (!first || !op || !right) fail('formula.syntax', left.from, { near: this.text(left).slice(0, 12) });
+      if (steps.push({ op: this.text(op) as Arithmetic, right, at: left.from }) > mostItems) fail('formula.tooLong', node.from, { most: mostItems });
+      left = first;
+    }
+    return steps.reduceRight<Expr>((sum, { op, right, at }) => ({ kind: 'arithmetic', op, left: sum, right: this.expr(right, depth + 1), at }), this.expr(left, depth + 1));
   }
 
   private iterations(node: Node | undefined, depth: number): Iteration[] {

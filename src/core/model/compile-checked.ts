@@ -5,8 +5,22 @@ import type { ModelDocument } from './document';
 
 import { documentSchema } from './schema';
 
+/** Levels that a document has at most: those of five models inside one another, with room to spare. */
+const deepest = 200;
+
+/** Whether anything in a JSON value is nested deeper; not by itself, since that would take a stack as deep. */
+function isDeeperThan(given: unknown, most: number): boolean {
+  let level: unknown[] = [given];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > most) return true;
+    level = level.flatMap((each) => (typeof each === 'object' && each !== null ? Object.values(each).filter((inner) => typeof inner === 'object' && inner !== null) : []));
+  }
+  return false;
+}
+
 /** Reads and compiles a document from outside. Every problem found is listed with its path; nothing throws. */
 export function compileModel(given: unknown): ModelResult {
+  if (isDeeperThan(given, deepest)) return { ok: false, problems: [{ path: '', code: 'model.nested', params: { most: deepest } }] };
   try {
     documentSchema.validateSync(given, { abortEarly: false });
   } catch (failure) {

@@ -46,7 +46,7 @@ class Compiler {
     for (const id of given.classes ?? []) if (!given.library?.classes?.some((each) => each.id === id)) this.report('classes', 'model.unknownClass', { id });
     this.declaration = new Declaration(
       (path, code, params) => this.report(path, code, params),
-      (id) => this.modelOf(id)?.document ?? null,
+      (id) => (this.within.includes(id) ? 'around' : (this.modelOf(id)?.document ?? (this.document.library?.models?.some((each) => each.id === id) ? 'unsound' : 'unknown'))),
     );
     this.names = new Names(this.declaration, (path, code, params, at) => this.report(path, code, params, at));
     this.rules = new Rules(this.names, (id) => this.shown.has(id));

@@ -82,6 +82,8 @@ export interface ModelClass {
 /** Decisions, and what the state must then be. */
 export interface ModelTest {
   id: string;
+  /** The day it is run as on; what depends on the day needs it to come out the same always. */
+  date?: string;
   context?: Readonly<Record<string, string>>;
   /** By "feature", "feature.option" or "parameter". */
   decisions: Readonly<Record<string, DecisionValue>>;

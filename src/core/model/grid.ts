@@ -15,6 +15,9 @@ export interface Grid {
   optional: boolean;
 }
 
+/** Values that a row may have at most: their codes are whole numbers of a machine, and two of them are added. */
+export const mostValues = 1_000_000_000;
+
 /** Null where the step is not above zero or the most below the least. */
 export function gridOf(of: Grid['of'], least: Exact, most: Exact, step: Exact, optional = false): Grid | null {
   if (step.lte(0) || most.lt(least)) return null;

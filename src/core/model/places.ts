@@ -9,7 +9,7 @@ import { Day, readUnit, type Binding, type Expr, type Facts, type FeelType, type
 import type { ChoiceParameter, Feature, ModelDocument, Option, Parameter, Quantity, Texts, YesNoParameter } from './document';
 import type { Entry, Pick } from './entries';
 import { all, compared, holds, literal, named } from './expressions';
-import { gridOf, type Grid } from './grid';
+import { gridOf, mostValues, type Grid } from './grid';
 import type { ModelProblem } from './problem';
 
 export const yesno: FeelType = { is: 'yesno' };
@@ -70,7 +70,8 @@ export class Declaration {
   constructor(
     private readonly report: Report,
     /** A model that stands inside, once it has been found to be sound by itself. */
-    private readonly modelOf: (id: string) => ModelDocument | null,
+    /** A model of the library; or that it is one further out, not sound in itself, or not there. */
+    private readonly modelOf: (id: string) => ModelDocument | 'around' | 'unsound' | 'unknown',
   ) {}
 
   top(document: ModelDocument): Home {
@@ -137,13 +138,20 @@ export class Declaration {
     }
   }
 
+  /** A grid that has values, and no more than can be told apart. */
+  private sound(path: string, made: Grid | null, shown: Record<string, string>): Grid | null {
+    if (!made) this.report(path, 'model.badRange', shown);
+    else if (made.count > mostValues) this.report(path, 'model.tooFine', { ...shown, count: made.count, limit: mostValues });
+    else return made;
+    return null;
+  }
+
   private parameter(home: Home, parameter: Parameter): void {
     const id = home.prefix + parameter.id;
     const type = this.typeOf(parameter);
     const path = `parameters.${id}`;
     const grid = (made: Grid | null, shown: Record<string, string>): Grid => {
-      if (!made) this.report(path, 'model.badRange', shown);
-      return made ?? { of: 'number', least: exact(0), step: exact(1), count: 1, optional: false };
+      return this.sound(path, made, shown) ?? { of: 'number', least: exact(0), step: exact(1), count: 1, optional: false };
     };
     switch (parameter.type) {
       case 'choice': {
@@ -244,8 +252,7 @@ export class Declaration {
       return this.add(home, id, { kind: 'calculation', id: full, calculation: { id, name, type: 'number', formula }, formula: undefined as never, quantityOf }, anyNumber);
     }
     const { least = '1', most, step = '1' } = quantity;
-    const grid = gridOf('number', exact(least), exact(most), exact(step));
-    if (!grid) this.report(`features.${full}`, 'model.badRange', { least, most, step });
+    const grid = this.sound(`features.${full}`, gridOf('number', exact(least), exact(most), exact(step)), { least, most, step });
     const parameter = { id, type: 'number', name, unit: '', least, most, step } as const;
     return this.add(home, id, { kind: 'number', id: full, parameter, grid: grid ?? { of: 'number', least: exact(1), step: exact(1), count: 1, optional: false }, quantityOf }, pure, under);
   }
@@ -259,12 +266,13 @@ export class Declaration {
       return [];
     }
     const document = this.modelOf(id);
-    if (!document) {
-      this.report(place, 'model.unknownModel', { id });
+    if (typeof document === 'string') {
+      // What is wrong with a model of the library is told there.
+      if (document !== 'unsound') this.report(place, document === 'around' ? 'model.cycle' : 'model.unknownModel', { id });
       return [];
     }
     const most = mostOf(option);
-    if (most > mostBuilds) this.report(place, 'model.badRange', { least: '1', most: String(most), step: '1' });
+    if (most > mostBuilds) this.report(place, 'model.tooManyBuilds', { count: most, most: mostBuilds });
     return Array.from({ length: Math.min(most, mostBuilds) }, (_, at): Place => {
       const exists = all(home.when, all(taken, option.quantity === undefined ? undefined : compared(quantity, '>=', literal(exact(at + 1))))) as Expr;
       const inner: Home = { prefix: `${home.prefix}${way}/${String(at + 1)}/`, document, scope: new Map(), when: exists, above: this.reachingDown(home), inside: [], brought: [] };

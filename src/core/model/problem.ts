@@ -13,6 +13,11 @@ export interface ModelProblem {
     | 'model.badTargetValue'
     | 'model.cardinality'
     | 'model.badRange'
+    /** A row with more values than can be told apart. */
+    | 'model.tooFine'
+    | 'model.tooManyBuilds'
+    /** A document nested deeper than any is. */
+    | 'model.nested'
     | 'model.cycle'
     | 'model.rowWidth'
     | 'model.missingText'

@@ -9,7 +9,12 @@ const way = string().strict().matches(/^[a-z][A-Za-z0-9]{0,39}(\/[a-z0-9][A-Za-z
 const sku = string().strict().matches(/^[A-Z0-9][A-Z0-9.-]{0,39}$/, 'model.badSku');
 const feel = string().strict().max(100_000);
 const decimal = string().strict().matches(/^-?\d{1,15}(\.\d{1,12})?$/, 'model.badDecimal');
-const day = string().strict().matches(/^\d{4}-\d\d-\d\d$/, 'model.badDay');
+/** A day that there is, as ISO writes it. */
+function isDay(value: string): boolean {
+  const date = new Date(`${value}T00:00:00Z`);
+  return /^\d{4}-\d\d-\d\d$/.test(value) && !Number.isNaN(date.getTime()) && date.toISOString().startsWith(value);
+}
+const day = string().strict().test('day', 'model.badDay', (value) => value === undefined || isDay(value));
 const severity = string().strict().oneOf(['error', 'warning', 'note']);
 /** One check for the whole record: a schema made for each of a model's thousands of texts would take most of the time. */
 const isTexts = (value: unknown): boolean =>
@@ -181,7 +186,7 @@ export const documentSchema = shape({
     .max(2_000)
     .of(
       shape({
-        id, context: record((value) => typeof value === 'string'), decisions: record(isPlain).defined(),
+        id, date: day, context: record((value) => typeof value === 'string'), decisions: record(isPlain).defined(),
         expect: shape({
           complete: boolean().strict(), values: record((value) => isPlain(value) || isTextList(value)),
           standings: record((value) => value === 'free' || value === 'swap' || value === 'barred'), reasons: record(isTextList), messages: array().strict().of(string().strict().required()), partNumber: string().strict(),
