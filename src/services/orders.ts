@@ -14,7 +14,7 @@ import { done, fail, type Result } from './failure';
 import { like, pageSize } from './quote-list';
 import { findAnyQuote } from './quote-state';
 import { nameOf, reference, type Reference } from './reference-data';
-import { counted, partsIn, partsOf, priceLines, type QuotedLine } from './quote-pricing';
+import { counted, partsIn, partsOf, priceAll, priceLines, type QuotedLine } from './quote-pricing';
 import { changeQuote, nextNumber } from './quotes';
 import { obstacles, settle } from './revisions';
 import { record } from './work';
@@ -26,10 +26,11 @@ export async function acceptQuote(actor: Actor, id: string, version: number): Pr
   let made: { orderId: string; number: string } | undefined;
   const result = await changeQuote(actor, id, version, async ({ quote, revision, state }) => {
     const parts = await partsIn(state);
-    const priced = await priceLines(parts);
+    const quoted = await priceAll(parts);
+    const { lines: priced } = quoted;
     const sold = counted(priced);
     if (revision.state === 'sent' && revision.validUntil < today()) return fail('conflict', { code: 'revision.is.expired', params: { number: revision.number } });
-    const refusedYet = revision.state === 'draft' ? await obstacles(state, priced) : [];
+    const refusedYet = revision.state === 'draft' ? await obstacles(state, quoted) : [];
     if (refusedYet.length > 0) return fail('invalid', ...refusedYet);
     await settle(actor, revision, priced, { state: 'accepted' }, parts);
     const days = await slowest(sold);

@@ -6,7 +6,7 @@ import { connected, type BuildRow, type RevisionRow, type Stored } from '../data
 import type { Actor } from './actor';
 import { inDays, today } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
-import { counted, partsIn, partsOf, priceLines, type QuotedLine, type QuoteParts } from './quote-pricing';
+import { counted, partsIn, partsOf, priceAll, priceLines, type Quoted, type QuotedLine, type QuoteParts } from './quote-pricing';
 import { changeQuote, validDays } from './quotes';
 import { findQuote, type QuoteBase, type QuoteState } from './quote-state';
 import { sideLines } from './sides';
@@ -15,10 +15,12 @@ import { deliveredTo, taxOf } from './tax';
 import { record } from './work';
 
 /** What keeps a draft from being sent or accepted. */
-export async function obstacles(state: QuoteState, priced: readonly QuotedLine[]): Promise<Failure[]> {
+export async function obstacles(state: QuoteState, { lines: priced, comes }: Quoted): Promise<Failure[]> {
   const sold = counted(priced);
   if (sold.length === 0) return [{ code: 'quote.empty' }];
   const broken = sold.flatMap(({ line, problems }): Failure[] => problems.map(({ code, params }) => ({ code, params, field: `line.${String(line.position)}` })));
+  // What is promised and cannot be given is not left out silently.
+  if (comes.is === 'impossible') broken.push({ code: 'quote.whole', params: { why: comes.why }, field: 'whole' });
   if (broken.length > 0) return broken;
   const missing = await unsigned(state, priced);
   return missing.length > 0 ? [{ code: 'quote.unsigned', params: { roles: missing.join(', ') } }] : [];
@@ -39,8 +41,9 @@ export async function settle(actor: Actor, revision: RevisionRow, priced: readon
 export async function sendQuote(actor: Actor, id: string, { version }: VersionInput): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async ({ quote, revision, state }) => {
     const parts = await partsIn(state);
-    const priced = await priceLines(parts);
-    const refused = await obstacles(state, priced);
+    const quoted = await priceAll(parts);
+    const { lines: priced } = quoted;
+    const refused = await obstacles(state, quoted);
     if (revision.validUntil < today()) refused.push({ code: 'quote.validPast', field: 'validUntil' });
     if (refused.length > 0) return fail('invalid', ...refused);
     await settle(actor, revision, priced, { state: 'sent' }, parts);

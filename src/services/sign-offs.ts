@@ -49,7 +49,7 @@ export async function answerSignOff(actor: Actor, id: string, signOffId: string,
       return offer ? { ...line, hand: { by: 'rate' as const, value: offer.rate } } : line;
     });
     const concerned = new Set(row.figures.map(({ line }) => line));
-    const figures = linesOf(await priceLines({ ...parts, lines: offered })).filter(({ line }) => concerned.has(line) || offers.some((each) => each.line === line));
+    const figures = linesOf(await priceLines({ ...parts, lines: offered }), state.revision.whole).filter(({ line }) => concerned.has(line) || offers.some((each) => each.line === line));
     const policies = (await standingOf(state, await priceLines(parts))).needs.find(({ role }) => role === row.role)?.policies ?? [];
     await row.update({ state: answer, comment, counter: offers, ...(answer === 'no' ? {} : { figures, policies }), answeredBy: actor.id, answeredAt: new Date() });
     await record(actor, 'signOff.answered', quote.number, { answer, comment, counter: offers });

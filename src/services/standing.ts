@@ -1,7 +1,7 @@
 /** Where a quote stands with the limits of who owns it, and what has been signed. */
 import { QueryTypes } from 'sequelize';
 import { exact, type Exact } from '../core/exact';
-import { figuresOf, judge, needsOf, policiesHit, recurringIn, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type LinePrice, type Need } from '../core/pricing';
+import { figuresOf, judge, needsOf, policiesHit, recurringIn, type FactsOf, type policyNames, type Judged, type Limit, type LineFigures, type LinePrice, type Need, type Typed } from '../core/pricing';
 import { shownState, type AskedSignOff, type ShownState, type SignOffsOfQuote, type SignOffView } from '../core/quoting';
 import type { Texts } from '../core/model';
 import { connected, type RevisionRow, type SignOffRow } from '../data';
@@ -24,10 +24,10 @@ export interface Standing {
 }
 
 /** What follows from a price alone is worked out once for it: of a thousand lines mostly one has another. */
-const figured = new WeakMap<LinePrice, LineFigures>();
+const figured = new WeakMap<LinePrice, { whole: string | undefined; figures: LineFigures }>();
 const judgedOnce = new WeakMap<LineFigures, { by: string; judged: Judged[] }>();
 const shownOnce = new WeakMap<Judged, SignOffsOfQuote['judged'][number]>();
-const ungiven = new WeakMap<LinePrice, Exact>();
+const ungiven = new WeakMap<LineFigures, Exact>();
 
 function remembered<K extends object, V>(known: WeakMap<K, V>, key: K, make: () => V): V {
   const found = known.get(key);
@@ -37,9 +37,29 @@ function remembered<K extends object, V>(known: WeakMap<K, V>, key: K, make: () 
   return made;
 }
 
-const figuresIn = ({ line, item, price }: QuotedLine): LineFigures => remembered(figured, price, () => figuresOf(line.id, item.family, price));
+function figuresIn({ line, item, price }: QuotedLine, whole: string | undefined): LineFigures {
+  const known = figured.get(price);
+  if (known?.whole === whole && known) return known.figures;
+  const figures = figuresOf(line.id, item.family, price, whole);
+  figured.set(price, { whole, figures });
+  return figures;
+}
 
-export const linesOf = (priced: readonly QuotedLine[]): LineFigures[] => counted(priced).map(figuresIn);
+/** What lines are judged by, with what is typed for the whole quote. */
+export function linesOf(priced: readonly QuotedLine[], typed: Typed | null): LineFigures[] {
+  const sold = counted(priced);
+  const whole = wholeRate(sold, typed);
+  return sold.map((each) => figuresIn(each, whole));
+}
+
+/** The share that the whole-quote discount takes off every line that it is spread over: as typed, else of all of them together. */
+function wholeRate(sold: readonly QuotedLine[], typed: Typed | null): string | undefined {
+  if (!typed || typed.by === 'rate') return typed?.value;
+  const open = sold.filter(({ line, item }) => !line.locked && item.discountable);
+  const sum = (of: (price: LinePrice) => string) => open.reduce((all, { price }) => all.plus(of(price)), exact(0));
+  const before = sum(({ before: given, net }) => given ?? net);
+  return before.isZero() ? undefined : sum(({ share }) => share ?? '0').div(before).toString();
+}
 
 /** Every line by every limit of a role; `by` names the limits. */
 const judgeEach = (lines: readonly LineFigures[], limits: readonly Limit[], role: string, by: string): Judged[] => lines.flatMap((line) => {
@@ -55,7 +75,7 @@ export async function standingOf({ quote, revision, signOffs: rows }: Pick<Quote
   const known = await reference();
   const role = known.people.get(quote.ownerId)?.role ?? '';
   const own = known.limits.filter((limit) => limit.role === role).map(({ family, by, target, limitAt, floor, signs, above }): Limit => ({ role, ...(family === null ? {} : { family }), by, target: exact(target).toString(), limit: exact(limitAt).toString(), floor: exact(floor).toString(), signs, above }));
-  const figures = linesOf(priced);
+  const figures = linesOf(priced, revision.whole);
   const judged = judgeEach(figures, own, role, `${known.stamp} ${role}`);
   const signed = rows.filter(({ state }) => state === 'yes' || state === 'counter');
   const policies = known.policies.filter((policy) => policy.role === role);
@@ -64,18 +84,19 @@ export async function standingOf({ quote, revision, signOffs: rows }: Pick<Quote
 }
 
 /** What policies read of a quote. */
-export function factsOf({ customer, lease }: RevisionRow, priced: readonly QuotedLine[]): FactsOf<typeof policyNames> {
+export function factsOf({ customer, lease, whole: typed }: RevisionRow, priced: readonly QuotedLine[]): FactsOf<typeof policyNames> {
   const sold = counted(priced);
   const sum = (of: (each: QuotedLine) => string | number) => sold.reduce((all, each) => all.plus(of(each)), exact(0));
   const net = sum(({ price }) => price.net);
   // What the lines would come to without anything given away.
-  const before = sold.reduce((all, each) => all.plus(remembered(ungiven, each.price, () => {
-    const kept = exact(1).minus(figuresIn(each).discount) as Exact;
+  const whole = wholeRate(sold, typed);
+  const before = sold.reduce((all, each) => all.plus(remembered(ungiven, figuresIn(each, whole), () => {
+    const kept = exact(1).minus(figuresIn(each, whole).discount) as Exact;
     return kept.isZero() ? exact(each.price.list) : (exact(each.price.net).div(kept) as Exact);
   })) as Exact, exact(0));
   const cost = sold.every(({ price }) => price.cost !== undefined) ? sum(({ price }) => price.cost ?? '0') : undefined;
   return {
-    net: net.toString(), discount: before.isZero() ? '0' : exact(1).minus(net.div(before)).toString(), margin: cost === undefined || net.isZero() ? null : net.minus(cost).div(net).toString(),
+    net: net.toString(), discount: before.isZero() ? '0' : exact(1).minus(net.div(before)).toDecimalPlaces(18).toString(), margin: cost === undefined || net.isZero() ? null : net.minus(cost).div(net).toString(),
     paymentDays: String(customer.paymentDays ?? 30), specialParts: sum(({ build }) => build?.special.length ?? 0).toString(), passedWarnings: sum(({ build }) => build?.outcome.warnings.filter((warning) => warning.passed).length ?? 0).toString(),
     months: String(Math.max(0, ...sold.flatMap(({ price }) => recurringIn(price).map(({ recurring }) => recurring.months)))), lines: String(sold.length), customerClass: customer.class, country: deliveredTo(customer), leased: lease !== null,
   };

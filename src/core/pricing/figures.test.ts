@@ -240,6 +240,25 @@ describe('what is given away', () => {
   const limit: Limit = { role: 'engineer', by: 'discount', target: '0.03', limit: '0.08', floor: '0.15', signs: 'manager', above: 'director' };
   const figures = (off: string): LineFigures[] => [{ line: 'a', family: 'deck', discount: off }];
   const needs = (off: string, ...signed: { role: string; figures: LineFigures[] }[]) => needsOf(judge(figures(off), [limit], 'engineer'), signed).map(({ role, held }) => [role, held]);
+  it('judges a whole-quote discount as it was typed, whatever cents fell on a line', () => {
+    const lines = ['1033.33', '999.99', '41.07', '0.05'].map((each, at): QuoteLine => ({ id: String(at), sku: 'A', family: 'deck', counts: true, locked: false, discountable: true, offer: { is: 'item', name: {}, entry: { method: 'unit', price: each } }, terms: { quantity: 1, day: '2026-11-26' } }));
+    const whole: Typed = { by: 'rate', value: '0.08' };
+    const quote = priceQuote(lines, { decimals: 2, whole });
+    const judgedBy = (rate?: string) => judge(quote.lines.map(({ id, price }) => figuresOf(id, 'deck', price, rate)), [limit], 'engineer').filter(({ signers }) => signers.length > 0);
+    expect(judgedBy('0.08')).toEqual([]);
+    expect(judgedBy('0.0800001').length).toBeGreaterThan(1);
+    // Told by its cents alone one line would be beyond it.
+    expect(judgedBy().length).toBeGreaterThan(0);
+  });
+
+  it('judges a margin as it was typed, whatever rounding made of it', () => {
+    const floor: Limit = { role: 'engineer', by: 'margin', target: '0.5', limit: '0.32', floor: '0.1', signs: 'manager', above: 'director' };
+    const line: QuoteLine = { id: 'a', sku: 'A', family: 'deck', counts: true, locked: false, discountable: true, offer: { is: 'item', name: {}, entry: { method: 'unit', price: '40000' }, cost: '21340.01' }, terms: { quantity: 1, day: '2026-11-26', hand: { by: 'margin', value: '0.32' } } };
+    const [priced] = priceQuote([line], { decimals: 2 }).lines;
+    expect(priced && Number(priced.price.margin)).not.toBe(0.32);
+    expect(priced && judge([figuresOf('a', 'deck', priced.price)], [floor], 'engineer')).toMatchObject([{ figure: '0.32', signers: [] }]);
+  });
+
   it('needs those who sign, until what they signed last covers it', () => {
     expect(needs('0.08')).toEqual([]);
     expect(needs('0.12')).toEqual([['manager', false]]);

@@ -43,7 +43,8 @@ function netBy(base: Exact, { by, value }: Typed, cost: ExactText | undefined): 
     case 'net':
       return given;
     case 'margin':
-      if (cost === undefined) return 'cost';
+      // What costs nothing earns all of whatever it sells for: no price has another margin.
+      if (cost === undefined || exact(cost).isZero()) return 'cost';
       return given.gte(1) ? 'margin' : (exact(cost).div(exact(1).minus(given)) as Exact);
   }
 }

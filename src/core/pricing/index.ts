@@ -23,6 +23,7 @@ export { recurringIn, runningIn, type Running } from './running';
 export { sumLines, type Totals } from './totals';
 export { pricer, priceQuote, type Offer, type PricedLine, type PricedQuote, type PriceProblem, type QuoteLine, type QuoteTerms, type Whole } from './quote';
 export { explain, worksOut, type ExplainedLine, type Explanation, type Figure, type LineFigure, type Operand, type QuoteFigure } from './explain';
+export { notesOn, type PriceNote } from './notes';
 export { quoteWalk, type QuoteStep } from './quote-walk';
 export { entryProblem, listed, withRates, type Bracket, type LineRates, type Listed, type PriceAsked, type PriceEntry, type PricedStretch, type Slice, type Stretch } from './methods';
 export { addDays, addMonths, beginningOf, chargeOver, lastDay, monthsIn, monthsOf, recurringTotals, termBetween, tooShort, type Recurrence, type RecurringTotals, type Term } from './recurring';

@@ -49,14 +49,20 @@ export function reachOf({ by, target, limit, floor }: Limit, figure: ExactText):
 
 const one = ofWhole(1);
 
-/** What is given away on a line beyond what the customer is granted anyway, and what it earns. */
-export function figuresOf(line: string, family: string, price: LinePrice): LineFigures {
-  const given = price.subscriptions ? givenInAll(sidesOf(price)) : givenBy(price);
-  return { line, family, discount: textOf(given), ...(price.margin === undefined ? {} : { margin: price.margin }) };
+/**
+ * What is given away on a line beyond what the customer is granted anyway, and what it earns. What was typed is judged as it was typed:
+ * `whole` is the share that the whole-quote discount takes off all lines alike, whose cents fall on one line or another, and a margin
+ * typed for the line is that margin, whatever rounding makes of it.
+ */
+export function figuresOf(line: string, family: string, price: LinePrice, whole?: ExactText): LineFigures {
+  const given = price.subscriptions ? givenInAll(sidesOf(price), whole) : givenBy(price, whole);
+  const typed = price.share === undefined ? price.steps.find(({ kind }) => kind === 'discount')?.typed : undefined;
+  const margin = price.margin !== undefined && typed?.by === 'margin' ? typed.value : price.margin;
+  return { line, family, discount: textOf(given), ...(margin === undefined ? {} : { margin }) };
 }
 
 /** By agreed rates, by hand and with the whole quote, as a share. */
-const givenBy = (price: LinePrice): Fixed => minus(one, times(keptBy(price, ['rates', 'discount']), keptOfWhole(price)));
+const givenBy = (price: LinePrice, whole: ExactText | undefined): Fixed => minus(one, times(keptBy(price, ['rates', 'discount']), keptOfWhole(price, whole)));
 
 /** What steps of some kinds leave, as a share. */
 function keptBy({ steps }: LinePrice, kinds: readonly WalkStep['kind'][]): Fixed {
@@ -65,23 +71,23 @@ function keptBy({ steps }: LinePrice, kinds: readonly WalkStep['kind'][]): Fixed
   return left;
 }
 
-/** What the whole-quote discount leaves, as a share. */
-const keptOfWhole = ({ before, share }: LinePrice): Fixed => (share === undefined || before === undefined ? one : kept(fixed(before), fixed(share)));
+/** What the whole-quote discount leaves, as a share: by what was typed where that is told, else by the cents that fell on the line. */
+const keptOfWhole = ({ before, share }: LinePrice, whole: ExactText | undefined): Fixed => (share === undefined || before === undefined ? one : whole === undefined ? kept(fixed(before), fixed(share)) : minus(one, fixed(whole)));
 const kept = (of: Fixed, share: Fixed): Fixed => minus(one, of.units === 0n ? nothing : fixed(ratio(share, of)));
 
 /** What a line would give away, or earn, at a discount or margin typed for it, where the whole quote takes the same share of it as now. */
-export function figureAt(price: LinePrice, by: Limit['by'], typed: ExactText): ExactText {
-  const left = keptOfWhole(price);
+export function figureAt(price: LinePrice, by: Limit['by'], typed: ExactText, whole?: ExactText): ExactText {
+  const left = keptOfWhole(price, whole);
   const rest = minus(one, fixed(typed));
   if (by === 'discount') return textOf(minus(one, times(times(keptBy(price, ['rates']), rest), left)));
   return left.units === 0n ? typed : textOf(minus(one, fixed(ratio(rest, left))));
 }
 
 /** Of what is due once and what recurs together: each counts with what it would net to without. */
-function givenInAll(sides: readonly LinePrice[]): Fixed {
+function givenInAll(sides: readonly LinePrice[], whole: ExactText | undefined): Fixed {
   let [net, without] = [zero, zero];
   for (const side of sides) {
-    const left = exact(textOf(minus(one, givenBy(side))));
+    const left = exact(textOf(minus(one, givenBy(side, whole))));
     net = net.plus(side.net) as Exact;
     // What is given away whole leaves nothing from which to tell what it was.
     without = without.plus(left.isZero() ? side.list : exact(side.net).div(left)) as Exact;
@@ -138,14 +144,27 @@ export interface Need {
   held: boolean;
 }
 
-/** By role, the nearest first. `signed` in the order given: of a role the last counts. What a policy read must be what was signed. */
+/** Whether nothing that a policy read is worse than when it was signed. */
+function noWorse(signed: PolicyHit, now: PolicyHit): boolean {
+  const then = new Map(signed.read.split(';').map((each) => each.split('=') as [string, string]));
+  return now.read.split(';').every((each) => {
+    const [name = '', value = ''] = each.split('=');
+    const was = then.get(name);
+    if (was === value) return true;
+    const worse = now.worse?.[name];
+    if (was === undefined || was === 'null' || value === 'null' || worse === undefined) return false;
+    return worse === 'more' ? exact(value).lte(was) : exact(value).gte(was);
+  });
+}
+
+/** By role, the nearest first. `signed` in the order given: of a role the last counts. What a policy read must be no worse than what was signed. */
 export function needsOf(judged: readonly Judged[], signed: readonly Signed[], policies: readonly PolicyHit[] = []): Need[] {
   const roles = [...new Set([...judged.map(({ signers }) => signers[0]), ...judged.map(({ signers }) => signers[1]), ...policies.map(({ signs }) => signs)].filter((role) => role !== undefined))];
   return roles.map((role) => {
     const own = judged.filter(({ signers }) => signers.includes(role));
     const last = [...signed].reverse().find((each) => each.role === role);
     const asked = policies.filter(({ signs }) => signs === role);
-    const signedToo = asked.every(({ id, read }) => last?.policies?.some((each) => each.id === id && each.read === read) ?? false);
+    const signedToo = asked.every((hit) => last?.policies?.some((each) => each.id === hit.id && noWorse(each, hit)) ?? false);
     return { role, judged: own, policies: asked, held: last !== undefined && stillHolds(last.figures, own) && signedToo };
   });
 }

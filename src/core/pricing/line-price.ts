@@ -48,7 +48,7 @@ function shortestMissed(parts: readonly PricedPart[], { term, day }: LineTerms):
   return missed.length > 0 ? Math.max(...missed) : undefined;
 }
 
-const whyNot = ({ by, value }: Typed, { unitCost }: LinePrice): 'margin' | 'base' | 'cost' => (by !== 'margin' ? 'base' : unitCost === undefined ? 'cost' : exact(value).gte(1) ? 'margin' : 'base');
+const whyNot = ({ by, value }: Typed, { unitCost }: LinePrice): 'margin' | 'base' | 'cost' => (by !== 'margin' ? 'base' : unitCost === undefined || exact(unitCost).isZero() ? 'cost' : exact(value).gte(1) ? 'margin' : 'base');
 
 function itemPrice({ sku, terms }: QuoteLine, { name, entry, rates, typed, cost }: Extract<Offer, { is: 'item' }>, decimals: number, problems: PriceProblem[], others?: Others): LinePrice {
   const quantity = String(terms.quantity);

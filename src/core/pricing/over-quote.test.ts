@@ -49,8 +49,24 @@ describe('policies over the quote', () => {
     const held = (days: string) => needsOf([], signed, policiesHit([late], facts({ paymentDays: days }))).map((need) => need.held);
     expect(held('90')).toEqual([true]);
     expect(held('120')).toEqual([false]);
+    // Shorter than was signed is no worse.
+    expect(held('75')).toEqual([true]);
     expect(held('30')).toEqual([]);
     expect(needsOf([], [{ role: 'director', figures: [] }], policiesHit([late], facts({ paymentDays: '90' }))).map((need) => need.held)).toEqual([false]);
+  });
+  it.each<[string, object, object, boolean]>([
+    ['a better margin', { net: '300000', margin: '0.33' }, { net: '300000', margin: '0.34' }, true],
+    ['a worse margin', { net: '300000', margin: '0.33' }, { net: '300000', margin: '0.32' }, false],
+    ['a smaller deal at a better margin', { net: '300000', margin: '0.33' }, { net: '290000', margin: '0.34' }, true],
+    ['a larger deal at the same margin', { net: '300000', margin: '0.33' }, { net: '310000', margin: '0.33' }, false],
+    ['the same', { net: '300000', margin: '0.33' }, { net: '300000', margin: '0.33' }, true],
+  ])('signed hold while nothing gets worse: %s', (_, then, now, held) => {
+    expect(needsOf([], [{ role: 'director', figures: [], policies: policiesHit([thin], facts(then)) }], policiesHit([thin], facts(now))).map((need) => need.held)).toEqual([held]);
+  });
+  it('that have no worse way must find what was signed', () => {
+    const abroad = { id: 'abroad', when: 'country = "US" and lines in [2, 4]', signs: 'manager' };
+    const held = (lines: string) => needsOf([], [{ role: 'manager', figures: [], policies: policiesHit([abroad], facts({ country: 'US', lines: '2' })) }], policiesHit([abroad], facts({ country: 'US', lines }))).map((need) => need.held);
+    expect([held('2'), held('4')]).toEqual([[true], [false]]);
   });
   it('that cannot be read are for a person to look at', () => {
     expect(policiesHit([{ id: 'x', when: 'paymentDay > 60', signs: 'manager' }], facts()).map(({ id }) => id)).toEqual(['x']);

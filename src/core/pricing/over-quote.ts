@@ -64,11 +64,13 @@ export interface Policy {
   signs: string;
 }
 
-/** A policy that a quote runs into, with what it read, so that a sign-off holds as long as that is the same. */
+/** A policy that a quote runs into, with what it read, so that a sign-off holds as long as none of that is worse. */
 export interface PolicyHit {
   id: string;
   signs: string;
   read: string;
+  /** Of a number read whether more of it is worse, or less; what is in neither list has no worse, and must stay as it was. */
+  worse?: Readonly<Record<string, 'more' | 'less'>>;
 }
 
 /** The policies that hold for a quote. One that cannot be read counts as one that holds: it is for a person to look at. */
@@ -77,6 +79,18 @@ export function policiesHit(policies: readonly Policy[], facts: FactsOf<typeof p
     const known = compiledOver(when, policyNames, 'yesno');
     if ('formula' in known && run(when, policyNames, 'yesno', facts) !== true) return [];
     const names = 'formula' in known ? Object.keys(policyNames).filter((name) => known.formula.names.includes(name)) : [];
-    return [{ id, signs, read: names.map((name) => `${name}=${String(facts[name as keyof typeof policyNames])}`).join(';') }];
+    return [{ id, signs, worse: worseOf(when, names, facts), read: names.map((name) => `${name}=${String(facts[name as keyof typeof policyNames])}`).join(';') }];
   });
+}
+
+/** Beyond any figure of a quote. */
+const far = '1000000000000000000';
+
+/** A policy that holds of a figure however large, and not however small, holds the more the larger it is; and the other way round. */
+function worseOf(when: string, names: readonly string[], facts: FactsOf<typeof policyNames>): Record<string, 'more' | 'less'> {
+  const holdsAt = (name: string, value: string) => run(when, policyNames, 'yesno', { ...facts, [name]: value }) === true;
+  return Object.fromEntries(names.filter((name) => policyNames[name as keyof typeof policyNames] === 'number').flatMap((name): [string, 'more' | 'less'][] => {
+    const [small, large] = [holdsAt(name, `-${far}`), holdsAt(name, far)];
+    return small === large ? [] : [[name, large ? 'more' : 'less']];
+  }));
 }

@@ -1,5 +1,5 @@
 /** What a dealer sells for: the buying price and a share on it, or a price of the dealer's own. */
-import { exact, fixed, minus, ofWhole, plus, ratio, rounded, textOf, times, type ExactText } from '../exact';
+import { exact, fixed, minus, ofWhole, plus, ratio, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
 import type { LinePrice } from './index';
 
 export interface Resale {
@@ -8,19 +8,25 @@ export interface Resale {
   total: ExactText;
 }
 
-/** `own` is the dealer's price of one piece, where it is not by the share. What recurs, or comes once besides, is marked up as a whole. */
+/**
+ * `own` is the dealer's price of one piece, where it is not by the share. What recurs inside a build, or comes once besides, is no part of
+ * a piece: it is marked up by itself, whatever the piece sells for.
+ */
 export function resaleOf(price: LinePrice, quantity: number, share: ExactText, decimals: number, own?: ExactText | null): Resale {
   const marked = (amount: ExactText) => rounded(times(fixed(amount), plus(ofWhole(1), fixed(share))), decimals);
-  const byPiece = price.per !== 'line' && !price.once && !price.recurring && !price.subscriptions && price.share === undefined;
+  // What stands beside the pieces of a line, as it is bought.
+  const beside = [...(price.once ? [price.once.net] : []), ...(price.subscriptions ?? []).map(({ net }) => net)];
+  const withPieces = (unit: Fixed) => textOf(beside.reduce((sum, net) => plus(sum, marked(net)), times(unit, ofWhole(quantity))));
   if (own !== undefined && own !== null) {
     const unit = rounded(fixed(own), decimals);
     if (price.per === 'line') return { unit: textOf(unit), total: textOf(unit) };
-    const total = price.recurring && !exact(price.unitNet).isZero() ? rounded(times(fixed(price.net), fixed(ratio(unit, fixed(price.unitNet)))), decimals) : times(unit, ofWhole(quantity));
-    return { unit: textOf(unit), total: textOf(total) };
+    if (!price.recurring || exact(price.unitNet).isZero()) return { unit: textOf(unit), total: withPieces(unit) };
+    return { unit: textOf(unit), total: textOf(rounded(times(fixed(price.net), fixed(ratio(unit, fixed(price.unitNet)))), decimals)) };
   }
-  if (!byPiece) return { ...(price.per === 'line' ? {} : { unit: textOf(marked(price.unitNet)) }), total: textOf(marked(price.net)) };
+  if (price.per === 'line') return { total: textOf(marked(price.net)) };
   const unit = marked(price.unitNet);
-  return { unit: textOf(unit), total: textOf(times(unit, ofWhole(quantity))) };
+  // A share of the whole-quote discount is off the line, not off its pieces.
+  return { unit: textOf(unit), total: price.recurring || price.share !== undefined ? textOf(marked(price.net)) : withPieces(unit) };
 }
 
 /** Of lines that count: what they sell for, what is earned on them, and that as a share of the buying price. */

@@ -10,7 +10,7 @@ import { spreadUnits } from './spread';
 /**
  * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does not grow with the
  * quantity is walked by itself, once, on the same terms, and added to the line, and so is what recurs; a price or amount typed by hand is
- * for one piece of the rest and leaves these as they are. With `per` line the parts, and the cost of one unit, are for all pieces together.
+ * for one piece of the rest and leaves these as they are, and so does a price agreed for it. With `per` line the parts, and the cost of one unit, are for all pieces together.
  */
 export const walk = (parts: readonly PricedPart[], terms: LineTerms, decimals: number, cost?: BuildCost, per: 'unit' | 'line' = 'unit'): LinePrice => withMargins(walked(parts, terms, decimals, cost, per));
 
@@ -70,10 +70,11 @@ export function sidesOf(line: LinePrice): LinePrice[] {
   ];
 }
 
-/** On the same terms, but for money typed for one piece. */
+/** On the same terms, but for money that is for one piece: typed on the line, or agreed as a price of its own. */
 function withoutMoney(terms: LineTerms): LineTerms {
-  const { hand, ...others } = terms;
-  return hand && (hand.by === 'rate' || hand.by === 'margin') ? terms : others;
+  const { hand, agreements, promotions, ...others } = terms;
+  const shares = (grants: readonly Grant[] | undefined) => grants?.filter(({ price }) => price === undefined);
+  return { ...others, ...(agreements ? { agreements: shares(agreements) } : {}), ...(promotions ? { promotions: shares(promotions) } : {}), ...(hand && (hand.by === 'rate' || hand.by === 'margin') ? { hand } : {}) } as LineTerms;
 }
 
 function walkGrowing(parts: readonly PricedPart[], terms: LineTerms, decimals: number, cost?: BuildCost, per: 'unit' | 'line' = 'unit'): LinePrice {

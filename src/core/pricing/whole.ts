@@ -92,7 +92,7 @@ function amountOf({ by, value }: Typed, total: Fixed, base: Fixed, cost: Fixed |
     case 'net':
       return minus(total, fixed(value));
     case 'margin':
-      if (cost === undefined) return 'cost';
+      if (cost === undefined || cost.units === 0n) return 'cost';
       return exact(value).gte(1) ? 'margin' : fixed(exact(textOf(total)).minus(exact(textOf(cost)).div(exact(1).minus(value))).toString());
   }
 }

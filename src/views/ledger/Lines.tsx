@@ -182,7 +182,8 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
   }, []);
 
   const allMarked = view.lines.length > 0 && view.lines.every((line) => marked.has(line.id));
-  const means = useMemo((): Means => ({ may, currency, decimals, limits: view.signOff?.limits ?? none, resale: view.resale }), [may, currency, decimals, view.signOff?.limits, view.resale]);
+  const whole = view.whole.typed && view.whole.comes.is === 'spread' ? view.whole.comes.rate : undefined;
+  const means = useMemo((): Means => ({ may, currency, decimals, limits: view.signOff?.limits ?? none, whole, resale: view.resale }), [may, currency, decimals, view.signOff?.limits, whole, view.resale]);
   const judged = useMemo(() => judgedByLine(view), [view]);
   // What rows do stays the same to them from one drawing to the next, and is always what it is now.
   const now = useRef<RowActs>(null as unknown as RowActs);

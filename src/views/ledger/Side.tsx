@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { explain, quoteWalk, sidesOf, type ExplainedLine, type Figure, type LinePrice, type LineRecurring, type PricedQuote } from '../../core/pricing';
+import { explain, notesOn, quoteWalk, sidesOf, type ExplainedLine, type Figure, type LinePrice, type LineRecurring, type PricedQuote } from '../../core/pricing';
 import type { LeaseInput, LineView, QuoteView, RatesInput } from '../../core/quoting';
 import { date, money, number, own, percent } from '../../i18n';
 import { Button } from '../../ui';
@@ -98,6 +98,7 @@ function LineWalk({ line, title, view, amount, onRates }: WalkProps & { line: Li
         <b>{t('walk.total')} {amount(price.net)} {view.currency}</b>
         {recurring && <span>{t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}</span>}
       </p>
+      {notesOn(price, line.method).map((note) => <p key={note} className={css.sideNote}><span>{t(`walk.note.${note}`)}</span></p>)}
       {subscriptions.map((each, index) => each.recurring && <Subscription key={index} price={each} recurring={each.recurring} quantity={line.quantity} amount={amount} />)}
       <LastPrices view={view} line={line} />
     </>

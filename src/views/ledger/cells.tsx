@@ -18,6 +18,8 @@ export interface Means {
   currency: string;
   decimals: number;
   limits: SignOffsOfQuote['limits'];
+  /** The share that the whole-quote discount takes off, where one is typed. */
+  whole: string | undefined;
   resale: QuoteView['resale'];
 }
 
@@ -40,14 +42,14 @@ const granted = ({ price }: LineView, language: string): string => price.steps.f
 
 const still = (text: string): ReactNode => <span className={css.still}>{text}</span>;
 
-function four({ line, means: { may, currency, decimals, limits }, judged: all, language, onChange, onFill }: CellMeans, by: Way, value: string | undefined, label: string): ReactNode {
+function four({ line, means: { may, currency, decimals, limits, whole }, judged: all, language, onChange, onFill }: CellMeans, by: Way, value: string | undefined, label: string): ReactNode {
   const reach = by === 'rate' ? 'discount' : by === 'margin' ? 'margin' : undefined;
   const judged = reach && all.find((each) => each.by === reach);
   const limit = judged && limitFor(limits, line.family, judged.by);
   return (
     <FourCell
       by={by} value={value} typed={line.hand} label={`${label} ${String(line.position)}`} currency={currency} decimals={decimals} disabled={!may.discount || !line.discountable} onType={(typed) => onChange(line, { hand: typed })}
-      below={judged && limit && ((typed) => <ReachMark limit={limit} figure={typed === undefined ? judged.figure : figureAt(line.price, judged.by, typed)} />)}
+      below={judged && limit && ((typed) => <ReachMark limit={limit} figure={typed === undefined ? judged.figure : figureAt(line.price, judged.by, typed, whole)} />)}
       onFill={(texts) => onFill(line, texts.map((text) => ({ hand: text.trim() === '' ? null : { by, value: sendable(by, text, language, currency) } })))}
     />
   );
