@@ -17,6 +17,7 @@ import { changeLine, removeLines } from './lines';
 import { rivalLines, takeInstead } from './rivals';
 import { listQuotes } from './quote-list';
 import { changeWhole, openQuote, seeQuote } from './quotes';
+import { sendQuote } from './revisions';
 import { answerSignOff, askSignOff, takeCounter } from './sign-offs';
 import { askedOf } from './standing';
 import { offered } from './files/quotation-pages';
@@ -239,6 +240,13 @@ describe('any of four', () => {
     expect(quote.lines.map(({ price }) => price.share)).toEqual([expect.any(String), undefined, undefined, undefined]);
     expect(codes(await changeWhole(mara, quote.id, { version: quote.version, whole: { by: 'net', value: '1' } }))).toEqual(['quote.whole']);
     quote = value(await changeWhole(mara, quote.id, { version: quote.version, whole: null }));
+    // What is promised and can no longer be spread is not left out silently.
+    const promised = await quoteOf(mara, 'norrvik', ['YE-KIOSK', 1], ['YE-LAMP', 2]);
+    let less = value(await changeWhole(mara, promised.id, { version: promised.version, whole: { by: 'rate', value: '3' } }));
+    for (const at of [1, 2]) less = value(await changed(less, { locked: true }, at));
+    expect([codes(await sendQuote(mara, less.id, { version: less.version })), codes(await acceptQuote(mara, less.id, less.version))]).toEqual([['quote.whole'], ['quote.whole']]);
+    less = value(await changed(less, { locked: false }, 2));
+    expect(value(await sendQuote(mara, less.id, { version: less.version })).revision.state).toBe('sent');
     expect(quote.totals.net).toBe(before);
   });
 

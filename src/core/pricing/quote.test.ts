@@ -52,6 +52,9 @@ describe('a quote', () => {
     expect(whole({ by: 'margin', value: '1' }).whole).toEqual({ is: 'impossible', why: 'cost' });
     expect(priceQuote(lines.slice(0, 1), { decimals: 2, whole: { by: 'margin', value: '1' } }).whole).toEqual({ is: 'impossible', why: 'margin' });
     expect(whole({ by: 'amount', value: '100' }).totals.net).toBe('1000');
+    // A share of nothing, where there is something to be had.
+    expect(priceQuote(lines.slice(0, 1), { decimals: 2, whole: { by: 'rate', value: '0.03' } }).whole).toEqual({ is: 'impossible', why: 'base' });
+    expect(priceQuote([], { decimals: 2, whole: { by: 'rate', value: '0.03' } }).whole.is).toBe('spread');
   });
 
   it('leaves optional and alternative lines out, and discounts them no further', () => {

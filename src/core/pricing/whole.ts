@@ -78,7 +78,9 @@ export function spreadWhole(before: BeforeWhole, { whole: typed, decimals }: Quo
   const wanted = amountOf(typed, total, base, cost);
   if (typeof wanted === 'string') return { whole: { is: 'impossible', why: wanted } };
   const amount = rounded(wanted, decimals);
-  if (compare(amount, base) > 0 || (base.units === 0n && amount.units !== 0n)) return { whole: { is: 'impossible', why: 'base' } };
+  // A share of what may not be discounted is promised to nobody.
+  const inVain = typed.by === 'rate' && fixed(typed.value).units !== 0n && base.units === 0n && total.units !== 0n;
+  if (inVain || compare(amount, base) > 0 || (base.units === 0n && amount.units !== 0n)) return { whole: { is: 'impossible', why: 'base' } };
   const shares = before.spread(unitsAt(amount, decimals));
   return { whole: answer(amount, typed.by === 'rate' ? typed.value : undefined), shares };
 }
