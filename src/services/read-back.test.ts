@@ -63,7 +63,7 @@ describe('a part number', () => {
     expect(one?.partNumber).toMatch(/^QG-11V\+\d{4}$/);
     expect(other?.partNumber).not.toBe(one?.partNumber);
     const read = value(await readBack(other?.partNumber ?? '', context));
-    expect(said(read.decisions)).toMatchObject({ 'scale/ridgeback/1/length': 'm18', 'scale/ridgeback/1/vehicle': 'articulated' });
+    expect(said(read.decisions)).toMatchObject({ 'scale/ridgeback/1/length': 'm18', 'scale/ridgeback/1/surface': 'plate' });
     // The builds inside have numbers of their own, closed as well.
     const bench = value(await openBench(mara, other?.id ?? ''));
     expect(Object.values(bench.picture.inside)).toEqual([expect.stringMatching(/^RB-060-180-A-P-S-D-0-3-O(\/\w+)?\+T\d{4}$/), expect.stringMatching(/^BC-/)]);

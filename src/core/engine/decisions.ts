@@ -1,4 +1,4 @@
-import { codeOf, type CompiledModel, type Entry } from '../model';
+import { codeOf, lettersOf, type CompiledModel, type Entry } from '../model';
 import type { Exact} from '../exact';
 import { readExact } from '../exact';
 import { Day } from '../formula';
@@ -70,7 +70,7 @@ function problemOf(model: CompiledModel, { on, value }: Decision): Omit<Decision
       if (option !== undefined) return unknown;
       if (value === null) return entry.parameter.optional ? null : wrongType;
       if (typeof value !== 'string' || value === '') return wrongType;
-      const length = [...value].length;
+      const length = lettersOf(value);
       return length > entry.parameter.most ? { code: 'decision.tooLong', params: { length: String(length), most: String(entry.parameter.most) } } : null;
     }
   }

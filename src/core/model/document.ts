@@ -183,7 +183,7 @@ export interface ChoiceParameter extends ParameterBase {
 /** Words to engrave or print. Rules may ask for its being there and its length, not for what it says. */
 export interface TextParameter extends ParameterBase {
   type: 'text';
-  /** Characters. */
+  /** Letters as a person counts them: grapheme clusters. */
   most: number;
   optional?: boolean;
   usual?: string;

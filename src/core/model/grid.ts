@@ -2,6 +2,7 @@
 import type { Exact} from '../exact';
 import { exact, readExact } from '../exact';
 import { Day, type Value } from '../formula';
+import { lettersOf } from './letters';
 
 export interface Grid {
   /** What the codes stand for. */
@@ -34,7 +35,7 @@ export function codeOf(grid: Grid, written: string | null): number | null {
 
 function measure({ of }: Grid, written: string): Exact | null {
   if (of === 'number') return readExact(written);
-  if (of === 'length') return exact([...written].length);
+  if (of === 'length') return exact(lettersOf(written));
   const day = Day.read(written);
   return day && exact(day.number);
 }

@@ -11,6 +11,7 @@ export { compileModel } from './compile-checked';
 export type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal, ShowRule } from './entries';
 export { codeOf, plainAt, valueAt, type Grid } from './grid';
 export { buildsInside, featureAt, insideValues, nameOfBuild, outlineOf, type Inside, type Outline } from './inside';
+export { lettersOf } from './letters';
 export { withLibrary } from './library';
 export { readsTyped } from './typed';
 export { open, Reading, rowsRead, type Open, type PlainValue, type Values } from './reading';

@@ -2,6 +2,7 @@
 import { exact, Exact } from '../exact';
 import { Day, type Formula, type Value } from '../formula';
 import type { CompiledModel } from './entries';
+import { lettersOf } from './letters';
 
 /** A value as it travels: option id, list of option ids, decimal written out, ISO day, text, yes/no; null where there is none. */
 export type PlainValue = string | boolean | null | readonly string[];
@@ -86,7 +87,7 @@ export class Reading {
     if (value === undefined) return open;
     if (typeof value === 'string') {
       if (entry.kind === 'number') return exact(value);
-      if (entry.kind === 'length') return exact([...value].length);
+      if (entry.kind === 'length') return exact(lettersOf(value));
       if (entry.kind === 'date' || (entry.kind === 'context' && entry.type.is === 'date')) return Day.read(value);
     }
     return Array.isArray(value) ? [...(value as string[])] : (value as string | boolean | null);

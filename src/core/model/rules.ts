@@ -4,6 +4,7 @@ import type { DecisionValue, Proposed, Rule } from './document';
 import type { CompiledRule, Entry, Proposal } from './entries';
 import { all, compared, either, holds, literal, literalOf, negated } from './expressions';
 import { codeOf } from './grid';
+import { lettersOf } from './letters';
 import type { Names } from './names';
 import { anyNumber, yesno, type Home } from './places';
 
@@ -181,7 +182,7 @@ function isValue(entry: Exclude<Entry, { kind: 'context' | 'calculation' }>, opt
     case 'yesno':
       return option === undefined && typeof value === 'boolean';
     case 'text':
-      return option === undefined && (value === null ? entry.parameter.optional === true : typeof value === 'string' && value !== '' && [...value].length <= entry.parameter.most);
+      return option === undefined && (value === null ? entry.parameter.optional === true : typeof value === 'string' && value !== '' && lettersOf(value) <= entry.parameter.most);
     case 'length':
       return false;
   }

@@ -255,7 +255,7 @@ export interface ChangeSavedInput { name?: string; shared?: boolean; starred?: b
 
 const decision = exactly<{ on: string; value: unknown }>({
   on: string().strict().max(400, 'input.tooLong').required('input.required'),
-  value: mixed().test('value', 'decision.wrongType', (value) => value === null || typeof value === 'boolean' || (typeof value === 'string' && value.length <= 2_000)).defined('input.required'),
+  value: mixed().test('value', 'decision.wrongType', (value) => value === null || typeof value === 'boolean' || (typeof value === 'string' && value.length <= 2_000)).nullable().defined('input.required'),
 });
 const pass = exactly<ContentInput['passed'][number]>({ rule: string().strict().max(100, 'input.tooLong').required('input.required'), reason: string().trim().max(500, 'input.tooLong').required('input.required') });
 /** An amount as it travels. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { mostRows, readPartList } from './part-list';
 
 const rows = (text: string) => {
-  const read = readPartList(text);
+  const read = readPartList(text, 'en');
   return read.is === 'rows' ? read.rows.map(({ number, quantity }) => [number, quantity]) : read;
 };
 
@@ -27,15 +27,15 @@ describe('a pasted list of part numbers', () => {
     ['', []],
   ])('%j is read', (text, expected) => expect(rows(text)).toEqual(expected));
   it('takes a share for a discount, whatever its place', () => {
-    const read = readPartList('SILL-1212-X\t3\t3,5 %\nYE-KIOSK 12% 2\n5%\tSV-COMM\nBC-IP66 4');
+    const read = readPartList('SILL-1212-X\t3\t3,5 %\nYE-KIOSK 12% 2\n5%\tSV-COMM\nBC-IP66 4', 'en');
     expect(read.is === 'rows' && read.rows.map(({ number, quantity, discount }) => [number, quantity, discount])).toEqual([['SILL-1212-X', 3, '3.5'], ['YE-KIOSK', 2, '12'], ['SV-COMM', 1, '5'], ['BC-IP66', 4, undefined]]);
   });
   it('tells the line of each row, blank lines counted', () => {
-    expect(readPartList('\nA-1\n\nB-2 5')).toEqual({ is: 'rows', rows: [{ at: 2, number: 'A-1', quantity: 1 }, { at: 4, number: 'B-2', quantity: 5 }] });
+    expect(readPartList('\nA-1\n\nB-2 5', 'en')).toEqual({ is: 'rows', rows: [{ at: 2, number: 'A-1', quantity: 1 }, { at: 4, number: 'B-2', quantity: 5 }] });
   });
   it('is not read where it is too long', () => {
-    expect(readPartList('A-1\n'.repeat(mostRows)).is).toBe('rows');
-    expect(readPartList('A-1\n'.repeat(10_001))).toEqual({ is: 'tooMany', count: 10_001 });
+    expect(readPartList('A-1\n'.repeat(mostRows), 'en').is).toBe('rows');
+    expect(readPartList('A-1\n'.repeat(10_001), 'en')).toEqual({ is: 'tooMany', count: 10_001 });
   });
   it('loses no row, however it is written', () => {
     const number = fc.stringMatching(/^[A-Z]{2}-[A-Z0-9]{1,6}$/);
@@ -43,5 +43,14 @@ describe('a pasted list of part numbers', () => {
     fc.assert(fc.property(fc.array(row), (all) => {
       expect(rows(all.map(({ number: n, quantity, as }) => as(n, quantity)).join('\n'))).toEqual(all.map(({ number: n, quantity }) => [n, quantity]));
     }));
+  });
+
+  it('reads quantities in the manner of the language, and asks where they could mean two things', () => {
+    const many = (text: string, language: string) => {
+      const list = readPartList(text, language);
+      return list.is === 'rows' && list.rows.map(({ quantity, twoWays }) => twoWays ?? quantity);
+    };
+    expect([many('YE-KIOSK\t1,000', 'en'), many('YE-KIOSK\t1.000', 'en'), many('YE-KIOSK\t1.000', 'de'), many('1,000 YE-KIOSK', 'de')]).toEqual([[1000], [['1', '1000']], [1000], [['1', '1000']]]);
+    expect([many('YE-KIOSK\t2.5', 'en'), many('YE-KIOSK\t100,000', 'en'), many('YE-KIOSK\t-3', 'en'), many('YE-KIOSK 12', 'de')]).toEqual([[0], [0], [0], [12]]);
   });
 });

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { proxy, wrap } from 'comlink';
 import type { Decision } from '../../core/engine';
-import { exact, readExact } from '../../core/exact';
+import { exact, readWritten } from '../../core/exact';
 import type { BenchView, BestWish } from '../../core/quoting';
 import { money, moneyDifference, percent } from '../../i18n';
 import type { BestWorker } from '../../workers/best.worker';
@@ -42,7 +42,7 @@ export function BestPanel({ bench, view, words, frozen }: Props) {
   ];
   const of = (id: string): Setting => settings[id] ?? plain;
   const set = (id: string, change: Partial<Setting>) => setSettings((before) => ({ ...before, [id]: { ...(before[id] ?? plain), ...change } }));
-  const bound = (text: string): string | undefined => readExact(text.trim().replace(',', '.'))?.toString();
+  const bound = (text: string): string | undefined => { const read = readWritten(text, language); return read.is === 'number' ? read.value : undefined; };
 
   const look = () => {
     setBest(null);

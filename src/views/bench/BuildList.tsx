@@ -1,7 +1,7 @@
 import { Fragment, useState } from 'react';
 import type { MaterialNeed } from '../../core/production';
 import type { BenchView, SpecialPart } from '../../core/quoting';
-import { readExact } from '../../core/exact';
+import { readWritten } from '../../core/exact';
 import { money, number, own } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
@@ -66,8 +66,8 @@ function SpecialForm({ item, view, onMake, onLeave }: { item: string; view: Benc
   const [price, setPrice] = useState(written(prices[item]));
   const [days, setDays] = useState(String(view.facts[item]?.leadDays ?? 0));
   const read = (typed: string): string | null => {
-    const value = readExact(typed.trim().replace(',', '.'));
-    return value && value.gte(0) && value.decimalPlaces() <= 6 ? value.toString() : null;
+    const found = readWritten(typed, language);
+    return found.is === 'number' && !found.value.startsWith('-') && found.decimals <= 6 ? found.value : null;
   };
   const [costRead, priceRead, daysRead] = [read(cost), read(price), /^\d{1,3}$/.test(days.trim()) ? Number(days) : null];
   const ready = text.trim() !== '' && costRead !== null && priceRead !== null && daysRead !== null;

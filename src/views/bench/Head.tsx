@@ -32,6 +32,7 @@ export const Head = memo(function Head({ view, bench, frozen, keeping, onKeeping
       <CodeRail number={picture.number} outline={outline} onGo={onGo} />
       <div className={css.acts}>
         <span className={classes(css.saved, (save === 'offline' || save === 'refused') && css.bad)} role="status" title={save === 'offline' ? t('bench.offline') : undefined}>{saveText}</span>
+        {save === 'refused' && <Button look="plain" onClick={() => void bench.again()}>{t('bench.saveAgain')}</Button>}
         <Button look="plain" onClick={onCopy} aria-label={t('bench.copy')} title={t('bench.copy')}>{copyMark}</Button>
         <Button look="plain" onClick={() => onKeeping(true)} aria-label={t('saved.keep')} title={`${t('saved.keep')} (F4)`}>{keepMark}</Button>
         {!frozen && <Button look="plain" disabled={!bench.canUndo} onClick={() => void bench.undo()} aria-label={t('bench.undo')} title={`${t('bench.undo')} (${keysIn('Ctrl Z', language)})`}>{undoMark}</Button>}

@@ -11,7 +11,10 @@ export function KeepDialog({ open, bench, build, onClose }: { open: boolean; ben
   const [shared, setShared] = useState(false);
   const [error, setError] = useState<string>();
   const keep = async () => {
-    await bench.settled();
+    if (!(await bench.settled())) {
+      say(t('bench.refusedBuild'), true);
+      return;
+    }
     const answer = await ask('POST', '/api/saved', { buildId: build, name, shared });
     if (!answer.ok) {
       setError(sentences(answer.failures, t('request.failed')));

@@ -60,6 +60,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
     onConsider: (decision: Decision) => latest.current.bench.consider(decision),
     onRelease: (on: string) => { setAsked(null); void latest.current.bench.release(on); },
     onWhy: (target: Target) => void latest.current.why(target),
+    onAnew: () => setAsked(null),
   }), []);
 
   // The first thing to do is where one begins.
@@ -81,7 +82,11 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   }, [bench.save, bench.refusals, t]);
 
   const onQuote = async () => {
-    await bench.settled();
+    // What the server did not take must not go on as if it had.
+    if (!(await bench.settled()) && !frozen) {
+      say(t('bench.refusedBuild'), true);
+      return;
+    }
     if (view.line || frozen) {
       window.location.assign(`/quotes/${quote.id}`);
       return;

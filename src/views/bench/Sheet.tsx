@@ -4,7 +4,7 @@ import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
 import type { BenchView } from '../../core/quoting';
 import type { Why } from '../../workers/bench.worker';
-import { classes } from '../../ui';
+import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import { Help } from './Help';
@@ -35,6 +35,8 @@ export interface RowActs {
   onConsider: (decision: Decision) => void;
   onRelease: (on: string) => void;
   onWhy: (target: Target) => void;
+  /** Another question is asked, or answered at the row itself: what is told of the last one goes. */
+  onAnew: () => void;
 }
 
 interface Props {
@@ -76,6 +78,8 @@ export const Sheet = memo(function Sheet({ ref, view, bench, later, words, froze
   const movedLater = useMovedRows(later);
   const sections = outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown));
   const many = sections.reduce((sum, section) => sum + section.rows.length, 0) > drawnAtOnce;
+  // What the server did not take is told where it was decided, and stays as it was decided.
+  const refused = useMemo(() => new Map(bench.refusals.flatMap(({ field, message }) => (field === undefined ? [] : [[field.split('.')[0] ?? field, message] as const]))), [bench.refusals]);
   const barred = Object.values(rows).reduce((sum, row) => sum + (row.shown ? (row.options ?? []).filter((option) => option.standing === 'barred' && !option.taken).length : 0), 0);
 
   const come = useComing();
@@ -130,12 +134,14 @@ export const Sheet = memo(function Sheet({ ref, view, bench, later, words, froze
     const [at, movedRows] = away.has(id) ? [later, movedLater] : [bench, movedNow];
     const state = at.picture.state.rows[id];
     if (!state?.shown) return null;
+    const refusal = refused.get(id);
     const asking = asked && asked.target.on.split('.')[0] === id ? asked : null;
     return (
       <SheetRow
         key={id} id={id} row={known.get(id)} sketched={sketched.has(id)} state={state} words={words} differences={at.differences.get(id) ?? none} remarks={at.remarks.get(id) ?? none} decimals={tariff.decimals} frozen={frozen} folded={preferences.foldBarred}
         facts={view.facts} advice={at.picture.advice[id]} moved={movedRows.has(id)} drawn={drawn} watch={many ? undefined : watchRow} helped={helped === id} onHelp={setHelped} {...acts}
       >
+        {refusal !== undefined && <p className={shared.rowError} role="alert">{t('bench.refusedRow', { why: refusal })} {!frozen && <Button look="plain" onClick={() => void bench.again()}>{t('bench.saveAgain')}</Button>}</p>}
         {helped === id && <Help row={id} known={known.get(id)} sketched={sketched.has(id)} bench={bench} drawing={view.document.drawing} words={words} onClose={() => setHelped(undefined)} />}
         {asking && <WhyPanel title={whyTitle} why={asking.why} words={words} decimals={tariff.decimals} second={() => bench.second(asking.target)} onClose={onCloseWhy} onTake={(way) => onTake(way.decisions, id)} />}
       </SheetRow>
@@ -186,7 +192,7 @@ export const Sheet = memo(function Sheet({ ref, view, bench, later, words, froze
   );
 }, (before, after) => {
   for (const key of ['view', 'words', 'frozen', 'clash', 'asked', 'acts'] as const) if (before[key] !== after[key]) return false;
-  for (const key of ['picture', 'moved', 'remarks', 'differences', 'scene'] as const) if (before.bench[key] !== after.bench[key] || before.later[key] !== after.later[key]) return false;
+  for (const key of ['picture', 'moved', 'remarks', 'differences', 'scene', 'refusals'] as const) if (before.bench[key] !== after.bench[key] || before.later[key] !== after.later[key]) return false;
   return true;
 });
 

@@ -44,7 +44,7 @@ export const SheetRow = memo(function SheetRow({ id, row, sketched, moved, drawn
 }, showsTheSame);
 
 function showsTheSame(before: Props, after: Props): boolean {
-  for (const key of ['state', 'differences', 'remarks', 'words', 'frozen', 'folded', 'advice', 'moved', 'drawn', 'watch', 'helped', 'decimals', 'onDecide', 'onConsider', 'onRelease', 'onWhy'] as const) if (before[key] !== after[key]) return false;
+  for (const key of ['state', 'differences', 'remarks', 'words', 'frozen', 'folded', 'advice', 'moved', 'drawn', 'watch', 'helped', 'decimals', 'onDecide', 'onConsider', 'onRelease', 'onWhy', 'onAnew'] as const) if (before[key] !== after[key]) return false;
   // What is told in place changes with every look at it.
   return !hasChildren(before.children) && !hasChildren(after.children);
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { DateParameter, TextParameter } from '../../core/model';
+import { lettersOf, type DateParameter, type TextParameter } from '../../core/model';
 import { date } from '../../i18n';
 import { DayField } from '../parts/DayField';
 import { useSpeech } from '../speech';
@@ -29,8 +29,10 @@ export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, 
   const allowed = state.allowed ?? [];
   const decide = (day: string): void => {
     if (day === value && state.source === 'yours') return;
+    // Emptying takes a decision back; what is optional and there by itself is left out.
     if (day === '') {
-      if (optional) onDecide({ on: id, value: null });
+      if (state.source === 'yours' && value !== '') onRelease(id);
+      else if (optional) onDecide({ on: id, value: null });
       return;
     }
     if (allowed.some((range) => range.least <= day && day <= range.most)) onDecide({ on: id, value: day });
@@ -47,39 +49,55 @@ export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, 
 }
 
 /** Words to engrave or print, with the room that is left. */
-export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy }: RowProps & { parameter: TextParameter }) {
+export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy, onAnew }: RowProps & { parameter: TextParameter }) {
   const { t } = useSpeech();
   const { id, most, optional } = parameter;
   const [typed, setTyped] = useState<string>();
+  const [wrong, setWrong] = useState<string>();
   const value = typeof state.value === 'string' ? state.value : '';
   const shown = typed ?? value;
-  const length = [...shown].length;
+  const length = lettersOf(shown);
   const room = Math.max(0, ...(state.allowed ?? []).map((range) => Number(range.most)));
   const decide = (text: string): void => {
-    setTyped(undefined);
     const written = text.trim();
-    if (written === value && state.source !== 'open') return;
     if (written === '') {
-      if (optional) onDecide({ on: id, value: null });
+      setTyped(undefined);
+      setWrong(undefined);
+      // Emptying takes a decision back; what is optional and there by itself is left out.
+      if (state.source === 'yours' && value !== '') onRelease(id);
+      else if (optional && value !== '') onDecide({ on: id, value: null });
       return;
     }
-    const size = [...written].length;
+    const size = lettersOf(written);
+    // What is too long is kept as it was typed until it is right: nothing is cut off.
+    if (size > most) {
+      onAnew();
+      setWrong(t('decision.tooLong', { length: size, most }));
+      return;
+    }
     const fits = (state.allowed ?? []).some((range) => Number(range.least) <= size && size <= Number(range.most));
-    if (fits) onDecide({ on: id, value: written });
-    else onWhy({ on: id, value: written });
+    if (!fits) {
+      setWrong(t('bench.textNotAllowed', { length: size, ranges: (state.allowed ?? []).map((range) => (range.least === range.most ? range.least : `${range.least}–${range.most}`)).join(', ') || '0' }));
+      onWhy({ on: id, value: written });
+      return;
+    }
+    setTyped(undefined);
+    setWrong(undefined);
+    if (written !== value || state.source === 'open') onDecide({ on: id, value: written });
   };
   return (
     <div className={own.typed}>
       <input
-        type="text" className={own.textInput} data-tab={id} data-decided={typed === undefined} aria-label={words.row(id)} disabled={frozen} maxLength={most} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
-        onChange={(event) => setTyped(event.target.value)} onBlur={() => { if (typed !== undefined) decide(typed); }}
+        type="text" className={own.textInput} data-tab={id} data-decided={typed === undefined} aria-label={words.row(id)} disabled={frozen} aria-invalid={wrong !== undefined || length > most} aria-describedby={wrong ? `${id}-error` : undefined} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
+        onChange={(event) => { setTyped(event.target.value); setWrong(undefined); }} onBlur={() => { if (typed !== undefined) decide(typed); }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(shown);
-          if (event.key === 'Escape') setTyped(undefined);
+          if (event.key === 'Escape') { setTyped(undefined); setWrong(undefined); }
         }}
       />
-      <span className={css.quiet}>{t('bench.characters', { count: length, most: room || most })}</span>
+      <span className={length > most ? css.rowError : css.quiet}>{t('bench.characters', { count: length, most: room || most })}</span>
       <Origin state={state} words={words} frozen={frozen} onRelease={onRelease} />
+      {wrong && <p id={`${id}-error`} className={css.rowError} role="alert">{wrong}</p>}
     </div>
   );
 }

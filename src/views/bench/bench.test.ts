@@ -3,39 +3,63 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { demoModel } from '../../../scripts/demo-documents';
 import { outlineOf } from '../../core/model';
 import type { BuildContent } from '../../core/quoting';
-import { translator } from '../../i18n';
+import { number, translator } from '../../i18n';
 import { History } from './history';
 import { Saver, type Saved } from './saver';
-import { readTyped, shownUnit, shownValue } from './typed';
+import { nearestAllowed, readTyped, shownUnit, shownValue, type Steps, type Units } from './typed';
 import { Words } from './words';
+
+const asRead = (typed: string, unit: string, language = 'en', units: Units = 'metric', steps?: Steps): string | readonly string[] | null => {
+  const read = readTyped(typed, unit, { language, units, ...(steps ? { steps } : {}) });
+  return read.is === 'number' ? read.value : read.is === 'twoWays' ? read.values : null;
+};
 
 describe('typed numbers', () => {
   it.each([
-    ['18', 'm', '18'], ['18 m', 'm', '18'], ['12,5', 'm', '12.5'], ['1800cm', 'm', '18'], ['13500 mm', 'm', '13.5'], ['59.0551181102 ft', 'm', '17.99999999998896'], ['10 FT', 'm', '3.048'], ['12 in', 'mm', '304.8'], [' -3 ', 'm', '-3'], ['44', 't', '44'], ['44 t', 't', '44'],
-    ['44000 kg', 't', '44'], ['100 lb', 'kg', '45.359237'], ['2 t', 'kg', '2000'], ['10 ft 6 in', 'm', '3.2004'], ["10' 6\"", 'm', '3.2004'], ["10'", 'm', '3.048'], ['1 km', 'm', '1000'],
-  ])('"%s" in %s is %s', (typed, unit, expected) => {
-    expect(readTyped(typed, unit)).toBe(expected);
+    ['18', 'm', '18'], ['18 m', 'm', '18'], ['12,5', 'm', '12.5'], ['1800cm', 'm', '18'], ['1,800cm', 'm', '18'], ['1 800 cm', 'm', '18'], ['13500 mm', 'm', '13.5'], ['13,500 mm', 'm', '13.5'], ['59.0551181102 ft', 'm', '17.99999999998896'], ['10 FT', 'm', '3.048'], ['12 in', 'mm', '304.8'], [' -3 ', 'm', '-3'], ['44', 't', '44'], ['44 t', 't', '44'],
+    ['44000 kg', 't', '44'], ['44,000 kg', 't', '44'], ['100 lb', 'kg', '45.359237'], ['2 t', 'kg', '2000'], ['10 ft 6 in', 'm', '3.2004'], ["10' 6\"", 'm', '3.2004'], ["10'", 'm', '3.048'], ['1 km', 'm', '1000'], ['1,234 ft 6 in', 'm', '376.2756'], ['96,000 kg', 'kg', '96000'], ['.5 m', 'm', '0.5'], ['2.5t', 'kg', '2500'], ['1,234.5 kg', 'kg', '1234.5'], ['1.234,5 kg', 'kg', '1234.5'],
+  ])('"%s" in %s is %s in English', (typed, unit, expected) => {
+    expect(asRead(typed, unit)).toBe(expected);
   });
-  it.each([['', 'm'], ['long', 'm'], ['18 kg', 'm'], ['18 m', 't'], ['1.2.3', 'm'], ['1e3', 'm'], ['18 m 20', 'm'], ['--4', 'm'], ['½', 'm'], ['6 in 10 ft', 'm'], ['5 lb', ''], ['10 ft 6 lb', 'm'], ['1 ft 2 in 3', 'm']])('"%s" in %s is none', (typed, unit) => {
-    expect(readTyped(typed, unit)).toBeNull();
+  it.each([
+    ['12,5', 'm', '12.5'], ['12.5', 'm', '12.5'], ['1.800 cm', 'm', '18'], ['1 800 cm', 'm', '18'], ['13.500 mm', 'm', '13.5'], ['44.000 kg', 't', '44'], ['96.000', 'kg', '96000'], ['100.000', 'kg', '100000'], ['0,75 t', 'kg', '750'], ['1.234,5', 'kg', '1234.5'], ['1,234.5', 'kg', '1234.5'], ['59 ft', 'm', '17.9832'], ['-3,5', 'm', '-3.5'], ['2,5 t', 'kg', '2500'], ["1'234 kg", 'kg', '1234'], ['−4', 'm', '-4'],
+  ])('"%s" in %s is %s in German', (typed, unit, expected) => {
+    expect(asRead(typed, unit, 'de')).toBe(expected);
+  });
+  it.each([
+    ['100,000', 'kg', 'de', ['100', '100000']], ['60.000', 'kg', 'en', ['60', '60000']], ['1,000', '', 'de', ['1', '1000']], ['1.000', '', 'en', ['1', '1000']], ['13,500 mm', 'm', 'de', ['0.0135', '13.5']], ['13.500 mm', 'm', 'en', ['0.0135', '13.5']], ['2.500 t', 'kg', 'en', ['2500', '2500000']],
+  ])('"%s" in %s could mean two things in "%s"', (typed, unit, language, expected) => {
+    expect(asRead(typed, unit, language)).toEqual(expected);
+  });
+  it.each([['', 'm'], ['long', 'm'], ['18 kg', 'm'], ['18 m', 't'], ['1.2.3', 'm'], ['1e3', 'm'], ['18 m 20', 'm'], ['--4', 'm'], ['½', 'm'], ['6 in 10 ft', 'm'], ['5 lb', ''], ['10 ft 6 lb', 'm'], ['1 ft 2 in 3', 'm'], ['1,23.4', 'm'], ['12 34', 'm'], ['1,2345,678', 'm'], ['5 pieces', ''], ['1.5 ft 2.125.5 in', 'm']])('"%s" in %s is none', (typed, unit) => {
+    expect([asRead(typed, unit, 'en'), asRead(typed, unit, 'de')]).toEqual([null, null]);
   });
 
   const half = { least: '6', most: '30', step: '0.5' };
-  it.each([['59 ft', '18'], ['44 ft', '13.5'], ['44.3 ft', '13.5'], ['44.29 ft', '13.5'], ['44.1 ft', '13.44168'], ['59 ft 1 in', '18'], ['96 ft', '29.2608'], ['17.3 m', '17.3']])('%s means %s m where it goes by half metres', (typed, expected) => {
-    expect(readTyped(typed, 'm', 'metric', half)).toBe(expected);
+  it.each([['59 ft', '18'], ['44 ft', '13.5'], ['44.3 ft', '13.5'], ['44.29 ft', '13.5'], ['44.1 ft', '13.44168'], ['59 ft 1 in', '18'], ['96 ft', '29.2608'], ['17.3 m', '17.3'], ['44,29 ft', '13.5']])('%s means %s m where it goes by half metres', (typed, expected) => {
+    expect(asRead(typed, 'm', 'en', 'metric', half)).toBe(expected);
+  });
+
+  it.each([
+    ['99995', [{ least: '50', most: '96000' }], ['96000']], ['99995', [{ least: '50', most: '99990' }, { least: '100010', most: '100200' }], ['99990', '100010']], ['3.33', [{ least: '2.5', most: '4.2' }], ['3.3', '3.35']],
+    ['18', [{ least: '6', most: '17.5' }, { least: '18.5', most: '30' }], ['17.5', '18.5']], ['1', [{ least: '6', most: '30' }], ['6']], ['40', [{ least: '6', most: '30' }], ['30']], ['5', [], []], ['7', [{ least: '7', most: '7' }], ['7']],
+  ])('for %s what can be had nearest is proposed, and nothing else', (typed, allowed, expected) => {
+    const steps = typed === '3.33' ? { least: '2.5', step: '0.05' } : typed.length > 3 ? { least: '50', step: '10' } : { least: '6', step: '0.5' };
+    const offers = nearestAllowed(typed, allowed, steps);
+    expect(offers).toEqual(expected);
+    for (const offer of offers) expect(allowed.some(({ least, most }) => Number(least) <= Number(offer) && Number(offer) <= Number(most))).toBe(true);
   });
 
   it('are read and shown in the units of the person, and what is shown can be typed again', () => {
     expect([shownUnit('m', 'imperial'), shownUnit('t', 'imperial'), shownUnit('°C', 'imperial'), shownUnit('m', 'metric')]).toEqual(['ft', 'lb', '°C', 'm']);
     expect([shownValue('13.5', 'm', 'imperial'), shownValue('13.5', 'm', 'metric'), shownValue('304.8', 'mm', 'imperial'), shownValue('1000', 'kg', 'imperial'), shownValue('7', '', 'imperial')]).toEqual(['44.29', '13.5', '12', '2205', '7']);
-    for (let steps = 0; steps <= 48; steps++) {
-      const value = String(6 + steps / 2);
-      expect(readTyped(shownValue(value, 'm', 'imperial'), 'm', 'imperial', half)).toBe(value);
-    }
-    const width = { least: '2.5', most: '4.2', step: '0.05' };
-    for (let steps = 0; steps <= 34; steps++) {
-      const value = ((250 + 5 * steps) / 100).toString();
-      expect(readTyped(shownValue(value, 'm', 'imperial'), 'm', 'imperial', width)).toBe(value);
+    for (const language of ['en', 'de']) {
+      const again = (value: string, steps: Steps, units: Units = 'imperial', unit = 'm') => asRead(number(shownValue(value, unit, units), language, 12), unit, language, units, steps);
+      for (let steps = 0; steps <= 48; steps++) expect(again(String(6 + steps / 2), half)).toBe(String(6 + steps / 2));
+      const width = { least: '2.5', most: '4.2', step: '0.05' };
+      for (let steps = 0; steps <= 34; steps++) expect(again(((250 + 5 * steps) / 100).toString(), width)).toBe(((250 + 5 * steps) / 100).toString());
+      const mass = { least: '50', most: '100000', step: '10' };
+      for (let value = 50; value <= 100_000; value += 1_370) expect(again(String(value), mass, 'metric', 'kg')).toBe(String(value));
     }
   });
 });

@@ -14,6 +14,8 @@ export interface Saved {
 }
 
 const retrySeconds = 3;
+/** The same list always, so that what shows refusals stands still while there are none. */
+export const noRefusals: readonly Refusal[] = [];
 
 /**
  * Sends what is made one after another; while one is under way, only the newest of the next waits. Retries while the server is away,
@@ -22,6 +24,7 @@ const retrySeconds = 3;
 export class Saver {
   private waiting: { content: BuildContent; tell: (saved: Saved) => void } | null = null;
   private running: Promise<void> | null = null;
+  private refused = false;
 
   constructor(
     private readonly id: string,
@@ -35,8 +38,10 @@ export class Saver {
     this.running ??= this.run();
   }
 
-  async idle(): Promise<void> {
+  /** Waits until nothing is under way; whether the server has what was sent last. */
+  async idle(): Promise<boolean> {
     while (this.running) await this.running;
+    return !this.refused;
   }
 
   private async run(): Promise<void> {
@@ -48,14 +53,16 @@ export class Saver {
       const answer = await ask<{ version: number; registered?: Registered; specialNumber?: number; leadDays?: number | null }>('PUT', `/api/builds/${this.id}`, body);
       if (answer.ok) {
         this.version = answer.value.version;
-        tell({ state: 'saved', refusals: [], version: this.version, registered: answer.value.registered, specialNumber: answer.value.specialNumber, leadDays: answer.value.leadDays });
+        this.refused = false;
+        tell({ state: 'saved', refusals: noRefusals, version: this.version, registered: answer.value.registered, specialNumber: answer.value.specialNumber, leadDays: answer.value.leadDays });
       } else if (answer.status === 0 || answer.status >= 500) {
-        tell({ state: 'offline', refusals: [] });
+        tell({ state: 'offline', refusals: noRefusals });
         this.waiting ??= { content, tell };
         await new Promise((done) => setTimeout(done, retrySeconds * 1000));
       } else if (answer.status === 409 && (await this.caughtUp())) {
         this.waiting ??= { content, tell };
       } else {
+        this.refused = true;
         tell({ state: 'refused', refusals: answer.failures });
       }
     }

@@ -1,5 +1,5 @@
 /** Lengths and masses in the units that a person says and reads; a model keeps its own. */
-import { exact, readExact, roundHalfUp, type Exact, type ExactText } from '../../core/exact';
+import { exact, Exact, readWritten, roundHalfUp, type ExactText } from '../../core/exact';
 
 export type Units = 'metric' | 'imperial';
 
@@ -39,26 +39,49 @@ export interface Steps {
   step: ExactText;
 }
 
+/** What somebody typed into the field of a number, in the model's unit. */
+export type TypedNumber =
+  | { is: 'number'; value: ExactText }
+  /** "100,000" where a comma is decimal: a hundred, or a hundred thousand. */
+  | { is: 'twoWays'; values: readonly [ExactText, ExactText] }
+  /** It is no number, or the unit does not fit. */
+  | { is: 'none' };
+
+/** How the person writes, the units that the person reads, and the steps that the number stands on. */
+export interface Typing {
+  language: string;
+  units?: Units;
+  steps?: Steps;
+}
+
+/** A number with its unit, as they stand in a text. Blanks and apostrophes group where three digits follow. */
+const part = /([-−+]?\s*[\d.,](?:[\d.,]|[ \u00a0\u2009\u202f'’](?=\d{3}(?!\d)))*)\s*([a-z'"′″]*)\s*/gi;
+
 /**
- * Reads a typed number, with or without a unit ("18", "18 m", "1800cm", "12,5", "59 ft 6 in"), into the model's unit; a bare number is in the
- * unit that the person reads. A number in another unit means the step that it names as exactly as it was typed: "59 ft" is 18 m
- * where lengths go by half metres. Null where it is no number, or the unit does not fit.
+ * Reads a typed number, with or without a unit ("18", "18 m", "1,800cm", "12.5", "59 ft 6 in"), into the model's unit; a bare number is in
+ * the unit that the person reads. A number in another unit means the step that it names as exactly as it was typed: "59 ft" is 18 m where
+ * lengths go by half metres.
  */
-export function readTyped(typed: string, unit: string, units: Units = 'metric', steps?: Steps): ExactText | null {
-  const parts = [...typed.matchAll(/([-−]?\d[\d.,]*)\s*([a-z'"′″]*)\s*/gi)];
-  if (parts.length === 0 || parts.map((part) => part[0]).join('') !== typed.trimStart().padEnd(typed.trimStart().length)) return null;
+export function readTyped(typed: string, unit: string, { language, units = 'metric', steps }: Typing): TypedNumber {
+  const none = { is: 'none' } as const;
+  const given = typed.trim();
+  const parts = [...given.matchAll(part)];
+  if (parts.length === 0 || parts.map((each) => each[0]).join('') !== given) return none;
   const [first, second, more] = parts;
-  if (!first || more || (second && !(spoken(first[2]) === 'ft' && ['in', ''].includes(spoken(second[2]))))) return null;
-  const read = (part: RegExpMatchArray): Exact | null => readExact((part[1] ?? '').replace('−', '-').replace(',', '.'));
-  const [main, rest] = [read(first), second ? read(second) : exact(0)];
-  if (!main || !rest) return null;
+  if (!first || more || (second && !(spoken(first[2]) === 'ft' && ['in', ''].includes(spoken(second[2]))))) return none;
+  const [main, rest] = [readWritten(first[1] ?? '', language), readWritten(second?.[1] ?? '0', language)];
+  if (main.is === 'none' || rest.is !== 'number') return none;
   const said = spoken(first[2]) || shownUnit(unit, units);
-  if (said === unit && !second) return main.toString();
-  const whole = main.plus(convert(rest, 'in', said) ?? 0) as Exact;
-  const value = convert(whole, said, unit);
-  if (!value) return null;
-  const precision = convert(exact(second ? (fineness(second[1]) ?? '1') : (fineness(first[1]) ?? '1')), second ? 'in' : said, unit);
-  return (steps && precision ? (nearStep(value, precision, steps) ?? value) : value).toString();
+  const inModel = (written: ExactText, decimals: number): ExactText | null => {
+    if (said === unit && !second) return written;
+    const value = convert(exact(written).plus(convert(exact(rest.value), 'in', said) ?? 0) as Exact, said, unit);
+    const precision = value && convert(exact(10).pow(-(second ? rest.decimals : decimals)) as Exact, second ? 'in' : said, unit);
+    return value && ((steps && precision ? nearStep(value, precision, steps) : null) ?? value).toString();
+  };
+  const values = main.is === 'number' ? [inModel(main.value, main.decimals)] : [inModel(main.values[0], main.decimals), inModel(main.values[1], 0)];
+  const [one = null, other] = values;
+  if (one === null || other === null) return none;
+  return other === undefined ? { is: 'number', value: one } : { is: 'twoWays', values: [one, other] };
 }
 
 /** A unit as it is spoken: the marks of feet and inches among them. */
@@ -67,15 +90,20 @@ function spoken(suffix = ''): string {
   return mark === "'" || mark === '′' ? 'ft' : mark === '"' || mark === '″' ? 'in' : mark;
 }
 
-/** The worth of the last digit of a typed number: "44.3" is fine to 0.1. */
-const fineness = (digits = ''): ExactText | null => {
-  const decimals = digits.split(/[.,]/)[1]?.length ?? 0;
-  return decimals === 0 ? null : exact(10).pow(-decimals).toString();
-};
-
 /** The step that lies within what was typed, if any: no farther off than half of its last digit. */
 function nearStep(value: Exact, precision: Exact, { least, most, step }: Steps): Exact | null {
   const steps = value.minus(least).div(step).toDecimalPlaces(0);
   const near = exact(least).plus(steps.times(step)) as Exact;
   return near.gte(least) && near.lte(most) && near.minus(value).abs().times(2).lte(precision) ? near : null;
+}
+
+/** What can be had nearest to a number: the next below and the next above, on the steps from the least on. */
+export function nearestAllowed(value: ExactText, allowed: readonly { least: ExactText; most: ExactText }[], { least, step }: Pick<Steps, 'least' | 'step'>): ExactText[] {
+  const at = exact(value);
+  const steps = at.minus(least).div(step);
+  const onStep = (count: Exact): Exact => exact(least).plus(count.times(step)) as Exact;
+  const below = allowed.filter((range) => at.gte(range.least)).map((range) => Exact.min(range.most, onStep(steps.floor() as Exact)));
+  const above = allowed.filter((range) => at.lte(range.most)).map((range) => Exact.max(range.least, onStep(steps.ceil() as Exact)));
+  const found = [...(below.length > 0 ? [Exact.max(...below)] : []), ...(above.length > 0 ? [Exact.min(...above)] : [])];
+  return [...new Set(found.map(String))];
 }

@@ -11,7 +11,7 @@ import type { Refusal } from '../api';
 import { Ahead } from './ahead';
 import { History } from './history';
 import { painted } from './painted';
-import { Saver } from './saver';
+import { noRefusals, Saver } from './saver';
 import { byRow, type ByRow } from './slices';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
@@ -40,8 +40,10 @@ export interface BenchActs {
   read(text: string): Promise<ReadBack>;
   /** What other decisions would come to, without taking them. */
   judge(decisions: readonly Decision[]): Promise<Judged | null>;
-  /** Resolves when everything made so far is on the server. */
-  settled(): Promise<void>;
+  /** Sends again what the server did not take. */
+  again(): Promise<void>;
+  /** Resolves when nothing is under way any more: whether everything made so far is on the server. */
+  settled(): Promise<boolean>;
 }
 
 /** What a decision comes to; all of it is shown at once. */
@@ -81,7 +83,7 @@ export function useBench(view: BenchView): Bench {
   const [servedLead, setServedLead] = useState<number | null | undefined>(view.leadDays);
   const [scene, setScene] = useState<Scene | null>(null);
   const [remarks, setRemarks] = useState<ByRow<Remark>>(new Map());
-  const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({ save: 'saved', refusals: [] });
+  const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({ save: 'saved', refusals: noRefusals });
   // The one for what is waited for, and the one for what comes after it.
   const worker = useRef<Remote<BenchWorker> | null>(null);
   const follower = useRef<Remote<BenchWorker> | null>(null);
@@ -257,6 +259,7 @@ export function useBench(view: BenchView): Bench {
         const others = history.now.special.filter((each) => each.item !== item);
         return step({ special: part ? [...others, part] : others });
       },
+      again: () => go(history.now),
       undo: () => back(history.undo()),
       redo: () => back(history.redo()),
       why: (target) => asked((remote) => remote.why({ decisions: [...history.now.decisions], special: [...history.now.special] }, target), { causes: [], ways: [] }),
@@ -270,7 +273,7 @@ export function useBench(view: BenchView): Bench {
       judge: (decisions) => asked<Judged | null>((remote) => remote.judge({ decisions: [...decisions], special: [...history.now.special] }), null),
       settled: async () => {
         await working.current;
-        await saver.idle();
+        return saver.idle();
       },
     };
   }, [ahead, history, saver, show, view.person]);

@@ -69,8 +69,7 @@ export class Words {
   }
 
   number(value: string, unit: string): string {
-    const shown = shownValue(value, unit, this.units);
-    const written = this.language === 'de' ? shown.replace('.', ',') : shown;
+    const written = number(shownValue(value, unit, this.units), this.language, 12);
     return unit ? `${written} ${shownUnit(unit, this.units)}` : written;
   }
 

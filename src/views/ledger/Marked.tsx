@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { CircleDashed, Lock, Merge, Split, Trash2, X } from 'lucide-react';
 import { string } from 'yup';
-import { quantity as quantitySchema, type LineView, type QuoteView } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../core/quoting';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './marked.module.css';
-import { sendable, wrongBy, wrongWith } from './typed-amount';
+import { sendable, sendableQuantity, wrongBy, wrongQuantity, wrongWith } from './typed-amount';
 import type { LineChange } from './useQuote';
 
 interface Props {
@@ -39,7 +39,7 @@ export function Marked({ view, lines, onChange, onMonths, onRivals, onRemove, on
       <b className={css.count} role="status">{t('marked.count', { count: lines.length })}</b>
       {view.may.discount && <TypedField label={t('ledger.discount')} check={(text) => wrongBy('rate', text, language, view.currency, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'rate', value: sendable('rate', text, language, view.currency) } })} />}
       {view.may.seeCosts && <TypedField label={t('ledger.marginPercent')} check={(text) => wrongBy('margin', text, language, view.currency, t)} onGo={(text) => go({ hand: text === '' ? null : { by: 'margin', value: sendable('margin', text, language, view.currency) } })} />}
-      <TypedField label={t('ledger.quantity')} check={(text) => (text === '' ? null : wrongWith(quantitySchema, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : go({ quantity: text }))} />
+      <TypedField label={t('ledger.quantity')} check={(text) => (text === '' ? null : wrongQuantity(text, language, t))} onGo={(text) => (text === '' ? Promise.resolve() : go({ quantity: sendableQuantity(text, language) }))} />
       {recurring.length === lines.length && <TypedField label={t('marked.months')} check={(text) => (text === '' ? null : wrongWith(months, text, t))} onGo={(text) => (text === '' ? Promise.resolve() : onMonths(Number(text)).then(setWrong))} />}
       <TypedField label={t('marked.group')} wide list={groups} check={() => null} onGo={(text) => (text === '' ? Promise.resolve() : go({ group: text }))} />
       {grouped && <Button onClick={() => void go({ group: null })}>{t('marked.ungroup')}</Button>}

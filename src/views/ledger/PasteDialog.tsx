@@ -41,7 +41,7 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
     if (answer.ok) setRows(list.map((row, index) => ({ ...row, read: answer.value[index] as ReadNumber })));
   };
   const read = async () => {
-    const list = readPartList(text);
+    const list = readPartList(text, language);
     if (list.is === 'tooMany') setWrong(t('paste.tooMany', { count: written(String(list.count), language), most: written(String(mostRows), language) }));
     else if (list.rows.length === 0) setWrong(t('paste.nothing'));
     else await look(list.rows);
@@ -60,7 +60,9 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
     if (answer.ok) onClose();
     else setWrong(sentences(answer.failures, t('request.failed')));
   };
-  const told = ({ read: found, quantity }: Row) => {
+  const told = (row: Row) => {
+    const { read: found, quantity, twoWays } = row;
+    if (twoWays) return <span className={css.wrong}><TriangleAlert size={13} aria-hidden />{t('paste.howMany')} {[...twoWays].reverse().map((each) => <button key={each} type="button" className={css.nearest} onClick={() => howMany(row, each)}>{written(each, language)}</button>)}</span>;
     if (quantity < 1) return <span className={css.wrong}><TriangleAlert size={13} aria-hidden />{t('quantity.range')}</span>;
     switch (found.is) {
       case 'item':
@@ -71,6 +73,7 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
         return <span className={css.wrong}><TriangleAlert size={13} aria-hidden />{t(found.code as 'line.unknownItem', found.params)}</span>;
     }
   };
+  const howMany = (row: Row, many: string) => setRows((before) => (before ?? []).map(({ twoWays: asked, ...each }) => (each.at === row.at ? { ...each, quantity: /^\d{1,5}$/.test(many) ? Number(many) : 0 } : { ...each, ...(asked ? { twoWays: asked } : {}) })));
   const instead = (row: Row, number: string) => void look((rows ?? []).map((each) => (each.at === row.at ? { ...each, number } : each)));
 
   return (
@@ -88,7 +91,7 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
                 <tr key={row.at}>
                   <td className={css.at}>{row.at}</td>
                   <td className={css.number}>{row.number}</td>
-                  <td className={css.at}>{row.quantity}</td>
+                  <td className={css.at}>{row.twoWays ? '?' : written(String(row.quantity), language)}</td>
                   <td className={css.at}>{row.discount !== undefined && `${row.discount} %`}</td>
                   <td>
                     {row.read.is !== 'wrong' && <span>{own(row.read.name, language)} </span>}{told(row)}

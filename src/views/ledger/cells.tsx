@@ -2,14 +2,14 @@
 import type { ReactNode } from 'react';
 import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
 import { figureAt, limitFor, resaleOf } from '../../core/pricing';
-import { quantity as quantitySchema, typedMoney, type LedgerColumnId, type LineView, type QuoteView, type SignOffsOfQuote } from '../../core/quoting';
-import { date, money, percent, type Translate } from '../../i18n';
+import { typedMoney, withoutCurrency, type LedgerColumnId, type LineView, type QuoteView, type SignOffsOfQuote } from '../../core/quoting';
+import { date, money, number, percent, type Translate } from '../../i18n';
 import { EditCell } from './EditCell';
 import { FourCell } from './FourCell';
 import shared from './ledger.module.css';
 import css from './lines.module.css';
 import { ReachMark } from './ReachMark';
-import { moneyOrNone, sendable, sendableMoney, wrongMoney, wrongWith, type Way } from './typed-amount';
+import { moneyOrNone, sendable, sendableMoney, sendableQuantity, twoWays, wrongMoney, wrongQuantity, wrongWith, type Way } from './typed-amount';
 import type { LineChange } from './useQuote';
 
 /** What of the quote the cells of every line need. */
@@ -56,10 +56,10 @@ function four({ line, means: { may, currency, decimals, limits, whole }, judged:
 }
 
 const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
-  quantity: ({ line, means, t, onChange, onFill }) => (
+  quantity: ({ line, means, t, language, onChange, onFill }) => (
     <EditCell
-      label={`${t('ledger.quantity')} ${String(line.position)}`} value={String(line.quantity)} disabled={!means.may.edit} narrow check={(typed) => wrongWith(quantitySchema, typed, t)}
-      onSave={(typed) => onChange(line, { quantity: typed.trim() })} onFill={(texts) => onFill(line, texts.map((text) => ({ quantity: text.trim() })))}
+      label={`${t('ledger.quantity')} ${String(line.position)}`} value={number(String(line.quantity), language)} disabled={!means.may.edit} narrow check={(typed) => wrongQuantity(typed, language, t)}
+      onSave={(typed) => onChange(line, { quantity: sendableQuantity(typed, language) })} onFill={(texts) => onFill(line, texts.map((text) => ({ quantity: sendableQuantity(text, language) })))}
     />
   ),
   list: ({ line, means, t, language, onChange }) => (
@@ -67,7 +67,7 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
       {line.typedPrice === undefined ? still(money(line.price.unitList, language, means.decimals)) : (
         <EditCell
           label={`${t('ledger.list')} ${String(line.position)}`} value={line.typedPrice === null ? '' : money(line.typedPrice, language, means.decimals)} disabled={!means.may.edit} strong waits={line.typedPrice === null}
-          check={(typed) => wrongWith(typedMoney, sendableMoney(typed, language, means.currency), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language, means.currency) })}
+          check={(typed) => twoWays(withoutCurrency(typed).amount, language, t) ?? wrongWith(typedMoney, sendableMoney(typed, language, means.currency), t)} onSave={(typed) => onChange(line, { price: sendableMoney(typed, language, means.currency) })}
         />
       )}
       {line.price.per === 'line' && <span className={css.under}>{t('ledger.forAll')}</span>}

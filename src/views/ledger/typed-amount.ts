@@ -1,25 +1,46 @@
 /** What is typed into the four ways of saying a price, and how they are shown. */
 import { ValidationError, type Schema } from 'yup';
 import type { Typed } from '../../core/pricing';
-import { plainMoney, typedBy, typedMoney, withoutCurrency } from '../../core/quoting';
+import { readWritten } from '../../core/exact';
+import { quantity, typedBy, typedMoney, withoutCurrency } from '../../core/quoting';
 import { hasText, money, number, shift, type Translate } from '../../i18n';
 
 export type Way = Typed['by'];
 
 const isShare = (by: Way): boolean => by === 'rate' || by === 'margin';
-const grouping = (language: string): ',' | '.' => (language === 'de' ? '.' : ',');
 
 /** A share as percent, money with the currency's digits. */
 export const shownIn = (by: Way, value: string, language: string, decimals: number): string => (isShare(by) ? number(shift(value, 2), language, 2) : money(value, language, decimals));
 
-/** As it is sent: percent as typed, money without the signs that group. */
-export const sendable = (by: Way, typed: string, language: string, currency: string): string => (isShare(by) ? typed.trim() : sendableMoney(typed, language, currency));
+/** As it is sent: a plain decimal, percent or money. What cannot be read, or could mean two things, goes as it is typed and is refused. */
+export const sendable = (by: Way, typed: string, language: string, currency: string): string => (isShare(by) ? sendableShare(typed, language) : sendableMoney(typed, language, currency));
+
+/** A thousand per cent and more is none that anybody means: what could be that is the other. */
+function sendableShare(typed: string, language: string): string {
+  const read = readWritten(typed.trim().replace(/\s*%$/, ''), language);
+  return read.is === 'number' ? read.value : read.is === 'twoWays' ? read.values[0] : typed.trim();
+}
 
 /** The quote's own currency may stand beside an amount; another is left for the check to refuse. */
 export function sendableMoney(typed: string, language: string, currency: string): string {
   const written = withoutCurrency(typed);
-  return written.currency !== undefined && written.currency !== currency ? typed : plainMoney(written.amount, grouping(language));
+  if (written.currency !== undefined && written.currency !== currency) return typed;
+  const read = readWritten(written.amount, language);
+  return read.is === 'number' ? read.value : typed;
 }
+
+/** Asks back where a number could mean two things; null where it does not. */
+export function twoWays(typed: string, language: string, t: Translate): string | null {
+  const read = readWritten(typed, language);
+  return read.is === 'twoWays' ? t('decision.twoWays', { typed: typed.trim(), one: number(read.values[1], language), other: number(read.values[0], language) }) : null;
+}
+
+/** A whole number of pieces as it is sent. */
+export function sendableQuantity(typed: string, language: string): string {
+  const read = readWritten(typed, language);
+  return read.is === 'number' ? read.value : typed.trim();
+}
+export const wrongQuantity = (typed: string, language: string, t: Translate): string | null => twoWays(typed, language, t) ?? wrongWith(quantity, sendableQuantity(typed, language), t);
 
 /** The sentence of what is wrong with something typed, or null. */
 export function wrongWith(schema: Schema, typed: string, t: Translate): string | null {
@@ -33,8 +54,8 @@ export function wrongWith(schema: Schema, typed: string, t: Translate): string |
 }
 
 /** Nothing typed takes back what was. */
-export const wrongBy = (by: Way, typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : wrongWith(typedBy[by], sendable(by, typed, language, currency), t));
+export const wrongBy = (by: Way, typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : ((isShare(by) ? null : twoWays(withoutCurrency(typed).amount, language, t)) ?? wrongWith(typedBy[by], sendable(by, typed, language, currency), t)));
 
 /** The same for money that stands by itself. */
-export const wrongMoney = (typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : wrongWith(typedMoney, sendableMoney(typed, language, currency), t));
+export const wrongMoney = (typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : (twoWays(withoutCurrency(typed).amount, language, t) ?? wrongWith(typedMoney, sendableMoney(typed, language, currency), t)));
 export const moneyOrNone = (typed: string, language: string, currency: string): string | null => (typed.trim() === '' ? null : sendableMoney(typed, language, currency));
