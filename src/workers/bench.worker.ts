@@ -16,6 +16,8 @@ export type Made = Pick<BuildContent, 'decisions' | 'special'>;
 
 export interface Way {
   changes: WayOut['changes'];
+  /** Rows that change though the site or the customer gives them. */
+  given?: string[];
   decisions: Decision[];
   /** Rows that move besides the ones decided on. */
   moved: Difference[];
@@ -180,10 +182,10 @@ const bench = {
     const ways = engine.waysOut({ decisions }, target).map((way): Way => {
       const after = pictured({ decisions: way.decisions, special });
       const own = new Set([...way.changes.map((change) => change.on), target?.on].map((on) => on?.split('.')[0]));
-      return { changes: way.changes, decisions: way.decisions, moved: differences(before.state, after.state).filter((each) => !own.has(each.row)), effect: effectOf(before, after) };
+      return { changes: way.changes, decisions: way.decisions, ...(way.given ? { given: way.given } : {}), moved: differences(before.state, after.state).filter((each) => !own.has(each.row)), effect: effectOf(before, after) };
     });
     const price = (way: Way) => Number(way.effect.list);
-    ways.sort((a, b) => a.changes.length - b.changes.length || price(a) - price(b));
+    ways.sort((a, b) => Number(a.given !== undefined) - Number(b.given !== undefined) || a.changes.length - b.changes.length || price(a) - price(b));
     const causes = target ? engine.reason({ decisions }, target) : before.state.clashes.flatMap((clash) => clash.causes);
     return { causes, ways };
   },

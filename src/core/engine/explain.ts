@@ -11,6 +11,8 @@ import type { Limits, StateMaker } from './state';
 
 /** Ways out to offer. */
 const enough = 4;
+/** So many that change nothing given are enough to offer no others. */
+const fewWays = 3;
 /** Most decisions that one way out changes. */
 const mostChanges = 5;
 
@@ -151,27 +153,44 @@ export class Explainer {
     const kept = (target ? input.decisions.filter((decision) => decision.on !== target.on) : input.decisions).slice();
     const decided = assumedOf({ ...input, decisions: kept }, this.maker.encoding, this.maker.byOn).filter((each) => each.decision.on !== target?.on);
     const found: WayOut[] = [];
-    for (const change of this.changes(decided, wish ?? [], enough)) {
+    for (const change of this.changesLast(decided, wish ?? [], enough)) {
       if (change.length === 0) return [];
       found.push(...this.ways(input, kept, change, decided.filter((each) => !change.includes(each)), target, wish ?? []));
     }
-    return found.sort((a, b) => a.changes.length - b.changes.length).slice(0, 2 * enough);
+    const moves = ({ given = [] }: WayOut): number => Number(given.length > 0);
+    return found.sort((a, b) => moves(a) - moves(b) || a.changes.length - b.changes.length).slice(0, 2 * enough);
   }
 
   /** The size of the smallest set of decisions whose change makes the target possible. */
   changesNeeded(input: EngineInput, target: Target): number | null {
     const wish = this.maker.encoding.wanted(target.on, target.value);
     if (!wish) return null;
-    const [first] = this.changes(this.maker.assumed(input).filter((each) => each.decision.on !== target.on), wish, 1);
+    const [first] = this.changesLast(this.maker.assumed(input).filter((each) => each.decision.on !== target.on), wish, 1);
     return first ? first.length : null;
+  }
+
+  /** As `changes`, what is given by the site or the customer last: only where too few sets do without it. */
+  private changesLast(decided: readonly Assumed[], wish: readonly Lit[], wanted: number): Assumed[][] {
+    const isFast = (each: Assumed): boolean => this.isGiven(each.decision.on);
+    if (!decided.some(isFast)) return this.changes(decided, wish, wanted);
+    const first = this.changes(decided, wish, wanted, isFast);
+    if (first.length >= Math.min(wanted, fewWays)) return first;
+    const known = new Set(first.map((set) => set.map((each) => each.decision.on).sort().join()));
+    return [...first, ...this.changes(decided, wish, wanted).filter((set) => !known.has(set.map((each) => each.decision.on).sort().join()))].slice(0, wanted);
+  }
+
+  private isGiven(on: string): boolean {
+    const { model } = this.maker.encoding;
+    const entry = model.entries[model.slots.get(on.split('.')[0] ?? '') ?? -1];
+    return (entry?.kind === 'feature' ? entry.feature.given : entry && 'parameter' in entry ? entry.parameter.given : false) === true;
   }
 
   /**
    * Sets of a person's decisions to give up so that the wish fits, smallest first, none within another.
    * Each set must hit every cause; causes are found as sets fail (implicit hitting sets).
    */
-  private changes(decided: readonly Assumed[], wish: readonly Lit[], wanted: number): Assumed[][] {
-    const mine = decided.filter((each) => each.source === 'yours');
+  private changes(decided: readonly Assumed[], wish: readonly Lit[], wanted: number, fast: (each: Assumed) => boolean = () => false): Assumed[][] {
+    const mine = decided.filter((each) => each.source === 'yours' && !fast(each));
     const found: Assumed[][] = [];
     const causes: Assumed[][] = [];
     let hopeless = false;
@@ -212,12 +231,14 @@ export class Explainer {
     const keys = new Set(change.map((each) => each.decision.on));
     const base = kept.filter((decision) => !keys.has(decision.on));
     const wished = target ? [{ on: target.on, value: target.value }] : [];
+    const given = [...new Set(change.map((each) => each.decision.on.split('.')[0] ?? '').filter((row) => this.isGiven(row)))];
     const to = (values: (DecisionValue | undefined)[]): WayOut => {
       const changed = change.flatMap((each, index) => (values[index] === undefined ? [] : [{ on: each.decision.on, value: values[index] as DecisionValue }]));
       const decisions = [...base, ...changed, ...wished];
       return {
         changes: change.map((each, index) => ({ on: each.decision.on, from: each.decision.value, to: values[index] })),
         decisions,
+        ...(given.length > 0 ? { given } : {}),
         state: this.maker.state({ ...input, decisions }),
       };
     };

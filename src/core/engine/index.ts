@@ -123,6 +123,8 @@ export interface Target {
 export interface WayOut {
   /** Decisions that change: from what, to what; undefined where it is left to the rules. */
   changes: { on: string; from: DecisionValue; to: DecisionValue | undefined }[];
+  /** Rows that change though the site or the customer gives them; absent where none does. Such ways come last. */
+  given?: string[];
   /** The decisions after taking this way out, the wished-for one included. */
   decisions: Decision[];
   state: State;
@@ -136,7 +138,7 @@ export interface Engine {
   reason(input: EngineInput, target: Target): Cause[];
   /** Another smallest cause, independent of the first as far as there is one; empty where there is none. */
   secondReason(input: EngineInput, target: Target): Cause[];
-  /** Smallest changes of decisions that make the target possible (or, without target, that solve the clashes); fewest changes first. */
+  /** Smallest changes of decisions that make the target possible (or, without target, that solve the clashes); fewest changes first, what is given from outside last. */
   waysOut(input: EngineInput, target?: Target): WayOut[];
   /** The best complete build that keeps the decisions: proven, or the best so far with its gap. Never throws for want of time. */
   best(input: EngineInput, question: BestQuestion, options?: BestOptions): BestAnswer;

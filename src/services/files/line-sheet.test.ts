@@ -43,7 +43,7 @@ describe('lines for a spreadsheet', () => {
 describe('part numbers read from a table', () => {
   const rowsOf = async (file: Uint8Array) => {
     const read = readTable(file);
-    const list = read.is === 'list' ? readPartList(read.text) : undefined;
+    const list = read.is === 'list' ? readPartList(read.text, 'en') : undefined;
     return list?.is === 'rows' ? list.rows.map(({ number, quantity }) => [number, quantity]) : read.is;
   };
   it.each([

@@ -60,6 +60,7 @@ export function WhyPanel({ title, why, words, decimals, clash = false, second, o
                 {way.changes.map(({ on, from, to }) => to === undefined
                   ? t('bench.leaveOpen', { what: words.subject(on), from: words.value(on, from) })
                   : t('bench.changeTo', { what: words.subject(on), from: words.value(on, from), to: words.value(on, to) })).join('; ')}
+                {way.given && <span className={css.wayGiven}> · {t('bench.givenWay', { what: way.given.map((row) => words.row(row)).join(', ') })}</span>}
                 {way.moved.length > 0 && <span className={css.wayMore}> · {t('bench.effect', { count: way.moved.length })}: {way.moved.map((each) => `${words.row(each.row)} ${each.after === undefined ? t('bench.hidden') : words.value(each.row, each.after)}`).join(', ')}</span>}
               </span>
               <span className={shared.figure}>{way.effect.leadDays ? `${way.effect.leadDays > 0 ? '+' : '−'}${t('unit.days', { count: Math.abs(way.effect.leadDays) })}` : ''}</span>
