@@ -72,9 +72,9 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
 }
 
 /** The best build that keeps what is made, by weights and bounds. It takes as long as it takes, up to a minute, and ends where nobody waits for it any more. */
-export async function bestBuild(actor: Actor, id: string, { weights, bounds }: BestInput): Promise<Result<BestAnswer>> {
+export async function bestBuild(actor: Actor, id: string, { weights, bounds, free }: BestInput): Promise<Result<BestAnswer>> {
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
   const { build, revision } = found.value;
-  return done(await askPatiently('best', { version: build.modelVersionId, context: build.context, tariff: await tariffKey(revision.priceList, build.context.date), made: { decisions: build.decisions, special: build.special }, wish: { weights, bounds } }));
+  return done(await askPatiently('best', { version: build.modelVersionId, context: build.context, tariff: await tariffKey(revision.priceList, build.context.date), facts: await factsKey(), made: { decisions: build.decisions, special: build.special }, wish: { weights, bounds, free } }));
 }

@@ -8,7 +8,7 @@ import { createEngine, differences, readNumber, usualLimits, type Cause, type De
 import { compilePublished } from '../core/model';
 import { withoutSpecial, type Registered } from '../core/numbering';
 import { priceBuild } from '../core/pricing';
-import { differencesOf, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, withoutMaking, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect, type Offer } from '../core/quoting';
+import { differencesOf, fewestDecisions, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, withoutMaking, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect, type Offer } from '../core/quoting';
 import { changesOf, type Changes } from './changes';
 
 /** What a picture is made of. */
@@ -191,9 +191,14 @@ const bench = {
   },
 
   /** What a build would come to, without showing it. */
-  judge(made: Made): Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> {
-    const { price, calculated, leadDays, number } = pictured(made);
-    return { price, calculated, leadDays, number };
+  judge(made: Made): Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> & { moved: Difference[] } {
+    const { price, calculated, leadDays, number, state } = pictured(made);
+    return { price, calculated, leadDays, number, moved: told.picture ? differences(told.picture.state, state) : [] };
+  },
+
+  /** Of the decisions of a whole build no more than it takes to come to it from what is made. */
+  fewest(decisions: Decision[], whole: Decision[]): Decision[] {
+    return fewestDecisions(ready().engine, decisions, whole);
   },
 
   /** Another cause, independent of the first as far as there is one. */

@@ -13,5 +13,6 @@ export { codeOf, plainAt, valueAt, type Grid } from './grid';
 export { buildsInside, featureAt, insideValues, nameOfBuild, outlineOf, type Inside, type Outline } from './inside';
 export { lettersOf } from './letters';
 export { withLibrary } from './library';
+export { seenFromOutside } from './outside';
 export { readsTyped } from './typed';
 export { open, Reading, rowsRead, type Open, type PlainValue, type Values } from './reading';

@@ -2,7 +2,7 @@
 import type { Exact } from '../exact';
 import { exact, type ExactText } from '../exact';
 import { formulaOf, type Expr, type Formula } from '../formula';
-import type { CompiledModel, Growth, NestedBuild, Pick } from '../model';
+import { seenFromOutside, type CompiledModel, type Growth, type Pick } from '../model';
 import { formulaIn } from './build-entry';
 import type { Tariff } from './index';
 import type { PriceEntry } from './methods';
@@ -77,7 +77,7 @@ function pricedIn(model: CompiledModel, tariff: Tariff): Priced[] {
   for (const pick of model.picks) {
     if (pick.item !== undefined) add(pick.on, pick.item, given(takenExpr(model, pick, name), pick.quantity === undefined ? literal(one) : name(pick.quantity)), pick.grows);
     for (const build of pick.builds) {
-      const place = placed(model, build);
+      const place = seenFromOutside(model, build);
       found.push(...pricedIn(build.model, tariff).map((each) => ({
         ...each, id: `${build.place}/${each.id}`, place: each.place === undefined ? build.place : `${build.place}/${each.place}`, quantity: given(build.when.expr, place(each.quantity)), pieces: given(build.when.expr, place(each.pieces)),
       })));
@@ -144,18 +144,3 @@ function takenExpr(model: CompiledModel, { row, option }: Pick, name: (id: strin
 
 /** The quantity where the condition holds, else nothing. */
 const given = (when: Expr | undefined, quantity: Expr): Expr => (when ? ifElse(when, quantity, nothing) : quantity);
-
-/** Rewrites an expression of a model inside so that it reads the places of the model around it. */
-function placed(outer: CompiledModel, { place, names }: NestedBuild): (expr: Expr) => Expr {
-  const move = (part: unknown): unknown => {
-    if (Array.isArray(part)) return part.map(move);
-    if (typeof part !== 'object' || part === null || Object.getPrototypeOf(part) !== Object.prototype) return part;
-    const given = part as Expr;
-    if (given.kind === 'name' && given.slot !== undefined && given.slot >= 0) {
-      const id = names.get(given.name) ?? (outer.slots.has(`${place}/${given.name}`) ? `${place}/${given.name}` : given.name);
-      return { ...given, name: id, slot: outer.slots.get(id) ?? -1 };
-    }
-    return given.kind === 'literal' ? given : Object.fromEntries(Object.entries(given).map(([key, value]) => [key, move(value)]));
-  };
-  return (expr) => move(expr) as Expr;
-}

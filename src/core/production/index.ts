@@ -3,6 +3,7 @@ import { exact, Exact, zero } from '../exact';
 import { buildsInside, featureAt, open, Reading, type CompiledModel, type Growth, type Open, type Texts, type Values } from '../model';
 
 export { afterWorkingDays, shippingDays } from './calendar';
+export { leadFormula } from './lead-formula';
 
 export interface MaterialNeed {
   /** With the way to its build in front, where it is part of a build inside. */

@@ -40,6 +40,8 @@ export const orderListInput = object({ find, page }) as unknown as Schema<OrderL
 export interface BestInput {
   weights: { measure: string; weight: string }[];
   bounds: { measure: string; least?: string; most?: string }[];
+  /** Rows set free, of those whose value nobody decided. */
+  free: string[];
 }
 
 const measure = string().strict().max(200, 'input.tooLong').required('input.required');
@@ -47,4 +49,5 @@ const figure = string().strict().matches(/^-?\d{1,18}(\.\d{1,18})?$/, 'amount.no
 export const bestInput = object({
   weights: array().of(object({ measure, weight: figure.required('input.required') }).exact('input.unknownField')).max(50, 'input.tooMany').required('input.required'),
   bounds: array().of(object({ measure, least: figure, most: figure }).exact('input.unknownField')).max(50, 'input.tooMany').default([]),
+  free: array().of(string().strict().max(400, 'input.tooLong').required('input.required')).max(2_000, 'input.tooMany').default([]),
 }).exact('input.unknownField').required('input.required') as unknown as Schema<BestInput>;

@@ -221,8 +221,8 @@ export const engineTasks = (kept: Kept) => ({
   },
 
   /** The best build by a wish, or the best so far when told to stop. */
-  best: ({ version, context, tariff, made, wish }: { version: string; context: Context; tariff: string; made: MadeOf; wish: BestWish }, { stopped, progress }: Surroundings): BestAnswer =>
-    bestFor(kept.engine(version, context, stopped), specialTariff(kept.tariff(tariff), made.special), made, wish, { stop: stopped, progress }),
+  best: ({ version, context, tariff, facts, made, wish }: { version: string; context: Context; tariff: string; facts: string; made: MadeOf; wish: BestWish }, { stopped, progress }: Surroundings): BestAnswer =>
+    bestFor({ engine: kept.engine(version, context, stopped), tariff: specialTariff(kept.tariff(tariff), made.special), items: specialFacts(kept.facts(facts), made.special) }, made, wish, { stop: stopped, progress }),
 });
 
 export type EngineTasks = ReturnType<typeof engineTasks>;

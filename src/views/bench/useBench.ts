@@ -16,7 +16,7 @@ import { byRow, type ByRow } from './slices';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
-export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'>;
+export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> & { moved: Difference[] };
 
 /** What one can do. The same functions all the time. */
 export interface BenchActs {
@@ -40,6 +40,8 @@ export interface BenchActs {
   read(text: string): Promise<ReadBack>;
   /** What other decisions would come to, without taking them. */
   judge(decisions: readonly Decision[]): Promise<Judged | null>;
+  /** Takes a whole build with as few decisions as it takes to come to it. */
+  takeWhole(whole: readonly Decision[]): Promise<void>;
   /** Sends again what the server did not take. */
   again(): Promise<void>;
   /** Resolves when nothing is under way any more: whether everything made so far is on the server. */
@@ -259,6 +261,7 @@ export function useBench(view: BenchView): Bench {
         const others = history.now.special.filter((each) => each.item !== item);
         return step({ special: part ? [...others, part] : others });
       },
+      takeWhole: async (whole) => step({ decisions: await asked((remote) => remote.fewest([...history.now.decisions], [...whole]), [...whole]) }),
       again: () => go(history.now),
       undo: () => back(history.undo()),
       redo: () => back(history.redo()),
