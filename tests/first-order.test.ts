@@ -20,7 +20,7 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   await page.waitForURL(/\/bench\//);
   await ready(page);
 
-  await expect(number(page)).toHaveAccessibleName('Part number RB-···-···-·-P-S-D-0-3-O/·');
+  await expect(number(page)).toHaveAccessibleName('Part number RB-···-···-·-P-S-D-0-3-O/·+·');
   await expect(page.getByRole('button', { name: 'Duty 1 to do' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Put on quote' })).toBeDisabled();
   await option(page, 'vehicle', /Articulated/).click();
@@ -61,7 +61,7 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   const width = page.getByLabel('Custom width, m');
   await width.fill('3.33');
   await width.press('Enter');
-  await expect(page.getByText('3.33 m is between two steps. Take 3.3 or 3.35 m.')).toBeVisible();
+  await expect(page.getByText('3.33 m is between two steps. Take 3.3 m or 3.35 m.')).toBeVisible();
   await width.fill('9');
   await width.press('Enter');
   await expect(page.getByText('9 m is outside 2.5 to 4.2 m.')).toBeVisible();
@@ -144,7 +144,7 @@ test('the whole Bench by keyboard: next to do, arrows, Enter, letters, undo', as
   await expect(page.getByLabel('Custom length, m')).toBeFocused();
   await page.keyboard.type('13,3');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('13.3 m is between two steps. Take 13 or 13.5 m.')).toBeVisible();
+  await expect(page.getByText('13.3 m is between two steps. Take 13 m or 13.5 m.')).toBeVisible();
   await page.keyboard.press('Control+a');
   await page.keyboard.type('44ft');
   await page.keyboard.press('Enter');
@@ -169,11 +169,11 @@ test('decisions made faster than they are worked out are all kept, and survive a
     click('surface', 'Concrete');
     click('dust', 'Zone 22');
   });
-  await expect(number(page)).toHaveAccessibleName(/^Part number RB-080-240-A-C-S-D-2-3-O\/W\+T\d{4}$/);
+  await expect(number(page)).toHaveAccessibleName(/^Part number RB-080-240-A-C-S-D-2-3-O\/W\+K040\+T\d{4}$/);
   await saved(page);
   await page.reload();
   await ready(page);
-  await expect(number(page)).toHaveAccessibleName(/^Part number RB-080-240-A-C-S-D-2-3-O\/W\+T\d{4}$/);
+  await expect(number(page)).toHaveAccessibleName(/^Part number RB-080-240-A-C-S-D-2-3-O\/W\+K040\+T\d{4}$/);
   await expect(option(page, 'approachParts', /Walkways/)).toContainText('follows');
 });
 

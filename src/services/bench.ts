@@ -43,7 +43,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const variants = await builds.findAll({ where: { talkId: build.talkId }, attributes: ['id', 'letter'], order: [['letter', 'ASC']], raw: true });
   const numbers = await registeredFor(version, build.outcome);
   const question = await questionOf(actor, found.value, version, line);
-  const { document, outline, made, picture, differences, leadDays } = await askEngine('bench', { ...question, ...numbers, making: seesMaking(actor) });
+  const { document, outline, made, picture, scene, differences, leadDays } = await askEngine('bench', { ...question, ...numbers, making: seesMaking(actor) });
   const { foldBarred = false, units = 'metric' } = actor.preferences;
   const { items } = await reference();
   const facts = await itemFacts();
@@ -67,6 +67,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
     preferences: { foldBarred, units },
     picture,
     differences,
+    scene,
     leadDays,
   });
 }

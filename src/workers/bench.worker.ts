@@ -8,7 +8,7 @@ import { createEngine, differences, readNumber, usualLimits, type Cause, type De
 import { compilePublished } from '../core/model';
 import { withoutSpecial, type Registered } from '../core/numbering';
 import { priceBuild } from '../core/pricing';
-import { differencesOf, fewestDecisions, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, withoutMaking, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect, type Offer } from '../core/quoting';
+import { fewestDecisions, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, sureOf, withoutMaking, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
 import { changesOf, type Changes } from './changes';
 
 /** What a picture is made of. */
@@ -25,7 +25,7 @@ export interface Way {
 }
 
 /** What a build is opened with: the model and all that its figures follow from, and what the page shows of it. */
-export type Opening = Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'registered' | 'specialNumber' | 'picture' | 'differences' | 'may'>;
+export type Opening = Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'registered' | 'specialNumber' | 'picture' | 'may'>;
 
 /** Why something is not free, and the ways out. */
 export interface Why {
@@ -42,7 +42,7 @@ let seesMaking = true;
 /** The state asked for last; what takes long gives way to a newer one. */
 let latest: { decisions: string; state: State } | undefined;
 /** What the page has, each kept up by the changes that were sent. */
-let told: { picture?: BenchPicture; differences?: Record<string, string>; remarks?: Record<string, Remark> } = {};
+let told: { picture?: BenchPicture; remarks?: Record<string, Remark> } = {};
 
 /** So many effects are worked out at most: a build has a hundred offers, a very large model thousands. */
 const mostEffects = 150;
@@ -91,9 +91,9 @@ function pictured(made: Made): BenchPicture {
 
 const bench = {
   /** Begins with what the page shows already. */
-  open({ document, context, tariff, terms, facts, registered, specialNumber, picture, differences, may }: Opening): void {
+  open({ document, context, tariff, terms, facts, registered, specialNumber, picture, may }: Opening): void {
     seesMaking = may.making;
-    told = { picture, differences, remarks: {} };
+    told = { picture, remarks: {} };
     const compiled = compilePublished(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
     const engine = createEngine(compiled.model, context, usualLimits);
@@ -150,14 +150,6 @@ const bench = {
   took(made: Made): void {
     asked = true;
     told.picture = foreseen?.made === JSON.stringify(made) ? foreseen.picture : pictured(made);
-  },
-
-  /** What changes in what each option would do to the list price. */
-  differences({ decisions, special }: Made): Changes | null {
-    const found = differencesOf(ready(), { special }, stateOf(decisions));
-    const changes = changesOf(told.differences, found);
-    told.differences = found;
-    return changes;
   },
 
   /** What is drawn, unless it is what is known by its key already. */
@@ -245,25 +237,21 @@ const bench = {
     return changes;
   },
 
-  /**
-   * What each offer would really do to the list price, first where the quick differences cannot tell; null where it was stopped or overtaken.
-   * An effect is null where there is no difference to tell yet.
-   */
-  async effects({ decisions, special }: Made): Promise<Record<string, string | null> | null> {
+  /** What each offer would do to the list price, where that is sure; null where it was stopped or overtaken. */
+  async effects({ decisions, special }: Made): Promise<Record<string, string> | null> {
     const { engine, tariff } = ready();
     const [key, begun] = [JSON.stringify(decisions), stops];
     const state = stateOf(decisions);
-    const before = priceBuild(engine.model, state.values, specialTariff(tariff, special));
-    const isTold = (offer: Offer): number => (told.differences?.[offer.key] === undefined ? 0 : 1);
+    const before = { state, price: priceBuild(engine.model, state.values, specialTariff(tariff, special)) };
     const found: Record<string, string | null> = {};
     const breathe = breathing();
-    for (const offer of offersOf(engine.model, state).sort((a, b) => isTold(a) - isTold(b)).slice(0, mostEffects)) {
+    for (const offer of offersOf(engine.model, state).slice(0, mostEffects)) {
       await breathe();
       // A newer decision will ask again.
       if (stops !== begun || (latest && latest.decisions !== key)) return null;
       found[offer.key] = effectOfOffer(ready(), { decisions, special }, before, offer);
     }
-    return found;
+    return sureOf(found);
   },
 };
 

@@ -7,9 +7,10 @@
  * Promises (tested against brute force): an option is free if and only if a complete valid build has it and keeps every decision;
  * decisions are never changed; the state does not depend on the order of decisions; every reason is minimal; every way out works.
  */
-import type { CompiledModel, DecisionValue, PlainValue, Severity, Texts, Values } from '../model';
+import type { CompiledModel, DecisionValue, ModelTest, PlainValue, Severity, Texts, Values } from '../model';
 import { bestBuild, type BestAnswer, type BestOptions, type BestQuestion } from './best';
 import type { Context } from './encoding';
+import { enginesFor } from './model-tests';
 import { StateMaker, type Limits } from './state';
 
 export type { Context } from './encoding';
@@ -17,7 +18,7 @@ export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from '
 export { checkUp, type CheckUp, type Finding } from './checkup';
 export type { Count } from './count';
 export { cnfOf, writeDimacs, type Cnf } from './dimacs';
-export { runModelTest, testEngines, type TestResult } from './model-tests';
+export { runModelTest, type TestResult } from './model-tests';
 export { readNumber, type ReadBack } from './read';
 export { OutOfBudget } from './reach';
 export type { Limits } from './state';
@@ -170,3 +171,6 @@ export function createEngine(model: CompiledModel, context: Context, limits: Lim
     changesNeeded: (input, target) => begun().explainer.changesNeeded(input, target),
   };
 }
+
+/** Engines of a model for its tests, by the day and the context that they name; `usual` is what they leave open. */
+export const testEngines = (model: CompiledModel, usual: Context): ((test: ModelTest) => Engine) => enginesFor(model, usual, createEngine);

@@ -3,7 +3,7 @@ import { featureAt, Reading, type CompiledModel, type ModelTest, type PlainValue
 import { partNumber } from '../numbering';
 import { checkDecisions } from './decisions';
 import type { Context } from './encoding';
-import { createEngine, type Decision, type Engine, type State } from './index';
+import type { Decision, Engine, State } from './index';
 
 export interface TestResult {
   id: string;
@@ -12,12 +12,12 @@ export interface TestResult {
 }
 
 /** Engines of one model for its tests: by the day and the context, each made once. `usual` is what a test leaves open. */
-export function testEngines(model: CompiledModel, usual: Context): (test: ModelTest) => Engine {
+export function enginesFor(model: CompiledModel, usual: Context, make: (model: CompiledModel, context: Context) => Engine): (test: ModelTest) => Engine {
   const engines = new Map<string, Engine>();
   return ({ date = usual.date, context }) => {
     const place: Context = { date, values: { ...usual.values, ...context } };
     const key = JSON.stringify(place);
-    const engine = engines.get(key) ?? createEngine(model, place);
+    const engine = engines.get(key) ?? make(model, place);
     engines.set(key, engine);
     return engine;
   };

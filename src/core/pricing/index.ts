@@ -14,7 +14,6 @@ import type { Recurrence, Term } from './recurring';
 
 export { priceBuild } from './build-price';
 export { monthsOfPart, partOverTerm, usualMonths } from './part-term';
-export { priceDifferences } from './price-differences';
 export { tariffFrom, type ListedItem, type TariffItem } from './tariff';
 export { priceTerms, type PriceTerm } from './price-terms';
 export { costOf, type BuildCost } from './cost';

@@ -5,7 +5,7 @@ import { createEngine, type Decision } from '../engine';
 import { exact, Exact } from '../exact';
 import { Reading } from '../model';
 import { making } from '../production';
-import { costOf, figuresOf, priceBuild, priceDifferences, priceQuote, priceTerms, recurringIn, runningIn, sidesOf, tariffFrom, walk, type LineTerms, type PriceEntry, type QuoteLine, type Tariff } from './index';
+import { costOf, figuresOf, priceBuild, priceQuote, priceTerms, recurringIn, runningIn, sidesOf, tariffFrom, walk, type LineTerms, type PriceEntry, type QuoteLine, type Tariff } from './index';
 
 type Decisions = Record<string, Decision['value']>;
 const model = demoModel('ridgeback');
@@ -56,16 +56,6 @@ describe('an item inside a build', () => {
     const price = priceBuild(model, rest, priced('RB-CABLE', { method: 'formula', formula: 'area / 10' }));
     expect(price.open).toContain('cable');
     expect(price.unpriced).toEqual([]);
-  });
-  it.each(cases.filter(([, , amount]) => amount !== undefined))('by %s tells the difference of every option as the whole price does', (_name, entry) => {
-    const tariff = priced('RB-CABLE', entry);
-    const values = valuesOf({});
-    const base = exact(priceBuild(model, values, tariff).list);
-    for (const [key, difference] of Object.entries(priceDifferences(model, values, tariff)).filter(([each]) => /^(width|surface|capacity|lightning|warranty)/.test(each))) {
-      const [row = '', option] = key.split('.');
-      const after = priceBuild(model, { ...values, [row]: option ?? values[row] !== true }, tariff);
-      if (after.open.length === 0) expect([key, difference]).toEqual([key, exact(after.list).minus(base).toString()]);
-    }
   });
 });
 

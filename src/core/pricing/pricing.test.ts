@@ -4,9 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { createEngine } from '../engine';
 import { demoModel, demoTariff } from '../../../scripts/demo-documents';
 import type { DecisionValue } from '../model';
-import { exact } from '../exact';
 import { making } from '../production';
-import { costOf, priceBuild, priceDifferences, sumLines, walk, type LineTerms, type Tariff, type PricedPart } from './index';
+import { costOf, priceBuild, sumLines, walk, type LineTerms, type Tariff, type PricedPart } from './index';
 
 const part = (amount: string, kind: PricedPart['kind'] = 'part'): PricedPart => ({ id: kind, kind, name: { en: kind }, amount });
 const terms = (quantity: number, discount = '0', agreement?: string): LineTerms => ({
@@ -132,28 +131,6 @@ describe('a build of the demo', () => {
   it('says which items the list does not have', () => {
     const { 'RB-HUB': _hub, ...prices } = tariff.prices;
     expect(priceBuild(model, values({ vehicle: 'articulated', length: 'm12' }), { ...tariff, prices }).unpriced).toEqual(['RB-HUB']);
-  });
-
-  it('tells the difference that an option makes before it is taken', () => {
-    const differences = priceDifferences(model, values({ vehicle: 'articulated', length: 'm12' }), tariff);
-    expect(differences).toMatchObject({ 'capacity.c80': '580', 'approachParts.steelRamps': '2460', 'approachParts.walkways': '2440', 'surface.concrete': '-936', guards: '504' });
-    // A custom length has no price before it is typed.
-    expect(differences['length.custom']).toBeUndefined();
-  });
-
-  it('tells the difference that pricing everything anew would tell', () => {
-    for (const more of [{}, { docket: 'site' }, { 'terminals/beacon/quantity': '2', 'terminals/beacon/2/housing': 'ip66' }, { terminals: null }] as Record<string, DecisionValue>[]) {
-      const settled = values({ vehicle: 'articulated', length: 'm12', ...more });
-      const base = priceBuild(model, settled, tariff);
-      for (const [key, difference] of Object.entries(priceDifferences(model, settled, tariff))) {
-        const [row = '', option] = key.split('.');
-        const value = settled[row];
-        const to = option === undefined ? value !== true : Array.isArray(value) ? (value.includes(option) ? (value as string[]).filter((each) => each !== option) : [...(value as string[]), option]) : option;
-        const walkways: Record<string, string> = key === 'approachParts.walkways' && Array.isArray(to) && to.includes('walkways') ? { 'approachParts/walkways/quantity': '4' } : {};
-        const anew = priceBuild(model, { ...settled, ...walkways, [row]: to }, tariff);
-        expect([key, difference]).toEqual([key, exact(anew.list).minus(base.list).toString()]);
-      }
-    }
   });
 
   it('costs material and time, and tells nothing without costs', () => {

@@ -1,4 +1,5 @@
 /** Builds as they travel from the server to the page. */
+import type { Scene } from '../drawing';
 import type { Context, Decision } from '../engine';
 import type { ExactText } from '../exact';
 import type { ModelDocument, Outline, PlainValue, Texts } from '../model';
@@ -51,6 +52,8 @@ export interface BenchView {
   picture: BenchPicture;
   /** What each option would do to the list price. */
   differences: Record<string, string>;
+  /** What is drawn; null where the model draws nothing. */
+  scene: Scene | null;
   /** Working days until it is ready, as the server knows them; the page can work them out only where it is told how it is made. */
   leadDays: number | null;
 }

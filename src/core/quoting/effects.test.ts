@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createEngine, type Decision } from '../engine';
 import { exact } from '../exact';
-import { priceBuild, priceDifferences } from '../pricing';
+import { priceBuild } from '../pricing';
 import { demoModel, demoTariff } from '../../../scripts/demo-documents';
-import { differencesWith, effectOfOffer, offersOf, type BenchMeans } from './index';
+import { effectOfOffer, effectsOf, offersOf, sureOf, type BenchMeans } from './index';
 
 const tariff = demoTariff('EUR');
 const engine = createEngine(demoModel('ridgeback'), { date: '2026-06-01', values: { region: 'eu' } });
@@ -16,30 +16,55 @@ const at = (decisions: Decision[]) => {
   return { state, price: priceBuild(engine.model, state.values, tariff), offers: offersOf(engine.model, state) };
 };
 const effects = (decisions: Decision[]): Record<string, string | null> => {
-  const { price, offers } = at(decisions);
-  return Object.fromEntries(offers.map((offer) => [offer.key, effectOfOffer(means, { decisions, special: [] }, price, offer)]));
+  const now = at(decisions);
+  return Object.fromEntries(now.offers.map((offer) => [offer.key, effectOfOffer(means, { decisions, special: [] }, now, offer)]));
 };
 
 describe('the effect of an offer', () => {
   const usual = decided({ vehicle: 'articulated', length: 'm12' });
 
-  it('counts what rules and usual values make of it, where the quick difference leaves everything else as it is', () => {
-    const quick = priceDifferences(engine.model, at(usual).state.values, tariff);
+  it('counts what rules and usual values make of it', () => {
     const found = effects(usual);
     // With a road train capacity and cable go up by themselves; the licence comes with its users, and a link at the terminal.
-    expect([quick['vehicle.roadTrain'], found['vehicle.roadTrain']]).toEqual(['0', '696']);
-    expect([quick['capacity.c80'], found['capacity.c80']]).toEqual(['580', '580']);
-    expect(quick['docket.site']).toBeUndefined();
+    expect([found['vehicle.roadTrain'], found['capacity.c80']]).toEqual(['696', '580']);
     expect(Number(found['docket.site'])).toBeGreaterThan(0);
-    expect(found['finish.c5']).toBe(quick['finish.c5']);
+    expect(found['length.custom']).toBeNull();
   });
 
-  it('is told in a row that is still open, and not where something else opens with it', () => {
+  it('is told before the build is complete where it completes it, and else only where nothing still open can change it', () => {
     const found = effects(decided({ vehicle: 'articulated' }));
     expect([found['length.m8'], found['length.m24']].map((each) => Number(each) > 0)).toEqual([true, true]);
     expect(Number(found['length.m24'])).toBeGreaterThan(Number(found['length.m8']));
     expect(found['length.custom']).toBeNull();
-    expect(effects(usual)['length.custom']).toBeNull();
+    // By the area of the deck, which waits for its length; by the module; and by nothing but itself.
+    expect([found['finish.c5'], found['mounting.pit']]).toEqual([null, null]);
+    expect(found.lightning).toBe(effects(usual).lightning);
+  });
+
+  it('that is told before the build is complete is the same once it is, whatever is chosen', () => {
+    const later = fc.record({ length: fc.constantFrom('m8', 'm12', 'm18', 'm24'), vehicle: fc.constantFrom('rigid', 'articulated', 'roadTrain', 'mining') });
+    fc.assert(fc.property(fc.constantFrom<Record<string, string>>({}, { vehicle: 'articulated' }, { length: 'm12' }, { cellKind: 'digital' }), later, (begun, rest) => {
+      const early = effects(decided(begun));
+      const whole = decided({ ...rest, ...begun });
+      const { state, price } = at(whole);
+      if (!state.complete) return;
+      for (const [key, effect] of Object.entries(early)) {
+        // In a row that is open itself the option counts in full, since nothing stands in its place.
+        if (effect === null || at(decided(begun)).state.rows[key.split('.')[0] ?? '']?.value === undefined) continue;
+        const offer = at(whole).offers.find((each) => each.key === key);
+        if (offer) expect([key, begun, rest, effectOfOffer(means, { decisions: whole, special: [] }, { state, price }, offer)]).toEqual([key, begun, rest, effect]);
+      }
+    }), { numRuns: 25 });
+  });
+
+  it('of all offers is worked out as far as one lets it, and goes on from there', () => {
+    const now = at(usual);
+    let left = 5;
+    const some = effectsOf(means, { decisions: usual, special: [] }, now, {}, () => left-- > 0);
+    expect(Object.keys(some).length).toBe(5);
+    const all = effectsOf(means, { decisions: usual, special: [] }, now, some, () => true);
+    expect(all).toEqual(effects(usual));
+    expect(Object.values(sureOf(all))).not.toContain(null);
   });
 
   it('offers exactly what is free and not there yet', () => {
@@ -65,24 +90,14 @@ describe('the effect of an offer', () => {
         const one = offers[step % offers.length];
         if (one) decisions = [...decisions.filter(({ on }) => on !== one.decision.on), one.decision];
       }
-      const { price, offers } = at(decisions);
+      const now = at(decisions);
+      const { price, offers } = now;
       const offer = offers[last % offers.length];
       if (!offer) return;
-      const effect = effectOfOffer(means, { decisions, special: [] }, price, offer);
+      const effect = effectOfOffer(means, { decisions, special: [] }, now, offer);
       const after = at([...decisions, offer.decision].filter(({ on }, index, all) => all.findLastIndex((each) => each.on === on) === index)).price;
       if (effect === null) expect(after.open.length).toBeGreaterThan(0);
       else expect(exact(price.list).plus(effect).toString()).toBe(after.list);
     }), { numRuns: 60 });
-  });
-});
-
-describe('what stands on an option', () => {
-  const quick = { a: '1', b: '2', c: '3' };
-
-  it('is the effect as long as the quick difference says what it said then', () => {
-    const known = { quick, found: { a: '10', b: null, d: '40' } };
-    expect(differencesWith(quick, known)).toEqual({ a: '10', c: '3', d: '40' });
-    expect(differencesWith({ a: '5', b: '2', c: '3', d: '7' }, known)).toEqual({ a: '5', c: '3', d: '7' });
-    expect(differencesWith(quick, { quick: {}, found: {} })).toEqual(quick);
   });
 });

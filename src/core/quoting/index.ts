@@ -13,6 +13,6 @@ export { ofBuilds, requoter, sameWhereEqual, type LineBasis, type LocalEdit } fr
 export { grouped, moved, type Arranged } from './arrange';
 export { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
 export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';
-export { differencesWith, effectOfOffer, offersOf, type Effects, type Offer } from './effects';
+export { effectOfOffer, effectsOf, offersOf, sureOf, type Offer } from './effects';
 export { bestFor, fewestDecisions, seenRows, type BestMeans, type BestWish, type MadeOf } from './best-wish';
-export { differencesOf, effectOf, pictureOf, withoutMaking, type BenchMeans, type BenchPicture, type Effect } from './picture';
+export { effectOf, pictureOf, withoutMaking, type BenchMeans, type BenchPicture, type Effect } from './picture';

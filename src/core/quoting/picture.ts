@@ -2,7 +2,7 @@
 import type { Engine, State } from '../engine';
 import { exact } from '../exact';
 import { markedSpecial, numbersInside, partNumber, registeredOf, type PartNumber, type Registered } from '../numbering';
-import { costOf, priceBuild, priceDifferences, walk, type BuildPrice, type LinePrice, type LineTerms, type Tariff } from '../pricing';
+import { costOf, priceBuild, walk, type BuildPrice, type LinePrice, type LineTerms, type Tariff } from '../pricing';
 import { leadDays, making, type Making } from '../production';
 import { open, Reading, type CompiledModel, type Texts } from '../model';
 import { specialFacts, specialTariff, type BuildContent } from './content';
@@ -67,12 +67,6 @@ export function pictureOf({ engine, tariff: listed, terms, facts: usual, registe
     advice: adviceIn(model, state, reading),
   };
 }
-
-/**
- * By "feature.option" or yes/no parameter: what taking (or leaving) it does to the list price. Apart from the picture, since it takes
- * longer than all the rest, and the rest need not wait for it.
- */
-export const differencesOf = ({ engine, tariff }: BenchMeans, { special }: Pick<BuildContent, 'special'>, { values }: State): Record<string, string> => priceDifferences(engine.model, values, specialTariff(tariff, special));
 
 /** A picture for those who are not told how it is made. */
 export const withoutMaking = (picture: BenchPicture): BenchPicture => ({ ...picture, making: { materials: [], operations: [], open: [] }, leadDays: null });

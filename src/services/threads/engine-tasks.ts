@@ -1,17 +1,18 @@
 /** What threads of engines do: everything that takes a compiled model. Plain data goes in and comes out. */
-import { sceneOf, viewOf, writeSvg } from '../../core/drawing';
+import { sceneOf, viewOf, writeSvg, type Scene } from '../../core/drawing';
 import { checkDecisions, differences, OutOfBudget, readNumber, type BestAnswer, type Context, type Decision, type DecisionProblem, type Difference, type Engine } from '../../core/engine';
 import { exact } from '../../core/exact';
 import { compileModel, open, outlineOf, Reading, type CompiledModel, type ModelDocument, type ModelProblem, type Outline, type Values } from '../../core/model';
 import { markedSpecial, partNumber, registeredDecisions, registrations, sequenceKey, type Registered, type Registration } from '../../core/numbering';
 import { costOf, priceBuild, type BuildPrice, type LineTerms, type Offer, type Tariff } from '../../core/pricing';
 import { leadDays, making, type Making } from '../../core/production';
-import { bestFor, differencesOf, pictureOf, specialFacts, specialTariff, warningsOf, withoutMaking, type BenchPicture, type BestWish, type BuildContent, type MadeOf, type SpecialPart, type WarningView } from '../../core/quoting';
+import { bestFor, effectsOf, pictureOf, specialFacts, specialTariff, sureOf, warningsOf, withoutMaking, type BenchPicture, type BestWish, type BuildContent, type MadeOf, type SpecialPart, type WarningView } from '../../core/quoting';
 import { number, own } from '../../i18n';
 import { summarise, type SummaryRow } from '../build-summary';
 import { writeDxf } from '../files/dxf';
 import { writeGlb } from '../files/gltf';
 import type { Surroundings } from './thread';
+import { Recent } from './recent';
 
 /** What a thread keeps between jobs, by key; what it does not hold it asks for. */
 export interface Kept {
@@ -70,6 +71,7 @@ export interface BenchParts {
   /** Items that it, or a build inside it, can be made of. */
   made: string[];
   picture: BenchPicture;
+  scene: Scene | null;
   differences: Record<string, string>;
   /** Of the build; also for those who are not told how it is made. */
   leadDays: number | null;
@@ -98,6 +100,17 @@ function massIn(model: CompiledModel, values: Values): { mass?: string } {
   if (value === open || value === null) return {};
   const unit = model.document.calculations.find(({ id }) => id === mass)?.unit;
   return { mass: exact(String(value)).times(unit === 't' ? 1000 : 1).toString() };
+}
+
+/** What options would do to the price of builds that were opened, remembered by all that it follows from; worked out further with every opening. */
+const opened = new Recent<Record<string, string | null>>(500);
+/** So long may an opening work at it: what is not known by then the page works out. */
+const mostMilliseconds = 300;
+
+function remembered<T extends object>(known: Recent<T>, key: string, more: (so: T) => T): T {
+  const found = more(known.get(key) ?? ({} as T));
+  known.set(key, found, 1);
+  return found;
 }
 
 /** What has to be registered of a build itself, and of those inside it. */
@@ -166,7 +179,12 @@ export const engineTasks = (kept: Kept) => ({
     const picture = pictureOf(means, { decisions, special });
     return {
       document: documentFor(model.document, seesMaking), outline: outlineOf(model), made: seesMaking ? itemsOf(model.document) : [],
-      picture: seesMaking ? picture : withoutMaking(picture), leadDays: picture.leadDays, differences: differencesOf(means, { special }, picture.state),
+      picture: seesMaking ? picture : withoutMaking(picture), leadDays: picture.leadDays, 
+      scene: model.document.drawing ? sceneOf(model, picture.state.values) : null,
+      differences: sureOf(remembered(opened, JSON.stringify([version, context, tariff, decisions, special]), (known) => {
+        const end = performance.now() + mostMilliseconds;
+        return effectsOf(means, { decisions, special }, picture, known, () => performance.now() < end);
+      })),
     };
   },
 

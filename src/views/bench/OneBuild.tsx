@@ -8,6 +8,7 @@ import { useSpeech } from '../speech';
 import css from './bench.module.css';
 import { Contents, finderId } from './Contents';
 import { Head } from './Head';
+import { useHeldKeys } from './held-keys';
 import { useBenchKeys } from './keys';
 import { useAfterPaint } from './painted';
 import { Sheet, type SheetHandle } from './Sheet';
@@ -63,11 +64,13 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
     onAnew: () => setAsked(null),
   }), []);
 
-  // The first thing to do is where one begins.
+  const obey = useHeldKeys({ busy: bench.busy, shown: bench.shownAll });
+  // The first thing to do is where one begins, and where keys go that were typed before the page was ready.
   useEffect(() => {
     const first = Object.values(opened.picture.state.rows).find((row) => row.shown && row.todo);
     if (first) go(first.id);
-  }, [go, opened]);
+    obey(window.earlyKeys?.() ?? []);
+  }, [go, obey, opened]);
 
   useEffect(() => {
     let current = true;
@@ -151,7 +154,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   });
 
   return (
-    <div className={classes(css.page, large && css.wideSide)}>
+    <div className={classes(css.page, large && css.wideSide)} data-waiting={bench.waiting || undefined}>
       <Head
         view={view} bench={bench} frozen={frozen} keeping={keeping} onKeeping={setKeeping} onGo={go} onCopy={() => void copy()} onQuote={() => void onQuote()}
       />

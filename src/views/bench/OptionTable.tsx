@@ -84,7 +84,7 @@ export function OptionTable({ state, tabs, many, words, decimals, frozen, folded
                 <span className={shared.code}>{tab.code}</span>
                 <span className={css.said}>{said(tab)}</span>
                 <span className={shared.figure}>{mass(tab)}</span>
-                <span className={shared.figure}>{tab.taken || tab.difference === undefined ? '' : moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals)}</span>
+                <span className={classes(shared.figure, shared.price)}>{tab.taken || tab.difference === undefined ? '' : moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals)}</span>
               </div>
             );
           })}

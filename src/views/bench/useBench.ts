@@ -4,7 +4,7 @@ import { flushSync } from 'react-dom';
 import { wrap, type Remote } from 'comlink';
 import type { Scene } from '../../core/drawing';
 import { differences, type Cause, type Decision, type Difference, type ReadBack, type Target } from '../../core/engine';
-import { differencesWith, type BenchPicture, type BenchView, type BuildContent, type Effects, type PassedWarning, type SpecialPart } from '../../core/quoting';
+import type { BenchPicture, BenchView, BuildContent, PassedWarning, SpecialPart } from '../../core/quoting';
 import type { BenchWorker, Made, Opening, Remark, Why } from '../../workers/bench.worker';
 import { withChanges } from '../../workers/changes';
 import type { Refusal } from '../api';
@@ -44,6 +44,9 @@ export interface BenchActs {
   takeWhole(whole: readonly Decision[]): Promise<void>;
   /** Sends again what the server did not take. */
   again(): Promise<void>;
+  /** Something decided is not shown yet; resolves when the last is. */
+  busy(): boolean;
+  shownAll(): Promise<void>;
   /** Resolves when nothing is under way any more: whether everything made so far is on the server. */
   settled(): Promise<boolean>;
 }
@@ -59,8 +62,10 @@ interface Shown {
 }
 
 export interface Bench extends BenchActs, Shown {
-  /** What an option would do to the list price. */
+  /** What an option would do to the list price, where that is sure. */
   differences: ByRow<string>;
+  /** These are being worked out anew. */
+  waiting: boolean;
   scene: Scene | null;
   remarks: ByRow<Remark>;
   /** Working days as the server worked them out, for those who are not told how it is made; undefined while it is at it. */
@@ -83,7 +88,9 @@ export function useBench(view: BenchView): Bench {
   const [shown, setShown] = useState<Shown>({ content: view.content, picture: view.picture, moved: [], canUndo: false, canRedo: false });
   const [priceDifferences, setPriceDifferences] = useState(() => byRow(view.differences));
   const [servedLead, setServedLead] = useState<number | null | undefined>(view.leadDays);
-  const [scene, setScene] = useState<Scene | null>(null);
+  /** What options would do to the price is being worked out anew: nothing is shown that may become another figure. */
+  const [waiting, setWaiting] = useState(false);
+  const [scene, setScene] = useState<Scene | null>(view.scene);
   const [remarks, setRemarks] = useState<ByRow<Remark>>(new Map());
   const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({ save: 'saved', refusals: noRefusals });
   // The one for what is waited for, and the one for what comes after it.
@@ -92,12 +99,14 @@ export function useBench(view: BenchView): Bench {
   const opened = useRef<Promise<void> | null>(null);
   const working = useRef<Promise<void>>(Promise.resolve());
   const turn = useRef(0);
+  /** Decisions that are not shown yet. */
+  const busy = useRef(0);
   const drawn = useRef('');
   /** The follower is at what takes longest. */
   const remarking = useRef(false);
   const numbers = useRef({ registered: view.registered, specialNumber: view.specialNumber });
   // What the worker has told so far, whether it is shown or was overtaken.
-  const known = useRef({ picture: view.picture, differences: view.differences, remarks: {} as Readonly<Record<string, Remark>>, effects: { quick: {}, found: {} } as Effects });
+  const known = useRef({ picture: view.picture, remarks: {} as Readonly<Record<string, Remark>> });
 
   const [ahead] = useState(() => new Ahead(async (made): Promise<Step | undefined> => {
     const changes = await worker.current?.ahead(made);
@@ -112,17 +121,10 @@ export function useBench(view: BenchView): Bench {
   }, [ahead]);
 
   /** What takes longer, after what was decided is seen: drawing and remarks, and prices of options where they may have changed. */
-  const fill = useCallback(async (content: BuildContent, mine: number, priced: boolean) => {
+  const fill = useCallback(async (content: BuildContent, mine: number) => {
     const remote = follower.current;
     if (!remote) return;
-    const tellDifferences = () => setPriceDifferences((before) => byRow(differencesWith(known.current.differences, known.current.effects), before));
     const [decisions, special] = [[...content.decisions], [...content.special]];
-    if (!priced) {
-      const changes = await remote.differences({ decisions, special });
-      known.current.differences = withChanges(known.current.differences, changes);
-      if (mine !== turn.current) return;
-      tellDifferences();
-    }
     const fresh = await remote.scene(decisions, drawn.current);
     if (mine !== turn.current) return;
     if (fresh) {
@@ -130,16 +132,17 @@ export function useBench(view: BenchView): Bench {
       setScene(fresh.scene);
     }
     remarking.current = true;
+    const effects = await remote.effects({ decisions, special });
+    if (mine !== turn.current) return;
+    if (effects) {
+      setPriceDifferences((before) => byRow(effects, before));
+      setWaiting(false);
+    }
     const changes = await remote.remarks(decisions);
     known.current.remarks = withChanges(known.current.remarks, changes);
     if (mine !== turn.current) return;
     setRemarks((before) => byRow(known.current.remarks, before));
-    const found = await remote.effects({ decisions, special });
-    if (mine !== turn.current) return;
     remarking.current = false;
-    if (!found) return;
-    known.current.effects = { quick: known.current.differences, found };
-    tellDifferences();
   }, []);
 
   const show = useCallback(
@@ -159,6 +162,7 @@ export function useBench(view: BenchView): Bench {
       const own = changed?.split('.')[0];
       // In the task of the key, or the one that brought the answer: one of its own would wait behind the frame that the key began.
       flushSync(() => {
+        setWaiting(true);
         setShown((before) => {
           const step = foreseen?.from === before.picture ? foreseen : stepTo(before.picture, picture);
           return { content: next, picture, moved: step.moved.filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo };
@@ -191,14 +195,14 @@ export function useBench(view: BenchView): Bench {
           if (mine === turn.current) setShown((before) => ({ ...before, picture: numbered }));
         });
       });
-      void fill(next, mine, false);
+      void fill(next, mine);
     },
     [ahead, fill, history, pictureOf, saver, view],
   );
 
   useEffect(() => {
     const { document, context, tariff, terms, facts, registered, specialNumber, picture, may } = view;
-    const opening: Opening = { document, context, tariff, terms, facts, registered, specialNumber, picture, may, differences: view.differences };
+    const opening: Opening = { document, context, tariff, terms, facts, registered, specialNumber, picture, may };
     const begun: Worker[] = [];
     const begin = () => {
       const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
@@ -217,11 +221,11 @@ export function useBench(view: BenchView): Bench {
       void follower.current.open(opening);
     });
     // Workers begin with what the page was given.
-    known.current = { picture, differences: view.differences, remarks: {}, effects: { quick: {}, found: {} } };
+    known.current = { picture, remarks: {} };
     setShown((before) => ({ ...before, canUndo: history.canUndo, canRedo: history.canRedo }));
     // What an earlier page left unsaved; what is decided from now on shows and saves itself.
     if (history.unsaved) working.current = show(history.now);
-    else void opened.current.then(() => fill(view.content, turn.current, true));
+    else void opened.current.then(() => fill(view.content, turn.current));
     return () => {
       left = true;
       history.write();
@@ -233,7 +237,8 @@ export function useBench(view: BenchView): Bench {
   const acts = useMemo((): BenchActs => {
     /** Shows what is made next; whoever waits for it to be settled waits for this first. */
     const go = (next: BuildContent, changed?: string): Promise<void> => {
-      working.current = show(next, changed);
+      busy.current += 1;
+      working.current = show(next, changed).finally(() => { busy.current -= 1; });
       return working.current;
     };
     const step = (change: Partial<BuildContent>, changed?: string): Promise<void> => go(history.add({ ...history.now, ...change }), changed);
@@ -274,11 +279,13 @@ export function useBench(view: BenchView): Bench {
       now: () => history.now,
       read: (text) => asked<ReadBack>((remote) => remote.read(text), { is: 'unreadable', at: 0, segment: 0, allowed: [] }),
       judge: (decisions) => asked<Judged | null>((remote) => remote.judge({ decisions: [...decisions], special: [...history.now.special] }), null),
+      busy: () => busy.current > 0,
+      shownAll: () => working.current,
       settled: async () => {
         await working.current;
         return saver.idle();
       },
     };
   }, [ahead, history, saver, show, view.person]);
-  return useMemo(() => ({ ...acts, ...shown, ...saving, differences: priceDifferences, scene, remarks, servedLead }), [acts, shown, saving, priceDifferences, scene, remarks, servedLead]);
+  return useMemo(() => ({ ...acts, ...shown, ...saving, differences: priceDifferences, waiting, scene, remarks, servedLead }), [acts, shown, saving, priceDifferences, waiting, scene, remarks, servedLead]);
 }
