@@ -444,7 +444,7 @@ for (const [name, width, height] of [['a small window', 1024, 768], ['twice as l
     // Nothing is cut off sideways, and everything can be reached.
     expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0);
     await option(page, 'approachParts', /Steel ramps/).click();
-    await expect(number(page)).toHaveAccessibleName(/\/R$/);
+    await expect(number(page)).toHaveAccessibleName(/\/R\+T\d{4}$/);
     await option(page, 'mounting', /^Pit/).click();
     await expect(page.getByRole('region', { name: 'Why Pit is not free' })).toBeVisible();
     await page.keyboard.press('1');

@@ -115,6 +115,8 @@ export function BestPanel({ bench, view, words, frozen }: Props) {
     return least === undefined ? undefined : t('best.over', { over: written(measure, exact(value).minus(least).toString()), least: written(measure, least) });
   };
   const share = best && best.gap !== 'unknown' && !exact(best.value).isZero() ? exact(best.gap).div(exact(best.value).abs()) : null;
+  // What stood in a build inside goes with it.
+  const told = (judged?.moved ?? []).filter(({ row, after }) => after !== undefined || !row.includes('/'));
   const onlyPrice = measures.every(({ id }) => (of(id).weight > 0) === (id === 'price'));
   const better = (): string => {
     if (!best || best.proven) return t('best.proven');
@@ -138,15 +140,15 @@ export function BestPanel({ bench, view, words, frozen }: Props) {
           </tbody>
         </table>
         {problem && <p className={shared.rowError} role="alert">{problem}</p>}
-        <div className={css.free} role="group" aria-label={t('best.free')}>
-          <p className={shared.quiet}>{t('best.freeHow')}</p>
-          {seen.map(({ section, rows }) => (
-            <p key={`${section.place ?? ''}/${section.id}`} className={css.freeRows}>
-              <button type="button" className={classes(css.chip, css.chipAll)} aria-pressed={rows.every((row) => free.has(row))} onClick={() => toggle(rows)}>{words.section(section)}</button>
-              {rows.map((row) => <button key={row} type="button" className={css.chip} aria-pressed={free.has(row)} title={`${words.row(row)}: ${words.value(row, picture.state.rows[row]?.value)}`} onClick={() => toggle([row])}>{words.label(row)}</button>)}
-            </p>
-          ))}
-        </div>
+      </div>
+      <div className={css.free} role="group" aria-label={t('best.free')}>
+        <p className={shared.quiet}>{t('best.freeHow')}</p>
+        {seen.map(({ section, rows }) => (
+          <p key={`${section.place ?? ''}/${section.id}`} className={css.freeRows}>
+            <button type="button" className={classes(css.chip, css.chipAll)} aria-pressed={rows.every((row) => free.has(row))} onClick={() => toggle(rows)}>{words.section(section)}</button>
+            {rows.map((row) => <button key={row} type="button" className={css.chip} aria-pressed={free.has(row)} title={`${words.row(row)}: ${words.value(row, picture.state.rows[row]?.value)}`} onClick={() => toggle([row])}>{words.label(row)}</button>)}
+          </p>
+        ))}
       </div>
       <div className={css.answer} role="status" aria-label={t('bench.best')}>
         <p>{t('best.keeps')}</p>
@@ -170,8 +172,8 @@ export function BestPanel({ bench, view, words, frozen }: Props) {
                 ];
               })}
             </dl>
-            <h3 className={css.changes}>{t(judged.moved.length === 0 ? 'best.changesNothing' : 'best.changes', { count: judged.moved.length })}</h3>
-            <ul className={css.moved}>{judged.moved.map(({ row, before, after }) => <li key={row}>{words.row(row)}: {before === undefined ? t('bench.open') : words.value(row, before)} → {after === undefined ? t('bench.hidden') : words.value(row, after)}</li>)}</ul>
+            <h3 className={css.changes}>{t(told.length === 0 ? 'best.changesNothing' : 'best.changes', { count: told.length })}</h3>
+            <ul className={css.moved}>{told.map(({ row, before, after }) => <li key={row}>{words.row(row)}: {before === undefined ? t('bench.open') : words.value(row, before)} → {after === undefined ? t('bench.hidden') : words.value(row, after)}</li>)}</ul>
           </>
         )}
       </div>

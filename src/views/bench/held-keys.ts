@@ -40,8 +40,8 @@ export function useHeldKeys(waiting: Waiting): (keys: readonly string[]) => void
     const hold = (event: KeyboardEvent): void => {
       const { target, key } = event;
       if (!event.isTrusted || event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
-      if (!obeying.current && (!latest.current.busy() || isField(target))) return;
-      if (target !== document.body && !(target instanceof Element && target.closest('[data-row]'))) return;
+      // Behind keys that wait, all wait, wherever the keyboard is by now: they go where those lead.
+      if (!obeying.current && (!latest.current.busy() || isField(target) || !(target === document.body || (target instanceof Element && target.closest('[data-row]'))))) return;
       if (key.length !== 1 && !obeyed.has(key)) return;
       event.preventDefault();
       event.stopPropagation();

@@ -132,12 +132,15 @@ export function useBench(view: BenchView): Bench {
       setScene(fresh.scene);
     }
     remarking.current = true;
-    const effects = await remote.effects({ decisions, special });
-    if (mine !== turn.current) return;
-    if (effects) {
-      setPriceDifferences((before) => byRow(effects, before));
-      setWaiting(false);
+    let effects: Record<string, string> | null = null;
+    while (!effects) {
+      effects = await remote.effects({ decisions, special });
+      // What was stopped for a decision that came to nothing is begun again.
+      if (mine !== turn.current) return;
     }
+    const sure = effects;
+    setPriceDifferences((before) => byRow(sure, before));
+    setWaiting(false);
     const changes = await remote.remarks(decisions);
     known.current.remarks = withChanges(known.current.remarks, changes);
     if (mine !== turn.current) return;
@@ -225,7 +228,7 @@ export function useBench(view: BenchView): Bench {
     setShown((before) => ({ ...before, canUndo: history.canUndo, canRedo: history.canRedo }));
     // What an earlier page left unsaved; what is decided from now on shows and saves itself.
     if (history.unsaved) working.current = show(history.now);
-    else void opened.current.then(() => fill(view.content, turn.current));
+    else void opened.current.then(() => fill(history.now, turn.current));
     return () => {
       left = true;
       history.write();
