@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { NumberParameter } from '../../core/model';
 import type { Decision } from '../../core/engine';
 import { exact, Exact } from '../../core/exact';
@@ -31,6 +31,9 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
   /** What was typed was near a step, and became it. */
   const [stepped, setStepped] = useState<{ sentence: string; value: string }>();
   const value = typeof state.value === 'string' ? state.value : undefined;
+  /** What was decided stands in the field until the sheet shows it. */
+  const [decided, setDecided] = useState<string>();
+  useEffect(() => setDecided(undefined), [state]);
   const allowed = state.allowed ?? [];
   const shown = (text: string): string => number(shownValue(text, unit, units), language, 12);
   const said = shownUnit(unit, units);
@@ -74,8 +77,11 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
       return;
     }
     setWrong(undefined);
+    setDecided(plain);
     onDecide({ on: id, value: plain });
   };
+  const here = decided ?? value;
+  const shownHere = here === undefined ? '' : shown(here);
   /** Emptying takes a decision back; what is optional and there by itself is left out. */
   const empty = (): void => {
     setTyped(undefined);
@@ -107,7 +113,7 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
         <span className={css.numberField}>
           <input
             className={css.numberInput} data-tab={id} data-decided={typed === undefined} inputMode="decimal" aria-label={`${words.row(id)}${said ? `, ${said}` : ''}`} aria-invalid={wrong !== undefined} aria-describedby={wrong ? `${id}-error` : undefined}
-            value={typed ?? (value === undefined ? '' : shown(value))} placeholder={parameter.optional ? t('bench.leaveOut') : t('bench.type')} disabled={frozen}
+            value={typed ?? shownHere} placeholder={parameter.optional ? t('bench.leaveOut') : t('bench.type')} disabled={frozen}
             onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setWrong(undefined); setStepped(undefined); }}
             onBlur={() => { if (typed !== undefined) read(typed); }}
             onKeyDown={(event) => {

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { lettersOf, type DateParameter, type TextParameter } from '../../core/model';
 import { date } from '../../i18n';
 import { DayField } from '../parts/DayField';
@@ -55,7 +55,10 @@ export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, 
   const [typed, setTyped] = useState<string>();
   const [wrong, setWrong] = useState<string>();
   const value = typeof state.value === 'string' ? state.value : '';
-  const shown = typed ?? value;
+  /** What was decided stands in the field until the sheet shows it. */
+  const [decided, setDecided] = useState<string>();
+  useEffect(() => setDecided(undefined), [state]);
+  const shown = typed ?? decided ?? value;
   const length = lettersOf(shown);
   const room = Math.max(0, ...(state.allowed ?? []).map((range) => Number(range.most)));
   const decide = (text: string): void => {
@@ -83,7 +86,9 @@ export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, 
     }
     setTyped(undefined);
     setWrong(undefined);
-    if (written !== value || state.source === 'open') onDecide({ on: id, value: written });
+    if (written === value && state.source !== 'open') return;
+    setDecided(written);
+    onDecide({ on: id, value: written });
   };
   return (
     <div className={own.typed}>
