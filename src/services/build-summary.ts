@@ -1,5 +1,5 @@
 /** A build in words, in every language of its model. */
-import { outlineOf, type CompiledModel, type Outline, type PlainValue, type Texts, type Values } from '../core/model';
+import { buildsInside, outlineOf, reachingIn, Reading, type CompiledModel, type Outline, type PlainValue, type Texts, type Values } from '../core/model';
 import { date } from '../i18n';
 
 export interface SummaryRow {
@@ -25,6 +25,34 @@ export function summarise(model: CompiledModel, values: Values): SummaryRow[] {
       return [{ row: id, section: section.id, ...found, name }];
     }),
   );
+}
+
+/** What rows further out say to a build inside, which stands on each of its parts. */
+export interface Reached {
+  /** The way to the build, as priced parts have it. */
+  place: string;
+  name: Texts;
+  value: Texts;
+}
+
+/** Values that reach down, at each build inside that takes them, the builds inside that among them. */
+export function reachedIn(model: CompiledModel, values: Values): Reached[] {
+  return buildsInside(new Reading(model, values)).flatMap(({ build, values: own }): Reached[] => {
+    const outline = outlineOf(build.model);
+    const there = new Set(placesInside(build.model, own));
+    const here = reachingIn(build).flatMap((row): Reached[] => {
+      const value = own[row];
+      const within = row.slice(0, Math.max(row.lastIndexOf('/'), 0));
+      const found = value === undefined || value === null || (within !== '' && !there.has(within)) ? undefined : valueText(outline, build.model.document.languages, row, value);
+      return found ? [{ place: within === '' ? build.place : `${build.place}/${within}`, ...found }] : [];
+    });
+    return [...here, ...reachedIn(build.model, own).map((each) => ({ ...each, place: `${build.place}/${each.place}` }))];
+  });
+}
+
+/** The ways to all builds that are there. */
+function placesInside(model: CompiledModel, values: Values): string[] {
+  return buildsInside(new Reading(model, values)).flatMap(({ build, values: own }) => [build.place, ...placesInside(build.model, own).map((place) => `${build.place}/${place}`)]);
 }
 
 function valueText({ features, parameters }: Outline, languages: readonly string[], id: string, value: Exclude<PlainValue, null>): { name: Texts; value: Texts } | undefined {

@@ -5,7 +5,7 @@ import { sumLines, withRates, type LinePrice, type QuoteLine, type Whole } from 
 import type { Texts } from '../core/model';
 import { connected, type RevisionRow } from '../data';
 import { may, type Actor } from './actor';
-import type { SummaryRow } from './build-summary';
+import type { Reached, SummaryRow } from './build-summary';
 import { dayOf, today } from './clock';
 import { coversOf, deliveredWhen } from './delivery';
 import { askEngine } from './engines';
@@ -91,7 +91,7 @@ async function lineViews({ revision, lines: rows, tagOf }: QuoteState, priced: r
   };
   const wanted = priced.flatMap((quoted) => (quoted.build && !same(quoted, fromOf(quoted)) ? [quoted.build] : []));
   const words = wanted.length === 0 ? [] : await askEngine('words', wanted.map((build) => ({ version: build.modelVersionId, values: build.outcome.values })));
-  const wordsOf = new Map(wanted.map((build, index) => [build.id, words[index] ?? []]));
+  const wordsOf = new Map(wanted.map((build, index) => [build.id, words[index]]));
   const after = new Map<string, { from: readonly unknown[]; view: LineView }>();
   const views = priced.map((quoted): LineView => {
     const from = fromOf(quoted);
@@ -103,7 +103,7 @@ async function lineViews({ revision, lines: rows, tagOf }: QuoteState, priced: r
   return views;
 }
 
-function lineView(quoted: QuotedLine, words: readonly SummaryRow[] | undefined, insteadOf: number | undefined, { seeCosts, resells, draft, rateOf, covers }: Showing): LineView {
+function lineView(quoted: QuotedLine, words: { rows: readonly SummaryRow[]; reached: readonly Reached[] } | undefined, insteadOf: number | undefined, { seeCosts, resells, draft, rateOf, covers }: Showing): LineView {
   const { line, item, build, price, parts: buildPrice, problems, method, recurs, from } = quoted;
   const taxRate = rateOf(item.taxClass);
   return {
@@ -121,13 +121,20 @@ function lineView(quoted: QuotedLine, words: readonly SummaryRow[] | undefined, 
     origin: line.origin, pricedOn: line.pricedOn, group: line.groupName,
     ...(taxRate === undefined ? {} : { taxRate }),
     ...(draft && from && (seeCosts || method !== 'costPlus') ? { basis: basisOf(from, seeCosts) } : {}),
-    ...(build ? { buildId: build.id, summary: asText(words ?? []) } : {}),
+    ...(build ? { buildId: build.id, summary: asText(words?.rows ?? []) } : {}),
     ...(buildPrice ? { build: buildPrice } : {}),
+    ...(words && words.reached.length > 0 ? { reached: byPlace(words.reached) } : {}),
   };
 }
 
-/** A build's choices as one text in each language. */
-function asText(rows: readonly SummaryRow[]): Texts {
+/** What reaches down to each build inside, as one text. */
+function byPlace(reached: readonly Reached[]): Record<string, Texts> {
+  const places = [...new Set(reached.map(({ place }) => place))];
+  return Object.fromEntries(places.map((place) => [place, asText(reached.filter((each) => each.place === place))]));
+}
+
+/** Rows and their values as one text in each language. */
+function asText(rows: readonly Pick<SummaryRow, 'name' | 'value'>[]): Texts {
   const languages = new Set(rows.flatMap((row) => Object.keys(row.name)));
   return Object.fromEntries([...languages].map((language) => [language, rows.map((row) => `${row.name[language] ?? ''}: ${row.value[language] ?? ''}`).join('; ')]));
 }

@@ -51,7 +51,7 @@ export function DataTable<T>({ label, columns, rows, rowId, empty, order }: Prop
   if (rows.length === 0) return <div className={css.empty}>{empty}</div>;
   const styleOf = (kind: Column<T>['kind']) => (kind ? css[kind] : undefined);
   return (
-    <div ref={wrap} className={css.tableWrap} tabIndex={0} role="region" aria-label={label}>
+    <div ref={wrap} className={css.tableWrap} data-sideways tabIndex={0} role="region" aria-label={label}>
       <table className={css.table} aria-label={label} aria-rowcount={shown.length + 1}>
         <thead>
           <tr>

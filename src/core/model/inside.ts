@@ -39,6 +39,9 @@ export function buildsInside(reading: Reading, tellOpen: (place: string) => void
   );
 }
 
+/** Rows of an inner build, those of the builds inside it too, by the ids of its own model, whose value reaches down from further out. */
+export const reachingIn = ({ place, names }: NestedBuild): string[] => [...names].flatMap(([own, full]) => (full.startsWith(`${place}/`) ? [] : [own]));
+
 /** What a build inside is called: the option that brings it, with its number where there may be several. */
 export function nameOfBuild({ pick, build }: Pick<Inside, 'pick' | 'build'>): Texts {
   return pick.builds.length < 2 ? pick.name : Object.fromEntries(Object.entries(pick.name).map(([language, text]) => [language, `${text} ${String(build.index)}`]));

@@ -91,6 +91,8 @@ export interface LineView {
   price: LinePrice;
   /** Priced parts of a build. */
   build?: BuildPrice;
+  /** What reaches down to the builds inside, in words, by place: it stands on each part of theirs. */
+  reached?: Record<string, Texts>;
   problems: LineProblem[];
   warnings: WarningView[];
   /** Items of which a special part takes the place. */

@@ -8,7 +8,7 @@ import { costOf, priceBuild, type BuildPrice, type LineTerms, type Offer, type T
 import { leadDays, making, type Making } from '../../core/production';
 import { bestFor, effectsOf, pictureOf, specialFacts, specialTariff, sureOf, warningsOf, withoutMaking, type BenchPicture, type BestWish, type BuildContent, type MadeOf, type SpecialPart, type WarningView } from '../../core/quoting';
 import { number, own } from '../../i18n';
-import { summarise, type SummaryRow } from '../build-summary';
+import { reachedIn, summarise, type Reached, type SummaryRow } from '../build-summary';
 import { writeDxf } from '../files/dxf';
 import { writeGlb } from '../files/gltf';
 import type { Surroundings } from './thread';
@@ -163,7 +163,8 @@ export const engineTasks = (kept: Kept) => ({
     }),
 
   /** Builds in words. */
-  words: (builds: readonly Built[]): SummaryRow[][] => builds.map(({ version, values }) => summarise(kept.model(version), values)),
+  words: (builds: readonly Built[]): { rows: SummaryRow[]; reached: Reached[] }[] =>
+    builds.map(({ version, values }) => ({ rows: summarise(kept.model(version), values), reached: reachedIn(kept.model(version), values) })),
 
   /** Working days until what builds are made of can be there; null where that is not known. */
   leads: ({ facts, builds }: { facts: string; builds: readonly (Built & { special: readonly SpecialPart[] })[] }): (number | null)[] =>

@@ -28,7 +28,7 @@ export const Head = memo(function Head({ view, bench, frozen, keeping, onKeeping
   const saveText = { saved: t('bench.saved'), saving: t('bench.saving'), offline: t('bench.notSaved'), refused: t('bench.notSaved') }[save];
   return (
     <header className={css.rail}>
-      <div className={css.about}><h1>{own(document.name, language)} · {quote.customer}</h1><span className={css.aboutQuote}><a href={`/quotes/${quote.id}`}>{quote.number}</a>{bench.content.special.length > 0 && <span className={css.special}>{t('special.marked')}</span>}</span></div>
+      <div className={css.about} title={`${own(document.name, language)} · ${quote.customer}`}><h1>{own(document.name, language)} · {quote.customer}</h1><span className={css.aboutQuote}><a href={`/quotes/${quote.id}`}>{quote.number}</a>{bench.content.special.length > 0 && <span className={css.special}>{t('special.marked')}</span>}</span></div>
       <CodeRail number={picture.number} outline={outline} onGo={onGo} />
       <div className={css.acts}>
         <span className={classes(css.saved, (save === 'offline' || save === 'refused') && css.bad)} role="status" title={save === 'offline' ? t('bench.offline') : undefined}>{saveText}</span>

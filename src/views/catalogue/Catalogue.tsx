@@ -64,12 +64,12 @@ function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
     ...(view.items.some((item) => item.cost !== undefined) ? [{ id: 'cost', title: t('catalogue.cost'), kind: 'figure' as const, width: '100px', sort: (item: CatalogueItem) => Number(item.cost ?? 0), cell: (item: CatalogueItem) => (item.cost && item.kind !== 'model' ? money(item.cost, language, view.priceList.decimals) : '') }] : []),
     { id: 'price', title: `${t('catalogue.price')} ${view.priceList.currency}`, kind: 'figure', width: '110px', sort: (item) => Number(item.price ?? 0), cell: (item) => (item.price ? money(item.price, language, view.priceList.decimals) : item.model ? '' : <span className={css.quiet}>{t('catalogue.noPrice')}</span>) },
     {
-      id: 'act', title: '', width: '130px',
+      id: 'act', title: '',
       cell: (item) =>
         !mayQuote ? null : item.model ? (
-          <Button className={css.act} onClick={() => void configure(item)} aria-label={`${t('catalogue.configure')} ${own(item.name, language)}`}><SlidersHorizontal size={13} aria-hidden />{t('catalogue.configure')}</Button>
+          <Button className={css.act} onClick={() => void configure(item)} aria-label={`${t('catalogue.configure')} ${own(item.name, language)}`} title={t('catalogue.configure')}><SlidersHorizontal size={13} aria-hidden /><span>{t('catalogue.configure')}</span></Button>
         ) : item.price ? (
-          <Button className={css.act} look="plain" onClick={() => void add(item)} aria-label={`${t('catalogue.add')} ${item.sku}`}><Plus size={13} aria-hidden />{t('catalogue.add')}</Button>
+          <Button className={css.act} look="plain" onClick={() => void add(item)} aria-label={`${t('catalogue.add')} ${item.sku}`} title={t('catalogue.add')}><Plus size={13} aria-hidden /><span>{t('catalogue.add')}</span></Button>
         ) : null,
     },
   ];

@@ -47,7 +47,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
             {view.asked.map((each) => (
               <a key={`${each.quoteId}${each.at}`} className={css.row} href={`/quotes/${each.quoteId}`}>
                 <span className={css.number}>{each.number}</span>
-                <span className={css.who}>{each.customer} <span className={css.quiet}>{each.title}</span></span>
+                <span className={css.who} title={`${each.customer} ${each.title}`}>{each.customer} <span className={css.quiet}>{each.title}</span></span>
                 <span className={css.next}><Stamp size={14} aria-hidden />{t('desk.askedLines', { count: each.lines })}</span>
                 <span className={css.reason} title={each.reason}>{each.by}: <q>{each.reason}</q></span>
               </a>
@@ -63,7 +63,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
             return (
               <a key={quote.id} className={css.row} href={`/quotes/${quote.id}`}>
                 <span className={css.number}>{quote.number}</span>
-                <span className={css.who}>{quote.customer} <span className={css.quiet}>{quote.title}</span></span>
+                <span className={css.who} title={`${quote.customer} ${quote.title}`}>{quote.customer} <span className={css.quiet}>{quote.title}</span></span>
                 <span className={css.next}><Icon size={14} aria-hidden />{t(`desk.next.${next}`, { count: quote.problems })}</span>
                 <span className={css.quiet}>{t('desk.valid', { date: date(quote.validUntil, language) })}</span>
                 <span className={css.figure}>{moneyIn(quote.net, quote.currency, language, quote.decimals)}</span>
@@ -83,7 +83,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
               {view.orders.slice(0, 8).map((order) => (
                 <a key={order.id} className={css.order} href={`/orders/${order.id}`}>
                   <span className={css.number}>{order.number}</span>
-                  <span className={css.who}>{order.customer}</span>
+                  <span className={css.who} title={order.customer}>{order.customer}</span>
                   <span className={css.figure}>{moneyIn(order.net, order.currency, language, order.decimals)}</span>
                   <span className={css.under}>{t('desk.promised', { date: date(order.promised, language) })}</span>
                 </a>

@@ -82,8 +82,9 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
 }
 
 /** The cells of a part of a build: how many of it, at what list price for one build. */
-export function PartCells({ row: { part }, columns, decimals }: { row: Extract<LedgerRow, { is: 'part' }>; columns: readonly Shown[]; decimals: number }): ReactNode {
+export function PartCells({ row: { line, part }, columns, decimals }: { row: Extract<LedgerRow, { is: 'part' }>; columns: readonly Shown[]; decimals: number }): ReactNode {
   const { t, language } = useSpeech();
+  const reached = part.place === undefined ? undefined : line.reached?.[part.place];
   // Beside the list price is room for how it is made up.
   const beside = columns[columns.findIndex(({ id }) => id === 'list') + 1]?.id;
   const cell = (id: Shown['id']): ReactNode => {
@@ -94,7 +95,7 @@ export function PartCells({ row: { part }, columns, decimals }: { row: Extract<L
   return (
     <>
       <td className={classes(css.position, css.held)} />
-      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>}</td>
+      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>}{reached && <span className={css.summary}>{own(reached, language)}</span>}</td>
       {columns.map((column) => <td key={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
       <td />
     </>
