@@ -54,7 +54,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
         {hasParts(line) && <button type="button" className={css.turn} aria-expanded={open} aria-label={t('ledger.partsOfLine', { line: at })} onClick={() => onOpen(line)}>{open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}</button>}
         <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative', { line: line.insteadOf ?? '–' })}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
         {line.buildId ? <a className={css.code} data-waits={onBench(line) || undefined} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
-        {line.summary && <span className={css.summary}>{own(line.summary, language)}</span>}
+        {line.summary && <span className={css.summary} title={own(line.summary, language)}>{own(line.summary, language)}</span>}
         {!line.recurs && line.price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(line.price.recurring.from, language), to: date(line.price.recurring.to, language) })}</span>}
         {runningIn(line.price).map(({ net, from, to }) => <span key={`${from} ${to}`} className={css.term}>{t('ledger.subscribed', { net: money(net, language, means.decimals), from: date(from, language), to: date(to, language) })}</span>)}
         {line.price.subscriptions && line.price.margin !== undefined && <span className={css.term} title={t('ledger.marginOfAllWhy')}>{t('ledger.marginOfAll', { margin: percent(line.price.margin, language) })}</span>}
@@ -95,7 +95,7 @@ export function PartCells({ row: { line, part }, columns, decimals }: { row: Ext
   return (
     <>
       <td className={classes(css.position, css.held)} />
-      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>}{reached && <span className={css.summary}>{own(reached, language)}</span>}</td>
+      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>}{reached && <span className={css.reached}>{own(reached, language)}</span>}</td>
       {columns.map((column) => <td key={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
       <td />
     </>
