@@ -1,0 +1,76 @@
+/** What a hand does to the Bench: before the page is ready, faster than it draws, and by taking back what it typed. */
+import { expect, test, type Page } from '@playwright/test';
+import { number, option, people, ready, saved, signIn } from './people';
+
+/** A new build, and its page by address alone. */
+async function begin(page: Page, modelId: string): Promise<string> {
+  const [customer] = (await (await page.request.get('/api/customers?find=callow')).json()) as { id: string }[];
+  const { id: quoteId } = (await (await page.request.post('/api/quotes', { data: { customerId: customer?.id, title: '' } })).json()) as { id: string };
+  return ((await (await page.request.post('/api/builds', { data: { quoteId, modelId } })).json()) as { id: string }).id;
+}
+
+test('keys before the page is ready, on a machine twenty times as slow, choose what they say', async ({ page }) => {
+  await signIn(page, people.engineer);
+  const build = await begin(page, 'ridgeback');
+  const slow = await page.context().newCDPSession(page);
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 20 });
+  await page.goto(`/bench/${build}`, { waitUntil: 'commit' });
+  await page.locator('[data-row="vehicle"] [data-tab]').first().waitFor({ state: 'attached' });
+  // Nothing answers yet; all this is typed in one go.
+  for (const key of ['r', 'o', 'a', 'd', 'Enter', 'n', '2', '4', 'Enter']) await page.keyboard.press(key);
+  await expect(option(page, 'vehicle', /Road train/)).toBeChecked();
+  await expect(option(page, 'length', /24 m/)).toBeChecked();
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+  await saved(page);
+  await page.reload();
+  await ready(page);
+  await expect(option(page, 'vehicle', /Road train/)).toBeChecked();
+  await expect(option(page, 'length', /24 m/)).toBeChecked();
+});
+
+test('a number, a day and a text that are emptied are taken back', async ({ page }) => {
+  await signIn(page, people.engineer);
+  await page.goto(`/bench/${await begin(page, 'ridgeback')}`);
+  await ready(page);
+  await option(page, 'width', /Custom/).click();
+  const width = page.getByRole('textbox', { name: 'Custom width, m' });
+  await width.fill('3.1');
+  await width.press('Enter');
+  await expect(page.locator('[data-row="customWidth"]')).toContainText('yours');
+  await width.fill('');
+  await width.press('Enter');
+  await expect(page.locator('[data-row="customWidth"]')).not.toContainText('yours');
+  await saved(page);
+
+  await page.goto(`/bench/${await begin(page, 'beacon')}`);
+  await ready(page);
+  const plate = page.locator('[data-row="plateText"] input');
+  const before = await number(page).getAttribute('aria-label');
+  await plate.fill('Gate');
+  await plate.press('Enter');
+  await expect(number(page)).toHaveAccessibleName(/\+E/);
+  await plate.fill('');
+  await plate.press('Enter');
+  await expect(number(page)).toHaveAccessibleName(before ?? '');
+});
+
+test('letters are counted as people see them, and what another decision changed is marked', async ({ page }) => {
+  await signIn(page, people.engineer);
+  await page.goto(`/bench/${await begin(page, 'beacon')}`);
+  await ready(page);
+  const [row, plate] = [page.locator('[data-row="plateText"]'), page.locator('[data-row="plateText"] input')];
+  // Five letters to whoever reads them; some are made of several signs.
+  await plate.fill('Åse👩‍🌾🇸🇪');
+  await expect(row).toContainText('5 of 40');
+  // Longer than any plate: it stays to be mended, and nothing is cut from it unseen.
+  await plate.fill('x'.repeat(41));
+  await plate.press('Enter');
+  await expect(row.getByRole('alert')).toContainText('41');
+  await expect(plate).toHaveValue('x'.repeat(41));
+  // Longer than the desk housing has room for: the housing moves, and says so.
+  await plate.fill('Weighhouse number one, east');
+  await plate.press('Enter');
+  await expect(page.locator('[data-row="housing"]').getByRole('radio', { checked: true })).not.toHaveText(/Desk/);
+  await page.getByRole('tab', { name: /^Also changed/ }).click();
+  await expect(page.getByRole('tabpanel', { name: 'Also changed' })).toContainText(/Housing/);
+});
