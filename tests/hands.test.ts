@@ -74,3 +74,33 @@ test('letters are counted as people see them, and what another decision changed 
   await page.getByRole('tab', { name: /^Also changed/ }).click();
   await expect(page.getByRole('tabpanel', { name: 'Also changed' })).toContainText(/Housing/);
 });
+
+test('a number that could be two is asked back, and what is proposed can be had', async ({ page }) => {
+  await signIn(page, people.engineer);
+  const build = await begin(page, 'plumb');
+  await page.goto(`/bench/${build}`);
+  await ready(page);
+  const contents = page.getByRole('textbox', { name: 'Contents, kg' });
+  const asked = page.locator('[data-row="contentsMass"]').getByRole('alert');
+  const say = async (text: string) => {
+    await contents.fill(text);
+    await contents.press('Enter');
+  };
+  const decided = async () => ((await (await page.request.get(`/api/builds/${build}`)).json()) as { content: { decisions: { on: string; value: unknown }[] } }).content.decisions.find(({ on }) => on === 'contentsMass')?.value;
+  // As the ruler beside it writes it.
+  await say('20,000');
+  await expect(contents).toHaveValue('20,000');
+  await expect(asked).toHaveCount(0);
+  await expect.poll(decided).toBe('20000');
+  await say('1.500');
+  await expect(asked).toContainText('"1.500": 1,500 kg or 1.5 kg?');
+  expect(await decided()).toBe('20000');
+  await asked.getByRole('button', { name: '1,500 kg' }).click();
+  await expect.poll(decided).toBe('1500');
+  await say('99,995');
+  for (const text of await asked.getByRole('button').allInnerTexts()) {
+    await say(text);
+    await expect(asked).toHaveCount(0);
+    await expect(contents).toHaveValue(text.replace(' kg', ''));
+  }
+});
