@@ -57,10 +57,11 @@ describe('a pool', () => {
   it('tells a job to stop at its deadline, and refuses more than may wait', async () => {
     const pool = new Pool({ file: 'engines', deadline: 300, memory: 500, most: 1 });
     const answer = pool.run<{ is: string }>('best', endless, { provide });
-    const waits = pool.run('outcome', quick, { provide });
+    // The one that waits has the same deadline, which a slow machine may not keep: it comes to its turn either way.
+    const waits = pool.run('outcome', quick, { provide }).then(() => 'done', (failure: TaskFailure) => failure.name);
     await expect(pool.run('outcome', quick, { provide })).rejects.toEqual(new NotDone('full'));
     expect(['found', 'stopped', 'none']).toContain((await answer).is);
-    await waits;
+    expect(['done', 'OutOfBudget']).toContain(await waits);
     await pool.close();
   });
 
