@@ -3,6 +3,7 @@ import type { NumberParameter } from '../../core/model';
 import type { Decision } from '../../core/engine';
 import { exact, Exact } from '../../core/exact';
 import { number, own } from '../../i18n';
+import { useAlive } from '../../ui';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import { Gauge } from './Gauge';
@@ -24,6 +25,8 @@ interface Wrong {
 /** A number: typed in any unit that fits, dragged on its gauge, or stepped. It is shown in the person's units and kept in the model's. */
 export function NumberRow({ parameter, state, words, frozen, advice, onDecide, onRelease, onWhy, onAnew }: RowProps & { parameter: NumberParameter }) {
   const { t, language } = useSpeech();
+  // What is typed before the script runs would be lost: the field does not take the keyboard yet.
+  const alive = useAlive();
   const { least, most, step, unit, id } = parameter;
   const { units } = words;
   const [typed, setTyped] = useState<string>();
@@ -113,7 +116,7 @@ export function NumberRow({ parameter, state, words, frozen, advice, onDecide, o
         <span className={css.numberField}>
           <input
             className={css.numberInput} data-tab={id} data-decided={typed === undefined} inputMode="decimal" aria-label={`${words.row(id)}${said ? `, ${said}` : ''}`} aria-invalid={wrong !== undefined} aria-describedby={wrong ? `${id}-error` : undefined}
-            value={typed ?? shownHere} placeholder={parameter.optional ? t('bench.leaveOut') : t('bench.type')} disabled={frozen}
+            value={typed ?? shownHere} placeholder={parameter.optional ? t('bench.leaveOut') : t('bench.type')} disabled={frozen} readOnly={!alive}
             onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setWrong(undefined); setStepped(undefined); }}
             onBlur={() => { if (typed !== undefined) read(typed); }}
             onKeyDown={(event) => {

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { lettersOf, type DateParameter, type TextParameter } from '../../core/model';
 import { date } from '../../i18n';
 import { DayField } from '../parts/DayField';
+import { useAlive } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './bench.module.css';
 import { Mortise } from './Mortise';
@@ -51,6 +52,8 @@ export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, 
 /** Words to engrave or print, with the room that is left. */
 export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy, onAnew }: RowProps & { parameter: TextParameter }) {
   const { t } = useSpeech();
+  // What is typed before the script runs would be lost: the field does not take the keyboard yet.
+  const alive = useAlive();
   const { id, most, optional } = parameter;
   const [typed, setTyped] = useState<string>();
   const [wrong, setWrong] = useState<string>();
@@ -93,7 +96,7 @@ export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, 
   return (
     <div className={own.typed}>
       <input
-        type="text" className={own.textInput} data-tab={id} data-decided={typed === undefined} aria-label={words.row(id)} disabled={frozen} aria-invalid={wrong !== undefined || length > most} aria-describedby={wrong ? `${id}-error` : undefined} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
+        type="text" className={own.textInput} data-tab={id} data-decided={typed === undefined} aria-label={words.row(id)} disabled={frozen} readOnly={!alive} aria-invalid={wrong !== undefined || length > most} aria-describedby={wrong ? `${id}-error` : undefined} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
         onChange={(event) => { setTyped(event.target.value); setWrong(undefined); }} onBlur={() => { if (typed !== undefined) decide(typed); }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(shown);
