@@ -142,6 +142,8 @@ test('a width that no step has, in the units of whoever says it', async ({ page 
   await ready(page);
   await expect(side(page).getByRole('img', { name: /^Side of/ })).toBeVisible();
   const before = await number(page).getAttribute('aria-label');
+  // A field that takes the keyboard says that the page is alive.
+  await expect(width).toBeEditable();
   await page.keyboard.press('F9');
   const feet = page.getByRole('textbox', { name: 'Custom width, ft' });
   await expect(feet).toHaveValue('11.65');
