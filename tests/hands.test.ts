@@ -17,9 +17,12 @@ test('keys before the page is ready, on a machine twenty times as slow, choose w
   await page.goto(`/bench/${build}`, { waitUntil: 'commit' });
   await page.locator('[data-row="vehicle"] [data-tab]').first().waitFor({ state: 'attached' });
   // Nothing answers yet; all this is typed in one go.
-  for (const key of ['r', 'o', 'a', 'd', 'Enter', 'n', '2', '4', 'Enter']) await page.keyboard.press(key);
+  for (const key of ['r', 'o', 'a', 'd', 'Enter', 'n', '2', '4', 'Enter', 'F1', 'Tab']) await page.keyboard.press(key);
   await expect(option(page, 'vehicle', /Road train/)).toBeChecked();
   await expect(option(page, 'length', /24 m/)).toBeChecked();
+  // The help of that row was asked for after it, and the keyboard went on from there.
+  await expect(page.locator('[data-row="length"]').getByRole('note')).toBeVisible();
+  await expect(page.locator('[data-row="length"] [data-tab]:focus')).toHaveCount(0);
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
   await saved(page);
   await page.reload();

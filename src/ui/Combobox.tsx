@@ -1,5 +1,6 @@
 import { useId, useState, type KeyboardEvent } from 'react';
 import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react-dom';
+import { useAlive } from './useAlive';
 import css from './ui.module.css';
 
 export interface ComboOption {
@@ -26,6 +27,7 @@ interface Props {
 /** Type to find, arrows to move, Enter to choose, Escape to leave. */
 export function Combobox({ label, hideLabel, placeholder, text, options, none, onText, onChoose, error, inputId, autoFocus }: Props) {
   const own = useId();
+  const alive = useAlive();
   const id = inputId ?? own;
   const [open, setOpen] = useState(false);
   const [active, setActive] = useState(0);
@@ -60,7 +62,7 @@ export function Combobox({ label, hideLabel, placeholder, text, options, none, o
       <input
         id={id} ref={refs.setReference} className={css.input} role="combobox" autoComplete="off" placeholder={placeholder} value={text}
         aria-expanded={shown} aria-controls={`${id}-list`} aria-autocomplete="list" aria-activedescendant={shown && options[active] ? `${id}-${String(active)}` : undefined}
-        aria-invalid={Boolean(error)} aria-describedby={error ? `${id}-error` : undefined} autoFocus={autoFocus}
+        aria-invalid={Boolean(error)} aria-describedby={error ? `${id}-error` : undefined} autoFocus={autoFocus} readOnly={!alive}
         onChange={(event) => { onText(event.target.value); setOpen(true); setActive(0); }}
         onFocus={() => setOpen(true)} onBlur={() => setOpen(false)} onKeyDown={keys}
       />

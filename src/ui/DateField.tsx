@@ -1,6 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import { CalendarDays } from 'lucide-react';
 import { classes } from './classes';
+import { useAlive } from './useAlive';
 import css from './ui.module.css';
 
 const picker = () => import('./date-picker');
@@ -26,6 +27,7 @@ interface Props {
 
 /** A day, typed in whichever way people write one, or picked from a calendar. What cannot be read stays, with a sentence. */
 export function DateField({ label, value, shown, language, words, min, max, disabled, tab, className, onPick }: Props) {
+  const alive = useAlive();
   const [field, setField] = useState<HTMLElement | null>(null);
   const [typed, setTyped] = useState<string>();
   const [wrong, setWrong] = useState<string | null>(null);
@@ -50,7 +52,7 @@ export function DateField({ label, value, shown, language, words, min, max, disa
     <span className={classes(css.dateField, className)}>
       <span ref={setField} className={css.dateLine}>
         <input
-          type="text" inputMode="text" autoComplete="off" data-tab={tab} data-decided={typed === undefined} aria-label={label} aria-invalid={wrong !== null} disabled={disabled} value={typed ?? shown}
+          type="text" inputMode="text" autoComplete="off" data-tab={tab} data-decided={typed === undefined} aria-label={label} aria-invalid={wrong !== null} disabled={disabled} readOnly={!alive} value={typed ?? shown}
           onFocus={() => void picker()} onChange={(event) => { setTyped(event.target.value); setWrong(null); }} onBlur={() => { if (typed !== undefined) void take(typed); }}
           onKeyDown={(event) => {
             if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) void take(typed);

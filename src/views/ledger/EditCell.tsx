@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState, type ClipboardEvent, type ReactNode } from 'react';
-import { classes } from '../../ui';
+import { classes, useAlive } from '../../ui';
 import css from './lines.module.css';
 
 interface Props {
@@ -28,6 +28,7 @@ interface Props {
 /** A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to be mended. */
 export function EditCell({ label, value, disabled, strong = false, waits = false, narrow = false, wordy = false, hint, below, onSave, check, onFill }: Props) {
   const id = useId();
+  const alive = useAlive();
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
   const latest = useRef(typed);
@@ -63,7 +64,7 @@ export function EditCell({ label, value, disabled, strong = false, waits = false
     <>
       <input
         data-waits={waits || undefined}
-        className={classes(css.cell, strong && css.strong, wordy && css.wordy)} aria-label={label} title={hint} inputMode={wordy ? undefined : 'decimal'} value={typed ?? value} style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }} disabled={disabled} data-typing={typed === undefined ? undefined : ''} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
+        className={classes(css.cell, strong && css.strong, wordy && css.wordy)} aria-label={label} title={hint} inputMode={wordy ? undefined : 'decimal'} value={typed ?? value} style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }} disabled={disabled} readOnly={!alive} data-typing={typed === undefined ? undefined : ''} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
         onPaste={paste} onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(check(event.target.value)); }} onBlur={() => void save()}
         onKeyDown={(event) => {
           if (event.key === 'Enter') void save();
