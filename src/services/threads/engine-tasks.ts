@@ -105,7 +105,7 @@ function massIn(model: CompiledModel, values: Values): { mass?: string } {
 /** What options would do to the price of builds that were opened, remembered by all that it follows from; worked out further with every opening. */
 const opened = new Recent<Record<string, string | null>>(500);
 /** So long may an opening work at it: what is not known by then the page works out. */
-const mostMilliseconds = 300;
+const mostMilliseconds = 600;
 
 function remembered<T extends object>(known: Recent<T>, key: string, more: (so: T) => T): T {
   const found = more(known.get(key) ?? ({} as T));
