@@ -2,7 +2,7 @@ import { QueryTypes } from 'sequelize';
 import type { CustomerFound } from '../core/quoting';
 import { connected, type CustomerCopy, type CustomerRow } from '../data';
 import type { Actor } from './actor';
-import { like } from './quote-list';
+import { forgiving, wordConditions, type Likeness } from './finding';
 
 const most = 12;
 
@@ -12,17 +12,18 @@ export function ownCustomers(actor: Actor): Record<string, unknown> {
 }
 
 /** Finds customers by any part of name, number or town, or by who calls from there. */
-export async function findCustomers(actor: Actor, text: string): Promise<CustomerFound[]> {
-  const bind: unknown[] = actor.role === 'dealer' ? [actor.dealerId] : [];
-  const words = text.trim().split(/\s+/).filter(Boolean).slice(0, 5).map((word) => {
-    const at = `$${String(bind.push(like(word)))}`;
-    return `(c.name ilike ${at} or c.number ilike ${at} or exists (select 1 from addresses a where a.customer_id = c.id and a.town ilike ${at}) or exists (select 1 from contacts p where p.customer_id = c.id and p.name ilike ${at}))`;
-  });
-  return connected().sequelize.query<CustomerFound>(
-    `select c.id, c.number, c.name, c.class, l.currency, coalesce((select town from addresses a where a.customer_id = c.id and a.kind = 'invoice' order by position limit 1), '') as town
-     from customers c join price_lists l on l.code = c.price_list where ${[actor.role === 'dealer' ? 'c.dealer_id = $1' : 'c.dealer_id is null', ...words].join(' and ')} order by c.name limit ${String(most)}`,
-    { bind, type: QueryTypes.SELECT },
-  );
+export async function findCustomers(actor: Actor, text: string, only?: Likeness): Promise<CustomerFound[]> {
+  return forgiving(text, (likeness) => {
+    const bind: unknown[] = actor.role === 'dealer' ? [actor.dealerId] : [];
+    const words = wordConditions(text, likeness, (value) => `$${String(bind.push(value))}`, ['c.name', 'c.number'], (holds) => [
+      `exists (select 1 from addresses a where a.customer_id = c.id and ${holds('a.town')})`, `exists (select 1 from contacts p where p.customer_id = c.id and ${holds('p.name')})`,
+    ]);
+    return connected().sequelize.query<CustomerFound>(
+      `select c.id, c.number, c.name, c.class, l.currency, coalesce((select town from addresses a where a.customer_id = c.id and a.kind = 'invoice' order by position limit 1), '') as town
+       from customers c join price_lists l on l.code = c.price_list where ${[actor.role === 'dealer' ? 'c.dealer_id = $1' : 'c.dealer_id is null', ...words].join(' and ')} order by c.name limit ${String(most)}`,
+      { bind, type: QueryTypes.SELECT },
+    );
+  }, only);
 }
 
 /** As it stands on a quote: with the usual address of each kind. */

@@ -11,7 +11,8 @@ import { inWorkingDays, today } from './clock';
 import { slowest } from './delivery';
 import { askEngine } from './engines';
 import { done, fail, type Result } from './failure';
-import { like, pageSize } from './quote-list';
+import { forgiving, wordConditions, type Likeness } from './finding';
+import { pageSize } from './quote-list';
 import { findAnyQuote } from './quote-state';
 import { nameOf, reference, type Reference } from './reference-data';
 import { counted, partsIn, partsOf, priceAll, priceLines, type QuotedLine } from './quote-pricing';
@@ -75,12 +76,14 @@ type OrderFound = Omit<OrderSummary, 'createdAt'> & { createdAt: Date; count: st
 const summaryOf = ({ createdAt, count: _count, net, ...row }: OrderFound): OrderSummary => ({ ...row, net: new Exact(net).toString(), createdAt: createdAt.toISOString() });
 
 /** Orders, the newest first, a page at a time. */
-export async function listOrders(actor: Actor, asked: Partial<OrderListQuery> = {}): Promise<OrderPage> {
+export async function listOrders(actor: Actor, asked: Partial<OrderListQuery> = {}, only?: Likeness): Promise<OrderPage> {
   const { find, page } = orderListInput.cast(asked) as OrderListQuery;
   if (!may(actor, 'orders')) return { rows: [], page, size: pageSize, count: 0 };
-  const bind: unknown[] = [];
-  const words = find.trim().split(/\s+/).filter(Boolean).slice(0, 5).map((word) => { const at = `$${String(bind.push(like(word)))}`; return `(o.number ilike ${at} or q.number ilike ${at} or r.customer ->> 'name' ilike ${at})`; });
-  const rows = await connected().sequelize.query<OrderFound>(`${orderSql} ${words.length > 0 ? `where ${words.join(' and ')}` : ''} order by o.created_at desc, o.id limit ${String(pageSize)} offset ${String(page * pageSize)}`, { bind, type: QueryTypes.SELECT });
+  const rows = await forgiving(find, (likeness) => {
+    const bind: unknown[] = [];
+    const words = wordConditions(find, likeness, (value) => `$${String(bind.push(value))}`, ['o.number', 'q.number', `(r.customer ->> 'name')`]);
+    return connected().sequelize.query<OrderFound>(`${orderSql} ${words.length > 0 ? `where ${words.join(' and ')}` : ''} order by o.created_at desc, o.id limit ${String(pageSize)} offset ${String(page * pageSize)}`, { bind, type: QueryTypes.SELECT });
+  }, only);
   return { rows: rows.map(summaryOf), page, size: pageSize, count: Number(rows[0]?.count ?? 0) };
 }
 

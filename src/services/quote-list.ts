@@ -5,6 +5,7 @@ import { quoteListInput, type QuoteListQuery, type QuotePage, type QuoteRow, typ
 import { connected } from '../data';
 import { may, type Actor } from './actor';
 import { today } from './clock';
+import { forgiving, wordConditions, type Likeness } from './finding';
 import { refreshBehind, refreshFacts } from './quote-facts';
 import { visibleSql } from './quote-state';
 import { nameOf, reference } from './reference-data';
@@ -37,20 +38,17 @@ interface Row extends Omit<QuoteRow, 'updatedAt' | 'owner' | 'signing'> {
   count: string;
 }
 
-/** A word as part of a pattern, in which nothing means anything but itself. */
-export const like = (word: string): string => `%${word.replace(/[\\%_]/g, '\\$&')}%`;
-
 /** Quotes an actor may see. */
-export async function listQuotes(actor: Actor, asked: Partial<QuoteListQuery> = {}): Promise<QuotePage> {
+export async function listQuotes(actor: Actor, asked: Partial<QuoteListQuery> = {}, only?: Likeness): Promise<QuotePage> {
   const query = quoteListInput.cast(asked) as QuoteListQuery;
-  const rows = await rowsOf(actor, query);
+  const rows = await rowsOf(actor, query, only);
   const known = await reference();
   const stale = rows.filter(({ stamp, draft }) => stamp === null || (draft && stamp !== known.stamp));
   if (stale.length > 0) {
     // Prices or limits changed since: what is shown is put right at once, the rest behind it.
     await refreshFacts(stale.map(({ revisionId, id }) => ({ id: revisionId, quoteId: id })));
     refreshBehind();
-    return pageOf(actor, query, await rowsOf(actor, query));
+    return pageOf(actor, query, await rowsOf(actor, query, only));
   }
   return pageOf(actor, query, rows);
 }
@@ -65,13 +63,14 @@ async function pageOf(actor: Actor, { page }: QuoteListQuery, rows: readonly Row
   };
 }
 
-function rowsOf(actor: Actor, { find, states, mine, sort, descending, page }: QuoteListQuery): Promise<Row[]> {
+const rowsOf = (actor: Actor, query: QuoteListQuery, only?: Likeness): Promise<Row[]> => forgiving(query.find, (likeness) => rowsLike(actor, query, likeness), only);
+
+function rowsLike(actor: Actor, { find, states, mine, sort, descending, page }: QuoteListQuery, likeness: Likeness): Promise<Row[]> {
   const bind: unknown[] = [today()];
   const bound = (value: unknown): string => `$${String(bind.push(value))}`;
-  const words = find.trim().split(/\s+/).filter(Boolean).slice(0, 5);
   const where = [
     visibleSql(actor), ...(mine ? [`q.owner_id = ${bound(actor.id)}`] : []),
-    ...words.map((word) => { const at = bound(like(word)); return `(q.number ilike ${at} or q.title ilike ${at} or r.customer ->> 'name' ilike ${at} or o.name ilike ${at})`; }),
+    ...wordConditions(find, likeness, bound, ['q.number', 'q.title', `(r.customer ->> 'name')`, 'o.name']),
     ...(states.length > 0 ? [`${shownSql} = any(${bound(states)}::text[])`] : []),
   ];
   return connected().sequelize.query<Row>(

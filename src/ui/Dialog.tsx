@@ -11,7 +11,7 @@ interface Props {
   children: ReactNode;
 }
 
-/** A modal dialog on the platform's own element: focus begins at what is marked as `data-first`, stays inside, and returns; Escape closes. */
+/** A modal dialog on the platform's own element: focus begins at what is marked as `data-first`, else in the first field, else at what the dialog is for; it stays inside, and returns; Escape closes. */
 export function Dialog({ title, closeText, open, onClose, children }: Props) {
   const ref = useRef<HTMLDialogElement>(null);
   const id = useId();
@@ -20,7 +20,9 @@ export function Dialog({ title, closeText, open, onClose, children }: Props) {
     if (!dialog) return;
     if (open && !dialog.open) {
       dialog.showModal();
-      dialog.querySelector<HTMLElement>('[data-first]')?.focus();
+      const body = dialog.querySelector(`.${css.dialogBody ?? ''}`);
+      const first = ['[data-first]', 'input:not([type=hidden]), textarea, select', `.${css.main ?? ''}:not(:disabled)`, 'button:not(:disabled), a[href]'].map((each) => body?.querySelector<HTMLElement>(each)).find((each) => each);
+      first?.focus();
     }
     if (!open && dialog.open) dialog.close();
   }, [open]);

@@ -1,12 +1,17 @@
 import type { ReactNode } from 'react';
 import { Field } from './Field';
-import type { Found } from './useFound';
 import css from './ui.module.css';
+
+/** What is typed to find by, and how to change it: the props of a field. */
+export interface FindField {
+  value: string;
+  onChange: (event: { target: { value: string } }) => void;
+}
 
 interface Props {
   title: string;
   /** Finds rows by typing; none where there is nothing to find. */
-  find?: { label: string; field: Found<unknown>['field'] } | undefined;
+  find?: { label: string; field: FindField } | undefined;
   /** Beneath the list. */
   foot?: ReactNode;
   /** What can be begun here. */
@@ -20,7 +25,7 @@ export function ListPage({ title, find, act, foot, children }: Props) {
     <div className={css.listPage}>
       <div className={css.listHead}>
         <h1>{title}</h1>
-        {find && <div className={css.listFind}><Field label={find.label} {...find.field} /></div>}
+        {find && <div className={css.listFind}><Field label={find.label} autoFocus {...find.field} /></div>}
         {act}
       </div>
       {children}

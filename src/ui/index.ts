@@ -9,6 +9,6 @@ export { ListPage } from './ListPage';
 export { Select } from './Select';
 export { Tabs } from './Tabs';
 export { say, Toaster } from './Toaster';
-export { useFound, type Found } from './useFound';
+export type { FindField } from './ListPage';
 export { classes } from './classes';
 export { useAlive } from './useAlive';

@@ -104,3 +104,11 @@ export interface DeskView {
   /** In EUR. `weight` is the share of open quotes that is counted. */
   quota?: { target: string; won: string; open: string; weight: string };
 }
+
+/** An item as a field for its number proposes it. */
+export interface ItemFound {
+  sku: string;
+  name: Texts;
+  /** The model by which it is configured. */
+  model?: string;
+}

@@ -6,6 +6,7 @@ import { revisions } from './0005-revisions';
 import { inside } from './0006-inside';
 import { ledger } from './0007-ledger';
 import { stand } from './0008-stand';
+import { finding } from './0009-finding';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -13,4 +14,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger, stand];
+export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger, stand, finding];

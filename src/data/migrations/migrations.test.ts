@@ -124,6 +124,11 @@ describe('from release to release', () => {
     await insert('answers', { user_id: mara, key: 'k', asked: 'a' });
   });
 
+  it('words are compared by their pieces', async () => {
+    await release('0009-finding');
+    expect(await rows("select word_similarity('norvik', 'Norrvik Skog AB') > 0.45 as alike")).toEqual([{ alike: true }]);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(/never change/);

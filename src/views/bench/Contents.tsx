@@ -1,5 +1,6 @@
 import { memo, useState } from 'react';
 import { Plus } from 'lucide-react';
+import { foundBy } from '../../core/finding';
 import type { BenchPicture, BenchView } from '../../core/quoting';
 import { own } from '../../i18n';
 import { Combobox, classes, type ComboOption } from '../../ui';
@@ -60,20 +61,15 @@ function Find({ view, picture, words, onGo }: Pick<Props, 'view' | 'picture' | '
   const { t } = useSpeech();
   const [text, setText] = useState('');
   const found = (): ComboOption[] => {
-    const wanted = text.trim().toLowerCase().split(/\s+/);
-    const hits: ComboOption[] = [];
-    const fits = (...names: string[]) => wanted.every((word) => names.some((name) => name.toLowerCase().includes(word)));
-    for (const section of view.outline.sections) {
-      for (const id of section.rows) {
-        if (hits.length >= mostFound) return hits;
-        if (!picture.state.rows[id]?.shown) continue;
-        const row = words.row(id);
-        const at = words.section(section);
-        if (fits(row)) hits.push({ id, text: row, detail: at });
-        else for (const option of picture.state.rows[id].options ?? []) if (hits.length < mostFound && fits(row, words.option(id, option.id))) hits.push({ id, text: words.option(id, option.id), detail: row });
-      }
-    }
-    return hits;
+    const entries = view.outline.sections.flatMap((section) => section.rows.filter((id) => picture.state.rows[id]?.shown).flatMap((id) => {
+      const row = words.row(id);
+      const options = (picture.state.rows[id]?.options ?? []).map((option) => ({ id, text: words.option(id, option.id), detail: row, texts: [words.option(id, option.id), row], whole: false }));
+      return [{ id, text: row, detail: words.section(section), texts: [row], whole: true }, ...options];
+    }));
+    const hits = foundBy(entries, text, (each) => each.texts);
+    // A row that is found by its own name stands for its options.
+    const whole = new Set(hits.filter((each) => each.whole).map((each) => each.id));
+    return hits.filter((each) => each.whole || !whole.has(each.id)).slice(0, mostFound);
   };
   return (
     <div className={css.find}>

@@ -8,6 +8,7 @@ import { useSpeech } from '../speech';
 import css from './bench.module.css';
 import { Contents, finderId } from './Contents';
 import { Head } from './Head';
+import { useCommands } from '../frame/commands';
 import { useHeldKeys } from './held-keys';
 import { useBenchKeys } from './keys';
 import { useAfterPaint } from './painted';
@@ -137,6 +138,18 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
     else say(t('number.unreadable', { text: text.trim(), rest: text.trim().slice(read.at) || '…', allowed: read.allowed.slice(0, 8).join(', ') }), true);
   };
 
+  useCommands(() => [
+    ...(frozen ? [] : [{ id: 'undo', text: t('bench.undo'), keys: 'Ctrl Z', act: () => void bench.undo() }, { id: 'redo', text: t('bench.redo'), keys: 'Ctrl Shift Z', act: () => void bench.redo() }]),
+    { id: 'put', text: t(view.line || frozen ? 'bench.back' : 'bench.put'), keys: 'Ctrl Enter', act: () => void onQuote() },
+    { id: 'findRow', text: t('keys.find'), keys: '/', act: () => document.getElementById(finderId)?.focus() },
+    { id: 'keep', text: t('saved.keep'), keys: 'F4', act: () => setKeeping(true) },
+    { id: 'copyNumber', text: t('bench.copy'), act: () => void copy() },
+    { id: 'fold', text: t('keys.fold'), keys: 'F6', act: () => onPrefer({ foldBarred: !foldBarred }) },
+    { id: 'variants', text: t('keys.variantsKey'), keys: 'F7', act: () => setStrip('variants') },
+    { id: 'best', text: t('keys.bestKey'), keys: 'F8', act: () => setStrip('best') },
+    { id: 'units', text: t('keys.units'), keys: 'F9', act: () => onPrefer({ units: units === 'metric' ? 'imperial' : 'metric' }) },
+    ...(frozen ? [] : [{ id: 'variant', text: t('variant.add'), act: () => void addVariant(false) }]),
+  ]);
   useBenchKeys({
     undo: bench.undo, redo: bench.redo, onQuote, go, paste, frozen,
     sheet, rows: picture.state.rows, sections: outline.sections,

@@ -2,8 +2,9 @@ import { useState } from 'react';
 import { Plus, SlidersHorizontal } from 'lucide-react';
 import type { CatalogueItem, CatalogueView, QuoteRow, QuoteView } from '../../core/quoting';
 import { money, number, own, type TextKey } from '../../i18n';
-import { Button, DataTable, Field, Select, say, useFound, type Column } from '../../ui';
+import { Button, DataTable, Field, Select, say, type Column } from '../../ui';
 import { ask, sentences } from '../api';
+import { useFound } from '../parts/useFound';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
 import css from './catalogue.module.css';
@@ -85,7 +86,7 @@ function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
       <div className={css.main}>
         <div className={css.head}>
           <div><h1>{t('catalogue.title')}</h1><p className={css.quiet}>{t('catalogue.items', { count: shown.length })} · {own(view.priceList.name, language)}</p></div>
-          <Field label={t('catalogue.find')} {...field} />
+          <Field label={t('catalogue.find')} autoFocus {...field} />
           {mayQuote && (
             <Select label={t('catalogue.toQuote')} value={chosen} onChange={(event) => setChosen(event.target.value)}
               options={[{ value: '', text: t('catalogue.pickQuote') }, ...quotes.map((quote) => ({ value: quote.id, text: `${quote.number} ${quote.customer}` }))]} />

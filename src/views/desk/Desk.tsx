@@ -39,13 +39,13 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
       <div className={css.main}>
         <div className={css.head}>
           <h1>{t('desk.greeting', { name: name.split(' ')[0] ?? name })}</h1>
-          {mayQuote && <Button look="main" onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
+          {mayQuote && <Button look="main" autoFocus={view.asked.length + waiting.length === 0} onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
         </div>
         {view.asked.length > 0 && (
           <section className={css.asked} aria-label={t('desk.asked')}>
             <h2 className={css.section}>{t('desk.asked')}</h2>
-            {view.asked.map((each) => (
-              <a key={`${each.quoteId}${each.at}`} className={css.row} href={`/quotes/${each.quoteId}`}>
+            {view.asked.map((each, index) => (
+              <a key={`${each.quoteId}${each.at}`} autoFocus={index === 0} className={css.row} href={`/quotes/${each.quoteId}`}>
                 <span className={css.number}>{each.number}</span>
                 <span className={css.who} title={`${each.customer} ${each.title}`}>{each.customer} <span className={css.quiet}>{each.title}</span></span>
                 <span className={css.next}><Stamp size={14} aria-hidden />{t('desk.askedLines', { count: each.lines })}</span>
@@ -57,11 +57,11 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
         <h2 className={css.section}>{t('desk.waiting')}</h2>
         <div className={css.list}>
           {waiting.length === 0 && <p className={css.empty}>{t('desk.nothing')}</p>}
-          {waiting.map((quote) => {
+          {waiting.map((quote, index) => {
             const next = nextStep(quote);
             const Icon = steps[next];
             return (
-              <a key={quote.id} className={css.row} href={`/quotes/${quote.id}`}>
+              <a key={quote.id} autoFocus={index === 0 && view.asked.length === 0} className={css.row} href={`/quotes/${quote.id}`}>
                 <span className={css.number}>{quote.number}</span>
                 <span className={css.who} title={`${quote.customer} ${quote.title}`}>{quote.customer} <span className={css.quiet}>{quote.title}</span></span>
                 <span className={css.next}><Icon size={14} aria-hidden />{t(`desk.next.${next}`, { count: quote.problems })}</span>

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
 import { keysIn, own, type TextKey } from '../../i18n';
 import { Button, Combobox, Dialog, KeyList, Toaster, say, type ComboOption } from '../../ui';
@@ -6,6 +6,7 @@ import { ask } from '../api';
 import { pause } from '../parts/pause';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
+import { commandsFor, useCommands } from './commands';
 import css from './frame.module.css';
 
 type Place = 'desk' | 'catalogue' | 'quotes' | 'orders';
@@ -39,6 +40,8 @@ function Bar({ place, language, theme, name, role }: Props) {
   const [dark, setDark] = useState(theme === 'dark');
   const [keysOpen, setKeysOpen] = useState(false);
   const [newQuote, setNewQuote] = useState(false);
+  /** Where the keyboard was before it came here. */
+  const from = useRef<HTMLElement>(null);
   const own = places.filter((each) => each.id !== 'orders' || role !== 'dealer');
 
   useEffect(() => {
@@ -46,6 +49,8 @@ function Bar({ place, language, theme, name, role }: Props) {
       const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement;
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
+        const at = document.activeElement;
+        if (at instanceof HTMLElement && at.id !== 'find') from.current = at;
         document.getElementById('find')?.focus();
       } else if (event.key === '?' && !typing) setKeysOpen(true);
       else if (event.altKey && /^[1-4]$/.test(event.key)) {
@@ -68,6 +73,15 @@ function Bar({ place, language, theme, name, role }: Props) {
     else say(t('request.failed'), true);
   };
 
+  useCommands(() => [
+    ...(role === 'modeller' ? [] : [{ id: 'new', text: t('newQuote.title'), act: () => setNewQuote(true) }]),
+    ...own.map((each, index) => ({ id: each.id, text: t('do.go', { place: t(`place.${each.id}`) }), keys: `Alt ${String(index + 1)}`, act: () => window.location.assign(each.href) })),
+    { id: 'theme', text: t(dark ? 'do.light' : 'do.dark'), also: t('frame.theme'), act: () => setTheme(dark ? 'light' : 'dark') },
+    { id: 'language', text: t('do.language'), also: t('do.languageAlso'), act: () => void setLanguage(language === 'de' ? 'en' : 'de') },
+    { id: 'keys', text: t('keys.title'), keys: '?', act: () => setKeysOpen(true) },
+    { id: 'signOut', text: t('frame.signOut'), act: () => document.querySelector<HTMLFormElement>('form[action="/sign-out"]')?.requestSubmit() },
+  ]);
+
   return (
     <header className={css.bar}>
       <a className={css.mark} href="/">
@@ -77,7 +91,7 @@ function Bar({ place, language, theme, name, role }: Props) {
       <nav className={css.places} aria-label={t('frame.main')}>
         {own.map((each) => <a key={each.id} className={css.place} href={each.href} aria-current={each.id === place ? 'page' : undefined}>{t(`place.${each.id}`)}</a>)}
       </nav>
-      <div className={css.find}><Find onNewQuote={() => setNewQuote(true)} /></div>
+      <div className={css.find}><Find from={from} /></div>
       <div className={css.tools}>
         <Button look="plain" onClick={() => setKeysOpen(true)} title={`${t('frame.keys')} (?)`} aria-label={t('frame.keys')}><Keyboard size={16} aria-hidden /></Button>
         <Button look="plain" onClick={() => setTheme(dark ? 'light' : 'dark')} title={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`} aria-label={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}>{dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}</Button>
@@ -104,29 +118,40 @@ function keysOf(place: Place | undefined, t: (key: TextKey) => string, language:
 
 interface Hit { kind: 'customer' | 'quote' | 'order' | 'item'; id: string; label: string | Record<string, string>; detail: string }
 
-function Find({ onNewQuote }: { onNewQuote: () => void }) {
+function Find({ from }: { from: RefObject<HTMLElement | null> }) {
   const { t, language } = useSpeech();
   const [text, setText] = useState('');
   const [hits, setHits] = useState<Hit[]>([]);
+  const [looking, setLooking] = useState(false);
   const latest = useRef(0);
 
   const find = async (typed: string) => {
     setText(typed);
     const turn = ++latest.current;
+    setLooking(typed.trim() !== '');
     // Asked once typing pauses, not with every key.
     await new Promise((next) => setTimeout(next, pause));
     if (turn !== latest.current) return;
     const answer = typed.trim() ? await ask<Hit[]>('GET', `/api/search?find=${encodeURIComponent(typed)}`) : null;
-    if (turn === latest.current) setHits(answer?.ok ? answer.value : []);
+    if (turn !== latest.current) return;
+    setHits(answer?.ok ? answer.value : []);
+    setLooking(false);
   };
-  const command: ComboOption = { id: 'command:new', text: t('newQuote.title'), detail: t('frame.kind.command') };
+  // Commands stand first, so that nothing moves under the hand when what the server finds arrives.
+  const sure = commandsFor(text);
+  const commands = sure.length === 0 && hits.length === 0 && !looking ? commandsFor(text, true) : sure;
   const options: ComboOption[] = [
-    ...hits.map((hit) => ({ id: `${hit.kind}:${hit.id}`, text: typeof hit.label === 'string' ? hit.label : own(hit.label, language), detail: `${t(`frame.kind.${hit.kind}`)} · ${hit.detail}` })),
-    ...(command.text.toLowerCase().includes(text.trim().toLowerCase()) ? [command] : []),
+    ...commands.map(({ id, text: name, keys }) => ({ id: `do:${id}`, text: name, detail: [t('frame.kind.command'), ...(keys === undefined ? [] : [keysIn(keys, language)])].join(' · ') })),
+    ...(looking ? [] : hits.map((hit) => ({ id: `${hit.kind}:${hit.id}`, text: typeof hit.label === 'string' ? hit.label : own(hit.label, language), detail: `${t(`frame.kind.${hit.kind}`)} · ${hit.detail}` }))),
   ];
+  const leave = () => {
+    setText('');
+    from.current?.focus();
+  };
   const go = async ({ id }: ComboOption) => {
     const [kind, value = ''] = id.split(':');
-    if (kind === 'command') onNewQuote();
+    leave();
+    if (kind === 'do') commands.find((each) => each.id === value)?.act();
     else if (kind === 'quote') window.location.assign(`/quotes/${value}`);
     else if (kind === 'order') window.location.assign(`/orders/${value}`);
     else if (kind === 'item') window.location.assign(`/catalogue?find=${encodeURIComponent(value)}`);
@@ -134,9 +159,8 @@ function Find({ onNewQuote }: { onNewQuote: () => void }) {
       const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: value, title: '' });
       if (answer.ok) window.location.assign(`/quotes/${answer.value.id}`);
     }
-    setText('');
   };
   return (
-    <Combobox label={t('frame.search')} hideLabel placeholder={`${t('frame.search')}  ${keysIn('Ctrl K', language)}`} inputId="find" text={text} options={options} none={t('frame.noHits', { text })} onText={(typed) => void find(typed)} onChoose={(option) => void go(option)} />
+    <div onKeyDown={(event) => { if (event.key === 'Escape') leave(); }}><Combobox label={t('frame.search')} hideLabel placeholder={`${t('frame.search')}  ${keysIn('Ctrl K', language)}`} inputId="find" text={text} options={options} none={t('frame.noHits', { text })} looking={looking ? t('frame.looking') : undefined} onText={(typed) => void find(typed)} onChoose={(option) => void go(option)} /></div>
   );
 }

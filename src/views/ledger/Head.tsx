@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, Landmark, PackageOpen, Redo2, RefreshCw, Send, SlidersHorizontal, Table2, Undo2 } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
 import { date, keysIn } from '../../i18n';
@@ -6,10 +6,11 @@ import { Button, classes, LinkButton } from '../../ui';
 // Not by the door: whoever enters there would load what only this menu needs.
 import { Menu, type MenuItem } from '../../ui/Menu';
 import { DayField } from '../parts/DayField';
+import { useCommands } from '../frame/commands';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
 
-export type HeadDialog = 'start' | 'customer' | 'accept' | 'send' | 'lose' | 'freshen' | 'columns';
+export type HeadDialog = 'start' | 'paste' | 'customer' | 'accept' | 'send' | 'lose' | 'freshen' | 'columns';
 
 interface Props {
   view: QuoteView;
@@ -37,13 +38,27 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
   const [first, last] = [days[0], days[days.length - 1]];
   const revisionQuery = revision.number === view.revisions[0]?.number ? '' : `?revision=${String(revision.number)}`;
   const file = (format: string) => `/api/quotes/${view.id}/lines.${format}${revisionQuery}`;
-  const more: MenuItem[] = [
-    ...(may.edit && view.steps.undo ? [{ id: 'undo', text: <><Undo2 size={14} aria-hidden />{t('bench.undo')} ({keysIn('Ctrl Z', language)})</>, onPick: () => onStep('undo') }] : []),
-    ...(may.edit && view.steps.redo ? [{ id: 'redo', text: <><Redo2 size={14} aria-hidden />{t('bench.redo')} ({keysIn('Ctrl Shift Z', language)})</>, onPick: () => onStep('redo') }] : []),
-    { id: 'columns', text: <><Columns3 size={14} aria-hidden />{t('column.open')}</>, onPick: () => onDialog('columns') },
-    ...(empty ? [] : (['csv', 'xlsx'] as const).map((format): MenuItem => ({ id: format, text: <><Table2 size={14} aria-hidden />{t(`ledger.export.${format}`)}</>, href: file(format), download: true }))),
-    ...(may.lose ? [{ id: 'lose', text: <><FileX2 size={14} aria-hidden />{t('lost.mark')}</>, onPick: () => onDialog('lose') }] : []),
+  const step = (way: 'undo' | 'redo', mark: ReactNode, keys: string) => ({ id: way, name: t(`bench.${way}`), keys, text: <>{mark}{t(`bench.${way}`)} ({keysIn(keys, language)})</>, onPick: () => onStep(way) });
+  const more: (MenuItem & { name: string; keys?: string })[] = [
+    ...(may.edit && view.steps.undo ? [step('undo', <Undo2 size={14} aria-hidden />, 'Ctrl Z')] : []),
+    ...(may.edit && view.steps.redo ? [step('redo', <Redo2 size={14} aria-hidden />, 'Ctrl Shift Z')] : []),
+    { id: 'columns', name: t('column.open'), text: <><Columns3 size={14} aria-hidden />{t('column.open')}</>, onPick: () => onDialog('columns') },
+    ...(empty ? [] : (['csv', 'xlsx'] as const).map((format) => ({ id: format, name: t(`ledger.export.${format}`), text: <><Table2 size={14} aria-hidden />{t(`ledger.export.${format}`)}</>, href: file(format), download: true }))),
+    ...(may.lose ? [{ id: 'lose', name: t('lost.mark'), text: <><FileX2 size={14} aria-hidden />{t('lost.mark')}</>, onPick: () => onDialog('lose') }] : []),
   ];
+  useCommands(() => [
+    ...(may.edit ? [{ id: 'configure', text: t('catalogue.configure'), act: () => onDialog('start') }, { id: 'list', text: t('paste.open'), act: () => onDialog('paste') }] : []),
+    { id: 'walk', text: t('ledger.walk'), act: onWalk },
+    ...(view.resale ? [] : [{ id: 'deal', text: t('deal.open'), act: onDeal }]),
+    { id: 'revisions', text: t('revision.title'), act: onRevisions },
+    { id: 'pdf', text: t('ledger.pdf'), also: 'PDF', act: () => window.location.assign(`/api/quotes/${view.id}/quotation.pdf${revisionQuery}`) },
+    ...(may.revise ? [{ id: 'revise', text: t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom'), act: onRevise }] : []),
+    ...(may.send && !empty && !unsigned ? [{ id: 'send', text: t('revision.send'), act: () => onDialog('send') }] : []),
+    ...(may.accept && !empty && !unsigned ? [{ id: 'accept', text: t('ledger.accept'), act: () => onDialog('accept') }] : []),
+    ...(may.edit ? [{ id: 'customer', text: t('customer.change'), act: () => onDialog('customer') }] : []),
+    ...(may.edit && !empty ? [{ id: 'freshen', text: t('fresh.title'), act: () => onDialog('freshen') }] : []),
+    ...more.flatMap(({ id, name, keys, href, onPick }) => (onPick ? [{ id, text: name, ...(keys === undefined ? {} : { keys }), act: onPick }] : href === undefined ? [] : [{ id, text: name, act: () => window.location.assign(href) }])),
+  ]);
   return (
     <header className={css.head}>
       <div className={css.title}><h1 title={view.customer.name}>{view.customer.name}</h1><span className={css.number}>{view.number}</span></div>

@@ -43,7 +43,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   const { view, saving, change, changeLine, changeLines, fillLines, changeWhole, refresh } = useQuote(first);
   // Whoever is asked to sign sees what for at once.
   const [side, setSide] = useState<SideView | undefined>(first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined);
-  const [dialog, setDialog] = useState<HeadDialog | 'paste' | 'contact'>();
+  const [dialog, setDialog] = useState<HeadDialog | 'contact'>();
   const [moving, setMoving] = useState<Address['kind'] | null>(null);
   const [columns, setColumns] = useState(usual);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
@@ -80,9 +80,9 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     setColumns(wanted);
     void ask('PATCH', '/api/me', { ledger: wanted });
   };
-  /** A part number that leaves something to choose opens on the Bench with all that it says. */
-  const openNumber = async (partNumber: string): Promise<string | null> => {
-    const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: view.id, partNumber });
+  /** A part number that leaves something to choose opens on the Bench with all that it says; a model opens anew. */
+  const openBuild = async (from: { partNumber: string } | { modelId: string }): Promise<string | null> => {
+    const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: view.id, ...from });
     if (!answer.ok) return sentences(answer.failures, t('request.failed'));
     window.location.assign(`/bench/${answer.value.id}`);
     return null;
@@ -156,7 +156,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
           )}
-          {may.edit && <AddItem version={view.version} refused={refusedItem} onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openNumber} onPaste={() => setDialog('paste')} />}
+          {may.edit && <AddItem version={view.version} refused={refusedItem} begins={first.lines.length === 0} onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openBuild} onPaste={() => setDialog('paste')} />}
           <div className={css.address}>
             {addressesOf(view).map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} change={t('address.change', { which: t(`ledger.${address.kind}`) })} onChange={may.edit ? () => setMoving(address.kind) : undefined} />)}
             <p><b>{may.edit ? <button type="button" className={css.asks} aria-label={t('contact.change')} title={t('contact.change')} onClick={() => setDialog('contact')}>{t('ledger.contact')}</button> : t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>

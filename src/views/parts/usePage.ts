@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Page } from '../../core/quoting';
+import type { FindField } from '../../ui';
 import { ask } from '../api';
 import { pause } from './pause';
 
@@ -10,8 +11,7 @@ export interface Order {
 
 export interface PageOf<T> {
   page: Page<T>;
-  /** What is typed to find by, and how to change it. */
-  field: { value: string; onChange: (event: { target: { value: string } }) => void };
+  field: FindField;
   order: Order;
   onOrder: (by: string) => void;
   go: (page: number) => void;

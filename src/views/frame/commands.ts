@@ -1,0 +1,36 @@
+/** What search-or-do can do: each page and the frame around it say their commands here, for as long as they are there. */
+import { useEffect, useRef } from 'react';
+import { foundBy, wordsOf } from '../../core/finding';
+
+export interface Command {
+  id: string;
+  text: string;
+  /** More words by which it is found, such as the other language's. */
+  also?: string;
+  /** The keys that do the same. */
+  keys?: string;
+  act: () => void;
+}
+
+const sources = new Set<() => readonly Command[]>();
+
+/** Offers commands while the component that says them is on the page. */
+export function useCommands(commands: () => readonly Command[]): void {
+  const latest = useRef(commands);
+  useEffect(() => { latest.current = commands; });
+  useEffect(() => {
+    const source = () => latest.current();
+    sources.add(source);
+    return () => { sources.delete(source); };
+  }, []);
+}
+
+const textsOf = ({ text, also = '' }: Command): string[] => [text, also];
+const wordsIn = (command: Command): string[] => textsOf(command).join(' ').toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+
+/** Those of all commands of which every typed word begins a word, the page's own first; `meant` gives those that are only like it. */
+export function commandsFor(typed: string, meant = false, all: readonly Command[] = [...sources].reverse().flatMap((source) => source())): readonly Command[] {
+  const words = wordsOf(typed);
+  if (words.length === 0) return [];
+  return meant ? foundBy(all, typed, textsOf) : all.filter((command) => words.every((word) => wordsIn(command).some((each) => each.startsWith(word))));
+}
