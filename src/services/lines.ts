@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Op } from 'sequelize';
 import { exact } from '../core/exact';
 import { tooShort } from '../core/pricing';
-import { grouped, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
+import { grouped, isWhole, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
 import { connected, type AuditRow, type LineRow } from '../data';
 import { may, type Actor, type Permission } from './actor';
 import { today } from './clock';
@@ -144,8 +144,9 @@ export async function fillLines(actor: Actor, id: string, { version, rows }: Lin
   });
 }
 
-async function problemOf({ revision }: Draft, line: LineRow, { hand, price, cost, term, rates }: Change): Promise<Failure | undefined> {
+async function problemOf({ revision }: Draft, line: LineRow, { hand, price, cost, term, rates, quantity }: Change): Promise<Failure | undefined> {
   const item = (await reference()).items.get(line.sku);
+  if (quantity !== undefined && !Number.isInteger(quantity) && isWhole(item?.unit ?? 'pc')) return { code: 'quantity.byPiece', params: { sku: line.sku }, field: 'quantity' };
   if (hand && !item?.discountable) return { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' };
   const { entry, every } = (await entryOn(revision.priceList, line.pricedOn))(line.sku) ?? {};
   if (price !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return { code: 'line.priceNotTyped', field: 'price' };

@@ -1,7 +1,7 @@
 /** What is put on a quote: plain items, builds, and what is typed as a number of either. */
 import { Op } from 'sequelize';
 import type { Typed } from '../core/pricing';
-import { typedOf, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
+import { isWhole, typedOf, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
 import { connected, type BuildRow, type ItemRow, type LineRow } from '../data';
 import { may, type Actor } from './actor';
 import { contextFor, createBuild } from './builds';
@@ -35,14 +35,15 @@ export async function addSeveral(actor: Actor, id: string, { version, rows }: Ne
     const lines: NewLine[] = [];
     for (const [index, { sku, quantity, item, hand }] of typed.entries()) {
       if (item) {
-        const bad = problemWith(item, sku, hand);
+        const bad = problemWith(item, sku, hand, quantity);
         if (bad) refuse(index, [bad]);
         else lines.push({ sku: item.sku, quantity, hand, buildId: null });
         continue;
       }
       const back = read.get(sku);
-      if (!back?.ok) {
-        refuse(index, [unknownNumber(back?.failures[0], sku)]);
+      const bad = back?.ok ? notWhole({ sku, unit: 'pc' }, quantity) : unknownNumber(items, back?.failures[0], sku);
+      if (!back?.ok || bad) {
+        refuse(index, bad ? [bad] : []);
         continue;
       }
       const build = await createBuild(actor, { ...draft, ...back.value });
@@ -64,18 +65,19 @@ function soldAs(items: ReadonlyMap<string, ItemRow>, typed: string): ItemRow | u
 }
 
 /** Why an item cannot be put on a quote as it is typed. */
-function problemWith(item: ItemRow, typed: string, hand: Typed | null): Failure | undefined {
+function problemWith(item: ItemRow, typed: string, hand: Typed | null, quantity: number): Failure | undefined {
   if (item.kind === 'model') return { code: 'line.needsBuild', params: { sku: typed }, field: 'sku' };
   if (hand && !item.discountable) return { code: 'line.notDiscountable', params: { sku: item.sku }, field: 'discount' };
-  return undefined;
+  return notWhole(item, quantity);
 }
 
 /** What happens to a build with something left to choose. */
 type Unfinished = 'refused' | 'kept';
 
 async function addNumber(actor: Actor, draft: Draft, { sku: typed, quantity, hand = null, unfinished }: { sku: string; quantity: number; hand?: Typed | null; unfinished: Unfinished }): Promise<Result<null>> {
-  const item = soldAs((await reference()).items, typed);
-  const bad = item && problemWith(item, typed, hand);
+  const { items } = await reference();
+  const item = soldAs(items, typed);
+  const bad = item && problemWith(item, typed, hand, quantity);
   if (bad) return fail('invalid', bad);
   if (item) {
     await appendLine(draft, { sku: item.sku, quantity, hand, buildId: null });
@@ -83,12 +85,22 @@ async function addNumber(actor: Actor, draft: Draft, { sku: typed, quantity, han
     return done(null);
   }
   const read = await readBack(typed, contextFor(draft.revision));
-  if (!read.ok) return fail('invalid', unknownNumber(read.failures[0], typed));
+  if (!read.ok) return fail('invalid', unknownNumber(items, read.failures[0], typed));
   const build = await createBuild(actor, { ...draft, ...read.value });
   return appendBuild(actor, draft, build, { quantity, hand, unfinished });
 }
 
-const unknownNumber = (failure: Failure | undefined, typed: string): Failure => (failure && failure.code !== 'number.unknown' ? { ...failure, field: 'sku' } : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' });
+/** What is wrong with a number that is neither of an item that is sold nor read back. */
+function unknownNumber(items: ReadonlyMap<string, ItemRow>, failure: Failure | undefined, typed: string): Failure {
+  const item = items.get(typed.trim().toUpperCase());
+  if (item) return { code: 'line.notSoldAlone', params: { sku: item.sku }, field: 'sku' };
+  return failure && failure.code !== 'number.unknown' ? { ...failure, field: 'sku' } : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' };
+}
+
+/** A quantity with decimals of what is sold by the piece. */
+export function notWhole({ sku, unit }: Pick<ItemRow, 'sku' | 'unit'>, quantity: number): Failure | undefined {
+  return Number.isInteger(quantity) || !isWhole(unit) ? undefined : { code: 'quantity.byPiece', params: { sku }, field: 'quantity' };
+}
 
 /** Copies a line with all that is typed on it, a build with its decisions, to the place after it. */
 export async function copyLine(actor: Actor, id: string, lineId: string, { version }: VersionInput): Promise<Result<QuoteView>> {
@@ -122,10 +134,10 @@ export async function readNumbers(actor: Actor, id: string, { numbers }: ReadNum
   const nearest = nearestIn([...items.values()].flatMap(({ sku, sold, kind }) => (sold && kind !== 'model' ? [sku] : [])));
   const read = new Map(asked.map((number): [string, ReadNumber] => {
     const item = soldAs(items, number);
-    if (item && item.kind !== 'model') return [number, { is: 'item', sku: item.sku, name: item.name }];
+    if (item && item.kind !== 'model') return [number, { is: 'item', sku: item.sku, name: item.name, unit: item.unit }];
     const found = back.get(number);
     if (found?.ok) return [number, { is: 'build', name: items.get(heads.get(found.value.version.modelId) ?? '')?.name ?? {}, complete: found.value.complete }];
-    const { code, params = {} } = item ? { code: 'line.needsBuild', params: { sku: number } } : unknownNumber(found?.failures[0], number);
+    const { code, params = {} } = item ? { code: 'line.needsBuild', params: { sku: number } } : unknownNumber(items, found?.failures[0], number);
     const near = code === 'line.unknownItem' ? nearest(number) : undefined;
     return [number, { is: 'wrong', code, params, ...(near === undefined ? {} : { nearest: { number: near, name: items.get(near)?.name ?? {} } }) }];
   }));
@@ -146,6 +158,8 @@ export async function putOnQuote(actor: Actor, id: string, { version, quantity }
 export async function appendBuild(actor: Actor, draft: Draft, build: BuildRow, { quantity, hand = null, unfinished = 'refused' }: { quantity: number; hand?: Typed | null; unfinished?: Unfinished }): Promise<Result<null>> {
   const ready = await readyLine(draft, build, unfinished);
   if (!ready.ok) return ready;
+  const bad = notWhole({ sku: ready.value.sku, unit: 'pc' }, quantity);
+  if (bad) return fail('invalid', bad);
   await appendLine(draft, { ...ready.value, quantity, hand });
   await record(actor, 'line.added', draft.quote.number, { partNumber: build.outcome.partNumber, quantity });
   return done(null);

@@ -108,7 +108,7 @@ function lineView(quoted: QuotedLine, words: { rows: readonly SummaryRow[]; reac
   const taxRate = rateOf(item.taxClass);
   return {
     id: line.id, position: line.position, sku: line.sku, family: item.family, name: item.name, partNumber: build?.outcome.partNumber ?? line.sku,
-    quantity: line.quantity, hand: line.hand, locked: line.locked, optional: line.optional, discountable: item.discountable,
+    quantity: line.quantity, unit: item.unit, hand: line.hand, locked: line.locked, optional: line.optional, discountable: item.discountable,
     ...(recurs ? { recurs: { baseMonths: recurs.every.baseMonths, leastMonths: recurs.every.leastMonths ?? 0, term: recurs.term } } : {}),
     ...(method === 'hand' ? { typedPrice: line.typedPrice === null ? null : exact(line.typedPrice).toString(), ...(seeCosts ? { typedCost: line.typedCost === null ? null : exact(line.typedCost).toString() } : {}) } : {}),
     ...(method && method !== 'unit' ? { method } : {}),

@@ -41,6 +41,8 @@ function shortly(text: string): Fixed {
 }
 
 export const ofWhole = (value: number): Fixed => ({ units: BigInt(value), scale: 0 });
+/** Of a number with so few decimals that it is written without an exponent, such as a quantity. */
+export const ofQuantity = (value: number): Fixed => (Number.isInteger(value) ? ofWhole(value) : fixed(String(value)));
 
 /** The whole number of 10^-scale that it is; the scale must not be less than its own. */
 export const unitsAt = ({ units, scale }: Fixed, wanted: number): bigint => (wanted === scale ? units : units * tens(wanted - scale));

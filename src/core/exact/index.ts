@@ -4,7 +4,7 @@
  */
 import { Decimal } from 'decimal.js';
 
-export { Sum, compare, divided, fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf, times, unitsAt, type Fixed } from './fixed';
+export { Sum, compare, divided, fixed, minus, negative, nothing, ofQuantity, ofWhole, plus, ratio, rounded, textOf, times, unitsAt, type Fixed } from './fixed';
 
 export { readWritten, signsOf, type WrittenNumber } from './read-written';
 

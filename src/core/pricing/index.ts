@@ -3,7 +3,7 @@
  *
  * Money is an exact decimal in one currency; nothing is rounded before the unit net price, which is rounded half up to the
  * currency's minor unit and then multiplied by the quantity; what a line recurs for over its term, and its share of the whole-quote
- * discount, come to the minor unit as well, so that what is printed adds up.
+ * discount, come to the minor unit as well, and so does what is sold by a measure, such as 12.5 m, so that what is printed adds up.
  */
 import type { ExactText } from '../exact';
 import type { Growth, Texts } from '../model';

@@ -1,5 +1,5 @@
 /** The walk of a whole quote: what each kind of step comes to over all that counts. */
-import { compare, fixed, minus, nothing, ofWhole, plus, ratio, textOf, times, type ExactText, type Fixed } from '../exact';
+import { compare, fixed, minus, nothing, ofQuantity, ofWhole, plus, ratio, textOf, times, type ExactText, type Fixed } from '../exact';
 import type { LinePrice, StepKind } from './index';
 import { monthsIn } from './recurring';
 import { sidesOf } from './walk';
@@ -21,7 +21,7 @@ export function quoteWalk(lines: readonly { price: LinePrice; quantity: number }
   for (const { price, quantity } of lines.flatMap((line) => sidesOf(line.price).map((side) => ({ price: side, quantity: line.quantity })))) {
     const { recurring } = price;
     const months = recurring && monthsIn({ start: recurring.from, months: recurring.months, days: recurring.days });
-    const pieces = ofWhole((price.per === 'line' ? 1 : quantity) * (months?.times ?? 1));
+    const pieces = times(ofQuantity(price.per === 'line' ? 1 : quantity), ofWhole(months?.times ?? 1));
     const inAll = (amount: ExactText): Fixed => (recurring && months ? fixed(ratio(times(fixed(amount), pieces), ofWhole(months.per * recurring.baseMonths))) : times(fixed(amount), pieces));
     for (const { kind, amount } of price.steps) if (kind !== 'rounding') add(kind, inAll(amount));
     if (price.once) add('list', fixed(price.once.list));

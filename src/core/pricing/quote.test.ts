@@ -160,14 +160,15 @@ const offers: fc.Arbitrary<Offer> = fc.oneof(
 const quotes = (max = 8): fc.Arbitrary<QuoteLine[]> =>
   fc.array(
     fc.record({
-      offer: offers, family: fc.constantFrom('yard', 'services'), counts: fc.boolean(), locked: fc.boolean(), quantity: fc.integer({ min: 1, max: 40 }),
+      offer: offers, family: fc.constantFrom('yard', 'services'), counts: fc.boolean(), locked: fc.boolean(), quantity: fc.oneof(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 40_000 }).map((thousandths) => thousandths / 1000)),
       agreements: granted('a'), promotions: granted('p'), levels: fc.array(steps, { maxLength: 1 }), hand: fc.option(typed, { nil: undefined }),
       term: fc.option(fc.record({ months: fc.integer({ min: 0, max: 40 }), days: fc.integer({ min: 0, max: 27 }) }), { nil: undefined }),
     }),
     { maxLength: max },
   ).map((all) => all.map(({ quantity, agreements, promotions, levels, hand, term, ...each }, at): QuoteLine => ({
     ...line(String.fromCharCode(97 + at), each.offer), ...each,
-    terms: { quantity, day, agreements, promotions, ...(levels.length > 0 ? { quantityDiscount: { name, by: 'slice', levels } } : {}), ...(hand ? { hand } : {}), ...(term && each.offer.is === 'build' ? { term: { start: '2026-03-15', ...term } } : {}) },
+    // A build is sold by the piece; an item may be measured.
+    terms: { quantity: each.offer.is === 'build' ? Math.ceil(quantity) : quantity, day, agreements, promotions, ...(levels.length > 0 ? { quantityDiscount: { name, by: 'slice', levels } } : {}), ...(hand ? { hand } : {}), ...(term && each.offer.is === 'build' ? { term: { start: '2026-03-15', ...term } } : {}) },
     ...(term && each.offer.is === 'item' ? { recurs: { every: { baseMonths: 12 }, term: { start: '2026-03-15', ...term } } } : {}),
   })));
 const terms: fc.Arbitrary<QuoteTerms> = fc.record({ decimals: decimalsOf, whole: fc.option(typed, { nil: undefined }) }).map(({ decimals, whole }) => ({ decimals, ...(whole ? { whole } : {}) }));

@@ -1,5 +1,5 @@
 /** A whole quote: every line walked, what is a share of others after them, and the whole-quote discount over all that may be discounted. */
-import { fixed, nothing, ofWhole, plus, textOf, times, type ExactText, type Fixed } from '../exact';
+import { fixed, nothing, ofQuantity, plus, textOf, times, type ExactText, type Fixed } from '../exact';
 import type { Texts } from '../model';
 import type { BuildCost } from './cost';
 import type { Typed } from './four';
@@ -184,7 +184,7 @@ function othersOf(first: readonly (Kept | null)[]): Others {
   for (const each of first) {
     if (!each?.line.counts) continue;
     net = plus(net, fixed(each.alone.price.net));
-    if (each.line.mass !== undefined) mass = plus(mass, times(fixed(each.line.mass), ofWhole(each.line.terms.quantity)));
+    if (each.line.mass !== undefined) mass = plus(mass, times(fixed(each.line.mass), ofQuantity(each.line.terms.quantity)));
   }
   return { netOf: netsBefore(first), net: textOf(net), mass: textOf(mass) };
 }

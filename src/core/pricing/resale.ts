@@ -1,5 +1,5 @@
 /** What a dealer sells for: the buying price and a share on it, or a price of the dealer's own. */
-import { exact, fixed, minus, ofWhole, plus, ratio, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
+import { exact, fixed, minus, ofQuantity, ofWhole, plus, ratio, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
 import type { LinePrice } from './index';
 
 export interface Resale {
@@ -16,7 +16,7 @@ export function resaleOf(price: LinePrice, quantity: number, share: ExactText, d
   const marked = (amount: ExactText) => rounded(times(fixed(amount), plus(ofWhole(1), fixed(share))), decimals);
   // What stands beside the pieces of a line, as it is bought.
   const beside = [...(price.once ? [price.once.net] : []), ...(price.subscriptions ?? []).map(({ net }) => net)];
-  const withPieces = (unit: Fixed) => textOf(beside.reduce((sum, net) => plus(sum, marked(net)), times(unit, ofWhole(quantity))));
+  const withPieces = (unit: Fixed) => textOf(beside.reduce((sum, net) => plus(sum, marked(net)), rounded(times(unit, ofQuantity(quantity)), decimals)));
   if (own !== undefined && own !== null) {
     const unit = rounded(fixed(own), decimals);
     if (price.per === 'line') return { unit: textOf(unit), total: textOf(unit) };

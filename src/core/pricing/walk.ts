@@ -1,4 +1,4 @@
-import { divided, fixed, minus, negative, nothing, ofWhole, plus, ratio, rounded, textOf, times, type Fixed } from '../exact';
+import { divided, fixed, minus, negative, nothing, ofQuantity, ofWhole, plus, ratio, rounded, textOf, times, type Fixed } from '../exact';
 import type { BuildCost } from './cost';
 import { fourOf } from './four';
 import { bestOf, lostTo, offOf, quantityRate, type Grant } from './grants';
@@ -127,7 +127,7 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
   for (const part of parts) if (part.kind === 'rates') steps.take('rates', fixed(part.amount));
   const { quantity, quantityDiscount, hand, day } = terms;
   // A price of its own is for one piece.
-  const whole = (grants: readonly Grant[] | undefined) => (per === 'line' ? grants?.map((grant) => (grant.price === undefined ? grant : { ...grant, price: textOf(times(fixed(grant.price), ofWhole(quantity))) })) : grants);
+  const whole = (grants: readonly Grant[] | undefined) => (per === 'line' ? grants?.map((grant) => (grant.price === undefined ? grant : { ...grant, price: textOf(times(fixed(grant.price), ofQuantity(quantity))) })) : grants);
   steps.grant('agreement', whole(terms.agreements), day);
   if (quantityDiscount) {
     const rate = quantityRate(quantityDiscount, String(quantity));
@@ -146,7 +146,7 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
   if (rounding.units !== 0n) steps.take('rounding', rounding);
 
   const pieces = per === 'line' ? 1 : quantity;
-  const inAll = (value: Fixed, text: string): string => (pieces === 1 ? text : textOf(times(value, ofWhole(pieces))));
+  const inAll = (value: Fixed, text: string): string => (pieces === 1 ? text : Number.isInteger(pieces) ? textOf(times(value, ofWhole(pieces))) : textOf(rounded(times(value, ofQuantity(pieces)), decimals)));
   const [list, net, line] = [inAll(unitList, unitListText), inAll(unitNet, steps.text), per === 'line' ? per : undefined];
   // All that a line may tell is there from the start, written out: copies with more in them are then quick to make. Costs are not even named where they are not known.
   if (unitCost === undefined) return { steps: steps.taken, per: line, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text, list, before: undefined, share: undefined, net, once: undefined, recurring: undefined, subscriptions: undefined };

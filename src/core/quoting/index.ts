@@ -4,6 +4,7 @@ export * from './quote-views';
 export { changesBetween, isChanges, withChanges, type QuoteChanges } from './quote-changes';
 export * from './bench-views';
 export * from './list-views';
+export { isWhole } from './quantities';
 export * from './list-input';
 export * from './input';
 export * from './content';

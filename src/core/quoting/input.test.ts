@@ -20,7 +20,7 @@ describe('quantities', () => {
     expect(await refusals(quantity, value)).toEqual([]);
   });
   it.each([
-    [0, 'quantity.range'], [-3, 'quantity.range'], [100_000, 'quantity.range'], [1e9, 'quantity.range'], [1.5, 'quantity.whole'], ['two', 'quantity.notANumber'], ['1e3', 'quantity.notANumber'], ['1.5', 'quantity.notANumber'], [NaN, 'quantity.notANumber'], [undefined, 'quantity.required'],
+    [0, 'quantity.range'], [-3, 'quantity.range'], [100_000, 'quantity.range'], [1e9, 'quantity.range'], [1.2345, 'quantity.fine'], [1e-9, 'quantity.fine'], ['two', 'quantity.notANumber'], ['1e3', 'quantity.notANumber'], ['1,5', 'quantity.notANumber'], [NaN, 'quantity.notANumber'], [undefined, 'quantity.required'],
   ])('%j is refused: %s', async (value, code) => {
     expect(await refusals(quantity, value)).toContain(code);
   });

@@ -3,6 +3,7 @@ import { array, boolean, lazy, mixed, number, object, string, type Schema } from
 import { exact, readExact } from '../exact';
 import type { Term, Typed } from '../pricing';
 import { ledgerColumns, type LedgerColumn } from './ledger-columns';
+import { quantityDecimals } from './quantities';
 import { lostReasons } from './revisions';
 
 const id = string().strict().uuid('input.badId').required('input.required');
@@ -10,15 +11,18 @@ const version = number().strict().typeError('input.badVersion').integer('input.b
 /** An object of just these fields: anything more, such as a price or a standing, is refused. */
 const exactly = <T extends object>(fields: { [K in keyof T]-?: unknown }): Schema<T> => object(fields as never).exact('input.unknownField').required('input.required') as unknown as Schema<T>;
 
+/** As JavaScript writes a number that is neither too fine nor too large for it: three decimals at most. */
+const fineEnough = new RegExp(`^-?\\d+(\\.\\d{1,${String(quantityDecimals)}})?$`);
+
 export const versionInput = exactly<VersionInput>({ version });
 export interface VersionInput { version: number }
 
-/** A whole number of pieces. Texts of digits are taken, as they come from a cell. */
+/** How much: pieces, or as much as is measured, to three decimals; whether it must be whole is told by the item. Plain decimals are taken as text, as they come from a cell. */
 export const quantity = number()
-  .transform((value: unknown, original: unknown) => (typeof original === 'string' ? (/^\s*\d{1,12}\s*$/.test(original) ? Number(original) : NaN) : value))
+  .transform((value: unknown, original: unknown) => (typeof original === 'string' ? (/^\s*\d{1,12}(\.\d{1,12})?\s*$/.test(original) ? Number(original) : NaN) : value))
   .typeError('quantity.notANumber')
-  .integer('quantity.whole')
-  .min(1, 'quantity.range')
+  .test('fine', 'quantity.fine', (value) => value === undefined || !Number.isFinite(value) || fineEnough.test(String(value)))
+  .moreThan(0, 'quantity.range')
   .max(99_999, 'quantity.range')
   .required('quantity.required');
 

@@ -22,10 +22,31 @@ describe('a pasted list of part numbers', () => {
     ['4711', [['4711', 1]]],
     ['SILL-1212-X 0', [['SILL-1212-X', 0]]],
     ['SILL-1212-X -3', [['SILL-1212-X', 0]]],
-    ['1,5 SILL-1212-X', [['SILL-1212-X', 0]]],
+    ['1.5 SILL-1212-X', [['SILL-1212-X', 1.5]]],
+    ['BC-PRT-T,2', [['BC-PRT-T', 2]]],
+    ['BC-IP66,2', [['BC-IP66', 2]]],
+    ['2,BC-PRT-T', [['BC-PRT-T', 2]]],
+    ['BC-PRT-T, Ticket printer, 2', [['BC-PRT-T', 2]]],
+    ['BC-PRT-T,"2"', [['BC-PRT-T', 2]]],
+    ['RB-CABLE\t12.5', [['RB-CABLE', 12.5]]],
+    ['RB-CABLE,12.5 m', [['RB-CABLE', 12.5]]],
+    ['BC-IP66\t3 pcs', [['BC-IP66', 3]]],
+    ['BC-IP66\t3pcs', [['BC-IP66', 3]]],
+    ['3 Stk. BC-IP66', [['BC-IP66', 3]]],
+    ['RB-CABLE\t2,5 m', [['RB-CABLE', 2.5]]],
+    ['BC-IP66\tabc', [['BC-IP66', 0]]],
+    ['BC-IP66\tFloor scale\tblue', [['BC-IP66', 0]]],
+    ['BC-IP66\t1.2345', [['BC-IP66', 0]]],
     ['SILL-1212-X 9999999', [['SILL-1212-X', 0]]],
     ['', []],
   ])('%j is read', (text, expected) => expect(rows(text)).toEqual(expected));
+  it('says what could not be read as a quantity, and in which unit it was', () => {
+    const told = (text: string) => {
+      const read = readPartList(text, 'de');
+      return read.is === 'rows' ? read.rows.map(({ quantity, unread, unit }) => [quantity, unread, unit]) : [];
+    };
+    expect(told('BC-IP66\tabc\nBC-IP66\t-3\nRB-CABLE\t2,5 m\nBC-IP66 3 Stk\nBC-IP66')).toEqual([[0, 'abc', undefined], [0, '-3', undefined], [2.5, undefined, 'm'], [3, undefined, 'pc'], [1, undefined, undefined]]);
+  });
   it('takes a share for a discount, whatever its place', () => {
     const read = readPartList('SILL-1212-X\t3\t3,5 %\nYE-KIOSK 12% 2\n5%\tSV-COMM\nBC-IP66 4', 'en');
     expect(read.is === 'rows' && read.rows.map(({ number, quantity, discount }) => [number, quantity, discount])).toEqual([['SILL-1212-X', 3, '3.5'], ['YE-KIOSK', 2, '12'], ['SV-COMM', 1, '5'], ['BC-IP66', 4, undefined]]);
@@ -51,6 +72,6 @@ describe('a pasted list of part numbers', () => {
       return list.is === 'rows' && list.rows.map(({ quantity, twoWays }) => twoWays ?? quantity);
     };
     expect([many('YE-KIOSK\t1,000', 'en'), many('YE-KIOSK\t1.000', 'en'), many('YE-KIOSK\t1.000', 'de'), many('1,000 YE-KIOSK', 'de')]).toEqual([[1000], [['1', '1000']], [1000], [['1', '1000']]]);
-    expect([many('YE-KIOSK\t2.5', 'en'), many('YE-KIOSK\t100,000', 'en'), many('YE-KIOSK\t-3', 'en'), many('YE-KIOSK 12', 'de')]).toEqual([[0], [0], [0], [12]]);
+    expect([many('YE-KIOSK\t2.5', 'en'), many('YE-KIOSK\t100,000', 'en'), many('YE-KIOSK\t-3', 'en'), many('YE-KIOSK 12', 'de')]).toEqual([[2.5], [0], [0], [12]]);
   });
 });

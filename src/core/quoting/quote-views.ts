@@ -71,6 +71,8 @@ export interface LineView {
   /** The settled choices of a build, for the description. */
   summary?: Texts;
   quantity: number;
+  /** In which it is counted or measured. */
+  unit: string;
   /** Typed on the line. */
   hand: Typed | null;
   locked: boolean;
@@ -259,7 +261,7 @@ export interface Freshening {
 
 /** What a number of a pasted list is. */
 export type ReadNumber =
-  | { is: 'item'; sku: string; name: Texts }
+  | { is: 'item'; sku: string; name: Texts; unit: string }
   /** Read back as a build; `complete` where nothing is left to choose. */
   | { is: 'build'; name: Texts; complete: boolean }
   | { is: 'wrong'; code: string; params: Record<string, string | number>; nearest?: { number: string; name: Texts } };

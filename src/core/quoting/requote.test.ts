@@ -27,7 +27,7 @@ function viewOf(lines: readonly (QuoteLine & { optional?: boolean })[], whole: T
     const { quantity, hand, term, ...granted } = line.terms;
     const { offer, recurs } = line;
     return {
-      id: line.id, position: index + 1, sku: line.sku, family: line.family, name: { en: line.id }, partNumber: line.sku, quantity, hand: hand ?? null, locked: line.locked, optional: !line.counts, discountable: true,
+      id: line.id, position: index + 1, sku: line.sku, family: line.family, name: { en: line.id }, partNumber: line.sku, quantity, unit: 'pc', hand: hand ?? null, locked: line.locked, optional: !line.counts, discountable: true,
       price, problems, warnings: [], special: [], alternative: false, rivals: null, origin: line.id, pricedOn: day, group: null, covers: [],
       ...(offer.is === 'build' ? { build: { parts: [...offer.parts], list: '0', open: [], unpriced: [] } } : {}),
       ...(term ? { recurs: { baseMonths: 12, leastMonths: 0, term } } : {}),
@@ -45,7 +45,7 @@ const hand = fc.oneof(
 );
 const made = fc.record({
   entry: fc.option(fc.constantFrom<PriceEntry>(unit('123.45'), { method: 'costPlus', markUp: '0.4' }, { method: 'share', rate: '0.1', of: ['decks'] }), { nil: undefined }),
-  parts: fc.option(fc.constant(['1000.10', '0.37']), { nil: undefined }), cost: fc.constantFrom('40', '61.5'), family: fc.constantFrom('yard', 'decks'), quantity: fc.integer({ min: 1, max: 9 }), hand: fc.option(hand, { nil: undefined }), recurs: fc.boolean(),
+  parts: fc.option(fc.constant(['1000.10', '0.37']), { nil: undefined }), cost: fc.constantFrom('40', '61.5'), family: fc.constantFrom('yard', 'decks'), quantity: fc.oneof(fc.integer({ min: 1, max: 9 }), fc.constantFrom(12.5, 0.125)), hand: fc.option(hand, { nil: undefined }), recurs: fc.boolean(),
 }, { requiredKeys: ['cost', 'family', 'quantity', 'recurs'] });
 
 describe('a quote priced again in the page', () => {

@@ -7,6 +7,7 @@ import { inside } from './0006-inside';
 import { ledger } from './0007-ledger';
 import { stand } from './0008-stand';
 import { finding } from './0009-finding';
+import { measured } from './0010-measured';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -14,4 +15,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger, stand, finding];
+export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger, stand, finding, measured];

@@ -1,7 +1,7 @@
 /** The lines of a quote as a table for spreadsheets. */
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
-import { exact } from '../../core/exact';
+import { exact, roundHalfUp } from '../../core/exact';
 import { recurringIn } from '../../core/pricing';
 import type { LineView, QuoteView } from '../../core/quoting';
 import { own, shift, translator, type TextKey } from '../../i18n';
@@ -12,6 +12,8 @@ interface ExportColumn {
   width: number;
   /** Decimals of a figure; undefined for words. */
   decimals?: number;
+  /** As a spreadsheet shows it, where that is not by the decimals. */
+  format?: string;
   /** Figures as decimal text. */
   of: (line: LineView) => string;
 }
@@ -27,7 +29,7 @@ function columnsOf({ decimals, may }: QuoteView, language: string): ExportColumn
     words('file.number', 34, (line) => line.partNumber),
     words('ledger.what', 36, (line) => own(line.name, language)),
     words('file.choices', 60, (line) => own(line.summary, language)),
-    figure('ledger.quantity', (line) => String(line.quantity), 0),
+    { ...figure('ledger.quantity', (line) => String(line.quantity), 3), format: '#,##0.###' },
     figure('ledger.list', (line) => line.price.unitList),
     figure('ledger.discount', (line) => shift(line.price.steps.find((step) => step.kind === 'discount')?.rate ?? '0', 2), 4),
     figure('ledger.unitNet', (line) => line.price.unitNet),
@@ -46,7 +48,7 @@ const beginsFormula = /^[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/;
 export function linesAsCsv(quote: QuoteView, language: string): string {
   const t = translator(language);
   const columns = columnsOf(quote, language);
-  const plain = (text: string, decimals: number | undefined): string => (decimals === undefined || text === '' ? text : exact(text).toDecimalPlaces(decimals).toFixed().replace('.', language === 'de' ? ',' : '.'));
+  const plain = (text: string, decimals: number | undefined): string => (decimals === undefined || text === '' ? text : roundHalfUp(exact(text), decimals).toFixed().replace('.', language === 'de' ? ',' : '.'));
   // Figures stay figures, below nothing too; only words could be taken for a formula.
   const defused = (text: string, decimals: number | undefined): string => (decimals === undefined && beginsFormula.test(text) ? `'${text}` : text);
   const rows = quote.lines.map((line) => columns.map(({ of, decimals }) => defused(plain(of(line), decimals), decimals)));
@@ -58,7 +60,7 @@ export async function linesAsXlsx(quote: QuoteView, language: string): Promise<U
   const columns = columnsOf(quote, language);
   const book = new ExcelJS.Workbook();
   const sheet = book.addWorksheet(quote.number, { views: [{ state: 'frozen', ySplit: 1 }] });
-  sheet.columns = columns.map(({ title, width, decimals }) => ({ header: t(title), width, ...(decimals === undefined ? {} : { style: { numFmt: decimals === 0 ? '0' : `#,##0.${'0'.repeat(decimals)}` } }) }));
+  sheet.columns = columns.map(({ title, width, decimals, format }) => ({ header: t(title), width, ...(decimals === undefined ? {} : { style: { numFmt: format ?? (decimals === 0 ? '0' : `#,##0.${'0'.repeat(decimals)}`) } }) }));
   sheet.getRow(1).font = { bold: true };
   for (const line of quote.lines) sheet.addRow(columns.map(({ of, decimals }): Cell | null => (of(line) === '' ? null : decimals === undefined ? of(line) : Number(of(line)))));
   return new Uint8Array(await book.xlsx.writeBuffer());

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { Plus, SlidersHorizontal } from 'lucide-react';
 import type { CatalogueItem, CatalogueView, QuoteRow, QuoteView } from '../../core/quoting';
-import { money, number, own, type TextKey } from '../../i18n';
+import { money, number, own } from '../../i18n';
 import { Button, DataTable, Field, Select, say, type Column } from '../../ui';
 import { ask, sentences } from '../api';
 import { useFound } from '../parts/useFound';
+import { unitText } from '../parts/unit-text';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
 import css from './catalogue.module.css';
@@ -22,8 +23,6 @@ interface Props {
 export default function Catalogue(props: Props) {
   return <Speech language={props.language}><Page {...props} /></Speech>;
 }
-
-export const unitText = (unit: string, t: (key: TextKey) => string): string => (['pc', 'm', 'm2', 'kg', 'l', 'h', 't', 'pair', 'set'].includes(unit) ? t(`unit.${unit}` as TextKey) : unit);
 
 const textsOf = (item: CatalogueItem) => [item.sku, ...Object.values(item.name)];
 

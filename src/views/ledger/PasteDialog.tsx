@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react';
 import { Check, CornerUpLeft, TriangleAlert } from 'lucide-react';
-import { mostRows, readPartList, type PartListRow, type QuoteView, type ReadNumber } from '../../core/quoting';
+import { isWhole, mostRows, readPartList, type PartListRow, type QuoteView, type ReadNumber } from '../../core/quoting';
 import { own, number as written } from '../../i18n';
 import { Button, Dialog, DialogFoot } from '../../ui';
 import { ask, send, sentences, type Answer } from '../api';
+import { unitText } from '../parts/unit-text';
 import { useSpeech } from '../speech';
 import css from './paste.module.css';
 
@@ -16,8 +17,13 @@ interface Props {
 
 type Row = PartListRow & { read: ReadNumber };
 
+/** In which what was read is sold. */
+const unitIn = ({ read }: Row): string => (read.is === 'item' ? read.unit : 'pc');
+const otherUnit = (row: Row): boolean => row.unit !== undefined && row.unit !== unitIn(row);
+const inParts = (row: Row): boolean => !Number.isInteger(row.quantity) && isWhole(unitIn(row));
+
 /** What can be added as it stands. */
-const sound = ({ read, quantity }: Row): boolean => quantity >= 1 && read.is !== 'wrong';
+const sound = (row: Row): boolean => row.quantity > 0 && row.read.is !== 'wrong' && !otherUnit(row) && !inParts(row);
 
 /** A pasted list of part numbers: each row becomes an item, is read back as a build, or says what is wrong and what comes nearest. */
 export function PasteDialog({ open, view, onAdd, onClose }: Props) {
@@ -61,9 +67,12 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
     else setWrong(sentences(answer.failures, t('request.failed')));
   };
   const told = (row: Row) => {
-    const { read: found, quantity, twoWays } = row;
+    const { read: found, quantity, twoWays, unread } = row;
     if (twoWays) return <span className={css.wrong}><TriangleAlert size={13} aria-hidden />{t('paste.howMany')} {[...twoWays].reverse().map((each) => <button key={each} type="button" className={css.nearest} onClick={() => howMany(row, each)}>{written(each, language)}</button>)}</span>;
-    if (quantity < 1) return <span className={css.wrong}><TriangleAlert size={13} aria-hidden />{t('quantity.range')}</span>;
+    const bad = (text: string) => <span className={css.wrong}><TriangleAlert size={13} aria-hidden />{text} {found.is !== 'wrong' && quantity === 0 && <button type="button" className={css.nearest} onClick={() => howMany(row, '1')}>{t('paste.takeOne')}</button>}</span>;
+    if (quantity === 0) return bad(unread === undefined ? t('quantity.range') : t('paste.unread', { text: unread }));
+    if (found.is !== 'wrong' && otherUnit(row)) return bad(t('paste.otherUnit', { said: unitText(row.unit ?? '', t), unit: unitText(unitIn(row), t) }));
+    if (found.is !== 'wrong' && inParts(row)) return bad(t('quantity.byPiece', { sku: row.number }));
     switch (found.is) {
       case 'item':
         return <span className={css.found}><Check size={13} aria-hidden />{t('paste.found')}</span>;
@@ -73,7 +82,7 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
         return <span className={css.wrong}><TriangleAlert size={13} aria-hidden />{t(found.code as 'line.unknownItem', found.params)}</span>;
     }
   };
-  const howMany = (row: Row, many: string) => setRows((before) => (before ?? []).map(({ twoWays: asked, ...each }) => (each.at === row.at ? { ...each, quantity: /^\d{1,5}$/.test(many) ? Number(many) : 0 } : { ...each, ...(asked ? { twoWays: asked } : {}) })));
+  const howMany = (row: Row, many: string) => setRows((before) => (before ?? []).map((each) => (each.at === row.at ? { at: each.at, number: each.number, read: each.read, quantity: /^\d{1,5}(\.\d{1,3})?$/.test(many) ? Number(many) : 0, ...(each.unit === undefined ? {} : { unit: each.unit }), ...(each.discount === undefined ? {} : { discount: each.discount }) } : each)));
   const instead = (row: Row, number: string) => void look((rows ?? []).map((each) => (each.at === row.at ? { ...each, number } : each)));
 
   return (
@@ -91,7 +100,7 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
                 <tr key={row.at}>
                   <td className={css.at}>{row.at}</td>
                   <td className={css.number}>{row.number}</td>
-                  <td className={css.at}>{row.twoWays ? '?' : written(String(row.quantity), language)}</td>
+                  <td className={css.at}>{row.quantity === 0 ? '?' : `${written(String(row.quantity), language)}${row.read.is === 'item' && row.read.unit !== 'pc' ? ` ${unitText(row.read.unit, t)}` : ''}`}</td>
                   <td className={css.at}>{row.discount !== undefined && `${row.discount} %`}</td>
                   <td>
                     {row.read.is !== 'wrong' && <span>{own(row.read.name, language)} </span>}{told(row)}

@@ -4,6 +4,7 @@ import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
 import { figureAt, limitFor, resaleOf } from '../../core/pricing';
 import { typedMoney, withoutCurrency, type LedgerColumnId, type LineView, type QuoteView, type SignOffsOfQuote } from '../../core/quoting';
 import { date, money, number, percent, type Translate } from '../../i18n';
+import { unitText } from '../parts/unit-text';
 import { EditCell } from './EditCell';
 import { FourCell } from './FourCell';
 import shared from './ledger.module.css';
@@ -58,7 +59,7 @@ function four({ line, means: { may, currency, decimals, limits, whole }, judged:
 const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
   quantity: ({ line, means, t, language, onChange, onFill }) => (
     <EditCell
-      label={`${t('ledger.quantity')} ${String(line.position)}`} value={number(String(line.quantity), language)} disabled={!means.may.edit} narrow check={(typed) => wrongQuantity(typed, language, t)}
+      label={`${t('ledger.quantity')} ${String(line.position)}`} value={number(String(line.quantity), language)} disabled={!means.may.edit} narrow check={(typed) => wrongQuantity(typed, language, t, line.unit)} below={line.unit === 'pc' ? undefined : () => <span className={css.under}>{unitText(line.unit, t)}</span>}
       onSave={(typed) => onChange(line, { quantity: sendableQuantity(typed, language) })} onFill={(texts) => onFill(line, texts.map((text) => ({ quantity: sendableQuantity(text, language) })))}
     />
   ),

@@ -2,7 +2,7 @@
 import { ValidationError, type Schema } from 'yup';
 import type { Typed } from '../../core/pricing';
 import { readWritten } from '../../core/exact';
-import { quantity, typedBy, typedMoney, withoutCurrency } from '../../core/quoting';
+import { isWhole, quantity, typedBy, typedMoney, withoutCurrency } from '../../core/quoting';
 import { hasText, money, number, shift, type Translate } from '../../i18n';
 
 export type Way = Typed['by'];
@@ -35,12 +35,16 @@ export function twoWays(typed: string, language: string, t: Translate): string |
   return read.is === 'twoWays' ? t('decision.twoWays', { typed: typed.trim(), one: number(read.values[1], language), other: number(read.values[0], language) }) : null;
 }
 
-/** A whole number of pieces as it is sent. */
+/** How much, as it is sent. */
 export function sendableQuantity(typed: string, language: string): string {
   const read = readWritten(typed, language);
   return read.is === 'number' ? read.value : typed.trim();
 }
-export const wrongQuantity = (typed: string, language: string, t: Translate): string | null => twoWays(typed, language, t) ?? wrongWith(quantity, sendableQuantity(typed, language), t);
+/** `unit`: of what; where it is not said, the server tells whether it must be whole. */
+export function wrongQuantity(typed: string, language: string, t: Translate, unit = 'm'): string | null {
+  const sent = sendableQuantity(typed, language);
+  return twoWays(typed, language, t) ?? wrongWith(quantity, sent, t) ?? (isWhole(unit) && !/^\d+$/.test(sent) ? t('quantity.whole') : null);
+}
 
 /** The sentence of what is wrong with something typed, or null. */
 export function wrongWith(schema: Schema, typed: string, t: Translate): string | null {
