@@ -75,7 +75,7 @@ function lineFigure(line: ExplainedLine, price: LinePrice, { whole }: PricedQuot
   /** For all pieces, over the whole term. */
   const overTerm = months && recurring ? { times: String(months.times), per: String(months.per * recurring.baseMonths) } : {};
   const inAll = { ...overTerm, times: pieces.times(months?.times ?? 1).toString() };
-  const toMinor = recurring || !pieces.isInteger() ? { rounded: decimals } : {};
+  const toMinor = recurring || !Number.isInteger(line.terms.quantity) ? { rounded: decimals } : {};
   const once = (value: ExactText | undefined): Operand[] => (value === undefined || exact(value).isZero() ? [] : [{ is: 'once', value, ...overTerm }]);
   const steps = (kinds: (step: WalkStep) => boolean): Operand[] => price.steps.filter(kinds).map((step) => ({ is: 'step', step, value: step.amount }));
   const before = (): Omit<Explanation, 'figure' | 'value'> => ({ of: [...other('unitNet', price.unitNet, inAll), ...once(price.once?.net), ...(price.subscriptions ?? []).flatMap((each, period) => figureAt(each.before === undefined ? 'net' : 'before', each.before ?? each.net, { period }))], ...toMinor });

@@ -7,7 +7,7 @@ import type { Offer, PricedLine, PriceProblem, QuoteLine } from './quote';
 import { usualMonths } from './part-term';
 import { tooShort, type Term } from './recurring';
 import type { Typed } from './four';
-import { chargedOver, walked } from './walk';
+import { chargedOver, toMinor, walked } from './walk';
 
 /** What a line that depends on the others may ask of them. */
 export interface Others {
@@ -34,7 +34,7 @@ export function priceLine(line: QuoteLine, decimals: number, others?: Others): P
   if (recurs) {
     if (tooShort(recurs.every, recurs.term)) problems.push({ code: 'line.tooShort', params: { months: recurs.every.leastMonths ?? 0 } });
     price = chargedOver(price, recurs.every, recurs.term, decimals);
-  }
+  } else if (offer.is === 'item' && !Number.isInteger(terms.quantity)) price = toMinor(price, decimals);
   return { id, price, problems };
 }
 

@@ -146,7 +146,7 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
   if (rounding.units !== 0n) steps.take('rounding', rounding);
 
   const pieces = per === 'line' ? 1 : quantity;
-  const inAll = (value: Fixed, text: string): string => (pieces === 1 ? text : Number.isInteger(pieces) ? textOf(times(value, ofWhole(pieces))) : textOf(rounded(times(value, ofQuantity(pieces)), decimals)));
+  const inAll = (value: Fixed, text: string): string => (pieces === 1 ? text : textOf(times(value, ofQuantity(pieces))));
   const [list, net, line] = [inAll(unitList, unitListText), inAll(unitNet, steps.text), per === 'line' ? per : undefined];
   // All that a line may tell is there from the start, written out: copies with more in them are then quick to make. Costs are not even named where they are not known.
   if (unitCost === undefined) return { steps: steps.taken, per: line, stretches: undefined, least: undefined, unitList: unitListText, unitNet: steps.text, list, before: undefined, share: undefined, net, once: undefined, recurring: undefined, subscriptions: undefined };
@@ -158,6 +158,14 @@ function walkUnits(parts: readonly PricedPart[], terms: LineTerms, decimals: num
 
 /** A walked line over a term: its unit figures are for the base period, its sums for the whole term, each to the minor unit. */
 export const overTerm = (line: LinePrice, every: Recurrence, term: Term, decimals: number): LinePrice => withMargins(chargedOver(line, every, term, decimals));
+
+/** The sums of a line that is measured, each to the minor unit. */
+export function toMinor(line: LinePrice, decimals: number): LinePrice {
+  const each = (amount: string): string => textOf(rounded(fixed(amount), decimals));
+  const made: LinePrice = { ...line, list: each(line.list), net: each(line.net) };
+  if (line.cost !== undefined) made.cost = each(line.cost);
+  return made;
+}
 
 /** As overTerm, without the margin. */
 export function chargedOver(line: LinePrice, every: Recurrence, term: Term, decimals: number): LinePrice {
