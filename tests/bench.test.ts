@@ -304,7 +304,7 @@ test('a complete Ridgeback with the keyboard alone, and the keys are listed', as
   await press('Enter');
   await page.keyboard.type('concrete');
   await press('F2');
-  await expect(page.getByRole('region', { name: /^Why Concrete ramp kit is not free/ })).toContainText('A pit or half-pit deck sits level with the road');
+  await expect(page.getByRole('region', { name: /^Why Concrete ramp kit is not available/ })).toContainText('A pit or half-pit deck sits level with the road');
   await press('Escape');
   await expect(page.locator('[data-row="approachParts"] [aria-checked="true"]')).toBeFocused();
   await page.keyboard.type('guide');
@@ -312,7 +312,7 @@ test('a complete Ridgeback with the keyboard alone, and the keys are listed', as
   await expect(number(page)).toHaveAccessibleName(/^Part number RB-080-240-A-P-H-D-0-3-O\/LW\+K040\+T\d{4}$/);
   await press('?');
   const keys = page.getByRole('dialog', { name: 'Keys of this view' });
-  for (const text of ['Next thing to do', 'Best build', 'Why the option in focus is not free', 'Read a part number back']) await expect(keys.getByText(text)).toBeVisible();
+  for (const text of ['Next thing to do', 'Best build', 'Why the option in focus is not available', 'Read a part number back']) await expect(keys.getByText(text)).toBeVisible();
   await press('Escape');
   await saved(page);
   await press('Control+Enter');
@@ -446,7 +446,7 @@ for (const [name, width, height] of [['a small window', 1024, 768], ['twice as l
     await option(page, 'approachParts', /Steel ramps/).click();
     await expect(number(page)).toHaveAccessibleName(/\/R\+T\d{4}$/);
     await option(page, 'mounting', /^Pit/).click();
-    await expect(page.getByRole('region', { name: 'Why Pit is not free' })).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Why Pit is not available' })).toBeVisible();
     await page.keyboard.press('1');
     await expect(option(page, 'mounting', /^Pit/)).toBeChecked();
     await side(page).getByRole('button', { name: /^Net/ }).scrollIntoViewIfNeeded();

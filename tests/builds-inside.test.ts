@@ -24,7 +24,7 @@ test('two terminals inside a weighbridge, each with choices of its own', async (
   await option(page, 'dust', /21/).click();
   for (const index of [1, 2]) await expect(option(page, beacon(index, 'housing'), /Stainless/)).toHaveAttribute('aria-checked', 'true');
   await option(page, beacon(2, 'housing'), /IP66/).click();
-  const why = page.getByRole('region', { name: 'Why IP66 wall is not free' });
+  const why = page.getByRole('region', { name: 'Why IP66 wall is not available' });
   await expect(why).toContainText('In dust zone 21 only the stainless terminal may stand.');
   await page.keyboard.press('Escape');
 

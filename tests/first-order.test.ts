@@ -46,7 +46,7 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   const pit = option(page, 'mounting', /^Pit/);
   await expect(pit).toContainText('needs 1 change');
   await pit.click();
-  const why = page.getByRole('region', { name: 'Why Pit is not free' });
+  const why = page.getByRole('region', { name: 'Why Pit is not available' });
   await expect(why).toContainText('You chose Steel ramps (pair): Yes.');
   await expect(why).toContainText('A pit or half-pit deck sits level with the road, so ramps are barred.');
   await expect(why.getByRole('button', { name: /Change Steel ramps \(pair\) from Yes to No/ })).toBeVisible();

@@ -144,7 +144,7 @@ test('columns are chosen, ordered and pinned, and stay so', async ({ page }) => 
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: 'Columns' }).click();
   const dialog = page.getByRole('dialog', { name: 'Columns' });
-  await dialog.getByLabel('Off each', { exact: true }).click();
+  await dialog.getByLabel('Unit discount', { exact: true }).click();
   await dialog.getByLabel('Earned', { exact: true }).click();
   await dialog.getByRole('button', { name: 'Keep Net in sight' }).click();
   await dialog.getByRole('button', { name: 'Quantity further right' }).click();
@@ -158,7 +158,7 @@ test('columns are chosen, ordered and pinned, and stay so', async ({ page }) => 
   await page.getByRole('menuitem', { name: 'Columns' }).click();
   await dialog.getByRole('button', { name: 'As usual' }).click();
   await dialog.getByRole('button', { name: 'Done' }).click();
-  expect((await heads()).map((text) => text.trim())).toContain('Off each');
+  expect((await heads()).map((text) => text.trim())).toContain('Unit discount');
 });
 
 test('lines go out as CSV and XLSX, and come in from such a file', async ({ page }) => {

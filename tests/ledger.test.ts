@@ -25,13 +25,13 @@ test.describe('an engineer', () => {
     await cell(page, 'Discount % 1').press('Escape');
     await type(page, 'Unit net 1', '1,900.00');
     await expect(net(page)).toHaveText('5,700.00');
-    await expect(cell(page, 'Off each 1')).toHaveValue('89.12');
+    await expect(cell(page, 'Unit discount 1')).toHaveValue('89.12');
     // What cannot be stays at the cell with its sentence, and changes nothing.
-    await type(page, 'Off each 1', '5,000');
+    await type(page, 'Unit discount 1', '5,000');
     await expect(page.getByText('That price cannot be')).toBeVisible();
-    await expect(cell(page, 'Off each 1')).toHaveValue('5,000');
+    await expect(cell(page, 'Unit discount 1')).toHaveValue('5,000');
     await expect(net(page)).toHaveText('5,700.00');
-    await cell(page, 'Off each 1').press('Escape');
+    await cell(page, 'Unit discount 1').press('Escape');
     // Emptied, the one that was typed is taken back.
     await type(page, 'Unit net 1', '');
     await expect(cell(page, 'Discount % 1')).toHaveValue('0');
@@ -210,7 +210,7 @@ test('a discount beyond the limit gets a counter-offer, which holds until it get
   const id = await openQuote(page, 'corrie', 'Corrie Vale Council');
   await add(page, 'SILL-1212-X', '4');
   await type(page, 'Discount % 1', '14');
-  await expect(page.getByText('Sales manager must sign line(s) 1.')).toBeVisible();
+  await expect(page.getByText('Sales manager: sign-off needed for line 1.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Mark as accepted' })).toBeDisabled();
   await page.getByRole('button', { name: 'Ask for sign-off' }).click();
   const pane = page.getByRole('complementary', { name: 'Sign-off' });
@@ -236,7 +236,7 @@ test('a discount beyond the limit gets a counter-offer, which holds until it get
   await ready(boss);
   const desk = boss.getByRole('complementary', { name: 'Sign-off' });
   await expect(desk).toContainText('They order four more next year');
-  await desk.getByLabel('Discount that would do on line 1').fill('10');
+  await desk.getByLabel('Acceptable discount on line 1').fill('10');
   await desk.getByLabel('Comment').fill('Ten, and no further');
   await desk.getByRole('button', { name: 'Counter-offer' }).click();
   await expect(desk.getByText('Counter-offer by Tobias Renwick')).toBeVisible();
@@ -249,11 +249,11 @@ test('a discount beyond the limit gets a counter-offer, which holds until it get
   await expect(cell(page, 'Discount % 1')).toHaveValue('10');
   await expect(page.getByText('Everything that had to be signed is signed.')).toBeVisible();
   await type(page, 'Discount % 1', '10.5');
-  await expect(page.getByText(/^Sales manager must sign line\(s\) 1\./).first()).toBeVisible();
+  await expect(page.getByText(/^Sales manager: sign-off needed for line 1\./).first()).toBeVisible();
   await type(page, 'Discount % 1', '9');
   await expect(page.getByText('Everything that had to be signed is signed.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Mark as accepted' })).toBeEnabled();
   // Below the floor the level above signs too.
   await type(page, 'Discount % 1', '16');
-  await expect(page.getByText('Managing director must sign line(s) 1.').first()).toBeVisible();
+  await expect(page.getByText('Managing director: sign-off needed for line 1.').first()).toBeVisible();
 });

@@ -60,7 +60,7 @@ for (const theme of ['light', 'dark'] as const) {
     await page.waitForURL(/\/bench\//);
     await ready(page);
     await page.locator('[data-row="capacity"]').getByRole('radio', { name: /30 t/ }).click();
-    await expect(page.getByRole('region', { name: 'Why 30 t is not free' })).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Why 30 t is not available' })).toBeVisible();
     await look('bench');
     await page.setViewportSize({ width: 1024, height: 768 });
     expect(await fits(page), 'bench fits at 1024').toBe(true);

@@ -23,7 +23,7 @@ test('a quarry goes from surface to pit after choosing ramps', async ({ page }) 
 
   // The pit is not free, and says why; one key takes the way out.
   await option(page, 'mounting', /^Pit/).click();
-  const reason = why(page, 'Why Pit is not free');
+  const reason = why(page, 'Why Pit is not available');
   await expect(reason).toContainText('You chose Steel ramps (pair): Yes.');
   await expect(reason).toContainText('A pit or half-pit deck sits level with the road, so ramps are barred.');
   await expect(reason.getByRole('group', { name: 'Ways out' }).getByRole('button').first()).toContainText('Change Steel ramps (pair) from Yes to No');
@@ -176,7 +176,7 @@ test('a recycler in dust zone 21, and in the cold', async ({ page }) => {
   await option(page, 'approachParts', /Plate camera/).click();
   await expect(option(page, 'approachParts', /Plate camera/)).toBeChecked();
   await option(page, 'dust', /21/).click();
-  const reason = why(page, 'Why Zone 21 is not free');
+  const reason = why(page, 'Why Zone 21 is not available');
   await expect(reason).toContainText('The plate camera is not approved for dust zone 21.');
   await reason.getByRole('button', { name: 'Is there another reason?' }).click();
   await expect(reason).toContainText('There is no other reason.');
@@ -192,7 +192,7 @@ test('a recycler in dust zone 21, and in the cold', async ({ page }) => {
   await expect(housing).toBeChecked();
   await expect(housing).toContainText('follows · firm');
   await option(page, 'cellKind', /Analogue/).click();
-  await expect(why(page, 'Why Analogue is not free')).toContainText('Dust zone 21 needs digital cells.');
+  await expect(why(page, 'Why Analogue is not available')).toContainText('Dust zone 21 needs digital cells.');
   await page.keyboard.press('Escape');
   await option(page, 'temperature', /Cold/).click();
   await expect(option(page, 'finish', /Duplex/)).toContainText('advised · may be changed');

@@ -60,3 +60,10 @@ function dateFormatter(language: string, options: Intl.DateTimeFormatOptions): I
 export const date = (iso: string, language: string): string => dateFormatter(language, { day: '2-digit', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso));
 
 export const dateTime = (iso: string, language: string): string => dateFormatter(language, { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
+
+const spokenUnits: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  months: { en: 'months', de: 'Monate' }, years: { en: 'years', de: 'Jahre' }, days: { en: 'days', de: 'Tage' }, m2: { en: 'm²', de: 'm²' }, m3: { en: 'm³', de: 'm³' },
+};
+
+/** A unit of a model as it is read: "months" is "Monate" in German, and m2 is m². */
+export const unitIn = (unit: string, language: string): string => spokenUnits[unit]?.[language] ?? spokenUnits[unit]?.en ?? unit;

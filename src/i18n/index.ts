@@ -49,7 +49,8 @@ function withKept(look: TFunction): Translate {
   const kept = new Map<string, string>();
   return (key, params) => {
     const asked = params ? `${key} ${JSON.stringify(params)}` : key;
-    const known = kept.get(asked) ?? look(key, params ?? {});
+    // What has no unit leaves no gap where it would stand.
+    const known = kept.get(asked) ?? (params?.unit === '' ? look(key, params).replace(/ +(?=[.,:;?]|$)/g, '') : look(key, params ?? {}));
     if (kept.size >= mostKept) kept.clear();
     kept.set(asked, known);
     return known;

@@ -1,6 +1,6 @@
 /** A build in words, in every language of its model. */
 import { buildsInside, outlineOf, reachingIn, Reading, type CompiledModel, type Outline, type PlainValue, type Texts, type Values } from '../core/model';
-import { date } from '../i18n';
+import { date, number, unitIn } from '../i18n';
 
 export interface SummaryRow {
   row: string;
@@ -72,8 +72,7 @@ function valueText({ features, parameters }: Outline, languages: readonly string
     case 'date':
       return { name, value: each((language) => date(String(value), language)) };
     case 'number': {
-      const unit = parameter.unit ? ` ${parameter.unit}` : '';
-      return { name, value: each((language) => `${language === 'de' ? String(value).replace('.', ',') : String(value)}${unit}`) };
+      return { name, value: each((language) => [number(String(value), language, 12), ...(parameter.unit ? [unitIn(parameter.unit, language)] : [])].join(' ')) };
     }
     default:
       return { name, value: each(() => String(value)) };

@@ -67,7 +67,7 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
   const [customer] = await findCustomers(actor, 'saltmarsh');
   return Promise.all([
     json('quote', Promise.resolve(seen)), json('bench', openBench(actor, build)), json('variants', seeVariants(actor, build)), json('move', seeMove(actor, build)), json('deal', seeDeal(actor, quote)), json('freshening', seeFreshening(actor, quote)),
-    json('compare', compareQuote(actor, quote, 1, 1)), json('list', listQuotes(actor)), json('desk', desk(actor)), json('search', search(actor, 'ridge')), json('catalogue', catalogue(actor)), json('saved', listSaved(actor)), json('customers', findCustomers(actor, 'a')),
+    json('compare', compareQuote(actor, quote, 1, 1)), json('list', listQuotes(actor)), json('desk', desk(actor)), json('desk', desk(actor, 'team')), json('search', search(actor, 'ridge')), json('catalogue', catalogue(actor)), json('saved', listSaved(actor)), json('customers', findCustomers(actor, 'a')),
     json('means', customerMeans(actor)), json('last', lastPrices(actor, quote, seen.lines[0]?.id ?? '')), json('other customer', seeCustomerChange(actor, quote, customer?.id ?? '')), json('numbers', readNumbers(actor, quote, { numbers: ['YE-KIOSK', 'RB-040-120'] })),
     json('saved build', saveContent(actor, build, { version: (await connected().records.builds.findByPk(build))?.version ?? 1, decisions: seen.lines.length > 0 ? [{ on: 'vehicle', value: 'articulated' }, { on: 'length', value: 'm12' }] : [], passed: [], special: [] })),
     json('changed', changeWhole(actor, quote, { version: seen.version, title: 'Planted' })),

@@ -94,6 +94,8 @@ export interface CatalogueView {
 }
 
 export interface DeskView {
+  /** Whose quotes these are: the person's own, or those of all whose quotes the person may see. */
+  whose: 'mine' | 'team';
   /** The first of those that may still be won. */
   quotes: QuoteRow[];
   /** How many there are in all. */

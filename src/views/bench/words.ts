@@ -1,7 +1,7 @@
 /** Rows, options and values of a model in the person's words. */
 import type { Cause, Decision } from '../../core/engine';
 import type { Outline, PlainValue } from '../../core/model';
-import { date, number, own, type Translate } from '../../i18n';
+import { date, number, own, unitIn, type Translate } from '../../i18n';
 import { shownUnit, shownValue, type Units } from './typed';
 
 export class Words {
@@ -70,14 +70,14 @@ export class Words {
 
   number(value: string, unit: string): string {
     const written = number(shownValue(value, unit, this.units), this.language, 12);
-    return unit ? `${written} ${shownUnit(unit, this.units)}` : written;
+    return unit ? `${written} ${unitIn(shownUnit(unit, this.units), this.language)}` : written;
   }
 
   /** A figure rounded to so many decimals. */
   figure(value: string, unit: string, decimals: number): string {
     const said = shownUnit(unit, this.units);
     const written = number(shownValue(value, unit, this.units), this.language, said === unit ? decimals : Math.max(decimals, 0));
-    return said ? `${written} ${said}` : written;
+    return said ? `${written} ${unitIn(said, this.language)}` : written;
   }
 
   /** A length of the drawing, in millimetres: feet and inches for who reads those. */

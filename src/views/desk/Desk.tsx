@@ -54,16 +54,19 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
             ))}
           </section>
         )}
-        <h2 className={css.section}>{t('desk.waiting')}</h2>
+        <div className={css.section}>
+          <h2>{t(view.whose === 'mine' ? 'desk.waiting' : 'desk.waitingTeam')}</h2>
+          <nav className={css.whose} aria-label={t('desk.whose')}>{(['mine', 'team'] as const).map((each) => <a key={each} href={each === 'mine' ? '/' : '/?whose=team'} aria-current={view.whose === each ? 'page' : undefined}>{t(`desk.${each}`)}</a>)}</nav>
+        </div>
         <div className={css.list}>
-          {waiting.length === 0 && <p className={css.empty}>{t('desk.nothing')}</p>}
+          {waiting.length === 0 && <p className={css.empty}>{t(mayQuote && view.whose === 'team' ? 'desk.nothing' : mayQuote ? 'desk.nothingMine' : 'desk.nothingHere')}</p>}
           {waiting.map((quote, index) => {
             const next = nextStep(quote);
             const Icon = steps[next];
             return (
               <a key={quote.id} autoFocus={index === 0 && view.asked.length === 0} className={css.row} href={`/quotes/${quote.id}`}>
                 <span className={css.number}>{quote.number}</span>
-                <span className={css.who} title={`${quote.customer} ${quote.title}`}>{quote.customer} <span className={css.quiet}>{quote.title}</span></span>
+                <span className={css.who} title={`${quote.customer} ${quote.title}`}>{quote.customer} <span className={css.quiet}>{[quote.title, ...(view.whose === 'team' ? [quote.owner] : [])].filter(Boolean).join(' · ')}</span></span>
                 <span className={css.next}><Icon size={14} aria-hidden />{t(`desk.next.${next}`, { count: quote.problems })}</span>
                 <span className={css.quiet}>{t('desk.valid', { date: date(quote.validUntil, language) })}</span>
                 <span className={css.figure}>{moneyIn(quote.net, quote.currency, language, quote.decimals)}</span>

@@ -9,6 +9,7 @@ import { DayField } from '../parts/DayField';
 import { useCommands } from '../frame/commands';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
+import { brokenIn } from './Totals';
 
 export type HeadDialog = 'start' | 'paste' | 'customer' | 'accept' | 'send' | 'lose' | 'freshen' | 'columns';
 
@@ -34,6 +35,7 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
   const { may, revision, signOff } = view;
   const unsigned = signOff?.needs.some((need) => !need.held) ?? false;
   const empty = view.lines.length === 0;
+  const broken = brokenIn(view).length > 0;
   const days = view.lines.map((line) => line.pricedOn).sort();
   const [first, last] = [days[0], days[days.length - 1]];
   const revisionQuery = revision.number === view.revisions[0]?.number ? '' : `?revision=${String(revision.number)}`;
@@ -70,8 +72,8 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
         <LinkButton href={`/api/quotes/${view.id}/quotation.pdf${revisionQuery}`} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>
         {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
         {may.revise && <Button onClick={onRevise}><BookCopy size={14} aria-hidden />{t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom')}</Button>}
-        {may.send && <Button disabled={empty || unsigned} title={unsigned ? t('signOff.first') : undefined} onClick={() => onDialog('send')}><Send size={14} aria-hidden />{t('revision.send')}</Button>}
-        {may.accept && <Button look="main" disabled={empty || unsigned} title={unsigned ? t('signOff.first') : undefined} onClick={() => onDialog('accept')}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
+        {may.send && <Button disabled={empty || unsigned} title={unsigned ? t('signOff.first') : broken ? t('ledger.brokenFirst') : undefined} onClick={() => onDialog('send')}><Send size={14} aria-hidden />{t('revision.send')}</Button>}
+        {may.accept && <Button {...(broken ? {} : { look: 'main' as const })} disabled={empty || unsigned} title={unsigned ? t('signOff.first') : broken ? t('ledger.brokenFirst') : undefined} onClick={() => onDialog('accept')}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
         <Menu label={t('ledger.more')} items={more}><Ellipsis size={15} aria-hidden /></Menu>
       </div>
       <div className={css.facts}>

@@ -5,6 +5,6 @@ import { own, type Translate } from '../../i18n';
 export function needText({ role, lines, policies, held }: SignOffsOfQuote['needs'][number], t: Translate, language: string): string {
   const who = t(`role.${role as 'manager'}`);
   const names = policies.map((name) => own(name, language)).join(', ');
-  const texts = [...(lines.length > 0 ? [t(held ? 'signOff.held' : 'signOff.need', { role: who, lines: lines.join(', ') })] : []), ...(names ? [t(held ? 'signOff.heldFor' : 'signOff.needFor', { role: who, what: names })] : [])];
+  const texts = [...(lines.length > 0 ? [t(held ? 'signOff.held' : 'signOff.need', { role: who, count: lines.length, lines: lines.join(', ') })] : []), ...(names ? [t(held ? 'signOff.heldFor' : 'signOff.needFor', { role: who, what: names })] : [])];
   return texts.join(' ');
 }
