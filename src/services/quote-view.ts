@@ -64,7 +64,7 @@ export async function viewOf(actor: Actor, state: QuoteState, { appraised, steps
     customer: revision.customer, owner: nameOf(known, quote.ownerId), priceList: revision.priceList, currency: list.currency, decimals: list.decimals,
     lines, totals: sumLines(counted(priced).map((each) => open(each.price)), list.decimals),
     whole: { typed: revision.whole, comes: seeCosts ? comes : withoutMargin(comes) },
-    taxCountry: country, ...(tax ? { tax } : {}),
+    taxCountry: country, delivered, ...(tax ? { tax } : {}),
     ...(signOff ? { signOff } : {}),
     updatedBy: nameOf(known, quote.updatedBy), updatedAt: quote.updatedAt.toISOString(),
     ...(order && may(actor, 'orders') ? { order: { id: order.id, number: order.number } } : {}),

@@ -17,6 +17,7 @@ export { monthsOfPart, partOverTerm, usualMonths } from './part-term';
 export { tariffFrom, type ListedItem, type TariffItem } from './tariff';
 export { priceTerms, type PriceTerm } from './price-terms';
 export { costOf, type BuildCost } from './cost';
+export { across, multiplies, type AcrossRow } from './across';
 export { overTerm, sidesOf, walk } from './walk';
 export { recurringIn, runningIn, type Running } from './running';
 export { sumLines, type Totals } from './totals';

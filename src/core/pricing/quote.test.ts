@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exact } from '../exact';
-import { explain, pricer, priceQuote, quoteWalk, sidesOf, taxed, worksOut, type Figure, type Offer, type PricedPart, type PricedQuote, type PriceEntry, type QuoteLine, type QuoteTerms, type Typed } from './index';
+import { across, explain, multiplies, pricer, priceQuote, quoteWalk, sidesOf, taxed, worksOut, type Figure, type Offer, type PricedPart, type PricedQuote, type PriceEntry, type QuoteLine, type QuoteTerms, type Typed } from './index';
 
 const day = '2026-11-26';
 const name = { en: 'A thing' };
@@ -189,6 +189,23 @@ describe('whatever is on a quote', () => {
         expect(quote.whole.net).toBe(quote.totals.net);
       }
     }));
+  });
+
+  it('each line is rows that multiply across and sum to its net', () => {
+    const seen = new Set<string>();
+    fc.assert(fc.property(quotes(), terms, (lines, given) => {
+      const quote = priceQuote(lines, given);
+      quote.lines.forEach(({ price }, at) => {
+        const rows = across(price, lines[at]?.terms.quantity ?? 1);
+        expect(sum(rows.map(({ amount }) => amount))).toBe(price.net);
+        for (const row of rows) {
+          seen.add(row.is);
+          expect([row, multiplies(row, given.decimals)]).toEqual([row, true]);
+        }
+      });
+    }));
+    expect([...seen].sort()).toEqual(['all', 'once', 'pieces', 'share', 'term']);
+    expect(multiplies({ is: 'pieces', quantity: 3, unitNet: '10', amount: '30.01' }, 2)).toBe(false);
   });
 
   it('the order of its lines does not matter', () => {

@@ -3,12 +3,12 @@ import { sceneOf, viewOf, writeSvg, type Scene } from '../../core/drawing';
 import { checkDecisions, differences, OutOfBudget, readNumber, type BestAnswer, type Context, type Decision, type DecisionProblem, type Difference, type Engine } from '../../core/engine';
 import { exact } from '../../core/exact';
 import { compileModel, open, outlineOf, Reading, type CompiledModel, type ModelDocument, type ModelProblem, type Outline, type Values } from '../../core/model';
-import { markedSpecial, partNumber, registeredDecisions, registrations, sequenceKey, type Registered, type Registration } from '../../core/numbering';
+import { markedSpecial, numbersInside, partNumber, registeredDecisions, registrations, sequenceKey, type Registered, type Registration } from '../../core/numbering';
 import { costOf, priceBuild, type BuildPrice, type LineTerms, type Offer, type Tariff } from '../../core/pricing';
 import { leadDays, making, type Making } from '../../core/production';
 import { bestFor, effectsOf, pictureOf, specialFacts, specialTariff, sureOf, warningsOf, withoutMaking, type BenchPicture, type BestWish, type BuildContent, type MadeOf, type SpecialPart, type WarningView } from '../../core/quoting';
 import { number, own } from '../../i18n';
-import { reachedIn, summarise, type Reached, type SummaryRow } from '../build-summary';
+import { reachedIn, summarise, type DescribedBuild, type Reached, type SummaryRow } from '../build-summary';
 import { writeDxf } from '../files/dxf';
 import { writeGlb } from '../files/gltf';
 import type { Surroundings } from './thread';
@@ -165,6 +165,13 @@ export const engineTasks = (kept: Kept) => ({
   /** Builds in words. */
   words: (builds: readonly Built[]): { rows: SummaryRow[]; reached: Reached[] }[] =>
     builds.map(({ version, values }) => ({ rows: summarise(kept.model(version), values), reached: reachedIn(kept.model(version), values) })),
+
+  /** Builds as they stand on paper: what was chosen, and the part numbers of the builds inside. */
+  described: (builds: readonly (Built & { registered?: Registered })[]): DescribedBuild[] =>
+    builds.map(({ version, values, registered }) => {
+      const model = kept.model(version);
+      return { rows: summarise(model, values), inside: numbersInside(model, values, registered).map(({ place, name, number }) => ({ place, name, number: number.text })) };
+    }),
 
   /** Working days until what builds are made of can be there; null where that is not known. */
   leads: ({ facts, builds }: { facts: string; builds: readonly (Built & { special: readonly SpecialPart[] })[] }): (number | null)[] =>

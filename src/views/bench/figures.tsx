@@ -3,7 +3,7 @@ import { exact } from '../../core/exact';
 import { partOverTerm, type BuildPrice } from '../../core/pricing';
 import { specialFacts, specialTariff, type BenchView } from '../../core/quoting';
 import { money, number, own } from '../../i18n';
-import { partHowInAll } from '../parts/part-how';
+import { partHowInAll } from '../../i18n/part-how';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import css from './side.module.css';

@@ -66,9 +66,9 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
             return (
               <a key={quote.id} autoFocus={index === 0 && view.asked.length === 0} className={css.row} href={`/quotes/${quote.id}`}>
                 <span className={css.number}>{quote.number}</span>
-                <span className={css.who} title={`${quote.customer} ${quote.title}`}>{quote.customer} <span className={css.quiet}>{[quote.title, ...(view.whose === 'team' ? [quote.owner] : [])].filter(Boolean).join(' · ')}</span></span>
+                <span className={css.who} title={`${quote.customer} ${quote.title}`}>{quote.customer} <span className={css.quiet}>{quote.title}</span>{view.whose === 'team' && <span className={css.owner}>{quote.owner}</span>}</span>
                 <span className={css.next}><Icon size={14} aria-hidden />{t(`desk.next.${next}`, { count: quote.problems })}</span>
-                <span className={css.quiet}>{t('desk.valid', { date: date(quote.validUntil, language) })}</span>
+                <span className={css.until} title={t('desk.validWhy', { date: date(quote.validUntil, language) })}>{t('desk.valid', { date: date(quote.validUntil, language) })}</span>
                 <span className={css.figure}>{moneyIn(quote.net, quote.currency, language, quote.decimals)}</span>
               </a>
             );

@@ -4,7 +4,7 @@ import { runningIn } from '../../core/pricing';
 import { ofBuilds, type LineView } from '../../core/quoting';
 import { date, keysIn, money, own, percent } from '../../i18n';
 import { Button, classes } from '../../ui';
-import { partHow } from '../parts/part-how';
+import { partHow } from '../../i18n/part-how';
 import { useSpeech } from '../speech';
 import { cellOf, type CellMeans, type Means } from './cells';
 import type { Shown } from './columns';

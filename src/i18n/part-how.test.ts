@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { PricedPart } from '../../core/pricing';
-import { translator } from '../../i18n';
+import type { PricedPart } from '../core/pricing';
+import { translator } from './index';
 import { partHow, partHowInAll } from './part-how';
 
 const part = (more: Partial<PricedPart>): PricedPart => ({ id: 'a', kind: 'part', name: { en: 'A' }, amount: '1', ...more });
