@@ -32,7 +32,7 @@ test('a dealer marks up what is bought, all of it and one line by itself', async
   const view = await quoteOf(page, id);
   const forged = await refusal(await page.request.patch(`/api/quotes/${id}/lines/${view.lines[0]?.id ?? ''}`, { data: { version: view.version, hand: { by: 'rate', value: '50' } } }));
   expect([forged.status, forged.code]).toEqual([403, 'refused.permission']);
-  for (const path of ['', '/deal', '/freshening', '/revisions?before=1&after=1', '/lines.csv']) {
+  for (const path of ['', '/deal', '/freshening', '/revisions?before=1&after=1', '/lines.csv', '/lines.csv?internal']) {
     const body = await (await page.request.get(`/api/quotes/${id}${path}`)).text();
     expect(body).not.toMatch(/"(cost|costs|unitCost|margin|rates|markUp|limits|commission|quota)":|Margin|\bCost\b/);
   }

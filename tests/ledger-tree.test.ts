@@ -165,7 +165,7 @@ test('lines go out as CSV and XLSX, and come in from such a file', async ({ page
   const id = await opened(page, ['SILL-1212-X', 'YE-KIOSK']);
   const csv = await page.request.get(`/api/quotes/${id}/lines.csv`);
   expect(await csv.text()).toContain('YE-KIOSK');
-  const xlsx = await page.request.get(`/api/quotes/${id}/lines.xlsx`);
+  const xlsx = await page.request.get(`/api/quotes/${id}/lines.xlsx?internal`);
   expect(xlsx.headers()['content-type']).toContain('spreadsheetml');
   expect((await page.request.get(`/api/quotes/${id}/lines.exe`)).status()).toBe(404);
   await page.getByRole('button', { name: 'Paste a list' }).click();

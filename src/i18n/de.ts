@@ -84,6 +84,13 @@ export const de: Locale = {
   file: {
     number: 'Teilenummer',
     choices: 'Ausführung',
+    per: 'Preis',
+    each: 'je Stück',
+    off: 'Nachlass, %',
+    periods: 'Perioden',
+    internal: 'Intern: {{number}} für Kollegen. Nicht für den Kunden.',
+    within: 'in Position {{line}}',
+    row: { pieces: 'Einmalig fällig', all: 'Einmalig, ein Preis für alle', once: 'Einmal, unabhängig von der Menge', term: 'Wiederkehrend, über die Laufzeit', share: 'Anteil am Rabatt auf das ganze Angebot' },
     from: 'Von',
     to: 'Bis',
     note: 'Vermerk',
@@ -225,7 +232,7 @@ export const de: Locale = {
   paste: { unread: '„{{text}}“ ist keine Menge.', takeOne: '1 nehmen', otherUnit: 'Verkauft wird in {{unit}}, nicht in {{said}}.', howMany: 'Wie viele?', open: 'Liste einfügen', title: 'Teilenummern einfügen', label: 'Je Zeile eine Teile- oder Artikelnummer und eine Menge', read: 'Liste lesen', reading: 'Wird gelesen', back: 'Liste ändern', add: '{{count}} von {{all}} aufnehmen', found: 'gefunden', readBack: 'als Konfiguration zurückgelesen', incomplete: 'zurückgelesen; der Rest ist auf der Werkbank zu wählen', nearest: '{{number}} nehmen, {{name}}', nothing: 'Darin ist keine Teilenummer.', tooMany: '{{count}} Zeilen sind zu viele auf einmal. Fügen Sie bis zu {{most}} ein.' },
   ledger: {
     removedBack: 'Entfernt. Strg Z holt es zurück.',
-    paid: 'zahlt innerhalb von {{count}} Tagen', paid_one: 'zahlt innerhalb eines Tages', each: 'je {{amount}}', more: 'Mehr', drag: 'Ziehen, um die Position zu verschieben', partsOfLine: 'Teile von Position {{line}}', validUntil: 'Gültig bis', export: { csv: 'Positionen als CSV', xlsx: 'Positionen als XLSX' },
+    paid: 'zahlt innerhalb von {{count}} Tagen', paid_one: 'zahlt innerhalb eines Tages', each: 'je {{amount}}', more: 'Mehr', drag: 'Ziehen, um die Position zu verschieben', partsOfLine: 'Teile von Position {{line}}', validUntil: 'Gültig bis', export: { customer: { csv: 'Für den Kunden, CSV', xlsx: 'Für den Kunden, XLSX' }, internal: { csv: 'Für Kollegen, CSV', xlsx: 'Für Kollegen, XLSX' } },
     reach: { onTarget: 'im Ziel', withinLimit: 'in Ihrem Rahmen', beyondLimit: 'über Ihrer Grenze', beyondFloor: 'unter der Preisuntergrenze' }, reachWhy: '{{reach}}: Ziel {{target}}, Grenze {{limit}}, Preisuntergrenze {{floor}}', copy: 'Position {{line}} kopieren', lines: 'Positionen', marginPercent: 'Marge %', granted: 'Gewährt', off: 'Stückrabatt', optional: 'optional', typed: 'Eingegeben; das Übrige folgt daraus. Leeren nimmt es zurück.', lock: 'Position {{line}} gegen den Gesamtrabatt sperren', locked: 'Gesperrt: der Gesamtrabatt lässt Position {{line}}, wie sie ist', setAside: 'Position {{line}} optional', setAsideWhy: 'Optional: daneben angeboten, nicht in den Summen',
     forAll: 'für alle', explainNet: 'Netto von Position {{line}}, {{net}}: wie es zustande kommt', explain: '{{what}}, {{value}}: wie es zustande kommt', startOf: 'Erster Tag von Position {{line}}', monthsOf: 'Monate von Position {{line}}', termText: 'Monate{{days}}, bis {{to}}', termSet: 'von {{from}} bis {{to}}', termDays: ' und {{count}} Tage', termDays_one: ' und ein Tag',
     walkAll: 'Preisweg des Angebots', wholeQuote: 'Ganzes Angebot', wholeCell: 'Ganzes Angebot, {{what}}', whole: { rate: 'Rabatt %', amount: 'Rabatt', net: 'Netto', margin: 'Marge %' },

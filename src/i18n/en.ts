@@ -82,6 +82,13 @@ export const en = {
   file: {
     number: 'Part number',
     choices: 'As configured',
+    per: 'Price',
+    each: 'each',
+    off: 'Off, %',
+    periods: 'Periods',
+    internal: 'Internal: {{number}} as colleagues see it. Not for the customer.',
+    within: 'within line {{line}}',
+    row: { pieces: 'Due once', all: 'Due once, one price for all', once: 'Once, whatever the quantity', term: 'Recurring, over its term', share: 'Share of the discount on the whole quote' },
     from: 'From',
     to: 'To',
     note: 'Note',
@@ -222,7 +229,7 @@ export const en = {
   paste: { unread: '"{{text}}" is no quantity.', takeOne: 'Take 1', otherUnit: 'It is sold by the {{unit}}, not by the {{said}}.', howMany: 'How many?', open: 'Paste a list', title: 'Paste part numbers', label: 'One row each: a part number or item number, and a quantity', read: 'Read the list', reading: 'Reading', back: 'Change the list', add: 'Add {{count}} of {{all}}', found: 'found', readBack: 'read back as a build', incomplete: 'read back; the rest is to choose on the Bench', nearest: 'Take {{number}}, {{name}}', nothing: 'There is no part number in this.', tooMany: '{{count}} rows are too many to read at once. Paste up to {{most}}.' },
   ledger: {
     removedBack: 'Removed. Ctrl Z brings it back.',
-    paid: 'paid within {{count}} days', paid_one: 'paid within a day', each: '{{amount}} each', more: 'More', drag: 'Drag to move the line', partsOfLine: 'Parts of line {{line}}', validUntil: 'Valid until', export: { csv: 'Lines as CSV', xlsx: 'Lines as XLSX' },
+    paid: 'paid within {{count}} days', paid_one: 'paid within a day', each: '{{amount}} each', more: 'More', drag: 'Drag to move the line', partsOfLine: 'Parts of line {{line}}', validUntil: 'Valid until', export: { customer: { csv: 'For the customer, CSV', xlsx: 'For the customer, XLSX' }, internal: { csv: 'For colleagues, CSV', xlsx: 'For colleagues, XLSX' } },
     reach: { onTarget: 'on target', withinLimit: 'within your limit', beyondLimit: 'over your limit', beyondFloor: 'past the floor' }, reachWhy: '{{reach}}: target {{target}}, limit {{limit}}, floor {{floor}}', copy: 'Copy line {{line}}', lines: 'Lines', marginPercent: 'Margin %', granted: 'Granted', off: 'Unit discount', optional: 'optional', typed: 'Typed; the others follow. Empty it to take it back.', lock: 'Lock line {{line}} against the whole-quote discount', locked: 'Locked: the whole-quote discount leaves line {{line}} as it is', setAside: 'Line {{line}} optional', setAsideWhy: 'Optional: offered beside the others, not in the totals',
     forAll: 'for all', explainNet: 'Net of line {{line}}, {{net}}: how it comes about', explain: '{{what}}, {{value}}: how it comes about', startOf: 'First day of line {{line}}', monthsOf: 'Months of line {{line}}', termText: 'months{{days}}, to {{to}}', termSet: 'from {{from}} to {{to}}', termDays: ' and {{count}} days', termDays_one: ' and a day',
     walkAll: 'Price walk of the quote', wholeQuote: 'Whole quote', wholeCell: 'Whole quote, {{what}}', whole: { rate: 'Discount %', amount: 'Amount off', net: 'Net', margin: 'Margin %' },

@@ -71,7 +71,7 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
     json('means', customerMeans(actor)), json('last', lastPrices(actor, quote, seen.lines[0]?.id ?? '')), json('other customer', seeCustomerChange(actor, quote, customer?.id ?? '')), json('numbers', readNumbers(actor, quote, { numbers: ['YE-KIOSK', 'RB-040-120'] })),
     json('saved build', saveContent(actor, build, { version: (await connected().records.builds.findByPk(build))?.version ?? 1, decisions: seen.lines.length > 0 ? [{ on: 'vehicle', value: 'articulated' }, { on: 'length', value: 'm12' }] : [], passed: [], special: [] })),
     json('changed', changeWhole(actor, quote, { version: seen.version, title: 'Planted' })),
-    file('pdf', quotation(actor, quote)), file('csv', lineTable(actor, quote, 'csv')), file('xlsx', lineTable(actor, quote, 'xlsx')), file('svg', drawingFile(actor, build, 'svg', 'side')), file('glb', drawingFile(actor, build, 'glb', '')),
+    file('pdf', quotation(actor, quote)), file('csv', lineTable(actor, quote, 'csv', 'customer')), file('csv', lineTable(actor, quote, 'csv', 'internal')), file('xlsx', lineTable(actor, quote, 'xlsx', 'customer')), file('xlsx', lineTable(actor, quote, 'xlsx', 'internal')), file('svg', drawingFile(actor, build, 'svg', 'side')), file('glb', drawingFile(actor, build, 'glb', '')),
   ]);
 }
 

@@ -24,7 +24,7 @@ export async function quotation(actor: Actor, id: string, revision?: number): Pr
 }
 
 /** What was chosen in each build of a quote, by its id. */
-async function describedIn({ lines }: QuoteView): Promise<Record<string, DescribedBuild>> {
+export async function describedIn({ lines }: QuoteView): Promise<Record<string, DescribedBuild>> {
   const ids = lines.flatMap(({ buildId }) => buildId ?? []);
   if (ids.length === 0) return {};
   const rows = await connected().records.builds.findAll({ where: { id: { [Op.in]: ids } } });

@@ -80,7 +80,8 @@ function prepareFonts(): void {
 /** The day on its head: when it was sent, else today. */
 const sentOn = ({ revisions, revision: { number } }: QuoteView, today: string): string => revisions.find((each) => each.number === number)?.settledAt?.slice(0, 10) ?? today;
 
-function documentOf({ quote, today, sender, builds }: QuotationGiven): TDocumentDefinitions {
+/** The pages as data, before they are set. */
+export function documentOf({ quote, today, sender, builds }: QuotationGiven): TDocumentDefinitions {
   const { language } = quote.customer;
   const t = translator(language);
   const amount = (value: string) => money(value, language, quote.decimals);

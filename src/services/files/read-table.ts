@@ -15,6 +15,15 @@ export function readTableBytes(bytes: Uint8Array): TableRead {
 
 const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
 
+/** What parts the columns: the sign that is there most often in the fullest of the first lines. */
+function separatorOf(text: string): string {
+  const count = (line: string, sign: string): number => line.split(sign).length - 1;
+  const signs = ['\t', ';', ',', '|'];
+  const fullest = text.slice(0, 20_000).split(/\r\n|\r|\n/).slice(0, 8).map((line) => signs.map((sign) => count(line, sign))).reduce((best, counts) => (Math.max(...counts) > Math.max(...best) ? counts : best), signs.map(() => 0));
+  const most = Math.max(...fullest);
+  return most === 0 ? ',' : (signs[fullest.indexOf(most)] ?? ',');
+}
+
 function readText(bytes: Uint8Array): { is: 'rows'; rows: string[][] } | SheetProblem {
   const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
   // Anything but text has characters that no list has.
@@ -24,6 +33,7 @@ function readText(bytes: Uint8Array): { is: 'rows'; rows: string[][] } | SheetPr
   let beyond: SheetProblem | undefined;
   Papa.parse<string[]>(text, {
     skipEmptyLines: 'greedy',
+    delimiter: separatorOf(text),
     // Row by row, so that what is beyond a limit is never built.
     step: ({ data }, parser) => {
       cells += data.length;

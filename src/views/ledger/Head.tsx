@@ -39,13 +39,13 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
   const days = view.lines.map((line) => line.pricedOn).sort();
   const [first, last] = [days[0], days[days.length - 1]];
   const revisionQuery = revision.number === view.revisions[0]?.number ? '' : `?revision=${String(revision.number)}`;
-  const file = (format: string) => `/api/quotes/${view.id}/lines.${format}${revisionQuery}`;
+  const file = (format: string, to: 'customer' | 'internal') => `/api/quotes/${view.id}/lines.${format}?${[...(to === 'internal' ? ['internal'] : []), ...(revisionQuery === '' ? [] : [revisionQuery.slice(1)])].join('&')}`.replace(/\?$/, '');
   const step = (way: 'undo' | 'redo', mark: ReactNode, keys: string) => ({ id: way, name: t(`bench.${way}`), keys, text: <>{mark}{t(`bench.${way}`)} ({keysIn(keys, language)})</>, onPick: () => onStep(way) });
   const more: (MenuItem & { name: string; keys?: string })[] = [
     ...(may.edit && view.steps.undo ? [step('undo', <Undo2 size={14} aria-hidden />, 'Ctrl Z')] : []),
     ...(may.edit && view.steps.redo ? [step('redo', <Redo2 size={14} aria-hidden />, 'Ctrl Shift Z')] : []),
     { id: 'columns', name: t('column.open'), text: <><Columns3 size={14} aria-hidden />{t('column.open')}</>, onPick: () => onDialog('columns') },
-    ...(empty ? [] : (['csv', 'xlsx'] as const).map((format) => ({ id: format, name: t(`ledger.export.${format}`), text: <><Table2 size={14} aria-hidden />{t(`ledger.export.${format}`)}</>, href: file(format), download: true }))),
+    ...(empty ? [] : (['customer', 'internal'] as const).flatMap((to) => (['csv', 'xlsx'] as const).map((format) => ({ id: `${to}.${format}`, name: t(`ledger.export.${to}.${format}`), text: <><Table2 size={14} aria-hidden />{t(`ledger.export.${to}.${format}`)}</>, href: file(format, to), download: true })))),
     ...(may.lose ? [{ id: 'lose', name: t('lost.mark'), text: <><FileX2 size={14} aria-hidden />{t('lost.mark')}</>, onPick: () => onDialog('lose') }] : []),
   ];
   useCommands(() => [
