@@ -13,7 +13,7 @@ export interface DrawingFile {
   headers: Record<string, string>;
 }
 
-/** `view` is one of the model's; a 3D file has none. */
+/** `view` is one of the model's, the first where none is said; a 3D file has none. */
 export async function drawingFile(actor: Actor, id: string, format: string, viewId: string): Promise<Result<DrawingFile>> {
   const form = formats.get(format as 'svg');
   if (!form) return fail('missing', { code: 'drawing.missing' });

@@ -5,7 +5,7 @@ import { Exact } from '../core/exact';
 import { orderListInput, type OrderListQuery, type OrderPage, type OrderRow as OrderSummary, type OrderView, type WorkOrderView } from '../core/quoting';
 import { shippingDays } from '../core/production';
 import { sumLines } from '../core/pricing';
-import { connected, type OrderRow, type WorkOrderRow } from '../data';
+import { connected, type BuildRow, type OrderRow, type WorkOrderRow } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { inWorkingDays, today } from './clock';
 import { slowest } from './delivery';
@@ -59,7 +59,7 @@ async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], da
       quantity: line.quantity, decisions: words.map(({ name, value }) => ({ name, value })),
       materials: materials.map((need) => {
         const special = build.special.find((part) => part.item === need.item)?.text;
-        return { ...need, quantity: need.grows === undefined ? total(need.quantity) : need.quantity, ...(special === undefined ? {} : { special }) };
+        return { ...need, quantity: need.grows === undefined ? total(need.quantity) : need.quantity, ...(need.pieces === undefined || need.grows !== undefined ? {} : { pieces: total(need.pieces) }), ...(special === undefined ? {} : { special }) };
       }),
       operations: operations.map((step) => ({ ...step, run: total(step.run) })),
       due: inWorkingDays(days),
@@ -100,6 +100,7 @@ export async function seeOrder(actor: Actor, id: string): Promise<Result<OrderVi
   const priced = counted(await priceLines(await partsOf(quote, revision.number)));
   const known = await reference();
   const rows = await workOrders.findAll({ where: { orderId: id }, order: [['number', 'ASC']] });
+  const builds = new Map(priced.flatMap(({ line, build }) => (build ? [[line.id, build] as const] : [])));
   const { addresses } = revision.customer;
   return done({
     ...summaryOf(found),
@@ -107,15 +108,17 @@ export async function seeOrder(actor: Actor, id: string): Promise<Result<OrderVi
     address: addresses.find((each) => each.kind === 'delivery') ?? (addresses[0] as OrderView['address']),
     contact: revision.customer.contactName,
     lines: priced.map(({ line, item, build, price }) => ({ position: line.position, name: item.name, partNumber: build?.outcome.partNumber ?? line.sku, quantity: line.quantity, net: price.net })),
-    workOrderList: may(actor, 'workOrders') ? rows.map((row) => workOrderView(known, row)) : [],
+    workOrderList: may(actor, 'workOrders') ? rows.map((row) => workOrderView(known, row, builds.get(row.lineId))) : [],
   });
 }
 
-function workOrderView({ items, workCentres }: Reference, row: WorkOrderRow): WorkOrderView {
+function workOrderView({ items, workCentres }: Reference, row: WorkOrderRow, build: BuildRow | undefined): WorkOrderView {
   const centres = new Map(workCentres.map((centre) => [centre.code, centre.name]));
   return {
     id: row.id, number: row.number, title: row.title, partNumber: row.partNumber, quantity: row.quantity, due: row.due, decisions: row.decisions,
-    materials: row.materials.map(({ item, quantity, cut, special }) => ({ item, name: items.get(item)?.name ?? {}, unit: items.get(item)?.unit ?? '', quantity, ...(cut ? { cut } : {}), ...(special === undefined ? {} : { special }) })),
+    materials: row.materials.map(({ item, quantity, cut, pieces, special }) => ({ item, name: items.get(item)?.name ?? {}, unit: items.get(item)?.unit ?? '', quantity, ...(cut ? { cut } : {}), ...(pieces ? { pieces } : {}), ...(special === undefined ? {} : { special }) })),
+    ...(build ? { buildId: build.id } : {}),
+    warnings: (build?.outcome.warnings ?? []).flatMap(({ text, passed }) => (passed ? [{ text, by: passed.by, reason: passed.reason }] : [])),
     operations: row.operations.map(({ name, centre, setUp, run, text }) => ({ name, centre, centreName: centres.get(centre) ?? {}, setUp, run, text })),
   };
 }

@@ -12,8 +12,9 @@ export interface MaterialNeed {
   item: string;
   /** With scrap. */
   quantity: string;
-  /** Metres, for what is cut to length. */
+  /** Metres, for what is cut to length, and how many pieces of it, without scrap. */
   cut?: string;
+  pieces?: string;
   /** Of what does not grow with the quantity of the line. */
   grows?: Growth;
 }
@@ -58,7 +59,7 @@ export function making(model: CompiledModel, values: Values): Making {
       if (quantity === open || cut === open) return open;
       if (!quantity || quantity.isZero()) return null;
       const withScrap = quantity.times(exact(1).plus(row.scrap ?? '0'));
-      return { row: row.id, item: row.item, quantity: withScrap.toString(), ...(cut ? { cut: cut.toString() } : {}), ...(row.grows && row.grows !== 'perParent' ? { grows: row.grows } : {}) };
+      return { row: row.id, item: row.item, quantity: withScrap.toString(), ...(cut && !cut.isZero() ? { cut: cut.toString(), pieces: quantity.div(cut).ceil().toString() } : {}), ...(row.grows && row.grows !== 'perParent' ? { grows: row.grows } : {}) };
     }),
   );
   const operations = model.document.operations.flatMap((row) =>
@@ -93,16 +94,26 @@ export function leadDays(model: CompiledModel, values: Values, items: Readonly<R
   return longest + (extra ? extra.toNumber() : 0);
 }
 
-/** Fills {name} with the value of a feature's option, parameter or calculation, in each language. */
+/** Fills {name} with the value of a feature's option, parameter or calculation, in each language. What stands in square brackets is left out where a value in it is nothing. */
 function filled(reading: Reading, texts: Texts): Texts | Open {
   const result: Record<string, string> = {};
   for (const [language, text] of Object.entries(texts)) {
     let unsettled = false;
-    result[language] = text.replace(/\{([A-Za-z][A-Za-z0-9/]*)\}/g, (_, name: string) => {
-      const value = reading.named(name);
-      if (value === open) unsettled = true;
-      return value === open || value === null ? '–' : written(reading, name, value, language);
-    });
+    const fill = (part: string): { said: string; whole: boolean } => {
+      let whole = true;
+      const said = part.replace(/\{([A-Za-z][A-Za-z0-9/]*)\}/g, (_, name: string) => {
+        const value = reading.named(name);
+        if (value === open) unsettled = true;
+        const there = value === open || value === null ? '' : written(reading, name, value, language);
+        if (there === '') whole = false;
+        return there || '–';
+      });
+      return { said, whole };
+    };
+    result[language] = fill(text.replace(/\[([^\][]*)\]/g, (_, part: string) => {
+      const { said, whole } = fill(part);
+      return whole ? said : '';
+    })).said;
     if (unsettled) return open;
   }
   return result;
@@ -112,6 +123,6 @@ function written(reading: Reading, name: string, value: Exclude<ReturnType<Readi
   const feature = featureAt(reading.model, name);
   const option = (id: unknown) => feature?.options.find((each) => each.id === id)?.name[language] ?? String(id);
   if (value instanceof Exact) return value.toString().replace('.', language === 'de' ? ',' : '.');
-  if (Array.isArray(value)) return value.map(option).join(', ') || '–';
+  if (Array.isArray(value)) return value.map(option).join(', ');
   return option(value);
 }

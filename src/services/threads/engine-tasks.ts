@@ -236,7 +236,7 @@ export const engineTasks = (kept: Kept) => ({
   drawing: async ({ version, values, format, view: viewId, title, language }: Built & { format: 'svg' | 'dxf' | 'glb'; view: string; title: string; language: string }): Promise<{ view?: string; type: string; bytes: Uint8Array } | null> => {
     const model = kept.model(version);
     const { drawing } = model.document;
-    const view = drawing?.views.find((each) => each.id === viewId);
+    const view = drawing?.views.find((each) => each.id === viewId) ?? (viewId === '' ? drawing?.views[0] : undefined);
     if (!drawing || (format !== 'glb' && !view)) return null;
     const scene = sceneOf(model, values);
     if (!view || format === 'glb') return { ...(view ? { view: view.id } : {}), type: 'model/gltf-binary', bytes: await writeGlb(scene, drawing.layers, title) };

@@ -21,7 +21,7 @@ export function BuildList({ bench, view, words, frozen }: Props) {
   const { materials } = bench.picture.making;
   const special = new Map(bench.content.special.map((part) => [part.item, part]));
   const places = [...new Set(materials.map((need) => need.place))];
-  const cut = (need: MaterialNeed) => (need.cut ? `${number(shownValue(need.cut, 'm', words.units), language, 3)} ${shownUnit('m', words.units)}` : '');
+  const cut = (need: MaterialNeed) => (need.cut ? `${need.pieces ? `${need.pieces} × ` : ''}${number(shownValue(need.cut, 'm', words.units), language, 3)} ${shownUnit('m', words.units)}` : '');
   return (
     <table className={shared.table}>
       <thead><tr><th scope="col">{t('bench.item')}</th><th scope="col">{t('bench.name')}</th><th scope="col" className={shared.figure}>{t('bench.cut')}</th><th scope="col" className={shared.figure}>{t('bench.quantity')}</th>{view.may.special && !frozen && <td />}</tr></thead>
