@@ -198,7 +198,7 @@ test('a bundle: what is fixed, chosen and added, with prices of its own, one nam
   await expect(page.getByRole('link', { name: 'QG-11V/KI' })).toBeVisible();
   // On the quote the bundle opens into its parts, what is taken off inside among them.
   await page.getByRole('button', { name: 'Parts of line 1' }).click();
-  const table = page.getByRole('table', { name: /^Q-/ });
+  const table = page.getByRole('grid', { name: /^Q-/ });
   await expect(table.getByRole('row', { name: /^Commissioning included/ })).toContainText('-');
   await expect(table.getByRole('row', { name: /Weighbridge in the quarry gate/ })).toBeVisible();
   await page.getByLabel('Quantity 1', { exact: true }).press('Alt+ArrowLeft');

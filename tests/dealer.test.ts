@@ -10,7 +10,7 @@ test('a dealer marks up what is bought, all of it and one line by itself', async
     await page.getByRole('button', { name: 'Add item' }).click();
     await expect(page.getByRole('row', { name: new RegExp(item) })).toBeVisible();
   }
-  const table = page.getByRole('table', { name: /^Q-/ });
+  const table = page.getByRole('grid', { name: /^Q-/ });
   await expect(table.getByRole('columnheader', { name: 'You sell', exact: true })).toBeVisible();
   await expect(table.getByRole('columnheader', { name: /Margin|Cost/ })).toHaveCount(0);
   await expect(cell(page, 'Unit net 1')).toBeDisabled();

@@ -4,7 +4,7 @@ import type { QuoteView } from '../src/core/quoting';
 import { cell, openQuote, people, quoteOf, saved, signIn } from './people';
 
 const items = ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK', 'SV-CALIB', 'BC-IP66'];
-const rows = (page: Page) => page.getByRole('table', { name: /^Q-/ }).getByRole('row');
+const rows = (page: Page) => page.getByRole('grid', { name: /^Q-/ }).getByRole('row');
 /** Lines put on a quote in one go. */
 async function withLines(page: Page, id: string, list: { sku: string; quantity: number }[]): Promise<QuoteView> {
   const answer = await page.request.post(`/api/quotes/${id}/lines/several`, { data: { version: (await quoteOf(page, id)).version, rows: list } });
@@ -140,7 +140,7 @@ test('a column copied from a spreadsheet fills downwards; what cannot be read ch
 
 test('columns are chosen, ordered and pinned, and stay so', async ({ page }) => {
   await opened(page);
-  const heads = () => page.getByRole('table', { name: /^Q-/ }).getByRole('columnheader').allInnerTexts();
+  const heads = () => page.getByRole('grid', { name: /^Q-/ }).getByRole('columnheader').allInnerTexts();
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: 'Columns' }).click();
   const dialog = page.getByRole('dialog', { name: 'Columns' });
@@ -186,7 +186,7 @@ test('a thousand lines: only those in sight are there, one types on, and the las
   expect(view.lines).toHaveLength(1_000);
   await page.reload();
   await expect(cell(page, 'Quantity 1')).toBeEnabled();
-  const table = page.getByRole('table', { name: /^Q-/ });
+  const table = page.getByRole('grid', { name: /^Q-/ });
   await expect(table).toHaveAttribute('aria-rowcount', '1001');
   expect(await table.getByRole('row').count()).toBeLessThan(80);
   const before = await page.getByTestId('net').innerText();

@@ -123,7 +123,7 @@ test.describe('an engineer', () => {
     await expect(cell(page, 'Discount % 3')).toBeFocused();
     await expect(cell(page, 'Unit net 2')).toHaveValue('845.50');
     await page.keyboard.press('Alt+ArrowUp');
-    const rows = page.getByRole('table', { name: /^Q-/ }).getByRole('row');
+    const rows = page.getByRole('grid', { name: /^Q-/ }).getByRole('row');
     await expect(rows.nth(2)).toContainText('YE-KIOSK');
     await expect(cell(page, 'Discount % 2')).toBeFocused();
     await page.keyboard.press('Alt+ArrowUp');

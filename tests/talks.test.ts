@@ -286,7 +286,7 @@ test('two variants are compared and both quoted', async ({ page }) => {
   await page.getByRole('button', { name: 'Put A, B on quote' }).click();
   await page.waitForURL(new RegExp(`/quotes/${quote}`));
   await ready(page);
-  const lines = page.getByRole('table', { name: /^Q-/ }).getByRole('row');
+  const lines = page.getByRole('grid', { name: /^Q-/ }).getByRole('row');
   await expect(lines.filter({ hasText: 'RB-060-120-A-P-S-D-0-3-O' })).not.toContainText('alternative');
   await expect(lines.filter({ hasText: 'RB-060-120-A-C-S-D-0-3-O/W' })).toContainText('alternative');
   // Only the first counts.

@@ -12,3 +12,4 @@ export { say, Toaster } from './Toaster';
 export type { FindField } from './ListPage';
 export { classes } from './classes';
 export { useAlive } from './useAlive';
+export { useMedia } from './useMedia';

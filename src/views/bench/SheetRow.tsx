@@ -34,7 +34,7 @@ export const SheetRow = memo(function SheetRow({ id, row, sketched, moved, drawn
     <div className={classes(css.row, moved && css.moved)} data-row={id} ref={watch}>
       <div className={css.rowHead}>
         <p className={css.rowName}>{words.label(id)}</p>
-        {(row?.help !== undefined || sketched) && <button type="button" className={css.helper} aria-expanded={helped} aria-label={help} title={`${help} (F1)`} onClick={() => onHelp(helped ? undefined : id)}>?</button>}
+        {(row?.help !== undefined || sketched) && <button type="button" className={css.helper} aria-expanded={helped} aria-label={help} title={`${help} (F1)`} onClick={() => onHelp(helped ? undefined : id)}><span aria-hidden>?</span></button>}
         {row?.help && state.todo && !helped && <p className={css.rowHelp}>{own(row.help, language)}</p>}
       </div>
       {drawn ? <RowControl feature={feature} parameter={parameter} {...control} /> : <div className={css.undrawn} style={{ height: roughHeight(row) }} />}

@@ -20,7 +20,7 @@ interface Props {
   /** Saves what was typed, or takes it back; gives the sentence of a refusal. */
   onType: (typed: { by: Way; value: string } | null) => Promise<string | null>;
   /** Takes a pasted column of values. */
-  onFill?: (texts: readonly string[]) => void;
+  onFill?: (texts: readonly (string | null)[]) => void;
 }
 
 /** One of the four ways of saying a price. The one that was typed shows as typed, and stands out; emptied, it is taken back. */

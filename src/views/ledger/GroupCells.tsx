@@ -44,7 +44,7 @@ export function GroupCells({ row: { name, lines, open, totals }, columns, decima
         <EditCell label={t('group.name', { name })} value={name} disabled={!mayEdit} wordy check={(typed) => (typed.trim() === '' ? t('group.noName') : null)} onSave={(typed) => onRename(typed.trim())} />
         <span className={css.rateNote}>{t('group.count', { count: lines.length })}</span>
       </th>
-      {columns.map((column) => <td key={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
+      {columns.map((column) => <td key={column.id} data-title={t(column.title)} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
       <td />
     </>
   );

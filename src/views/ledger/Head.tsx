@@ -2,13 +2,14 @@ import { useState, type ReactNode } from 'react';
 import { BookCopy, ChartNoAxesColumn, CheckCheck, Columns3, Ellipsis, FileDown, FileX2, Landmark, PackageOpen, Redo2, RefreshCw, Send, SlidersHorizontal, Table2, Undo2 } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
 import { date, keysIn } from '../../i18n';
-import { Button, classes, LinkButton } from '../../ui';
+import { Button, classes, LinkButton, useMedia } from '../../ui';
 // Not by the door: whoever enters there would load what only this menu needs.
 import { Menu, type MenuItem } from '../../ui/Menu';
 import { DayField } from '../parts/DayField';
 import { useCommands } from '../frame/commands';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
+import { smallPage } from './small';
 import { brokenIn } from './Totals';
 
 export type HeadDialog = 'start' | 'paste' | 'customer' | 'accept' | 'send' | 'lose' | 'freshen' | 'columns';
@@ -20,28 +21,34 @@ interface Props {
   revisionsOpen: boolean;
   onWalk: () => void;
   onRevisions: () => void;
-  dealOpen: boolean;
   onDeal: () => void;
   onStep: (way: 'undo' | 'redo') => void;
   onDialog: (dialog: HeadDialog) => void;
   onRevise: () => void;
-  /** Gives the sentence of a refusal. */
-  onValidUntil: (day: string) => Promise<string | null>;
 }
 
 /** Whose quote it is, how it stands, and what can be done with it. */
-export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevisions, dealOpen, onDeal, onStep, onDialog, onRevise, onValidUntil }: Props) {
+export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevisions, onDeal, onStep, onDialog, onRevise }: Props) {
   const { t, language } = useSpeech();
   const { may, revision, signOff } = view;
   const unsigned = signOff?.needs.some((need) => !need.held) ?? false;
   const empty = view.lines.length === 0;
   const broken = brokenIn(view).length > 0;
-  const days = view.lines.map((line) => line.pricedOn).sort();
-  const [first, last] = [days[0], days[days.length - 1]];
   const revisionQuery = revision.number === view.revisions[0]?.number ? '' : `?revision=${String(revision.number)}`;
   const file = (format: string, to: 'customer' | 'internal') => `/api/quotes/${view.id}/lines.${format}?${[...(to === 'internal' ? ['internal'] : []), ...(revisionQuery === '' ? [] : [revisionQuery.slice(1)])].join('&')}`.replace(/\?$/, '');
   const step = (way: 'undo' | 'redo', mark: ReactNode, keys: string) => ({ id: way, name: t(`bench.${way}`), keys, text: <>{mark}{t(`bench.${way}`)} ({keysIn(keys, language)})</>, onPick: () => onStep(way) });
+  // Where there is little room, what stands beside the main acts goes into the menu.
+  const narrow = useMedia('(max-width: 1180px)');
+  const small = useMedia(smallPage);
+  const act = (id: string, name: string, mark: ReactNode, onPick: () => void) => ({ id, name, text: <>{mark}{name}</>, onPick });
+  const pdf = { id: 'pdf', name: t('ledger.pdf'), text: <><FileDown size={14} aria-hidden />{t('ledger.pdf')}</>, href: `/api/quotes/${view.id}/quotation.pdf${revisionQuery}`, download: true };
   const more: (MenuItem & { name: string; keys?: string })[] = [
+    ...(small && may.edit ? [act('configure', t('catalogue.configure'), <SlidersHorizontal size={14} aria-hidden />, () => onDialog('start'))] : []),
+    ...(narrow ? [act('walk', t('ledger.walk'), <ChartNoAxesColumn size={14} aria-hidden />, onWalk)] : []),
+    ...(view.resale ? [] : [act('deal', t('deal.open'), <Landmark size={14} aria-hidden />, onDeal)]),
+    ...(narrow ? [pdf] : []),
+    ...(small && may.revise ? [act('revise', t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom'), <BookCopy size={14} aria-hidden />, onRevise)] : []),
+    ...(small && may.send && !empty && !unsigned ? [act('send', t('revision.send'), <Send size={14} aria-hidden />, () => onDialog('send'))] : []),
     ...(may.edit && view.steps.undo ? [step('undo', <Undo2 size={14} aria-hidden />, 'Ctrl Z')] : []),
     ...(may.edit && view.steps.redo ? [step('redo', <Redo2 size={14} aria-hidden />, 'Ctrl Shift Z')] : []),
     { id: 'columns', name: t('column.open'), text: <><Columns3 size={14} aria-hidden />{t('column.open')}</>, onPick: () => onDialog('columns') },
@@ -59,37 +66,49 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
     ...(may.accept && !empty && !unsigned ? [{ id: 'accept', text: t('ledger.accept'), act: () => onDialog('accept') }] : []),
     ...(may.edit ? [{ id: 'customer', text: t('customer.change'), act: () => onDialog('customer') }] : []),
     ...(may.edit && !empty ? [{ id: 'freshen', text: t('fresh.title'), act: () => onDialog('freshen') }] : []),
-    ...more.flatMap(({ id, name, keys, href, onPick }) => (onPick ? [{ id, text: name, ...(keys === undefined ? {} : { keys }), act: onPick }] : href === undefined ? [] : [{ id, text: name, act: () => window.location.assign(href) }])),
+    ...more.filter(({ id }) => !['configure', 'walk', 'deal', 'pdf', 'revise', 'send'].includes(id)).flatMap(({ id, name, keys, href, onPick }) => (onPick ? [{ id, text: name, ...(keys === undefined ? {} : { keys }), act: onPick }] : href === undefined ? [] : [{ id, text: name, act: () => window.location.assign(href) }])),
   ]);
   return (
     <header className={css.head}>
       <div className={css.title}><h1 title={view.customer.name}>{view.customer.name}</h1><span className={css.number}>{view.number}</span></div>
-      <div className={css.acts}>
-        {may.edit && <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>}
-        {may.edit && <Button onClick={() => onDialog('start')}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
-        <Button aria-pressed={walkOpen} onClick={onWalk}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>
-        {!view.resale && <Button aria-pressed={dealOpen} onClick={onDeal}><Landmark size={14} aria-hidden />{t('deal.open')}</Button>}
-        <LinkButton href={`/api/quotes/${view.id}/quotation.pdf${revisionQuery}`} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>
-        {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
-        {may.revise && <Button onClick={onRevise}><BookCopy size={14} aria-hidden />{t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom')}</Button>}
-        {may.send && <Button disabled={empty || unsigned} title={unsigned ? t('signOff.first') : broken ? t('ledger.brokenFirst') : undefined} onClick={() => onDialog('send')}><Send size={14} aria-hidden />{t('revision.send')}</Button>}
-        {may.accept && <Button {...(broken ? {} : { look: 'main' as const })} disabled={empty || unsigned} title={unsigned ? t('signOff.first') : broken ? t('ledger.brokenFirst') : undefined} onClick={() => onDialog('accept')}><CheckCheck size={15} aria-hidden />{t('ledger.accept')}</Button>}
-        <Menu label={t('ledger.more')} items={more}><Ellipsis size={15} aria-hidden /></Menu>
-      </div>
       <div className={css.facts}>
         <span className={classes(css.state, css[revision.shown])}>{t(`state.${revision.shown}`)}</span>
-        {view.title && <b className={css.name}>{view.title}</b>}
+        {view.title && <b className={css.name} title={view.title}>{view.title}</b>}
         <button type="button" className={css.asks} aria-pressed={revisionsOpen} onClick={onRevisions}>{t('ledger.revision', { number: revision.number })}</button>
-        {may.edit ? <ValidUntil day={revision.validUntil} onChange={onValidUntil} /> : <span>{t('ledger.valid', { date: date(revision.validUntil, language) })}</span>}
-        <span>{view.owner}</span><span>{t(`class.${view.customer.class as 'key'}`)}</span>
-        {may.edit && <button type="button" className={css.asks} onClick={() => onDialog('customer')}>{t('customer.change')}</button>}
-        {may.edit && first !== undefined && last !== undefined && (
-          <button type="button" className={css.asks} title={t('fresh.hint')} onClick={() => onDialog('freshen')}>
-            <RefreshCw size={12} aria-hidden /> {first === last ? t('fresh.on', { date: date(first, language) }) : t('fresh.from', { from: date(first, language), to: date(last, language) })}
-          </button>
-        )}
+      </div>
+      <div className={css.acts}>
+        {may.edit && <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>}
+        {may.edit && !small && <Button onClick={() => onDialog('start')}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
+        {!narrow && <Button aria-pressed={walkOpen} onClick={onWalk}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>}
+        {!narrow && <LinkButton href={pdf.href} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>}
+        {view.order && <LinkButton look="main" href={`/orders/${view.order.id}`}><PackageOpen size={14} aria-hidden />{t('ledger.order', { number: view.order.number })}</LinkButton>}
+        {may.revise && !small && <Button onClick={onRevise}><BookCopy size={14} aria-hidden />{t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom')}</Button>}
+        {may.send && !small && <Button disabled={empty || unsigned} title={unsigned ? t('signOff.first') : broken ? t('ledger.brokenFirst') : undefined} onClick={() => onDialog('send')}><Send size={14} aria-hidden />{t('revision.send')}</Button>}
+        {may.accept && <Button {...(broken ? {} : { look: 'main' as const })} disabled={empty || unsigned} title={unsigned ? t('signOff.first') : broken ? t('ledger.brokenFirst') : undefined} onClick={() => onDialog('accept')}><CheckCheck size={15} aria-hidden />{t(small ? 'ledger.acceptShort' : 'ledger.accept')}</Button>}
+        <Menu label={t('ledger.more')} items={more}><Ellipsis size={15} aria-hidden /></Menu>
       </div>
     </header>
+  );
+}
+
+/** Who the quote is from and for, and what it stands on: beneath the lines, where one looks for it now and then. */
+export function About({ view, onDialog, onValidUntil }: Pick<Props, 'view' | 'onDialog'> & { onValidUntil: (day: string) => Promise<string | null> }) {
+  const { t, language } = useSpeech();
+  const { may } = view;
+  const days = view.lines.map((line) => line.pricedOn).sort();
+  const [first, last] = [days[0], days[days.length - 1]];
+  return (
+    <p>
+      <b>{t('ledger.about')}</b>
+      {view.owner} · {t(`class.${view.customer.class as 'key'}`)}
+      <br />{may.edit ? <ValidUntil day={view.revision.validUntil} onChange={onValidUntil} /> : <span>{t('ledger.valid', { date: date(view.revision.validUntil, language) })}</span>}
+      {may.edit && <><br /><button type="button" className={css.asks} onClick={() => onDialog('customer')}>{t('customer.change')}</button></>}
+      {may.edit && first !== undefined && last !== undefined && (
+        <><br /><button type="button" className={css.asks} title={t('fresh.hint')} onClick={() => onDialog('freshen')}>
+          <RefreshCw size={12} aria-hidden /> {first === last ? t('fresh.on', { date: date(first, language) }) : t('fresh.from', { from: date(first, language), to: date(last, language) })}
+        </button></>
+      )}
+    </p>
   );
 }
 

@@ -12,7 +12,7 @@ import { ColumnsDialog } from './ColumnsDialog';
 import { ContactDialog } from './ContactDialog';
 import { CustomerDialog } from './CustomerDialog';
 import { FreshenDialog } from './FreshenDialog';
-import { Head, type HeadDialog } from './Head';
+import { About, Head, type HeadDialog } from './Head';
 import css from './ledger.module.css';
 import { Lines, type LinesHandle } from './Lines';
 import { LoseDialog } from './LoseDialog';
@@ -72,9 +72,12 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     const start = view.lines.findIndex((line) => line.id === from.id);
     const rows = changes.flatMap((each, index): LineValue[] => {
       const line = view.lines[start + index];
-      return line ? [{ line: line.id, ...(each.quantity === undefined ? {} : { quantity: Number(each.quantity) }), ...(each.hand === undefined ? {} : { hand: each.hand }) }] : [];
+      return line && Object.keys(each).length > 0 ? [{ line: line.id, ...(each.quantity === undefined ? {} : { quantity: Number(each.quantity) }), ...(each.hand === undefined ? {} : { hand: each.hand }) }] : [];
     });
-    told(await fillLines(rows));
+    const beyond = changes.length - (view.lines.length - start);
+    const left = changes.filter((each) => Object.keys(each).length === 0).length;
+    if (rows.length > 0) told(await fillLines(rows));
+    if (beyond > 0 || left > 0) say([...(left > 0 ? [t('paste.wrongCells', { count: left })] : []), ...(beyond > 0 ? [t('paste.beyond', { count: beyond })] : [])].join(' '), true);
   };
   const choose = (wanted: LedgerColumn[] | null) => {
     setColumns(wanted);
@@ -114,9 +117,10 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     const keys = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       const typing = target.matches('textarea, [data-typing], input:not([type="checkbox"]):not([aria-label])') || target.closest('dialog') !== null;
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || typing) return;
+      const key = event.key.toLowerCase();
+      if (!(event.ctrlKey || event.metaKey) || (key !== 'z' && key !== 'y') || typing) return;
       event.preventDefault();
-      void onKey.current(event.shiftKey ? 'redo' : 'undo');
+      void onKey.current(event.shiftKey || key === 'y' ? 'redo' : 'undo');
     };
     window.addEventListener('keydown', keys);
     return () => window.removeEventListener('keydown', keys);
@@ -142,8 +146,8 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   return (
     <div className={css.page}>
       <Head
-        view={view} saving={saving} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })} dealOpen={side?.is === 'deal'} onDeal={() => toggle({ is: 'deal', asked: [] })}
-        onStep={(way) => void step(way)} onDialog={openDialog} onRevise={() => void revise()} onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))}
+        view={view} saving={saving} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })} onDeal={() => toggle({ is: 'deal', asked: [] })}
+        onStep={(way) => void step(way)} onDialog={openDialog} onRevise={() => void revise()}
       />
       <div className={css.main}>
         <div className={css.body} ref={scroller} tabIndex={0} role="region" aria-label={t('ledger.lines')}>
@@ -160,6 +164,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
           <div className={css.address}>
             {addressesOf(view).map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} change={t('address.change', { which: t(`ledger.${address.kind}`) })} onChange={may.edit ? () => setMoving(address.kind) : undefined} />)}
             <p><b>{may.edit ? <button type="button" className={css.asks} aria-label={t('contact.change')} title={t('contact.change')} onClick={() => setDialog('contact')}>{t('ledger.contact')}</button> : t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>
+            <About view={view} onDialog={openDialog} onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))} />
           </div>
         </div>
         {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onMonths={(months) => fillLines(markedLines.flatMap((line) => (line.recurs ? [{ line: line.id, term: { ...line.recurs.term, months, days: 0 } }] : [])))} onRivals={async (apart) => refused(await change('POST', '/lines/rivals', { lines: markedLines.map((line) => line.id), apart }))} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}

@@ -2,7 +2,7 @@ import type { CSSProperties, ReactNode } from 'react';
 import { ArrowUpDown, ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
 import { ofBuilds, type LineView } from '../../core/quoting';
-import { date, keysIn, money, own, percent } from '../../i18n';
+import { date, keysIn, money, number, own, percent, type Translate } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { partHow } from '../../i18n/part-how';
 import { useSpeech } from '../speech';
@@ -43,6 +43,7 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
   const { may } = means;
   const { line, open } = row;
   const at = String(line.position);
+  const more = notesOn(line, t, language, means.decimals);
   const cell: CellMeans = { line, means, judged, t, language, onChange, onExplain, onFill };
   return (
     <>
@@ -52,20 +53,18 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
       </td>
       <td className={classes(css.what, css.held, line.group !== null && css.inside)}>
         {hasParts(line) && <button type="button" className={css.turn} aria-expanded={open} aria-label={t('ledger.partsOfLine', { line: at })} onClick={() => onOpen(line)}>{open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}</button>}
-        <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {t('ledger.alternative', { line: line.insteadOf ?? '–' })}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}{' '}
-        {line.buildId ? <a className={css.code} data-waits={onBench(line) || undefined} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
-        {line.summary && <span className={css.summary} title={own(line.summary, language)}>{own(line.summary, language)}</span>}
-        {!line.recurs && line.price.recurring && <span className={css.term}>{t('ledger.termSet', { from: date(line.price.recurring.from, language), to: date(line.price.recurring.to, language) })}</span>}
-        {runningIn(line.price).map(({ net, from, to }) => <span key={`${from} ${to}`} className={css.term}>{t('ledger.subscribed', { net: money(net, language, means.decimals), from: date(from, language), to: date(to, language) })}</span>)}
-        {line.price.subscriptions && line.price.margin !== undefined && <span className={css.term} title={t('ledger.marginOfAllWhy')}>{t('ledger.marginOfAll', { margin: percent(line.price.margin, language) })}</span>}
-        {line.covers.map(({ name, from, to }) => <span key={own(name, language)} className={css.term} title={t('ledger.coverWhy')}>{t('ledger.cover', { name: own(name, language), from: date(from, language), to: date(to, language) })}</span>)}
+        <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {line.insteadOf === undefined ? t('pdf.alternativeAlone') : t('ledger.alternative', { line: line.insteadOf })}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}
+        <span className={css.second}>
+          {line.buildId ? <a className={css.code} data-waits={onBench(line) || undefined} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
+          {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
+          {more.length > 0 && <span className={css.more} title={more.join('\n')}>{more.join(' · ')}</span>}
+        </span>
         {line.typedCost !== undefined && <OwnCost line={line} means={means} onChange={onChange} />}
-        {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
         {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
         {line.warnings.map((warning) => <span key={warning.rule} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning.text, language)}{warning.passed && <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>}</span>)}
         {line.special.map((part) => <span key={part.item} className={css.warning}>{t('ledger.specialPart', { text: part.text })}</span>)}
       </td>
-      {columns.map((column) => <td key={column.id} data-column={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cellOf(column.id, cell)}</td>)}
+      {columns.map((column) => <td key={column.id} data-column={column.id} data-title={t(column.title)} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cellOf(column.id, cell)}</td>)}
       <td className={css.lineActs}>
         <Button look="plain" className={css.iconAct} aria-label={t('ledger.walkOf', { line: at })} title={t('ledger.walk')} aria-pressed={walked} onClick={() => onWalk(line)}><Route size={14} aria-hidden /></Button>
         {may.edit && <>
@@ -81,6 +80,39 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
   );
 }
 
+/** What is told of a line beside its number: what recurs, what covers it, what was chosen. */
+function notesOn({ recurs, price, covers, summary }: LineView, t: Translate, language: string, decimals: number): string[] {
+  const days = (from: string, to: string) => ({ from: date(from, language), to: date(to, language) });
+  return [
+    ...(!recurs && price.recurring ? [t('ledger.termSet', days(price.recurring.from, price.recurring.to))] : []),
+    ...runningIn(price).map(({ net, from, to }) => t('ledger.subscribed', { net: money(net, language, decimals), ...days(from, to) })),
+    ...(price.subscriptions && price.margin !== undefined ? [t('ledger.marginOfAll', { margin: percent(price.margin, language) })] : []),
+    ...covers.map(({ name, from, to }) => t('ledger.cover', { name: own(name, language), ...days(from, to) })),
+    ...(summary ? [own(summary, language)] : []),
+  ];
+}
+
+/** The cells of a row that a line is made of: how many, at what, which makes how much. */
+export function AcrossCells({ row: { across }, columns, decimals }: { row: Extract<LedgerRow, { is: 'across' }>; columns: readonly Shown[]; decimals: number }): ReactNode {
+  const { t, language } = useSpeech();
+  const { is, quantity, unitList, unitNet, term, amount } = across;
+  const sum = (value: string) => money(value, language, decimals);
+  const cell = (id: Shown['id']): ReactNode => {
+    if (id === 'quantity') return quantity === undefined ? '' : number(String(quantity), language);
+    if (id === 'list') return unitList !== undefined && <>{sum(unitList)}{quantity === undefined && <span className={css.under}>{t('ledger.forAll')}</span>}</>;
+    if (id === 'net') return unitNet !== undefined && sum(unitNet);
+    return id === 'total' && sum(amount);
+  };
+  return (
+    <>
+      <td className={classes(css.position, css.held)} />
+      <td className={classes(css.what, css.held, css.part)}>{is === 'term' && term ? t('ledger.rowTerm', { from: date(term.from, language), to: date(term.to, language), months: number(String(term.months), language), days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '', base: term.baseMonths }) : t(`file.row.${is}`)}</td>
+      {columns.map((column) => <td key={column.id} data-title={t(column.title)} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
+      <td />
+    </>
+  );
+}
+
 /** The cells of a part of a build: how many of it, at what list price for one build. */
 export function PartCells({ row: { line, part }, columns, decimals }: { row: Extract<LedgerRow, { is: 'part' }>; columns: readonly Shown[]; decimals: number }): ReactNode {
   const { t, language } = useSpeech();
@@ -88,15 +120,16 @@ export function PartCells({ row: { line, part }, columns, decimals }: { row: Ext
   // Beside the list price is room for how it is made up.
   const beside = columns[columns.findIndex(({ id }) => id === 'list') + 1]?.id;
   const cell = (id: Shown['id']): ReactNode => {
-    if (id === 'quantity') return part.quantity;
-    if (id === 'list') return money(part.amount, language, decimals);
-    return id === beside && <span className={css.how}>{part.unitPrice === undefined ? partHow(part, t, language, decimals) : part.quantity !== '1' && t('ledger.each', { amount: money(part.unitPrice, language, decimals) })}</span>;
+    if (id === 'quantity') return part.quantity === undefined ? '' : number(part.quantity, language);
+    if (id === 'list') return part.unitPrice === undefined ? '' : money(part.unitPrice, language, decimals);
+    if (id === (columns.some((column) => column.id === 'listTotal') ? 'listTotal' : 'total')) return <span title={t('ledger.partAtList')}>({money(part.amount, language, decimals)})</span>;
+    return id === beside && part.unitPrice === undefined && <span className={css.how}>{partHow(part, t, language, decimals)}</span>;
   };
   return (
     <>
       <td className={classes(css.position, css.held)} />
       <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>}{reached && <span className={css.reached}>{own(reached, language)}</span>}</td>
-      {columns.map((column) => <td key={column.id} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
+      {columns.map((column) => <td key={column.id} data-title={t(column.title)} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
       <td />
     </>
   );

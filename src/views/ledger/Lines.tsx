@@ -8,9 +8,10 @@ import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import type { Means } from './cells';
 import { actsWidth, layOut, positionWidth, type Shown } from './columns';
+import { beginEditing, isEdited, moveInRow, pageRows, stopBelow, useOneStop } from './grid';
 import { GroupCells } from './GroupCells';
 import css from './lines.module.css';
-import { heldAt, LineCells, PartCells, type LineActs } from './LineCells';
+import { AcrossCells, heldAt, LineCells, PartCells, type LineActs } from './LineCells';
 import { between, placeBeside, rowsOf, type LedgerRow } from './rows';
 
 export interface LinesHandle {
@@ -37,7 +38,7 @@ interface Props extends Pick<LineActs, 'onChange' | 'onExplain' | 'onFill' | 'on
 
 /** As many rows are simply all there; of more, those in sight. */
 const mostPlain = 120;
-const heights: Record<LedgerRow['is'], number> = { group: 28, line: 44, part: 24 };
+const heights: Record<LedgerRow['is'], number> = { group: 28, line: 42, across: 22, part: 22 };
 const headHeight = 30;
 const none: never[] = [];
 
@@ -99,7 +100,7 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
   };
   const typedInto = 'input:not([type="checkbox"])';
   /** The same cell of another row. */
-  const goTo = (key: string, cell: number) => bring(key, (row) => row.children[cell]?.querySelector<HTMLInputElement>(typedInto));
+  const goTo = (key: string, cell: number) => bring(key, (row) => stopBelow(row, cell));
   const bringNow = useRef(bring);
   useEffect(() => { bringNow.current = bring; });
   const goToLine = (id: string) => {
@@ -109,36 +110,62 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
     requestAnimationFrame(() => bringNow.current(id, (row) => row.querySelector<HTMLElement>('[data-waits]') ?? row.querySelector<HTMLElement>(typedInto)));
   };
   useImperativeHandle(ref, () => ({ go: goToLine }));
-  const nextLine = (from: number, step: 1 | -1): LedgerRow | undefined => {
-    for (let at = from + step; at >= 0 && at < rows.length; at += step) if (rows[at]?.is === 'line') return rows[at];
-    return undefined;
+  /** The row so many farther on, of those that can take the keyboard; as far as there are any. */
+  const rowFrom = (from: number, steps: number): LedgerRow | undefined => {
+    let found: LedgerRow | undefined;
+    for (let at = from + Math.sign(steps), left = Math.abs(steps); at >= 0 && at < rows.length && left > 0; at += Math.sign(steps)) {
+      if (rows[at]?.is === 'part' || rows[at]?.is === 'across') continue;
+      found = rows[at];
+      left -= 1;
+    }
+    return found;
   };
-  /** Up and down through a column as in a spreadsheet; with Alt the line itself moves. */
+  /** Through the grid as in a spreadsheet; with Alt the line itself moves. What a field does with its keys itself is left to it. */
   const keys = (event: KeyboardEvent<HTMLTableSectionElement>): void => {
-    const target = event.target as HTMLElement;
+    const { target } = event;
+    if (!(target instanceof HTMLElement) || event.defaultPrevented) return;
     const row = target.closest<HTMLElement>('tr');
     const index = rows.findIndex((each) => each.key === row?.dataset.key);
     const at = rows[index];
-    if (!row || at?.is !== 'line') return;
-    const { line } = at;
-    const cell = [...row.children].findIndex((each) => each.contains(target));
-    const up = event.key === 'ArrowUp';
-    if (event.ctrlKey && event.key.toLowerCase() === 'd' && may.edit) {
-      event.preventDefault();
-      acts.onCopy(line);
-    } else if (event.ctrlKey && event.code === 'Space' && may.edit) {
-      event.preventDefault();
-      mark(line, event.shiftKey);
-    } else if (event.altKey && (event.key === 'ArrowRight' || event.key === 'ArrowLeft')) {
-      event.preventDefault();
-      const wants = event.key === 'ArrowRight';
-      if (openLines.has(line.id) !== wants) setOpenLines(turned(openLines, line.id));
-    } else if ((up || event.key === 'ArrowDown') && (target as HTMLInputElement).type !== 'date') {
-      event.preventDefault();
-      const next = nextLine(index, up ? -1 : 1);
-      if (!event.altKey && next) goTo(next.key, cell);
-      else if (event.altKey && may.edit) void onPlace([line.id], Math.max(1, view.lines.indexOf(line) + (up ? 0 : 2))).then(() => goTo(line.id, cell));
+    if (!row || !at || at.is === 'part' || at.is === 'across') return;
+    const act = (at.is === 'line' ? lineAct(event, at.line, row) : undefined) ?? gridAct(event, row, index);
+    if (!act) return;
+    event.preventDefault();
+    act();
+  };
+  /** What keys do to the line itself. */
+  const lineAct = ({ key, ctrlKey, altKey, shiftKey, code, target }: KeyboardEvent, line: LineView, row: HTMLElement): (() => void) | undefined => {
+    if (ctrlKey && key.toLowerCase() === 'd' && may.edit) return () => acts.onCopy(line);
+    if (ctrlKey && code === 'Space' && may.edit) return () => mark(line, shiftKey);
+    if (altKey && (key === 'ArrowRight' || key === 'ArrowLeft')) return () => { if (openLines.has(line.id) !== (key === 'ArrowRight')) setOpenLines(turned(openLines, line.id)); };
+    if (altKey && (key === 'ArrowUp' || key === 'ArrowDown') && may.edit) {
+      const cell = cellOfTarget(row, target);
+      return () => void onPlace([line.id], Math.max(1, view.lines.indexOf(line) + (key === 'ArrowUp' ? 0 : 2))).then(() => goTo(line.id, cell));
     }
+    return undefined;
+  };
+  const cellOfTarget = (row: HTMLElement, target: EventTarget): number => [...row.children].findIndex((each) => each.contains(target as Node));
+  /** Where keys lead within the grid. */
+  const gridAct = ({ key, ctrlKey, altKey, metaKey, target }: KeyboardEvent, row: HTMLElement, index: number): (() => void) | undefined => {
+    if (altKey || metaKey) return undefined;
+    const field = target instanceof HTMLInputElement && target.type !== 'checkbox' ? target : null;
+    const to = (steps: number) => () => {
+      const next = rowFrom(index, steps);
+      if (next) goTo(next.key, cellOfTarget(row, target));
+    };
+    if (ctrlKey) return key === 'Home' ? to(-rows.length) : key === 'End' ? to(rows.length) : undefined;
+    switch (key) {
+      case 'ArrowUp': return to(-1);
+      case 'ArrowDown': return to(1);
+      case 'PageUp': return to(-pageRows);
+      case 'PageDown': return to(pageRows);
+      // What is wrong is mended before one goes on.
+      case 'Enter': return field && field.getAttribute('aria-invalid') !== 'true' ? to(1) : undefined;
+      case 'F2': return field ? () => beginEditing(field) : undefined;
+    }
+    if (isEdited(target)) return undefined;
+    const ways = { ArrowLeft: 'left', ArrowRight: 'right', Home: 'first', End: 'last' } as const;
+    return key in ways ? () => moveInRow(row, target, ways[key as keyof typeof ways]) : undefined;
   };
   const mark = (line: LineView, allBetween: boolean) => {
     const next = turned(marked, line.id);
@@ -151,10 +178,11 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
     onMark(new Set(all ? [...marked].filter((id) => !lines.some((line) => line.id === id)) : [...marked, ...lines.map((line) => line.id)]));
   };
 
+  const oneStop = useOneStop(body);
   const [over, setOver] = useState<{ key: string; after: boolean }>();
   const drop = (from: string, target: { key: string; after: boolean }) => {
     const [moved, to] = [rows.find((row) => row.key === from), rows.find((row) => row.key === target.key)];
-    if (!moved || !to || moved.is === 'part' || to.is === 'part' || from === target.key) return;
+    if (!moved || !to || moved.is === 'part' || moved.is === 'across' || to.is === 'part' || to.is === 'across' || from === target.key) return;
     const moving = moved.is === 'group' ? moved.lines.map((line) => line.id) : marked.has(moved.line.id) ? view.lines.filter((line) => marked.has(line.id)).map((line) => line.id) : [moved.line.id];
     // Onto the lower half of a group's head: into the group.
     if (to.is === 'group' && target.after && moved.is === 'line') onGroup(moving, to.name);
@@ -199,7 +227,7 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
   }));
   const tableWidth = what + columns.reduce((sum, column) => sum + column.width, positionWidth + actsWidth);
   return (
-    <table className={classes(css.table, tableWidth > width && css.holding)} aria-label={view.number} aria-rowcount={plain ? undefined : rows.length + 1} style={{ width: tableWidth }}>
+    <table role="grid" className={classes(css.table, tableWidth > width && css.holding)} aria-label={view.number} aria-rowcount={plain ? undefined : rows.length + 1} style={{ width: tableWidth }}>
       <colgroup><col style={{ width: positionWidth }} /><col style={{ width: what }} />{columns.map((column) => <col key={column.id} style={{ width: column.width }} />)}<col style={{ width: actsWidth }} /></colgroup>
       <thead>
         <tr>
@@ -212,7 +240,7 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
           <td />
         </tr>
       </thead>
-      <tbody ref={body} onKeyDown={keys}>
+      <tbody ref={body} onKeyDown={keys} {...oneStop}>
         {before > 0 && <tr aria-hidden style={{ height: before }}><td colSpan={columns.length + 3} /></tr>}
         {shown.map(({ index, row }) => (
           <Row
@@ -264,13 +292,14 @@ const sameRow = (a: RowProps, b: RowProps): boolean =>
 function sameShown(a: LedgerRow, b: LedgerRow): boolean {
   if (a.is === 'line' && b.is === 'line') return a.line === b.line && a.open === b.open;
   if (a.is === 'part' && b.is === 'part') return a.part === b.part;
+  if (a.is === 'across' && b.is === 'across') return a.line === b.line;
   return a.is === 'group' && b.is === 'group' && a.name === b.name && a.open === b.open && sameItems(a.lines, b.lines);
 }
 
 const Row = memo(function Row({ row, index, means, columns, judged, acts, measure, marked, walked, over }: RowProps) {
   const element = useRef<HTMLTableRowElement>(null);
   const [dragging, setDragging] = useState(false);
-  const mayMove = means.may.edit && row.is !== 'part';
+  const mayMove = means.may.edit && (row.is === 'line' || row.is === 'group');
   const { key } = row;
   useEffect(() => {
     const tr = element.current;
@@ -284,9 +313,10 @@ const Row = memo(function Row({ row, index, means, columns, judged, acts, measur
   return (
     <tr
       ref={(tr) => { measure?.(tr); element.current = tr; }} data-index={index} data-key={key} {...(row.is === 'line' ? { 'data-line': row.line.id } : {})} aria-rowindex={measure ? index + 2 : undefined}
-      className={classes(row.is === 'group' && css.groupRow, row.is === 'part' && css.partRow, row.is === 'line' && (row.line.optional || row.line.alternative) && css.aside, dragging && css.dragged, over === 'before' && css.dropBefore, over === 'after' && css.dropAfter)}
+      className={classes(row.is === 'group' && css.groupRow, (row.is === 'part' || row.is === 'across') && css.partRow, row.is === 'line' && (row.line.optional || row.line.alternative) && css.aside, dragging && css.dragged, over === 'before' && css.dropBefore, over === 'after' && css.dropAfter)}
     >
       {row.is === 'line' && <LineCells row={row} means={means} judged={judged} columns={columns} walked={walked} marked={marked} {...acts} />}
+      {row.is === 'across' && <AcrossCells row={row} columns={columns} decimals={means.decimals} />}
       {row.is === 'part' && <PartCells row={row} columns={columns} decimals={means.decimals} />}
       {row.is === 'group' && (
         <GroupCells row={row} columns={columns} decimals={means.decimals} mayEdit={means.may.edit} marked={marked} onOpen={acts.onOpenGroup} onMark={() => acts.onMarkGroup(row.lines)} onRename={(to) => acts.onRename(row.name, to)} />

@@ -1,8 +1,9 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
+import { Maximize2, Minimize2 } from 'lucide-react';
 import { explain, notesOn, quoteWalk, sidesOf, type ExplainedLine, type Figure, type LinePrice, type LineRecurring, type PricedQuote } from '../../core/pricing';
 import type { LeaseInput, LineView, QuoteView, RatesInput } from '../../core/quoting';
 import { date, money, number, own, percent } from '../../i18n';
-import { Button } from '../../ui';
+import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';
 import { Bridge, type BridgeStep } from './Bridge';
 import { stepName } from '../parts/step-name';
@@ -47,6 +48,7 @@ export function Side({ view, side, onChange, signing, onLease, onRates }: Props)
     if (period) return t('ledger.figureOfTerm', { what: t(`ledger.figure.${figure.what}`), line: position, base: period.baseMonths });
     return t('ledger.figureOf', { what: t(`ledger.figure.${figure.what}`), line: position });
   };
+  const [wide, setWide] = useState(false);
   const asked = side.asked[side.asked.length - 1];
   // The walk beside a figure is that of its line.
   const of = asked?.of === 'line' ? asked.line : side.line;
@@ -54,8 +56,12 @@ export function Side({ view, side, onChange, signing, onLease, onRates }: Props)
   const explanation = asked && explain(lines, priced, decimals, asked);
   const title = side.is === 'signOff' ? t('signOff.title') : side.is === 'revisions' ? t('revision.title') : side.is === 'deal' ? t('deal.title') : line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
   return (
-    <aside className={css.side} tabIndex={0} aria-label={title}>
-      <div className={css.sideHead}><h2>{title}</h2><Button look="plain" onClick={() => onChange(undefined)}>{t('bench.close')}</Button></div>
+    <aside className={classes(css.side, wide && css.wide)} tabIndex={0} aria-label={title} onKeyDown={(event) => { if (event.key === 'Escape' && !event.defaultPrevented && !(event.target as HTMLElement).matches('input, textarea')) onChange(undefined); }}>
+      <div className={css.sideHead}>
+        <h2>{title}</h2>
+        <Button look="plain" aria-pressed={wide} title={t(wide ? 'ledger.narrower' : 'ledger.wider')} aria-label={t(wide ? 'ledger.narrower' : 'ledger.wider')} onClick={() => setWide(!wide)}>{wide ? <Minimize2 size={14} aria-hidden /> : <Maximize2 size={14} aria-hidden />}</Button>
+        <Button look="plain" onClick={() => onChange(undefined)}>{t('bench.close')}</Button>
+      </div>
       {side.is === 'signOff' ? <SignOff view={view} {...signing} /> : side.is === 'revisions' ? <Revisions view={view} /> : side.is === 'deal' ? <Deal view={view} onLease={onLease} /> : line ? <LineWalk line={line} title={title} view={view} amount={amount} onRates={onRates} /> : <QuoteWalk title={title} view={view} amount={amount} />}
       {explanation && (
         <Explained

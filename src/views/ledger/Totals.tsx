@@ -1,13 +1,15 @@
+import { useState } from 'react';
 import { Stamp, TriangleAlert } from 'lucide-react';
 import { fixed, negative, textOf } from '../../core/exact';
 import { resaleOf, sumResale, type QuoteFigure } from '../../core/pricing';
 import { marginPercent, type QuoteView } from '../../core/quoting';
 import { money, number, percent, shift } from '../../i18n';
-import { Button, classes } from '../../ui';
+import { Button, classes, useMedia } from '../../ui';
 import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
 import { FourCell } from './FourCell';
 import shared from './ledger.module.css';
+import { smallPage } from './small';
 import { needText } from './need-text';
 import css from './totals.module.css';
 import { wrongWith, type Way } from './typed-amount';
@@ -38,8 +40,8 @@ export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: P
   const four = (by: Way, value: string | undefined) => (
     <label className={css.wholeCell}>{t(`ledger.whole.${by}`)}<FourCell by={by} value={value} typed={whole.typed} label={t('ledger.wholeCell', { what: t(`ledger.whole.${by}`) })} currency={currency} decimals={decimals} disabled={!may.discount} onType={onType} /></label>
   );
-  const sum = (figure: QuoteFigure, value: string, main = false) => (
-    <div className={classes(css.sum, main && css.mainSum)}>
+  const sum = (figure: QuoteFigure, value: string, main = false, roomy = false) => (
+    <div className={classes(css.sum, main && css.mainSum, roomy && css.roomy)}>
       <dt>{t(`ledger.figure.${figure}`)}{main && ` ${currency}`}</dt>
       <dd {...(main ? { 'data-testid': 'net' } : {})}><button type="button" className={shared.asks} onClick={() => onExplain(figure)} aria-label={t('ledger.explain', { what: t(`ledger.figure.${figure}`), value })}>{value}</button></dd>
     </div>
@@ -49,15 +51,20 @@ export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: P
   const waits = view.signOff?.history.some((each) => each.state === 'asked') ?? false;
   const recurs = totals.recurring !== '0';
   const broken = may.edit ? brokenIn(view) : [];
+  // Where a line and its figures need the room, the net alone stays, and the rest comes when asked for.
+  const small = useMedia(smallPage);
+  const [unfolded, setUnfolded] = useState(false);
+  const folded = small && !unfolded;
   return (
-    <footer className={css.foot}>
+    <footer className={classes(css.foot, folded && css.folded)}>
+      {small && <Button look="plain" aria-expanded={unfolded} onClick={() => setUnfolded(!unfolded)}>{t('ledger.allSums')}</Button>}
       {view.resale && <ResaleFoot view={view} onResale={onResale} />}
-      {!view.resale && <fieldset className={css.whole}>
-        <legend>{t('ledger.wholeQuote')}</legend>
+      {!view.resale && <div className={css.whole} role="group" aria-label={t('ledger.wholeQuote')}>
+        <span className={css.legend}>{t('ledger.wholeQuote')}</span>
         {comes.is === 'spread' ? <>
           {four('rate', comes.rate)}{four('amount', comes.amount)}{four('net', totals.net)}{may.seeCosts && four('margin', totals.margin)}
         </> : <p className={shared.problem} role="alert">{t('quote.whole', { why: t(`quote.why.${comes.why}`) })}</p>}
-      </fieldset>}
+      </div>}
       {view.signOff && (needs.length > 0 || view.signOff.history.length > 0) && (
         <p className={css.signing}>
           <Stamp size={14} aria-hidden />
@@ -74,10 +81,10 @@ export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: P
         </p>
       )}
       <dl className={css.totals} aria-label={t('ledger.totals')}>
-        {recurs && <>{sum('oneTime', amount(totals.oneTime))}{sum('recurring', amount(totals.recurring))}{sum('perMonth', amount(totals.perMonth))}{sum('firstYear', amount(totals.firstYear))}</>}
+        {recurs && <>{sum('oneTime', amount(totals.oneTime))}{sum('recurring', amount(totals.recurring))}{sum('perMonth', amount(totals.perMonth), false, true)}{sum('firstYear', amount(totals.firstYear))}</>}
         {sum('list', amount(totals.list))}
         {sum('reduction', amount(textOf(negative(fixed(totals.reduction)))))}
-        {totals.cost !== undefined && sum('cost', amount(totals.cost))}
+        {totals.cost !== undefined && sum('cost', amount(totals.cost), false, recurs)}
         {totals.margin !== undefined && sum('margin', percent(totals.margin, language, 1))}
         {view.tax && <>{sum('tax', amount(view.tax.tax))}{sum('gross', amount(view.tax.gross))}</>}
         {sum('net', amount(totals.net), true)}
@@ -95,10 +102,10 @@ function ResaleFoot({ view, onResale }: Pick<Props, 'view' | 'onResale'>) {
   const lines = view.lines.filter((line) => !line.optional && !line.alternative);
   const { total, earned, share } = sumResale(lines.map(({ price, quantity, resale: own }) => ({ net: price.net, total: resaleOf(price, quantity, resale.share, decimals, own).total })));
   return (
-    <fieldset className={css.whole}>
-      <legend>{t('resale.title')}</legend>
+    <div className={css.whole} role="group" aria-label={t('resale.title')}>
+      <span className={css.legend}>{t('resale.title')}</span>
       <label className={css.wholeCell}>{t('resale.share')}<EditCell label={t('resale.share')} value={number(shift(resale.share, 2), language, 2)} disabled={!view.may.edit} strong check={(typed) => wrongWith(marginPercent, typed, t)} onSave={onResale} /></label>
       <p className={css.resale} data-testid="resale">{t('resale.sold', { total: money(total, language, decimals), currency })} <span>{t('resale.earned', { earned: money(earned, language, decimals), share: share === undefined ? '–' : percent(share, language, 1) })}</span></p>
-    </fieldset>
+    </div>
   );
 }

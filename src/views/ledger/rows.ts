@@ -1,10 +1,12 @@
 /** What stands one below the other in the Ledger: groups, lines, and the parts of builds that are opened. */
-import { sumLines, type PricedPart, type Totals } from '../../core/pricing';
+import { across, sumLines, type AcrossRow, type PricedPart, type Totals } from '../../core/pricing';
 import type { LineView } from '../../core/quoting';
 
 export type LedgerRow =
   | { is: 'group'; key: string; name: string; lines: LineView[]; open: boolean; totals: Totals }
   | { is: 'line'; key: string; line: LineView; open: boolean }
+  /** What a line is made of where it does not multiply across as a whole. */
+  | { is: 'across'; key: string; line: LineView; across: AcrossRow }
   | { is: 'part'; key: string; line: LineView; part: PricedPart };
 
 /** Groups stand open and builds closed until told otherwise: both sets name what was turned. */
@@ -24,13 +26,20 @@ export function rowsOf(lines: readonly LineView[], decimals: number, closedGroup
     if (group !== null && closedGroups.has(group)) continue;
     const open = openLines.has(line.id);
     rows.push({ is: 'line', key: line.id, line, open });
-    if (open) rows.push(...(line.build?.parts ?? []).map((part): LedgerRow => ({ is: 'part', key: `${line.id} ${part.id}`, line, part })));
+    if (open) rows.push(...madeOf(line).map((each, index): LedgerRow => ({ is: 'across', key: `${line.id} across ${String(index)}`, line, across: each })),
+      ...(line.build?.parts ?? []).map((part): LedgerRow => ({ is: 'part', key: `${line.id} ${part.id}`, line, part })));
   }
   return rows;
 }
 
+/** The rows that a line is made of, where they are several; its share of a discount on the whole has its own column. */
+export function madeOf({ price, quantity }: LineView): AcrossRow[] {
+  const rows = across(price, quantity);
+  return rows.filter(({ is }) => is !== 'share').length > 1 ? rows : [];
+}
+
 /** Whether a line opens into parts. */
-export const hasParts = ({ build }: LineView): boolean => (build?.parts.length ?? 0) > 0;
+export const hasParts = (line: LineView): boolean => (line.build?.parts.length ?? 0) > 0 || madeOf(line).length > 0;
 
 /** Where moved lines come to stand when dropped beside another: counted from 1 among the lines that stay. */
 export function placeBeside(lines: readonly LineView[], moving: readonly string[], beside: string, after: boolean): number {
