@@ -16,7 +16,8 @@ test('a lease is worked out beside the price, and offered on the quotation', asy
     }
   }
   await saved(page);
-  await page.getByRole('button', { name: 'Deal', exact: true }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Deal' }).click();
   const lease = page.getByRole('region', { name: 'Lease' });
   // What recurs is not leased: 48,000.00 over 36 months at 5.4 % a year.
   await expect(lease.getByTestId('lease')).toContainText('1,447.24 EUR');

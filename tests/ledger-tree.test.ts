@@ -118,7 +118,7 @@ test('what was removed or typed comes back by undo, and goes again by redo', asy
   expect((await quoteOf(page, id)).lines.map(({ sku }) => sku)).toEqual(['SILL-1212-X', 'YE-KIOSK', 'SV-COMM']);
 });
 
-test('a column copied from a spreadsheet fills downwards; what cannot be read changes nothing', async ({ page }) => {
+test('a column copied from a spreadsheet fills downwards; what cannot be read waits at its cell', async ({ page }) => {
   const id = await opened(page);
   const paste = (label: string, text: string) => cell(page, label).evaluate((box, pasted) => {
     const data = new DataTransfer();
@@ -130,12 +130,13 @@ test('a column copied from a spreadsheet fills downwards; what cannot be read ch
   await saved(page);
   expect((await quoteOf(page, id)).lines.map(({ quantity }) => quantity)).toEqual([1, 4, 7, 9, 1]);
   await paste('Discount % 1', '1\n2 %\n1e308\n4');
-  await expect(page.getByText('3: Type a percentage, for instance 3.5.')).toBeVisible();
-  await expect(cell(page, 'Discount % 2')).toHaveValue('0');
+  await expect(page.getByText('Type a percentage, for instance 3.5.')).toBeVisible();
+  await expect(cell(page, 'Discount % 3')).toHaveValue('1e308');
+  await expect(cell(page, 'Discount % 4')).toHaveValue('4');
   await paste('Discount % 1', '1\n2 %\n3,5');
   await expect(cell(page, 'Discount % 3')).toHaveValue('3.5');
   await saved(page);
-  expect((await quoteOf(page, id)).lines.map(({ hand }) => hand?.value ?? '')).toEqual(['0.01', '0.02', '0.035', '', '']);
+  expect((await quoteOf(page, id)).lines.map(({ hand }) => hand?.value ?? '')).toEqual(['0.01', '0.02', '0.035', '0.04', '']);
 });
 
 test('columns are chosen, ordered and pinned, and stay so', async ({ page }) => {

@@ -21,7 +21,7 @@ test.describe('an engineer', () => {
     await expect(net(page)).toHaveText('4,899.99');
     // Beyond the limit already while it is typed: the word stands at the cell.
     await cell(page, 'Discount % 1').fill('12');
-    await expect(page.getByRole('row', { name: /SILL-1212-X/ }).getByText('beyond limit').first()).toBeVisible();
+    await expect(page.getByRole('row', { name: /SILL-1212-X/ }).getByText('over your limit').first()).toBeVisible();
     await cell(page, 'Discount % 1').press('Escape');
     await type(page, 'Unit net 1', '1,900.00');
     await expect(net(page)).toHaveText('5,700.00');

@@ -146,10 +146,14 @@ export interface PolicyRow { id: string; role: Role; name: Texts; condition: str
 export interface CommissionPlanRow { role: Role; baseRate: string; higherRate: string }
 /** over: another was asked for in its place. */
 export type SignOffState = 'asked' | 'yes' | 'no' | 'counter' | 'over';
+/** What is offered for a line in the place of what was asked: a discount by hand, or nothing. */
+export type Offer = { line: string; rate: string } | { line: string; no: true };
 export interface SignOffRow {
   id: string; revisionId: string; role: Role; reason: string; figures: LineFigures[]; askedBy: string; askedAt?: Date; state: SignOffState; answeredBy: string | null; answeredAt: Date | null; comment: string;
-  /** By line, the discount by hand that would be signed. */
-  counter: { line: string; rate: string }[];
+  /** By line, the discount by hand that would be signed, or that it is not signed; of lines that are not named, as asked. */
+  counter: Offer[];
+  /** The figures that it was asked for. */
+  asked: LineFigures[];
   /** What was asked for, or signed, beside the figures. */
   policies: PolicyHit[];
 }
@@ -210,7 +214,7 @@ export function defineRecords(sequelize: Sequelize) {
     policies: table<PolicyRow>('policies', { id: key(ref), role: text, name: jsonb, condition: text, signs: text }),
     commissionPlans: table<CommissionPlanRow>('commission_plans', { role: key(text), baseRate: DataTypes.DECIMAL(9, 6), higherRate: DataTypes.DECIMAL(9, 6) }),
     signOffs: table<SignOffRow>('sign_offs', {
-      id: key(ref), revisionId: ref, role: text, reason: text, figures: jsonb, askedBy: ref, askedAt: now(), state: text, answeredBy: ref, answeredAt: instant, comment: text, counter: jsonb, policies: { type: jsonb, defaultValue: [] },
+      id: key(ref), revisionId: ref, role: text, reason: text, figures: jsonb, askedBy: ref, askedAt: now(), state: text, answeredBy: ref, answeredAt: instant, comment: text, counter: jsonb, asked: jsonb, policies: { type: jsonb, defaultValue: [] },
     }),
     orders: table<OrderRow>('orders', { id: key(ref), number: text, quoteId: ref, revisionId: ref, currency: text, net: DataTypes.DECIMAL, promised: day, createdAt: now(), createdBy: ref }),
     workOrders: table<WorkOrderRow>('work_orders', {

@@ -106,7 +106,7 @@ async function prepare(actor: Actor): Promise<void> {
   build = value(await beginBuild(actor, { quoteId: quote, modelId: 'ridgeback' })).id;
   value(await saveContent(actor, build, { version: 1, decisions: [{ on: 'vehicle', value: 'articulated' }, { on: 'length', value: 'm12' }], passed: [], special: [] }));
   const put = value(await putOnQuote(actor, build, { version: opened.version, quantity: 1 }));
-  await connected().sequelize.query(`insert into sign_offs (id, revision_id, role, reason, figures, asked_by, state, comment, counter) select gen_random_uuid(), id, 'manager', '${planted.colleague}', '[]', '${actor.id}', 'asked', '', '[]' from quote_revisions where quote_id = '${quote}'`);
+  await connected().sequelize.query(`insert into sign_offs (id, revision_id, role, reason, figures, asked_by, state, comment, counter, asked) select gen_random_uuid(), id, 'manager', '${planted.colleague}', '[]', '${actor.id}', 'asked', '', '[]', '[]' from quote_revisions where quote_id = '${quote}'`);
   value(await addByNumber(actor, quote, { version: put.version, sku: 'YE-KIOSK', quantity: 1 }));
 }
 

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { exact } from '../core/exact';
 import { lastDay } from '../core/pricing';
 import { shippingDays } from '../core/production';
-import type { QuoteView } from '../core/quoting';
+import { answerSignOffInput, type QuoteView } from '../core/quoting';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { inDays } from './clock';
@@ -261,7 +261,7 @@ describe('any of four', () => {
 describe('sign-off', () => {
   const beyond = async (rate: string) => value(await changed(await quoteOf(mara, 'hallersee', ['SILL-1212-X', 2], ['SV-COMM', 1]), { hand: { by: 'rate', value: rate } }));
   const asked = async (quote: QuoteView, reason = 'Third order this year') => askSignOff(mara, quote.id, { version: quote.version, reason });
-  const answer = (quote: QuoteView, actor: Actor, kind: 'yes' | 'no' | 'counter', counter: { line: string; rate: string }[] = [], at = 0) =>
+  const answer = (quote: QuoteView, actor: Actor, kind: 'yes' | 'no' | 'counter', counter: { line: string; rate?: string; no?: true }[] = [], at = 0) =>
     answerSignOff(actor, quote.id, quote.signOff?.history[at]?.id ?? '', { version: quote.version, answer: kind, comment: '', counter });
   const held = (quote: QuoteView) => quote.signOff?.needs.map((need) => [need.role, need.held]);
 
@@ -311,6 +311,23 @@ describe('sign-off', () => {
     quote = value(await takeCounter(mara, quote.id, quote.signOff?.history[at]?.id ?? '', { version: quote.version }));
     expect(quote.lines[0]?.hand).toEqual({ by: 'rate', value: '0.1' });
     expect(held(quote)).toEqual([['manager', true]]);
+  });
+
+  it('may be refused for one line and signed for another, and tells what was asked beside what was given', async () => {
+    let quote = await beyond('14');
+    quote = value(await addByNumber(mara, quote.id, { version: quote.version, sku: 'SILL-1212-X', quantity: 1 }));
+    quote = value(await changeLine(mara, quote.id, quote.lines[1]?.id ?? '', { version: quote.version, hand: { by: 'rate', value: '14' } }));
+    quote = value(await asked(quote));
+    const [first, second] = quote.lines.map(({ id }) => id);
+    const history = (of: QuoteView) => of.signOff?.history[0]?.lines.map(({ position, offer, refused }) => [position, offer, refused]);
+    for (const wrong of [{ line: first ?? '' }, { line: first ?? '', rate: '10', no: true as const }]) expect(await answerSignOffInput.isValid({ version: 1, answer: 'counter', comment: '', counter: [wrong] })).toBe(false);
+    quote = value(await answer(quote, tobias, 'counter', [{ line: second ?? '', no: true }]));
+    expect(history(quote)).toEqual([[1, undefined, undefined], [2, undefined, true]]);
+    // The first is signed as asked; the second still wants somebody.
+    expect(quote.signOff?.needs.map(({ role, held: is, lines }) => [role, is, lines])).toContainEqual(['manager', false, expect.arrayContaining([2])]);
+    quote = value(await changeLine(mara, quote.id, second ?? '', { version: quote.version, hand: null }));
+    expect(held(quote)?.find(([role]) => role === 'manager')).toEqual(['manager', true]);
+    expect(quote.signOff?.history[0]?.lines.map(({ discount }) => Number(discount) > 0.13)).toEqual([true, true]);
   });
 
   it('is nobody’s to give who has no right to', async () => {

@@ -36,6 +36,19 @@ export async function listSaved(actor: Actor): Promise<SavedBuild[]> {
   return [...list.filter((each) => each.starred), ...list.filter((each) => !each.starred)];
 }
 
+/** A name as people tell names apart: not by case, spaces or how a letter is written. */
+const told = (name: string): string => name.normalize('NFKC').trim().replace(/\s+/g, ' ').toLowerCase();
+
+/** Why a name cannot be had: another build that the person sees has it, or one that differs only in case. Held until the unit of work ends, so that two cannot take one name. */
+async function takenBy(actor: Actor, name: string, except?: string): Promise<Result<never> | undefined> {
+  await connected().sequelize.query('select pg_advisory_xact_lock(7420619)');
+  const rows = await connected().records.savedBuilds.findAll({ where: visible(actor), attributes: ['id', 'name', 'ownerId'], raw: true });
+  const other = rows.find((row) => row.id !== except && told(row.name) === told(name));
+  if (!other) return undefined;
+  const owner = await connected().records.users.findByPk(other.ownerId, { attributes: ['name'], raw: true });
+  return fail('conflict', { code: other.ownerId === actor.id ? 'saved.nameTaken' : 'saved.nameTakenBy', params: { name: other.name, who: owner?.name ?? '' }, field: 'name' });
+}
+
 export async function saveBuild(actor: Actor, { buildId, name, shared }: SaveBuildInput): Promise<Result<{ id: string }>> {
   return inTransaction(async () => {
     const refused = refusal(actor, 'quotes');
@@ -43,6 +56,8 @@ export async function saveBuild(actor: Actor, { buildId, name, shared }: SaveBui
     const found = await findBuild(actor, buildId);
     if (!found.ok) return found;
     const { build, quote } = found.value;
+    const taken = await takenBy(actor, name);
+    if (taken) return taken;
     const { modelId } = await versionById(build.modelVersionId);
     const saved = await connected().records.savedBuilds.create({ id: randomUUID(), ownerId: actor.id, name, shared, modelId, partNumber: build.outcome.partNumber, decisions: build.decisions });
     await record(actor, 'build.kept', quote.number, { saved: saved.id, name });
@@ -58,6 +73,8 @@ export async function changeSaved(actor: Actor, id: string, { name, shared, star
     const { stars } = connected().records;
     if (name !== undefined || shared !== undefined) {
       if (saved.ownerId !== actor.id) return fail('forbidden', { code: 'saved.notYours' });
+      const taken = name === undefined ? undefined : await takenBy(actor, name, id);
+      if (taken) return taken;
       await saved.update({ ...(name === undefined ? {} : { name }), ...(shared === undefined ? {} : { shared }) });
     }
     if (starred === true) await stars.findOrCreate({ where: { userId: actor.id, savedId: id }, defaults: { userId: actor.id, savedId: id } });

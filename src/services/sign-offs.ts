@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { exact } from '../core/exact';
 import { plainPercent, type AnswerSignOffInput, type AskSignOffInput, type QuoteView, type VersionInput } from '../core/quoting';
-import { connected, type SignOffRow } from '../data';
+import { connected, type Offer, type SignOffRow } from '../data';
 import { refusal, type Actor } from './actor';
 import { done, fail, type Result } from './failure';
 import { partsIn, priceLines } from './quote-pricing';
@@ -21,8 +21,9 @@ export async function askSignOff(actor: Actor, id: string, { version, reason }: 
     for (const { role, judged, policies } of open) {
       for (const row of rows) if (row.role === role && row.state === 'asked') await connected().records.signOffs.update({ state: 'over' }, { where: { id: row.id } });
       const lines = new Set(judged.map(({ line }) => line));
+      const asked = figures.filter(({ line }) => lines.has(line));
       await connected().records.signOffs.create(
-        { id: randomUUID(), revisionId: revision.id, role: role as SignOffRow['role'], reason, figures: figures.filter(({ line }) => lines.has(line)), askedBy: actor.id, state: 'asked', answeredBy: null, answeredAt: null, comment: '', counter: [], policies },
+        { id: randomUUID(), revisionId: revision.id, role: role as SignOffRow['role'], reason, figures: asked, asked, askedBy: actor.id, state: 'asked', answeredBy: null, answeredAt: null, comment: '', counter: [], policies },
       );
     }
     await record(actor, 'signOff.asked', quote.number, { of: open.map(({ role }) => role), reason });
@@ -40,16 +41,18 @@ export async function answerSignOff(actor: Actor, id: string, signOffId: string,
     if (row.state !== 'asked') return fail('conflict', { code: 'signOff.answered' });
     if (!mayAnswer(actor, row)) return fail('forbidden', { code: 'signOff.notYours' });
     if (answer === 'counter' && counter.length === 0) return fail('invalid', { code: 'signOff.noOffer', field: 'counter' });
-    const offers = answer === 'counter' ? counter.map(({ line, rate }) => ({ line, rate: exact(plainPercent(rate)).div(100).toString() })) : [];
+    const offers = answer === 'counter' ? counter.map(({ line, rate }): Offer => (rate === undefined ? { line, no: true } : { line, rate: exact(plainPercent(rate)).div(100).toString() })) : [];
     const parts = await partsIn(state);
     if (offers.some(({ line }) => !parts.lines.some((each) => each.id === line))) return fail('missing', { code: 'line.missing' });
     // What is signed are the figures that would come of it.
     const offered = parts.lines.map((line) => {
       const offer = offers.find((each) => each.line === line.id);
-      return offer ? { ...line, hand: { by: 'rate' as const, value: offer.rate } } : line;
+      return offer && 'rate' in offer ? { ...line, hand: { by: 'rate' as const, value: offer.rate } } : line;
     });
+    // What is refused is not signed, whatever was asked.
+    const refusedLines = new Set(offers.flatMap((each) => ('no' in each ? [each.line] : [])));
     const concerned = new Set(row.figures.map(({ line }) => line));
-    const figures = linesOf(await priceLines({ ...parts, lines: offered }), state.revision.whole).filter(({ line }) => concerned.has(line) || offers.some((each) => each.line === line));
+    const figures = linesOf(await priceLines({ ...parts, lines: offered }), state.revision.whole).filter(({ line }) => !refusedLines.has(line) && (concerned.has(line) || offers.some((each) => each.line === line)));
     const policies = (await standingOf(state, await priceLines(parts))).needs.find(({ role }) => role === row.role)?.policies ?? [];
     await row.update({ state: answer, comment, counter: offers, ...(answer === 'no' ? {} : { figures, policies }), answeredBy: actor.id, answeredAt: new Date() });
     await record(actor, 'signOff.answered', quote.number, { answer, comment, counter: offers });
@@ -63,7 +66,7 @@ export async function takeCounter(actor: Actor, id: string, signOffId: string, {
     const { signOffs, lines } = connected().records;
     const row = isReference(signOffId) ? await signOffs.findOne({ where: { id: signOffId, revisionId: revision.id, state: 'counter' } }) : null;
     if (!row) return fail('missing', { code: 'signOff.missing' });
-    for (const { line, rate } of row.counter) await lines.update({ hand: { by: 'rate', value: rate } }, { where: { id: line, revisionId: revision.id } });
+    for (const each of row.counter) if ('rate' in each) await lines.update({ hand: { by: 'rate', value: each.rate } }, { where: { id: each.line, revisionId: revision.id } });
     await record(actor, 'signOff.taken', quote.number, { counter: row.counter });
     return done(null);
   });

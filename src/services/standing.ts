@@ -131,10 +131,10 @@ export async function signOffsOf(actor: Actor, { limits, judged, needs, rows, po
   const position = new Map(priced.map(({ line }) => [line.id, line.position]));
   const history = rows.map((row): SignOffView => ({
     id: row.id, role: row.role, reason: row.reason, state: row.state, askedBy: nameOf(known, row.askedBy), askedAt: (row.askedAt ?? new Date()).toISOString(), comment: row.comment,
-    lines: row.figures.flatMap(({ line, discount, margin }) => {
+    lines: row.asked.flatMap(({ line, discount, margin }) => {
       const at = position.get(line);
-      const offer = row.counter.find((each) => each.line === line)?.rate;
-      return at === undefined ? [] : [{ line, position: at, discount, ...(margin === undefined ? {} : { margin }), ...(offer === undefined ? {} : { offer }) }];
+      const given = row.counter.find((each) => each.line === line);
+      return at === undefined ? [] : [{ line, position: at, discount, ...(margin === undefined ? {} : { margin }), ...(given && 'rate' in given ? { offer: given.rate } : {}), ...(given && 'no' in given ? { refused: true as const } : {}) }];
     }),
     ...(row.answeredBy ? { answeredBy: nameOf(known, row.answeredBy), answeredAt: row.answeredAt?.toISOString() ?? '' } : {}),
   }));

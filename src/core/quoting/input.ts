@@ -193,12 +193,15 @@ export interface QuoteContactInput { version: number; from?: string; contact?: C
 const reasonText = string().trim().max(500, 'input.tooLong').required('signOff.noReason');
 export const askSignOffInput = exactly<AskSignOffInput>({ version, reason: reasonText });
 export interface AskSignOffInput { version: number; reason: string }
-const offer = exactly<{ line: string; rate: string }>({ line: id, rate: discountPercent });
+const offer = exactly<OfferInput>({ line: id, rate: string().test('rate', 'discount.notANumber', (value?: string) => value === undefined || discountPercent.isValidSync(value)), no: boolean().strict().oneOf([true], 'signOff.badAnswer') })
+  .test('one', 'signOff.badAnswer', (value) => (value.rate === undefined) !== (value.no === undefined));
+/** For one line: the discount in percent that would be signed, or that it is not. */
+export interface OfferInput { line: string; rate?: string | undefined; no?: true | undefined }
 export const answerSignOffInput = exactly<AnswerSignOffInput>({
   version, answer: string().strict().oneOf(['yes', 'no', 'counter'], 'signOff.badAnswer').required('input.required'), comment: string().trim().max(500, 'input.tooLong').default(''),
   counter: array().of(offer).max(1_000, 'input.tooMany').default([]),
 });
-export interface AnswerSignOffInput { version: number; answer: 'yes' | 'no' | 'counter'; comment: string; counter: { line: string; rate: string }[] }
+export interface AnswerSignOffInput { version: number; answer: 'yes' | 'no' | 'counter'; comment: string; counter: OfferInput[] }
 
 export const placeLinesInput = exactly<PlaceLinesInput>({ version, lines: lineIds, to: number().strict().integer('quantity.whole').min(1, 'quantity.range').max(99_999, 'quantity.range').required('input.required') });
 export interface PlaceLinesInput { version: number; lines: string[]; to: number }

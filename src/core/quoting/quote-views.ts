@@ -192,8 +192,8 @@ export interface SignOffView {
   answeredBy?: string;
   answeredAt?: string;
   comment: string;
-  /** Lines concerned, with their figures; `offer` is the discount by hand that would be signed. */
-  lines: { line: string; position: number; discount: ExactText; margin?: ExactText; offer?: ExactText }[];
+  /** Lines concerned, with the figures that were asked for; `offer` is the discount by hand that would be signed, `refused` a line that is not. */
+  lines: { line: string; position: number; discount: ExactText; margin?: ExactText; offer?: ExactText; refused?: true }[];
 }
 
 /** Where a quote stands with the limits of who owns it. */

@@ -8,6 +8,7 @@ import { ledger } from './0007-ledger';
 import { stand } from './0008-stand';
 import { finding } from './0009-finding';
 import { measured } from './0010-measured';
+import { asked } from './0011-asked';
 
 /** A step of the schema, applied once and in order, as one transaction. */
 export interface Migration {
@@ -15,4 +16,4 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger, stand, finding, measured];
+export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger, stand, finding, measured, asked];

@@ -129,6 +129,19 @@ describe('from release to release', () => {
     expect(await rows("select word_similarity('norvik', 'Norrvik Skog AB') > 0.45 as alike")).toEqual([{ alike: true }]);
   });
 
+  it('quantities may have three decimals, no more', async () => {
+    await release('0010-measured');
+    expect(await refused(`update quote_lines set quantity = 2.5 where id = '${draft.line}'`)).toBe('');
+    expect(await refused(`update quote_lines set quantity = 2.0005 where id = '${draft.line}'`)).toMatch(/quantity_check/);
+    expect(await refused(`update quote_lines set quantity = 0 where id = '${draft.line}'`)).toMatch(/quantity_check/);
+    expect(await rows('select quantity from quote_lines where id = $1', [draft.line])).toEqual([{ quantity: 2.5 }]);
+  });
+
+  it('what a sign-off was asked for is what it had been', async () => {
+    await release('0011-asked');
+    expect(await rows('select count(*)::int as other from sign_offs where asked <> figures')).toEqual([{ other: 0 }]);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(/never change/);

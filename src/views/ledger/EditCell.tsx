@@ -25,7 +25,7 @@ interface Props {
   onFill?: ((texts: readonly (string | null)[]) => void) | undefined;
 }
 
-/** Tells a cell what was pasted into it and is wrong. */
+/** Tells a cell what was pasted into it and is wrong; null where it is right, and taken elsewhere. */
 const pastedInto = 'iunctura:pasted';
 
 /** The cells of a column from one of them downwards. */
@@ -71,8 +71,7 @@ export function EditCell({ label, value, disabled, strong = false, waits = false
     // What is wrong stays at its own cell, to be mended there; the others are taken.
     const cells = columnFrom(event.currentTarget);
     const wrong = texts.map((text) => check(text) !== null);
-    wrong.forEach((is, index) => { if (is) cells[index]?.dispatchEvent(new CustomEvent(pastedInto, { detail: texts[index] })); });
-    if (!wrong[0]) setTyped(undefined);
+    wrong.forEach((is, index) => cells[index]?.dispatchEvent(new CustomEvent(pastedInto, { detail: is ? texts[index] : null })));
     onFill(texts.map((text, index) => (wrong[index] ? null : text)));
   };
   const field = useRef<HTMLInputElement>(null);
@@ -81,9 +80,9 @@ export function EditCell({ label, value, disabled, strong = false, waits = false
   useEffect(() => {
     const input = field.current;
     const take = (event: Event) => {
-      const text = (event as CustomEvent<string>).detail;
-      setTyped(text);
-      setError(checkNow.current(text));
+      const text = (event as CustomEvent<string | null>).detail;
+      setTyped(text ?? undefined);
+      setError(text === null ? null : checkNow.current(text));
     };
     input?.addEventListener(pastedInto, take);
     return () => input?.removeEventListener(pastedInto, take);

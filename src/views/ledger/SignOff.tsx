@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { limitFor } from '../../core/pricing';
-import { discountPercent, type QuoteView, type SignOffsOfQuote, type SignOffView } from '../../core/quoting';
+import { discountPercent, type OfferInput, type QuoteView, type SignOffsOfQuote, type SignOffView } from '../../core/quoting';
 import { dateTime, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
@@ -11,7 +11,7 @@ import { wrongWith } from './typed-amount';
 export interface SignOffActs {
   /** Each gives the sentence of a refusal. */
   onAsk: (reason: string) => Promise<string | null>;
-  onAnswer: (id: string, answer: { answer: 'yes' | 'no' | 'counter'; comment: string; counter: { line: string; rate: string }[] }) => Promise<string | null>;
+  onAnswer: (id: string, answer: { answer: 'yes' | 'no' | 'counter'; comment: string; counter: OfferInput[] }) => Promise<string | null>;
   onTake: (id: string) => Promise<string | null>;
 }
 
@@ -79,6 +79,8 @@ function Entry({ entry, view, mayAnswer, onAnswer, onTake }: SignOffActs & { ent
   const offered = entry.lines.some((line) => line.offer !== undefined);
   const taken = offered && entry.lines.every((line) => line.offer === undefined || (view.lines.find((each) => each.id === line.line)?.hand ?? { value: '0' }).value === line.offer);
   const role = t(`role.${entry.role as 'manager'}`);
+  /** What was given beside what was asked. */
+  const given = ({ offer, refused }: SignOffView['lines'][number]): string => (entry.state !== 'counter' ? '' : offer !== undefined ? t('signOff.offer', { rate: percent(offer, language, 2) }) : t(refused ? 'signOff.lineRefused' : 'signOff.lineAsAsked'));
   return (
     <article className={css.entry} aria-label={t('signOff.entry', { role })}>
       <p className={css.state}>{t(`signOff.state.${entry.state}`, { role, who: entry.answeredBy ?? '' })}</p>
@@ -89,7 +91,7 @@ function Entry({ entry, view, mayAnswer, onAnswer, onTake }: SignOffActs & { ent
             {entry.lines.map((line) => (
               <tr key={line.line}>
                 <td>{t('signOff.line', { line: line.position })}</td>
-                <td>{t('signOff.figures', { discount: percent(line.discount, language, 2), margin: line.margin === undefined ? '–' : percent(line.margin, language, 1) })}{line.offer !== undefined && <b> {t('signOff.offer', { rate: percent(line.offer, language, 2) })}</b>}</td>
+                <td>{t('signOff.figures', { discount: percent(line.discount, language, 2), margin: line.margin === undefined ? '–' : percent(line.margin, language, 1) })}{given(line) && <b> {given(line)}</b>}</td>
               </tr>
             ))}
           </tbody>
@@ -107,32 +109,38 @@ function Answer({ entry, view, onAnswer }: { entry: SignOffView; view: QuoteView
   const { t, language } = useSpeech();
   const [comment, setComment] = useState('');
   const [offers, setOffers] = useState<Readonly<Record<string, string>>>({});
+  const [refused, setRefused] = useState<ReadonlySet<string>>(new Set());
   const [wrong, setWrong] = useState<string | null>(null);
-  const counter = Object.entries(offers).filter(([, rate]) => rate.trim() !== '').map(([line, rate]) => ({ line, rate }));
+  const rateOf = (line: string): string => (refused.has(line) ? '' : (offers[line] ?? '').trim());
+  const counter = entry.lines.flatMap(({ line }): OfferInput[] => (refused.has(line) ? [{ line, no: true }] : rateOf(line) === '' ? [] : [{ line, rate: rateOf(line) }]));
   const answer = async (kind: 'yes' | 'no' | 'counter') => {
-    const bad = counter.map(({ rate }) => wrongWith(discountPercent, rate, t)).find((each) => each !== null) ?? null;
+    const bad = counter.map(({ rate }) => (rate === undefined ? null : wrongWith(discountPercent, rate, t))).find((each) => each !== null) ?? null;
     setWrong(kind === 'counter' && bad !== null ? bad : await onAnswer(entry.id, { answer: kind, comment, counter: kind === 'counter' ? counter : [] }));
   };
+  /** What would be answered for each line, before it is. */
+  const says = entry.lines.map(({ line, position, discount }) => t('signOff.says', { line: position, what: refused.has(line) ? t('signOff.lineRefused') : rateOf(line) === '' ? t('signOff.signedAt', { rate: percent(discount, language, 2) }) : t('signOff.onlyAt', { rate: `${rateOf(line)} %` }) }));
   return (
     <div className={css.answer}>
       <table>
-        <thead><tr><th scope="col">{t('ledger.line')}</th><th scope="col">{t('ledger.discount')}</th><th scope="col">{t('ledger.marginPercent')}</th><th scope="col">{t('signOff.wouldDo')}</th></tr></thead>
+        <thead><tr><th scope="col">{t('ledger.line')}</th><th scope="col">{t('ledger.discount')}</th><th scope="col">{t('ledger.marginPercent')}</th><th scope="col">{t('signOff.wouldDo')}</th><th scope="col">{t('signOff.no')}</th></tr></thead>
         <tbody>
           {entry.lines.map((line) => (
             <tr key={line.line}>
               <td>{line.position}</td>
               <td>{percent(line.discount, language, 2)}</td>
               <td>{line.margin === undefined ? '' : percent(line.margin, language, 1)}</td>
-              <td><input aria-label={t('signOff.wouldDoFor', { line: line.position })} inputMode="decimal" value={offers[line.line] ?? ''} onChange={(event) => setOffers({ ...offers, [line.line]: event.target.value })} /></td>
+              <td><input aria-label={t('signOff.wouldDoFor', { line: line.position })} inputMode="decimal" value={refused.has(line.line) ? '' : (offers[line.line] ?? '')} disabled={refused.has(line.line)} placeholder={t('signOff.asAsked')} onChange={(event) => setOffers({ ...offers, [line.line]: event.target.value })} /></td>
+              <td><input type="checkbox" aria-label={t('signOff.refuse', { line: line.position })} checked={refused.has(line.line)} onChange={() => setRefused((before) => { const next = new Set(before); if (!next.delete(line.line)) next.add(line.line); return next; })} /></td>
             </tr>
           ))}
         </tbody>
       </table>
       <label>{t('signOff.comment')}<textarea rows={2} value={comment} maxLength={500} onChange={(event) => setComment(event.target.value)} /></label>
+      {counter.length > 0 && <p role="status">{says.join(' ')}</p>}
       {wrong && <p className={css.wrong} role="alert">{wrong}</p>}
       <div className={css.buttons}>
         <Button look="main" disabled={counter.length > 0} onClick={() => void answer('yes')}>{t('signOff.yes')}</Button>
-        <Button disabled={counter.length === 0} onClick={() => void answer('counter')}>{t('signOff.counter')}</Button>
+        <Button disabled={counter.length === 0 || counter.every(({ no }) => no) && counter.length === entry.lines.length} onClick={() => void answer('counter')}>{t('signOff.counter')}</Button>
         <Button onClick={() => void answer('no')}>{t('signOff.no')}</Button>
       </div>
       {view.totals.margin !== undefined && <p className={css.quiet}>{t('signOff.allOfIt', { margin: percent(view.totals.margin, language, 1) })}</p>}
