@@ -15,7 +15,7 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   await page.goto(`/catalogue?quote=${quoteUrl.split('/').pop() ?? ''}`);
   await ready(page);
   await page.getByLabel('Find in the catalogue').fill('ridge');
-  await expect(page.getByText('1 items · United Kingdom 2026')).toBeVisible();
+  await expect(page.getByText('One item · United Kingdom 2026')).toBeVisible();
   await page.getByRole('button', { name: 'Configure Ridgeback modular weighbridge' }).click();
   await page.waitForURL(/\/bench\//);
   await ready(page);
@@ -36,7 +36,7 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   await expect(net).toHaveText('26,635.80');
   await expect(number(page)).toHaveAccessibleName(/^Part number RB-060-180-A-P-S-D-0-G-O\+T\d{4}$/);
   await expect(page.getByRole('row', { name: /RM-ZINC/ })).toBeVisible();
-  await expect(page.getByRole('row', { name: /RM-BEAM Main beam, 300 mm 6 m 74.88/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /RM-BEAM Main beam, 300 mm 12 × 6 m 74.88/ })).toBeVisible();
   await option(page, 'approachParts', /Steel ramps/).click();
   await expect(number(page)).toHaveAccessibleName(/^Part number RB-060-180-A-P-S-D-0-G-O\/R\+T\d{4}$/);
 
@@ -113,7 +113,7 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   await expect(page.getByRole('heading', { name: /^Work order W-26/ })).toBeVisible();
   await expect(page.getByText(/^RB-060-180-X\d{4}-P-S-D-0-G-O\/R$/)).toBeVisible();
   // Two pieces: twice 4 x 18 m of beam with 4 % scrap.
-  await expect(page.getByRole('row', { name: 'RM-BEAM Main beam, 300 mm 6 m 149.76 m' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'RM-BEAM Main beam, 300 mm 24 × 6 m 149.76 m' })).toBeVisible();
   await expect(page.getByRole('row', { name: /Weld 3 modules to drawing, surface Checker plate, capacity 60 t\./ })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Operations' }).getByRole('row')).toHaveCount(9);
 

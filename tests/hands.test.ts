@@ -74,6 +74,8 @@ test('letters are counted as people see them, and what another decision changed 
   await plate.fill('Weighhouse number one, east');
   await plate.press('Enter');
   await expect(page.locator('[data-row="housing"]').getByRole('radio', { checked: true })).not.toHaveText(/Desk/);
+  // Told to who does not see it, in one sentence.
+  await expect(page.locator('[data-said]')).toHaveText(/^Also changed: Housing .+\. Net [\d.,]+ GBP\.$/);
   await page.getByRole('tab', { name: /^Also changed/ }).click();
   await expect(page.getByRole('tabpanel', { name: 'Also changed' })).toContainText(/Housing/);
 });

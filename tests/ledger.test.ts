@@ -194,13 +194,13 @@ test('forty pasted part numbers: found, read back, and three that are wrong', as
   await expect(dialog.getByRole('button', { name: 'Add 37 of 40' })).toBeVisible();
   await expect(dialog.getByText('read back; the rest is to choose on the Bench')).toHaveCount(2);
   await expect(dialog.getByRole('row', { name: /RB-060-180-A-Q/ })).toContainText('Q');
-  await expect(dialog.getByRole('row', { name: /^40 YE-KIOSK/ })).toContainText('The quantity must be from 1 to 99,999.');
+  await expect(dialog.getByRole('row', { name: /^40 YE-KIOSK/ })).toContainText('"-4" is no quantity.');
   await dialog.getByRole('button', { name: /^Take SILL-1212-/ }).click();
   await dialog.getByRole('button', { name: 'Add 38 of 40' }).click();
   await expect(dialog).toBeHidden();
   const scales = page.getByRole('row', { name: /Ridgeback/ });
   await expect(scales).toHaveCount(2);
-  await expect(scales.first()).toContainText('still to choose on the Bench');
+  await expect(scales.first()).toContainText('still to be chosen on the Bench');
   await expect(cell(page, 'Quantity 37')).toHaveValue('2');
   await expect(cell(page, 'Quantity 38')).toHaveValue('2');
 });
@@ -214,7 +214,7 @@ test('a discount beyond the limit gets a counter-offer, which holds until it get
   await expect(page.getByRole('button', { name: 'Mark as accepted' })).toBeDisabled();
   await page.getByRole('button', { name: 'Ask for sign-off' }).click();
   const pane = page.getByRole('complementary', { name: 'Sign-off' });
-  await expect(pane.getByRole('table', { name: 'Why it must be signed' })).toHaveText(/Line 1\s*14 % given away, beyond limit\s*limit 8 %, floor 15 %/);
+  await expect(pane.getByRole('table', { name: 'Why it must be signed' })).toHaveText(/Line 1\s*14 % given away, over your limit\s*limit 8 %, floor 15 %/);
   await pane.getByRole('button', { name: 'Ask for sign-off' }).click();
   await expect(pane.getByText('Say why this should be signed.')).toBeVisible();
   await pane.getByLabel('Why this should be signed').fill('They order four more next year');

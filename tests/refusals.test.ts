@@ -99,7 +99,7 @@ test.describe('signed in as an engineer', () => {
     let view = (await (await request.post(`/api/builds/${build}/line`, { data: { version: quote.version, quantity: 1 } })).json()) as QuoteView;
     const path = `/api/quotes/${quote.id}/lines/${view.lines[0]?.id ?? ''}`;
     for (const [change, code] of [
-      [{ quantity: 0 }, 'quantity.range'], [{ quantity: 1e9 }, 'quantity.range'], [{ quantity: 'two' }, 'quantity.notANumber'], [{ quantity: 1.5 }, 'quantity.whole'], [{ quantity: -3 }, 'quantity.range'],
+      [{ quantity: 0 }, 'quantity.range'], [{ quantity: 1e9 }, 'quantity.range'], [{ quantity: 'two' }, 'quantity.notANumber'], [{ quantity: 1.5 }, 'quantity.byPiece'], [{ quantity: 1.2345 }, 'quantity.fine'], [{ quantity: -3 }, 'quantity.range'],
       ...([['rate', '101', 'discount.range'], ['rate', '-1', 'discount.range'], ['rate', 'much', 'discount.notANumber'], ['rate', '1e308', 'discount.notANumber'], ['net', '1e308', 'amount.notANumber'], ['amount', '-5', 'amount.range'], ['amount', '999999999', 'line.hand'], ['margin', '100', 'margin.range'], ['price', '5', 'input.badKind']] as const).map(([by, value, code]) => [{ hand: { by, value } }, code] as const),
       [{ price: '5' }, 'line.priceNotTyped'], [{ cost: '5' }, 'line.costNotTyped'], [{ cost: '1e308' }, 'amount.notANumber'], [{ cost: '-1' }, 'amount.range'], [{ alternative: true }, 'input.unknownField'], [{ term: { start: '2027-01-01', months: 12, days: 0 } }, 'line.notRecurring'], [{ term: { start: '2027-02-30', months: 12, days: 0 } }, 'input.badDate'],
       [{ net: '1.00' }, 'input.unknownField'], [{ price: { unitNet: '1' } }, 'input.invalid'],
@@ -116,7 +116,7 @@ test.describe('signed in as an engineer', () => {
     for (const typed of ['0', '1000000000']) {
       await page.getByLabel('Quantity 1').fill(typed);
       await page.getByLabel('Quantity 1').press('Enter');
-      await expect(page.getByText('The quantity must be from 1 to 99,999.')).toBeVisible();
+      await expect(page.getByText('The quantity must be more than 0 and at most 99,999.')).toBeVisible();
       await expect(page.getByLabel('Quantity 1')).toHaveValue(typed);
     }
     await page.getByLabel('Quantity 1').fill('two');
@@ -164,7 +164,7 @@ test.describe('signed in as an engineer', () => {
   test('an unfinished build cannot be put on a quote; an empty quote cannot be accepted', async ({ page }) => {
     const { request } = page;
     const { quote, build } = await quoteWithBuild(request, [{ on: 'vehicle', value: 'rigid' }]);
-    expect(await refusal(await request.post(`/api/builds/${build}/line`, { data: { version: quote.version, quantity: 1 } }))).toMatchObject({ status: 422, message: '1 thing(s) still to choose on the Bench.' });
+    expect(await refusal(await request.post(`/api/builds/${build}/line`, { data: { version: quote.version, quantity: 1 } }))).toMatchObject({ status: 422, message: 'One thing is still to be chosen on the Bench.' });
     expect(await refusal(await request.post(`/api/quotes/${quote.id}/accept`, { data: { version: quote.version } }))).toMatchObject({ status: 422, code: 'quote.empty' });
     expect(await refusal(await request.post(`/api/quotes/${quote.id}/lines`, { data: { version: quote.version, sku: 'NOT-HERE', quantity: 1 } }))).toMatchObject({ status: 422, message: 'No item has the number "NOT-HERE". Check it in the catalogue.' });
     expect(await refusal(await request.post(`/api/quotes/${quote.id}/lines`, { data: { version: quote.version, sku: 'RIDGEBACK', quantity: 1 } }))).toMatchObject({ status: 422, code: 'line.needsBuild' });

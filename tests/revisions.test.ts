@@ -101,10 +101,10 @@ test('after a price rise a draft keeps its prices until it is freshened, line by
     await expect(page.getByTestId('net')).toHaveText(Number(before.totals.net).toLocaleString('en-GB', { minimumFractionDigits: 2 }));
     await page.getByRole('button', { name: /^Prices of / }).click();
     const dialog = page.getByRole('dialog', { name: 'What today would change' });
-    await expect(dialog.getByRole('button', { name: 'Take over 2 line(s)' })).toBeVisible();
+    await expect(dialog.getByRole('button', { name: 'Take over 2 lines' })).toBeVisible();
     await expect(dialog.getByRole('row', { name: /Bollard/i })).toContainText('prices of');
     await dialog.getByLabel('Take over line 1').uncheck();
-    await dialog.getByRole('button', { name: 'Take over 1 line(s)' }).click();
+    await dialog.getByRole('button', { name: 'Take over one line' }).click();
     await expect(dialog).toBeHidden();
     const after = await quoteOf(page, id);
     expect(after.lines.map(({ pricedOn }) => pricedOn)).toEqual([inDays(-7), inDays(0), inDays(0)]);

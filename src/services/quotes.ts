@@ -99,7 +99,7 @@ export async function changeQuote(
     if (!before) throw new Error(`quote ${quote.number} has no revision`);
     const { revision } = before;
     if (!states.includes(revision.state)) return settled(quote, revision);
-    const stale = await staleness(quote, version);
+    const stale = await staleness(actor, quote, version);
     if (stale) return stale;
     const result = await work({ quote, revision, state: before });
     if (!result.ok) return result;
@@ -122,9 +122,10 @@ async function settled(quote: QuoteBase, { state, number }: RevisionRow): Promis
   return fail('conflict', { code: 'quote.alreadyAccepted', params: { number: quote.number, order: order?.number ?? '' } });
 }
 
-async function staleness(quote: QuoteBase, version: number): Promise<Result<never> | null> {
+/** Who changed it meanwhile, and when; what a person did in another window is not said to be somebody else's. */
+async function staleness(actor: Actor, quote: QuoteBase, version: number): Promise<Result<never> | null> {
   if (quote.version === version) return null;
-  return fail('conflict', { code: 'quote.stale', params: { who: nameOf(await reference(), quote.updatedBy), at: quote.updatedAt.toISOString() } });
+  return fail('conflict', { code: quote.updatedBy === actor.id ? 'quote.staleOwn' : 'quote.stale', params: { who: nameOf(await reference(), quote.updatedBy), at: quote.updatedAt.toISOString() } });
 }
 
 const leaseOf = ({ months, yearlyRate, residual, inAdvance }: LeaseInput): QuoteLease => ({

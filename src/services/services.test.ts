@@ -98,7 +98,7 @@ describe('a use case happens whole or not at all', () => {
     const quote = value(await openQuote(mara, { customerId: customer?.id ?? '', title: '' }));
     const results = await Promise.all(['SV-COMM', 'SV-CALIB', 'SV-DELIV'].map((sku) => addByNumber(mara, quote.id, { version: quote.version, sku, quantity: 1 })));
     expect(results.filter((result) => result.ok)).toHaveLength(1);
-    expect(results.flatMap(codes)).toEqual(['quote.stale', 'quote.stale']);
+    expect(results.flatMap(codes)).toEqual(['quote.staleOwn', 'quote.staleOwn']);
     expect(value(await seeQuote(mara, quote.id)).lines).toHaveLength(1);
   });
 

@@ -11,5 +11,6 @@ export { Tabs } from './Tabs';
 export { say, Toaster } from './Toaster';
 export type { FindField } from './ListPage';
 export { classes } from './classes';
+export { Said } from './Said';
 export { useAlive } from './useAlive';
 export { useMedia } from './useMedia';

@@ -9,6 +9,7 @@ import css from './bench.module.css';
 import { Contents, finderId } from './Contents';
 import { Head } from './Head';
 import { useCommands } from '../frame/commands';
+import { Announcer } from './Announcer';
 import { useHeldKeys } from './held-keys';
 import { useBenchKeys } from './keys';
 import { useAfterPaint } from './painted';
@@ -177,6 +178,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
         onTake={(decisions, row) => { setAsked(null); void bench.take(decisions).then(() => { if (row) go(row); }); }}
         onMoved={() => void bench.settled().then(() => onOpen(view.build.id))}
       />
+      <Announcer bench={bench} words={words} currency={view.tariff.currency} decimals={view.tariff.decimals} />
       <BenchNow value={bench}><Side bench={later} view={view} words={words} frozen={frozen} large={large} onLarge={() => setLarge(!large)} onGo={go} /></BenchNow>
       <Strip tab={strip} onTab={setStrip} bench={later} view={view} words={words} frozen={frozen} onOpen={(id) => void openVariant(id)} />
     </div>

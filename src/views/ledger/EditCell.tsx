@@ -75,6 +75,8 @@ export function EditCell({ label, value, disabled, strong = false, waits = false
     onFill(texts.map((text, index) => (wrong[index] ? null : text)));
   };
   const field = useRef<HTMLInputElement>(null);
+  // Where the keyboard was here before the page answered to it, what is typed next replaces what stands as well.
+  useEffect(() => { if (alive && document.activeElement === field.current) field.current?.select(); }, [alive]);
   const checkNow = useRef(check);
   useEffect(() => { checkNow.current = check; });
   useEffect(() => {

@@ -9,6 +9,7 @@ import { DayField } from '../parts/DayField';
 import { useCommands } from '../frame/commands';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
+import type { Trouble } from './sender';
 import { smallPage } from './small';
 import { brokenIn } from './Totals';
 
@@ -16,7 +17,9 @@ export type HeadDialog = 'start' | 'paste' | 'customer' | 'accept' | 'send' | 'l
 
 interface Props {
   view: QuoteView;
-  saving: boolean;
+  /** Changes under way, and what keeps them from being stored. */
+  pending: number;
+  trouble: Trouble | null;
   walkOpen: boolean;
   revisionsOpen: boolean;
   onWalk: () => void;
@@ -28,7 +31,7 @@ interface Props {
 }
 
 /** Whose quote it is, how it stands, and what can be done with it. */
-export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevisions, onDeal, onStep, onDialog, onRevise }: Props) {
+export function Head({ view, pending, trouble, walkOpen, revisionsOpen, onWalk, onRevisions, onDeal, onStep, onDialog, onRevise }: Props) {
   const { t, language } = useSpeech();
   const { may, revision, signOff } = view;
   const unsigned = signOff?.needs.some((need) => !need.held) ?? false;
@@ -77,7 +80,9 @@ export function Head({ view, saving, walkOpen, revisionsOpen, onWalk, onRevision
         <button type="button" className={css.asks} aria-pressed={revisionsOpen} onClick={onRevisions}>{t('ledger.revision', { number: revision.number })}</button>
       </div>
       <div className={css.acts}>
-        {may.edit && <span className={css.saved} role="status">{saving ? t('ledger.saving') : t('ledger.saved')}</span>}
+        {may.edit && (trouble && pending > 0 ? (
+          <span className={classes(css.saved, css.notStored)} role="alert" title={t(`ledger.${trouble}`)}>{t('ledger.notStored', { count: pending })}{trouble === 'signedOut' && <> <a href="/sign-in" target="_blank">{t('ledger.signInAgain')}</a></>}</span>
+        ) : <span className={css.saved} role="status">{pending > 0 ? t('ledger.saving') : t('ledger.saved')}</span>)}
         {may.edit && !small && <Button onClick={() => onDialog('start')}><SlidersHorizontal size={14} aria-hidden />{t('catalogue.configure')}</Button>}
         {!narrow && <Button aria-pressed={walkOpen} onClick={onWalk}><ChartNoAxesColumn size={14} aria-hidden />{t('ledger.walk')}</Button>}
         {!narrow && <LinkButton href={pdf.href} download><FileDown size={14} aria-hidden />{t('ledger.pdf')}</LinkButton>}

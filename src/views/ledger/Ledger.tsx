@@ -40,7 +40,7 @@ export default function Ledger(props: Props) {
 
 function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   const { t, language } = useSpeech();
-  const { view, saving, change, changeLine, changeLines, fillLines, changeWhole, refresh } = useQuote(first);
+  const { view, pending, trouble, change, changeLine, changeLines, fillLines, changeWhole, refresh } = useQuote(first);
   // Whoever is asked to sign sees what for at once.
   const [side, setSide] = useState<SideView | undefined>(first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined);
   const [dialog, setDialog] = useState<HeadDialog | 'contact'>();
@@ -146,7 +146,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   return (
     <div className={css.page}>
       <Head
-        view={view} saving={saving} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })} onDeal={() => toggle({ is: 'deal', asked: [] })}
+        view={view} pending={pending} trouble={trouble} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })} onDeal={() => toggle({ is: 'deal', asked: [] })}
         onStep={(way) => void step(way)} onDialog={openDialog} onRevise={() => void revise()}
       />
       <div className={css.main}>

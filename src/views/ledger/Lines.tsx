@@ -8,7 +8,7 @@ import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import type { Means } from './cells';
 import { actsWidth, layOut, positionWidth, type Shown } from './columns';
-import { beginEditing, isEdited, moveInRow, pageRows, stopBelow, useOneStop } from './grid';
+import { beginEditing, isEdited, moveInRow, pageRows, placeIn, stopAt, useOneStop, type Place } from './grid';
 import { GroupCells } from './GroupCells';
 import css from './lines.module.css';
 import { AcrossCells, heldAt, LineCells, PartCells, type LineActs } from './LineCells';
@@ -100,7 +100,7 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
   };
   const typedInto = 'input:not([type="checkbox"])';
   /** The same cell of another row. */
-  const goTo = (key: string, cell: number) => bring(key, (row) => stopBelow(row, cell));
+  const goTo = (key: string, place: Place) => bring(key, (row) => stopAt(row, place));
   const bringNow = useRef(bring);
   useEffect(() => { bringNow.current = bring; });
   const goToLine = (id: string) => {
@@ -139,19 +139,18 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
     if (ctrlKey && code === 'Space' && may.edit) return () => mark(line, shiftKey);
     if (altKey && (key === 'ArrowRight' || key === 'ArrowLeft')) return () => { if (openLines.has(line.id) !== (key === 'ArrowRight')) setOpenLines(turned(openLines, line.id)); };
     if (altKey && (key === 'ArrowUp' || key === 'ArrowDown') && may.edit) {
-      const cell = cellOfTarget(row, target);
-      return () => void onPlace([line.id], Math.max(1, view.lines.indexOf(line) + (key === 'ArrowUp' ? 0 : 2))).then(() => goTo(line.id, cell));
+      const place = placeIn(row, target);
+      return () => void onPlace([line.id], Math.max(1, view.lines.indexOf(line) + (key === 'ArrowUp' ? 0 : 2))).then(() => goTo(line.id, place));
     }
     return undefined;
   };
-  const cellOfTarget = (row: HTMLElement, target: EventTarget): number => [...row.children].findIndex((each) => each.contains(target as Node));
   /** Where keys lead within the grid. */
   const gridAct = ({ key, ctrlKey, altKey, metaKey, target }: KeyboardEvent, row: HTMLElement, index: number): (() => void) | undefined => {
     if (altKey || metaKey) return undefined;
     const field = target instanceof HTMLInputElement && target.type !== 'checkbox' ? target : null;
     const to = (steps: number) => () => {
       const next = rowFrom(index, steps);
-      if (next) goTo(next.key, cellOfTarget(row, target));
+      if (next) goTo(next.key, placeIn(row, target));
     };
     if (ctrlKey) return key === 'Home' ? to(-rows.length) : key === 'End' ? to(rows.length) : undefined;
     switch (key) {

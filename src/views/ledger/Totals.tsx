@@ -3,8 +3,8 @@ import { Stamp, TriangleAlert } from 'lucide-react';
 import { fixed, negative, textOf } from '../../core/exact';
 import { resaleOf, sumResale, type QuoteFigure } from '../../core/pricing';
 import { marginPercent, type QuoteView } from '../../core/quoting';
-import { money, number, percent, shift } from '../../i18n';
-import { Button, classes, useMedia } from '../../ui';
+import { money, moneyIn, number, percent, shift } from '../../i18n';
+import { Button, classes, Said, useMedia } from '../../ui';
 import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
 import { FourCell } from './FourCell';
@@ -57,6 +57,7 @@ export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: P
   const folded = small && !unfolded;
   return (
     <footer className={classes(css.foot, folded && css.folded)}>
+      <Said text={t('said.net', { net: moneyIn(totals.net, currency, language, decimals) })} />
       {small && <Button look="plain" aria-expanded={unfolded} onClick={() => setUnfolded(!unfolded)}>{t('ledger.allSums')}</Button>}
       {view.resale && <ResaleFoot view={view} onResale={onResale} />}
       {!view.resale && <div className={css.whole} role="group" aria-label={t('ledger.wholeQuote')}>

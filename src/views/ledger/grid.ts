@@ -13,10 +13,23 @@ export const stopsIn = (row: Element): HTMLElement[] => [...row.querySelectorAll
 /** Whether arrows to the sides are the field's own: something is being typed, or F2 was pressed. */
 export const isEdited = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.dataset.typing !== undefined || target.dataset.editing !== undefined);
 
-/** What of a row stands in the same column as another cell does; else what the row begins with. */
-export function stopBelow(row: Element, cell: number): HTMLElement | undefined {
+/** Where in a row something is: its cell, counted from the left, and which of the cell's stops it is. */
+export interface Place {
+  cell: number;
+  within: number;
+}
+
+export function placeIn(row: Element, target: EventTarget): Place {
+  const cell = [...row.children].findIndex((each) => each.contains(target as Node));
+  const of = row.children[cell];
+  return { cell, within: of ? stopsIn(of).indexOf(target as HTMLElement) : -1 };
+}
+
+/** What of a row stands at the same place as something in another does; else what the row begins with. */
+export function stopAt(row: Element, { cell, within }: Place): HTMLElement | undefined {
   const own = stopsIn(row);
-  return own.find((each) => isText(each) && row.children[cell]?.contains(each)) ?? own.find((each) => row.children[cell]?.contains(each)) ?? own.find(isText) ?? own[0];
+  const there = row.children[cell] ? stopsIn(row.children[cell]) : [];
+  return there[within] ?? there.find(isText) ?? there[0] ?? own.find(isText) ?? own[0];
 }
 
 /** Begins to edit what a field has: the caret stands behind it, and arrows are the field's own until it is left. */

@@ -5,6 +5,7 @@ import { isChanges, plainMoney, requoter, sameWhereEqual, typedOf, withChanges, 
 import { say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { useSpeech } from '../speech';
+import { Sender, type Trouble } from './sender';
 
 /** What may be typed on lines. */
 export interface LineChange {
@@ -25,7 +26,9 @@ type Method = 'POST' | 'PATCH' | 'DELETE';
 export interface QuoteActs {
   /** With what was just typed, priced in the page until the server has answered. */
   view: QuoteView;
-  saving: boolean;
+  /** How many changes are under way, and why they are not stored, where something is in the way. */
+  pending: number;
+  trouble: Trouble | null;
   /** Sends a change; a change against an older version brings the newer one and says whose it is. */
   change: (method: Method, path: string, body: object, local?: readonly LocalEdit[]) => Promise<Answer<QuoteView>>;
   /** Each gives the sentence of a refusal. */
@@ -58,10 +61,9 @@ export function useQuote(first: QuoteView): QuoteActs {
     const id = setTimeout(() => price(known, []), 200);
     return () => clearTimeout(id);
   }, [known, price]);
-  // What is changed while another change is under way waits for it, so that one's own changes never meet.
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const version = useRef(first.version);
   const count = useRef(0);
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
   // What the page has, for the server to tell only what is otherwise.
   const has = useRef(first);
   const show = (newer: QuoteView) => {
@@ -79,26 +81,35 @@ export function useQuote(first: QuoteView): QuoteActs {
     if (!isChanges(answer.value)) return { ok: true, value: answer.value };
     return answer.value.had === has.current.stand ? { ok: true, value: withChanges(has.current, answer.value) } : ask<QuoteView>('GET', `/api/quotes/${first.id}`);
   };
+  /** Takes up what the server answered, before anything else is sent. */
+  const take = async (sent: Answer<QuoteView | QuoteChanges>): Promise<Answer<QuoteView>> => {
+    const answer = await told(sent);
+    if (answer.ok) show(answer.value);
+    return answer;
+  };
+  const [refreshNow, takeNow] = [useRef(refresh), useRef(take)];
+  const [sender] = useState(() => new Sender({ quote: first.id, against: () => ({ version: version.current, stand: has.current.stand }), refresh: () => refreshNow.current(), take: (answer) => takeNow.current(answer), onTrouble: setTrouble }));
   const change: QuoteActs['change'] = (method, path, body, local = []) => {
     count.current += 1;
     const id = count.current;
     setPending((before) => [...before, { id, edits: local }]);
-    const made = queue.current.then(async () => {
-      const answer = await told(await ask<QuoteView | QuoteChanges>(method, `/api/quotes/${first.id}${path}`, { version: version.current, ...body }, { 'quote-stand': has.current.stand }));
-      if (answer.ok) show(answer.value);
-      else if (answer.status === 409) {
-        await refresh();
-        say(sentences(answer.failures, t('request.failed')), true);
-      }
+    return sender.send({ method, path, body }).then((answer) => {
+      if (!answer.ok && answer.status === 409) say(sentences(answer.failures, t('request.failed')), true);
       setPending((before) => before.filter((each) => each.id !== id));
       return answer;
     });
-    queue.current = made;
-    return made;
   };
+  // Whoever leaves while something is not stored is asked first.
+  const waiting = pending.length > 0 && trouble !== null;
+  useEffect(() => {
+    if (!waiting) return undefined;
+    const stay = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', stay);
+    return () => window.removeEventListener('beforeunload', stay);
+  }, [waiting]);
   const refusalOf = (answer: Answer<QuoteView>): string | null => (answer.ok ? null : sentences(answer.failures, t('request.failed')));
   return {
-    view, saving: pending.length > 0, change, refresh,
+    view, pending: pending.length, trouble, change, refresh,
     changeLine: async (line, body) => refusalOf(await change('PATCH', `/lines/${line.id}`, body, [localEdit(line.id, body)])),
     changeLines: async (lines, { group, ...body }) => refusalOf(await change('PATCH', '/lines/several', { lines, ...body, ...(group === undefined ? {} : { group }) }, lines.map((line) => localEdit(line, body)))),
     fillLines: async (rows) => refusalOf(await change('PATCH', '/lines/values', { rows }, rows.map(({ line, ...body }) => localEdit(line, body)))),
