@@ -139,6 +139,7 @@ export interface QuoteStepRow { revisionId: string; number: number; undone: bool
 export interface QuoteStep {
   lines: { id: string; before: LineRow | null; after: LineRow | null }[];
   revision?: { before: Partial<RevisionRow>; after: Partial<RevisionRow> };
+  title?: { before: string; after: string };
 }
 /** Something about the quotes of a role that another role must sign; the condition is FEEL over the quote. */
 export interface PolicyRow { id: string; role: Role; name: Texts; condition: string; signs: Role }

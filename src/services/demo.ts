@@ -10,7 +10,7 @@ import { connected, type CommissionPlanRow, type CustomerClass, type GrantRow, t
 import type { Actor } from './actor';
 import { beginBuild, saveContent } from './builds';
 import type { Result } from './failure';
-import { entryOfFile, type EntryFile } from './files/demo-entries';
+import { changedEntry, entryOfFile, type ChangeFile, type EntryFile } from './files/demo-entries';
 import { publish } from './models';
 import { acceptQuote } from './orders';
 import { addByNumber, putOnQuote } from './quote-builds';
@@ -69,14 +69,16 @@ async function loadCatalogue(read: Read): Promise<void> {
     const { families, items, priceLists, priceEntries, workCentres, grants, quantityDiscounts, limits, taxRates, commissionPlans, policies } = connected().records;
     await families.bulkCreate((await read<{ code: string; name: Texts }[]>('families.json')).map((family, position) => ({ ...family, position })));
     await items.bulkCreate((await read<ItemFile[]>('items.json')).map((item) => ({ discountable: true, taxClass: 'standard', coversMonths: null, ...item, mass: item.mass ?? null })));
+    const listed = new Map<string, Record<string, string | EntryFile>>();
     for (const { entries, inside = {}, from, ...list } of await read<{ inside?: Record<string, Record<string, string>>; code: string; name: Texts; currency: string; decimals: number; costRate: string; from: string; entries: Record<string, string | EntryFile> }[]>('price-lists.json')) {
+      listed.set(list.code, entries);
       await priceLists.create({ ...list, validFrom: from });
       await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList: list.code, sku, inside: '', ...entryOf(entry), validFrom: from, validTo: null })));
       for (const [head, own] of Object.entries(inside)) await priceEntries.bulkCreate(Object.entries(own).map(([sku, price]) => ({ priceList: list.code, sku, inside: head, ...entryOf(price), validFrom: from, validTo: null })));
     }
     // Prices rise some days before the demo is loaded, whenever that is.
-    for (const { priceList, daysAgo, entries } of await read<{ priceList: string; daysAgo: number; entries: Record<string, string | EntryFile> }[]>('price-changes.json')) {
-      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, entry]) => ({ priceList, sku, inside: '', ...entryOf(entry), validFrom: inDays(-daysAgo), validTo: null })));
+    for (const { priceList, daysAgo, entries } of await read<{ priceList: string; daysAgo: number; entries: Record<string, ChangeFile> }[]>('price-changes.json')) {
+      await priceEntries.bulkCreate(Object.entries(entries).map(([sku, change]) => ({ priceList, sku, inside: '', ...entryOf(changedEntry(sku, change, listed.get(priceList)?.[sku])), validFrom: inDays(-daysAgo), validTo: null })));
     }
     await workCentres.bulkCreate(await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'));
     await limits.bulkCreate((await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({ id: randomUUID(), family: null, ...row, limitAt: limit })));

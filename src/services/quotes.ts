@@ -98,6 +98,7 @@ export async function changeQuote(
     const before = await stateOf(quote);
     if (!before) throw new Error(`quote ${quote.number} has no revision`);
     const { revision } = before;
+    const { title } = quote;
     if (!states.includes(revision.state)) return settled(quote, revision);
     const stale = await staleness(actor, quote, version);
     if (stale) return stale;
@@ -108,7 +109,7 @@ export async function changeQuote(
     const appraised = await appraise(after);
     const wrong = check?.(appraised) ?? [];
     if (wrong.length > 0) return fail('invalid', ...wrong);
-    const kept = steps && revision.state === 'draft' && (await remember(actor, before, after));
+    const kept = steps && revision.state === 'draft' && (await remember(actor, before, after, { before: title, after: quote.title }));
     quote.updatedAt = await keepChange(quote.id, actor.id, await factsIn(after, appraised));
     quote.version += 1;
     quote.updatedBy = actor.id;

@@ -1,4 +1,4 @@
-/** Steps of a draft: every change leaves one, which says what of lines and revision was otherwise before. */
+/** Steps of a draft: every change leaves one, which says what of lines, revision and title was otherwise before. */
 import { connected, type QuoteStep, type QuoteStepRow, type RevisionRow, type Stored } from '../data';
 import type { Actor } from './actor';
 import type { QuoteState } from './quote-state';
@@ -10,7 +10,7 @@ const differs = (a: unknown, b: unknown): boolean => a !== b && JSON.stringify(a
 
 const saidOf = ({ whole, validUntil, lease, resale }: RevisionRow) => ({ whole, validUntil, lease, resale });
 
-function stepBetween(before: QuoteState, after: QuoteState): QuoteStep | null {
+function stepBetween(before: QuoteState, after: QuoteState, titles: { before: string; after: string }): QuoteStep | null {
   const [was, is] = [before, after].map(({ lines }) => new Map(lines.map((line) => [line.id, line]))) as [Map<string, QuoteState['lines'][number]>, Map<string, QuoteState['lines'][number]>];
   const lines = [...new Set([...was.keys(), ...is.keys()])].flatMap((id) => {
     const [old, fresh] = [was.get(id) ?? null, is.get(id) ?? null];
@@ -18,12 +18,13 @@ function stepBetween(before: QuoteState, after: QuoteState): QuoteStep | null {
   });
   const [said, says] = [saidOf(before.revision), saidOf(after.revision)];
   const revision = differs(said, says) ? { revision: { before: said, after: says } } : {};
-  return lines.length === 0 && !('revision' in revision) ? null : { lines, ...revision };
+  const title = titles.before === titles.after ? {} : { title: titles };
+  return lines.length === 0 && !('revision' in revision) && !('title' in title) ? null : { lines, ...revision, ...title };
 }
 
 /** Keeps what a change made; what was taken back before it can no longer be made again. Whether there was anything to keep. */
-export async function remember(actor: Actor, before: QuoteState, after: QuoteState): Promise<boolean> {
-  const change = stepBetween(before, after);
+export async function remember(actor: Actor, before: QuoteState, after: QuoteState, titles: { before: string; after: string }): Promise<boolean> {
+  const change = stepBetween(before, after, titles);
   if (!change) return false;
   // Numbers go on after those of what was taken back, so that all of it is one statement.
   await connected().sequelize.query(

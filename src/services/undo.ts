@@ -23,6 +23,10 @@ export async function step(actor: Actor, id: string, way: 'undo' | 'redo', { ver
       if (wanted) await lines.create(wanted);
     }
     if (row.change.revision) await revisions.update(row.change.revision[to], { where: { id: revision.id } });
+    if (row.change.title) {
+      await connected().records.quotes.update({ title: row.change.title[to] }, { where: { id: quote.id } });
+      quote.title = row.change.title[to];
+    }
     await row.update({ undone: way === 'undo' });
     await record(actor, `quote.${way}`, quote.number, { step: row.number, lines: row.change.lines.length });
     return done(null);
