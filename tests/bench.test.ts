@@ -81,7 +81,7 @@ test('a build is kept, starred and started from; a line is copied; a part number
   // Typed where an item goes, it becomes a line.
   await page.goto(`/quotes/${quote}`);
   await ready(page);
-  await page.getByRole('textbox', { name: 'Item number' }).fill('TN-15-04');
+  await page.getByRole('combobox', { name: 'Item number' }).fill('TN-15-04');
   await page.getByRole('button', { name: 'Add item' }).click();
   await expect(page.getByRole('link', { name: 'TN-15-04' })).toBeVisible();
 });
@@ -119,7 +119,7 @@ test('a special part takes the place of an item, with a number of its own', asyn
   await ready(page);
   await expect(page.getByText('Special part: Hub in a stainless box, two glands more')).toBeVisible();
   // Its number leads back to it.
-  await page.getByRole('textbox', { name: 'Item number' }).fill(special);
+  await page.getByRole('combobox', { name: 'Item number' }).fill(special);
   await page.getByRole('button', { name: 'Add item' }).click();
   // What the number does not say, the Bench asks.
   await page.waitForURL(/\/bench\//);

@@ -75,6 +75,8 @@ test('a modeller reads prices and costs but opens no quotes; a manager sees marg
 
   const manager = await (await browser.newContext()).newPage();
   await signIn(manager, people.manager);
+  await manager.goto('/?whose=team');
+  await ready(manager);
   await manager.getByRole('link', { name: /Q-26-0001/ }).click();
   await ready(manager);
   await expect(manager.getByRole('columnheader', { name: 'Margin' })).toBeVisible();

@@ -38,7 +38,7 @@ function NetFigure({ view }: { view: BenchView }) {
 /** The drawing, then the figures, each of which opens how it comes about, then what to know. */
 export const Side = memo(function Side({ bench, view, words, frozen, large, onLarge, onGo }: Props) {
   const { t, language } = useSpeech();
-  const [open, setOpen] = useState<string | null>('net');
+  const [open, setOpen] = useState<string | null>(null);
   const { tariff, terms, outline } = view;
   const { line, price, figures } = bench.picture;
   // Undefined while the server has not said yet.
