@@ -35,7 +35,13 @@ export async function openQuote(page: Page, part: string, customer: string): Pro
 
 /** From a quote to the Bench. */
 export async function configure(page: Page, model = 'Ridgeback'): Promise<void> {
-  await page.getByRole('button', { name: 'Configure', exact: true }).click();
+  // In a small window it stands in the menu.
+  const { width, height } = page.viewportSize() ?? { width: 1280, height: 800 };
+  if (width > 760 && height > 480) await page.getByRole('button', { name: 'Configure', exact: true }).click();
+  else {
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'Configure' }).click();
+  }
   await page.getByRole('region', { name: 'A product or bundle' }).getByRole('button', { name: model, exact: true }).click();
   await page.waitForURL(/\/bench\//);
   await ready(page);

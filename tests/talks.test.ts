@@ -76,7 +76,7 @@ test('a warning that nobody passed keeps a quote from being accepted', async ({ 
   await page.keyboard.press('Control+Enter');
   await page.waitForURL(/\/quotes\//);
   await ready(page);
-  await expect(page.getByText('1 warning(s) to pass with a reason, or to mend, on the Bench.')).toBeVisible();
+  await expect(page.getByText('One warning to pass with a reason, or to mend, on the Bench.')).toBeVisible();
   await page.getByRole('button', { name: 'Mark as accepted' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'to pass with a reason' })).toBeVisible();
   // The keyboard is where it can be mended.
@@ -113,7 +113,7 @@ test('a width that no step has, in the units of whoever says it', async ({ page 
   await expect(error.getByRole('button')).toHaveText(['2.5 m']);
   await width.fill('wide');
   await width.press('Enter');
-  await expect(error).toContainText('"wide" is not a length or amount in m.');
+  await expect(error).toContainText('"wide" cannot be read in m.');
   await width.fill('3100mm');
   await width.press('Enter');
   await expect(width).toHaveValue('3.1');
