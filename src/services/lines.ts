@@ -4,7 +4,7 @@ import { Op } from 'sequelize';
 import { exact } from '../core/exact';
 import { tooShort } from '../core/pricing';
 import { grouped, isWhole, moved, plainMoney, typedOf, type ChangeLineInput, type ChangeLinesInput, type LinesInput, type LineValuesInput, type PlaceLinesInput, type QuoteView, type RenameGroupInput } from '../core/quoting';
-import { connected, type AuditRow, type LineRow } from '../data';
+import { connected, type AuditRow, type ItemRow, type LineRow } from '../data';
 import { may, type Actor, type Permission } from './actor';
 import { today } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
@@ -146,7 +146,8 @@ export async function fillLines(actor: Actor, id: string, { version, rows }: Lin
 
 async function problemOf({ revision }: Draft, line: LineRow, { hand, price, cost, term, rates, quantity }: Change): Promise<Failure | undefined> {
   const item = (await reference()).items.get(line.sku);
-  if (quantity !== undefined && !Number.isInteger(quantity) && isWhole(item?.unit ?? 'pc')) return { code: 'quantity.byPiece', params: { sku: line.sku }, field: 'quantity' };
+  const bad = quantity === undefined ? undefined : notWhole({ sku: line.sku, unit: item?.unit ?? 'pc' }, quantity);
+  if (bad) return bad;
   if (hand && !item?.discountable) return { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' };
   const { entry, every } = (await entryOn(revision.priceList, line.pricedOn))(line.sku) ?? {};
   if (price !== undefined && (line.buildId !== null || entry?.method !== 'hand')) return { code: 'line.priceNotTyped', field: 'price' };
@@ -155,6 +156,11 @@ async function problemOf({ revision }: Draft, line: LineRow, { hand, price, cost
   if (term && line.buildId === null && !every) return { code: 'line.notRecurring', field: 'term' };
   if (term && every && tooShort(every, term)) return { code: 'line.tooShort', params: { months: every.leastMonths ?? 0 }, field: 'term' };
   return undefined;
+}
+
+/** A quantity with decimals of what is sold by the piece. */
+export function notWhole({ sku, unit }: Pick<ItemRow, 'sku' | 'unit'>, quantity: number): Failure | undefined {
+  return Number.isInteger(quantity) || !isWhole(unit) ? undefined : { code: 'quantity.byPiece', params: { sku }, field: 'quantity' };
 }
 
 const arranged = ({ id, groupName }: LineRow) => ({ id, group: groupName });

@@ -1,14 +1,14 @@
 /** What is put on a quote: plain items, builds, and what is typed as a number of either. */
 import { Op } from 'sequelize';
 import type { Typed } from '../core/pricing';
-import { isWhole, typedOf, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
+import { typedOf, type NewLineInput, type NewLinesInput, type PutOnQuoteInput, type QuoteView, type ReadNumber, type ReadNumbersInput, type VersionInput } from '../core/quoting';
 import { connected, type BuildRow, type ItemRow, type LineRow } from '../data';
 import { may, type Actor } from './actor';
 import { contextFor, createBuild } from './builds';
 import { askEngine, tariffKey } from './engines';
 import { done, fail, type Failure, type Result } from './failure';
 import { findBuild } from './find-build';
-import { appendLine, appendLines, lineOf, type NewLine } from './lines';
+import { appendLine, appendLines, lineOf, notWhole, type NewLine } from './lines';
 import { versionById } from './models';
 import { nearestIn } from './nearest';
 import { findQuote } from './quote-state';
@@ -95,11 +95,6 @@ function unknownNumber(items: ReadonlyMap<string, ItemRow>, failure: Failure | u
   const item = items.get(typed.trim().toUpperCase());
   if (item) return { code: 'line.notSoldAlone', params: { sku: item.sku }, field: 'sku' };
   return failure && failure.code !== 'number.unknown' ? { ...failure, field: 'sku' } : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' };
-}
-
-/** A quantity with decimals of what is sold by the piece. */
-export function notWhole({ sku, unit }: Pick<ItemRow, 'sku' | 'unit'>, quantity: number): Failure | undefined {
-  return Number.isInteger(quantity) || !isWhole(unit) ? undefined : { code: 'quantity.byPiece', params: { sku }, field: 'quantity' };
 }
 
 /** Copies a line with all that is typed on it, a build with its decisions, to the place after it. */
