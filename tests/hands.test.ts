@@ -31,6 +31,27 @@ test('keys before the page is ready, on a machine twenty times as slow, choose w
   await expect(option(page, 'length', /24 m/)).toBeChecked();
 });
 
+test('a part number pasted before the page is ready is read back, and so is one pasted behind a key', async ({ page }) => {
+  await signIn(page, people.engineer);
+  const build = await begin(page, 'ridgeback');
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.evaluate(() => navigator.clipboard.writeText('RB-080-180-B-C-P-D-0-G-O/L'));
+  const slow = await page.context().newCDPSession(page);
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 20 });
+  await page.goto(`/bench/${build}`, { waitUntil: 'commit' });
+  await page.locator('[data-row="vehicle"] [data-tab]').first().waitFor({ state: 'attached' });
+  await page.keyboard.press('Control+v');
+  await expect(option(page, 'capacity', /80 t/)).toBeChecked();
+  await expect(option(page, 'mounting', /^Pit/)).toBeChecked();
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+  await page.evaluate(() => navigator.clipboard.writeText('RB-060-180-A-P-S-D-0-3-O/RL'));
+  await option(page, 'mounting', /^Surface/).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Control+v');
+  await expect(page.getByRole('status').filter({ hasText: 'RB-060-180-A-P-S-D-0-3-O/RL is read back as a build.' })).toBeVisible();
+  await expect(option(page, 'capacity', /60 t/)).toBeChecked();
+});
+
 test('a number, a day and a text that are emptied are taken back', async ({ page }) => {
   await signIn(page, people.engineer);
   await page.goto(`/bench/${await begin(page, 'ridgeback')}`);

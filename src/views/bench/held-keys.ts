@@ -1,4 +1,4 @@
-/** Keys that come before what they are meant for is there: kept, and obeyed in their order once it is. */
+/** Keys, and what is pasted, that come before what they are meant for is there: kept, and obeyed in their order once it is. */
 import { useEffect, useRef } from 'react';
 import { tabbable } from 'tabbable';
 
@@ -9,10 +9,13 @@ export interface Pressed {
   shift: boolean;
 }
 
+/** A key that waits, or a text that was pasted. */
+export type Given = Pressed | { pasted: string };
+
 declare global {
   interface Window {
-    /** Keys typed before the script of the Bench ran; asked once. */
-    earlyKeys?: () => Pressed[];
+    /** What was typed or pasted before the script of the Bench ran; asked once. */
+    earlyKeys?: () => Given[];
   }
 }
 
@@ -28,10 +31,10 @@ interface Waiting {
 }
 
 /** Holds keys while something decided is not shown yet. What it gives back obeys keys, those typed before the page was ready first. */
-export function useHeldKeys(waiting: Waiting): (keys: readonly Pressed[]) => void {
+export function useHeldKeys(waiting: Waiting): (keys: readonly Given[]) => void {
   const latest = useRef(waiting);
   latest.current = waiting;
-  const held = useRef<Pressed[]>([]);
+  const held = useRef<Given[]>([]);
   const obeying = useRef(false);
   const obey = useRef(async (): Promise<void> => {
     if (obeying.current) return;
@@ -42,35 +45,64 @@ export function useHeldKeys(waiting: Waiting): (keys: readonly Pressed[]) => voi
       await new Promise((next) => setTimeout(next));
       if (latest.current.busy()) continue;
       const key = held.current.shift();
-      if (key !== undefined) press(key);
+      if (key !== undefined) give(key);
     }
     obeying.current = false;
   });
   useEffect(() => {
+    // Behind keys that wait, all wait, wherever the keyboard is by now: they go where those lead.
+    const waits = (target: EventTarget | null): boolean => obeying.current
+      || (latest.current.busy() && !isField(target) && (target === document.body || (target instanceof Element && target.closest('[data-row]') !== null)));
     const hold = (event: KeyboardEvent): void => {
       const { target, key } = event;
       if (!event.isTrusted || event.altKey || event.isComposing) return;
       const command = event.ctrlKey || event.metaKey;
-      // Behind keys that wait, all wait, wherever the keyboard is by now: they go where those lead.
-      if (!obeying.current && (!latest.current.busy() || isField(target) || !(target === document.body || (target instanceof Element && target.closest('[data-row]'))))) return;
+      if (!waits(target)) return;
       if (command ? !commands.has(key.toLowerCase()) : key.length !== 1 && !obeyed.has(key)) return;
       event.preventDefault();
       event.stopPropagation();
       held.current.push({ key, command, shift: event.shiftKey });
       void obey.current();
     };
+    const holdPasted = (event: ClipboardEvent): void => {
+      const pasted = event.clipboardData?.getData('text') ?? '';
+      if (!event.isTrusted || pasted === '' || !waits(event.target)) return;
+      event.preventDefault();
+      event.stopPropagation();
+      held.current.push({ pasted });
+      void obey.current();
+    };
     window.addEventListener('keydown', hold, true);
-    return () => window.removeEventListener('keydown', hold, true);
+    window.addEventListener('paste', holdPasted, true);
+    return () => {
+      window.removeEventListener('keydown', hold, true);
+      window.removeEventListener('paste', holdPasted, true);
+    };
   }, []);
-  return useRef((keys: readonly Pressed[]) => {
+  return useRef((keys: readonly Given[]) => {
     held.current.push(...keys);
     void obey.current();
   }).current;
 }
 
-/** Presses a key where the keyboard is, with what it does there by itself. */
-function press({ key, command, shift }: Pressed): void {
+/** Presses a key or pastes where the keyboard is. */
+function give(given: Given): void {
   const target = document.activeElement instanceof HTMLElement ? document.activeElement : document.body;
+  if ('pasted' in given) paste(target, given.pasted);
+  else press(target, given);
+}
+
+/** Pastes a text, with what that does in a field by itself. */
+function paste(target: HTMLElement, pasted: string): void {
+  const clipboardData = new DataTransfer();
+  clipboardData.setData('text', pasted);
+  if (!target.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true })) || !isField(target)) return;
+  target.setRangeText(pasted, target.selectionStart ?? target.value.length, target.selectionEnd ?? target.value.length, 'end');
+  target.dispatchEvent(new Event('input', { bubbles: true }));
+}
+
+/** Presses a key, with what it does there by itself. */
+function press(target: HTMLElement, { key, command, shift }: Pressed): void {
   const untouched = target.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey: command, shiftKey: shift, bubbles: true, cancelable: true }));
   if (!untouched || command) return;
   if (key === 'Tab') {
