@@ -1,6 +1,6 @@
 /** What search-or-do can do: each page and the frame around it say their commands here, for as long as they are there. */
 import { useEffect, useRef } from 'react';
-import { foundBy, wordsOf } from '../../core/finding';
+import { foundBy } from '../../core/finding';
 
 export interface Command {
   id: string;
@@ -26,11 +26,12 @@ export function useCommands(commands: () => readonly Command[]): void {
 }
 
 const textsOf = ({ text, also = '' }: Command): string[] => [text, also];
-const wordsIn = (command: Command): string[] => textsOf(command).join(' ').toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+const lettersIn = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+const wordsIn = (command: Command): string[] => lettersIn(textsOf(command).join(' '));
 
 /** Those of all commands of which every typed word begins a word, the page's own first; `meant` gives those that are only like it. */
 export function commandsFor(typed: string, meant = false, all: readonly Command[] = [...sources].reverse().flatMap((source) => source())): readonly Command[] {
-  const words = wordsOf(typed);
+  const words = lettersIn(typed);
   if (words.length === 0) return [];
   return meant ? foundBy(all, typed, textsOf) : all.filter((command) => words.every((word) => wordsIn(command).some((each) => each.startsWith(word))));
 }

@@ -33,6 +33,7 @@ export function AddItem({ version, refused, begins, onAdd, onOpen, onPaste }: Pr
   const [error, setError] = useState(refused?.text);
   const [items, setItems] = useState<ItemFound[]>([]);
   const latest = useRef(0);
+  const form = useRef<HTMLFormElement>(null);
   const find = async (typed: string) => {
     setSku(typed);
     setError(undefined);
@@ -51,18 +52,21 @@ export function AddItem({ version, refused, begins, onAdd, onOpen, onPaste }: Pr
   const add = async () => {
     latest.current += 1;
     setItems([]);
-    const answer = await onAdd(sku, quantity);
-    if (!answer.ok) {
-      const unfinished = answer.failures.some((failure) => failure.code === 'line.todo');
-      setError((unfinished ? await onOpen({ partNumber: sku }) : sentences(answer.failures, t('request.failed'))) ?? undefined);
-      return;
-    }
     setError(undefined);
     setSku('');
     setQuantity('1');
+    // The next item can be typed while this one is on its way.
+    form.current?.querySelector<HTMLInputElement>('[role=combobox]')?.focus();
+    const answer = await onAdd(sku, quantity);
+    if (answer.ok) return;
+    const unfinished = answer.failures.some((failure) => failure.code === 'line.todo');
+    setError((unfinished ? await onOpen({ partNumber: sku }) : sentences(answer.failures, t('request.failed'))) ?? undefined);
+    // What was refused is there to be mended, unless something else is typed by now.
+    setSku((typed) => typed || sku);
+    setQuantity((typed) => (typed === '1' ? quantity : typed));
   };
   return (
-    <form noValidate className={css.adding} method="post" onSubmit={(event) => { event.preventDefault(); void add(); }}>
+    <form ref={form} noValidate className={css.adding} method="post" onSubmit={(event) => { event.preventDefault(); void add(); }}>
       <input type="hidden" name="version" value={version} />
       <Combobox
         label={t('ledger.addItem')} name="sku" inputId="add-item" free autoFocus={begins} text={sku} placeholder={t('ledger.addHint')} none="" options={items.map((each) => ({ id: each.sku, text: own(each.name, language), detail: each.model === undefined ? each.sku : `${each.sku} · ${t('catalogue.configure')}` }))}

@@ -25,13 +25,15 @@ interface Props {
   onWalk: () => void;
   onRevisions: () => void;
   onDeal: () => void;
+  onSignOff: () => void;
+  onContact: () => void;
   onStep: (way: 'undo' | 'redo') => void;
   onDialog: (dialog: HeadDialog) => void;
   onRevise: () => void;
 }
 
 /** Whose quote it is, how it stands, and what can be done with it. */
-export function Head({ view, pending, trouble, walkOpen, revisionsOpen, onWalk, onRevisions, onDeal, onStep, onDialog, onRevise }: Props) {
+export function Head({ view, pending, trouble, walkOpen, revisionsOpen, onWalk, onRevisions, onDeal, onSignOff, onContact, onStep, onDialog, onRevise }: Props) {
   const { t, language } = useSpeech();
   const { may, revision, signOff } = view;
   const unsigned = signOff?.needs.some((need) => !need.held) ?? false;
@@ -62,12 +64,13 @@ export function Head({ view, pending, trouble, walkOpen, revisionsOpen, onWalk, 
     ...(may.edit ? [{ id: 'configure', text: t('catalogue.configure'), act: () => onDialog('start') }, { id: 'list', text: t('paste.open'), act: () => onDialog('paste') }] : []),
     { id: 'walk', text: t('ledger.walk'), act: onWalk },
     ...(view.resale ? [] : [{ id: 'deal', text: t('deal.open'), act: onDeal }]),
+    ...(signOff && (signOff.needs.length > 0 || signOff.history.length > 0) ? [{ id: 'signOff', text: t(may.edit && unsigned && signOff.mayAnswer.length === 0 ? 'signOff.ask' : 'signOff.title'), also: t('signOff.title'), act: onSignOff }] : []),
     { id: 'revisions', text: t('revision.title'), act: onRevisions },
     { id: 'pdf', text: t('ledger.pdf'), also: 'PDF', act: () => window.location.assign(`/api/quotes/${view.id}/quotation.pdf${revisionQuery}`) },
     ...(may.revise ? [{ id: 'revise', text: t(revisionQuery === '' ? 'revision.begin' : 'revision.beginFrom'), act: onRevise }] : []),
     ...(may.send && !empty && !unsigned ? [{ id: 'send', text: t('revision.send'), act: () => onDialog('send') }] : []),
-    ...(may.accept && !empty && !unsigned ? [{ id: 'accept', text: t('ledger.accept'), act: () => onDialog('accept') }] : []),
-    ...(may.edit ? [{ id: 'customer', text: t('customer.change'), act: () => onDialog('customer') }] : []),
+    ...(may.accept && !empty && !unsigned ? [{ id: 'accept', text: t('ledger.accept'), also: t('ledger.acceptShort'), act: () => onDialog('accept') }] : []),
+    ...(may.edit ? [{ id: 'customer', text: t('customer.change'), act: () => onDialog('customer') }, { id: 'contact', text: t('contact.change'), act: onContact }] : []),
     ...(may.edit && !empty ? [{ id: 'freshen', text: t('fresh.title'), act: () => onDialog('freshen') }] : []),
     ...more.filter(({ id }) => !['configure', 'walk', 'deal', 'pdf', 'revise', 'send'].includes(id)).flatMap(({ id, name, keys, href, onPick }) => (onPick ? [{ id, text: name, ...(keys === undefined ? {} : { keys }), act: onPick }] : href === undefined ? [] : [{ id, text: name, act: () => window.location.assign(href) }])),
   ]);

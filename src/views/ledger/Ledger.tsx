@@ -125,6 +125,10 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     window.addEventListener('keydown', keys);
     return () => window.removeEventListener('keydown', keys);
   }, [may.edit]);
+  // A page that opens on lines begins in them, unless a pane asks for something, and so does one that stands otherwise after a dialog, such as sent; where a hand would have to type on glass, nothing is opened for it.
+  useEffect(() => {
+    if (dialog === undefined && document.activeElement === document.body && window.matchMedia('(pointer: fine)').matches) lines.current?.begin();
+  }, [dialog, view.revision.shown]);
   /** Nothing is asked about a quote that cannot go out yet: one is led to what stands in the way. */
   const openDialog = (wanted: HeadDialog): void => {
     const [broken] = wanted === 'send' || wanted === 'accept' ? brokenIn(view) : [];
@@ -147,7 +151,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     <div className={css.page}>
       <Head
         view={view} pending={pending} trouble={trouble} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })} onDeal={() => toggle({ is: 'deal', asked: [] })}
-        onStep={(way) => void step(way)} onDialog={openDialog} onRevise={() => void revise()}
+        onSignOff={() => setSide({ is: 'signOff', asked: [] })} onContact={() => setDialog('contact')} onStep={(way) => void step(way)} onDialog={openDialog} onRevise={() => void revise()}
       />
       <div className={css.main}>
         <div className={css.body} ref={scroller} tabIndex={0} role="region" aria-label={t('ledger.lines')}>

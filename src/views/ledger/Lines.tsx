@@ -17,6 +17,8 @@ import { between, placeBeside, rowsOf, type LedgerRow } from './rows';
 export interface LinesHandle {
   /** Brings a line into sight and the keyboard to its first cell, opening the group that it is in. */
   go(line: string): void;
+  /** Gives the keyboard to the one stop that the grid has for the Tab key. */
+  begin(): void;
 }
 
 interface Props extends Pick<LineActs, 'onChange' | 'onExplain' | 'onFill' | 'onRemove' | 'onCopy' | 'onWalk' | 'onInstead'> {
@@ -109,7 +111,7 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
     // A line within a closed group is there once the group is open.
     requestAnimationFrame(() => bringNow.current(id, (row) => row.querySelector<HTMLElement>('[data-waits]') ?? row.querySelector<HTMLElement>(typedInto)));
   };
-  useImperativeHandle(ref, () => ({ go: goToLine }));
+  useImperativeHandle(ref, () => ({ go: goToLine, begin: () => oneStop.current()?.focus({ preventScroll: true }) }));
   /** The row so many farther on, of those that can take the keyboard; as far as there are any. */
   const rowFrom = (from: number, steps: number): LedgerRow | undefined => {
     let found: LedgerRow | undefined;
@@ -239,7 +241,7 @@ export function Lines({ ref, view, openLine, columns: chosen, marked, onMark, on
           <td />
         </tr>
       </thead>
-      <tbody ref={body} onKeyDown={keys} {...oneStop}>
+      <tbody ref={body} onKeyDown={keys} onFocus={oneStop.onFocus}>
         {before > 0 && <tr aria-hidden style={{ height: before }}><td colSpan={columns.length + 3} /></tr>}
         {shown.map(({ index, row }) => (
           <Row

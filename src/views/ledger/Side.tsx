@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Maximize2, Minimize2 } from 'lucide-react';
 import { explain, notesOn, quoteWalk, sidesOf, type ExplainedLine, type Figure, type LinePrice, type LineRecurring, type PricedQuote } from '../../core/pricing';
 import type { LeaseInput, LineView, QuoteView, RatesInput } from '../../core/quoting';
@@ -49,6 +49,7 @@ export function Side({ view, side, onChange, signing, onLease, onRates }: Props)
     return t('ledger.figureOf', { what: t(`ledger.figure.${figure.what}`), line: position });
   };
   const [wide, setWide] = useState(false);
+  const pane = useKeyboardIn(side.is);
   const asked = side.asked[side.asked.length - 1];
   // The walk beside a figure is that of its line.
   const of = asked?.of === 'line' ? asked.line : side.line;
@@ -56,7 +57,7 @@ export function Side({ view, side, onChange, signing, onLease, onRates }: Props)
   const explanation = asked && explain(lines, priced, decimals, asked);
   const title = side.is === 'signOff' ? t('signOff.title') : side.is === 'revisions' ? t('revision.title') : side.is === 'deal' ? t('deal.title') : line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
   return (
-    <aside className={classes(css.side, wide && css.wide)} tabIndex={0} aria-label={title} onKeyDown={(event) => { if (event.key === 'Escape' && !event.defaultPrevented && !(event.target as HTMLElement).matches('input, textarea')) onChange(undefined); }}>
+    <aside ref={pane} className={classes(css.side, wide && css.wide)} tabIndex={0} aria-label={title} onKeyDown={(event) => { if (event.key === 'Escape' && !event.defaultPrevented && !(event.target as HTMLElement).matches('input, textarea')) onChange(undefined); }}>
       <div className={css.sideHead}>
         <h2>{title}</h2>
         <Button look="plain" aria-pressed={wide} title={t(wide ? 'ledger.narrower' : 'ledger.wider')} aria-label={t(wide ? 'ledger.narrower' : 'ledger.wider')} onClick={() => setWide(!wide)}>{wide ? <Minimize2 size={14} aria-hidden /> : <Maximize2 size={14} aria-hidden />}</Button>
@@ -71,6 +72,28 @@ export function Side({ view, side, onChange, signing, onLease, onRates }: Props)
       )}
     </aside>
   );
+}
+
+/** A pane that opens has the keyboard, where there is something to write in its first field; it keeps it where what had it is gone, and closed, gives it back. */
+function useKeyboardIn(shows: SideView['is']) {
+  const pane = useRef<HTMLElement>(null);
+  const from = useRef<Element | null>(null);
+  useEffect(() => {
+    const aside = pane.current;
+    if (!aside) return;
+    if (!aside.contains(document.activeElement)) from.current = document.activeElement;
+    (shows === 'signOff' ? (aside.querySelector<HTMLElement>('textarea, table input') ?? aside) : aside).focus({ preventScroll: true });
+  }, [shows]);
+  const within = useRef(false);
+  useEffect(() => {
+    if (within.current && document.activeElement === document.body) pane.current?.focus({ preventScroll: true });
+    within.current = pane.current?.contains(document.activeElement) ?? false;
+  });
+  // As it goes: a moment later neither the pane nor the keyboard in it is there any more.
+  useLayoutEffect(() => () => {
+    if (pane.current?.contains(document.activeElement) && from.current instanceof HTMLElement) from.current.focus({ preventScroll: true });
+  }, []);
+  return pane;
 }
 
 interface WalkProps {

@@ -49,7 +49,7 @@ export function moveInRow(row: Element, from: EventTarget | null, to: 'left' | '
 }
 
 /** Keeps all of a grid but one out of the way of the Tab key: what had the keyboard last, or else its first field. */
-export function useOneStop(body: RefObject<HTMLElement | null>): { onFocus: (event: { target: EventTarget }) => void } {
+export function useOneStop(body: RefObject<HTMLElement | null>): { current: () => HTMLElement | null; onFocus: (event: { target: EventTarget }) => void } {
   const last = useRef<HTMLElement>(null);
   const settle = () => {
     const all = body.current?.querySelectorAll<HTMLElement>(stops) ?? [];
@@ -62,6 +62,7 @@ export function useOneStop(body: RefObject<HTMLElement | null>): { onFocus: (eve
   };
   useLayoutEffect(settle);
   return {
+    current: () => last.current,
     onFocus: ({ target }) => {
       if (!(target instanceof HTMLElement) || !target.matches(stops) || target === last.current) return;
       last.current = target;
