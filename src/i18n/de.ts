@@ -219,7 +219,7 @@ export const de: Locale = {
     effect: 'Angenommen bringt dieses Angebot {{adds}}: das Jahr geht von {{from}} auf {{to}} der Vorgabe.',
   },
   day: { calendar: 'Kalender, {{what}}', notADay: '„{{value}}“ ist kein Tag. Zum Beispiel 1. Mär. 2027, 1.3.27 oder +14 für in 14 Tagen.' },
-  agreement: { title: 'Vereinbarungen des Kunden', when: '{{from}} bis {{to}}', now: 'gilt', notYet: 'noch nicht', over: 'abgelaufen', fixed: 'fest', lines: 'Positionen {{lines}}', lines_one: 'Position {{lines}}', noLine: 'hier keine Position' },
+  agreement: { title: 'Vereinbarungen des Kunden', since: 'ab {{from}}', until: 'bis {{to}}', when: '{{from}} bis {{to}}', now: 'gilt', notYet: 'noch nicht', over: 'abgelaufen', fixed: 'fest', lines: 'Positionen {{lines}}', lines_one: 'Position {{lines}}', noLine: 'hier keine Position' },
   lease: { andLeft: ', dazu der Restwert', title: 'Leasing', term: 'Monate', yearly: 'Zins im Jahr, %', left: 'Restwert', advance: 'im Voraus fällig', month: 'im Monat für {{amount}} einmalig, bei {{monthly}} im Monat; {{all}} über die Laufzeit', none: 'Es gibt nichts Einmaliges zu leasen.', offer: 'Auf dem Angebot nennen', takeBack: 'Auf dem Angebot genannt', rate: 'Ein Jahreszins liegt zwischen 0 und 100 %.', months: 'Ein Leasing läuft 1 bis 240 Monate.', residual: 'Der Restwert kann nicht über dem Netto liegen.' },
   signOff: {
     needFor: '{{role}}: Freigabe nötig für {{what}}.', heldFor: '{{role}}: freigegeben, {{what}}.',

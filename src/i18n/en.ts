@@ -217,7 +217,7 @@ export const en = {
     effect: 'Accepted, this quote adds {{adds}}: the year goes from {{from}} to {{to}} of the quota.',
   },
   day: { calendar: 'Calendar, {{what}}', notADay: '"{{value}}" is not a day. Type one such as 1 Mar 2027, 1.3.27, or +14 for in 14 days.' },
-  agreement: { title: 'Agreements of the customer', when: '{{from}} to {{to}}', now: 'holds', notYet: 'not yet', over: 'over', fixed: 'fixed', lines: 'lines {{lines}}', lines_one: 'line {{lines}}', noLine: 'no line here' },
+  agreement: { title: 'Agreements of the customer', since: 'from {{from}} on', until: 'until {{to}}', when: '{{from}} to {{to}}', now: 'holds', notYet: 'not yet', over: 'over', fixed: 'fixed', lines: 'lines {{lines}}', lines_one: 'line {{lines}}', noLine: 'no line here' },
   lease: { andLeft: ', and what is left', title: 'Lease', term: 'Months', yearly: 'Rate a year, %', left: 'Left at the end', advance: 'due in advance', month: 'a month for {{amount}} due once, at {{monthly}} a month; {{all}} over the term', none: 'There is nothing due once to be leased.', offer: 'Offer it on the quotation', takeBack: 'Offered on the quotation', rate: 'A yearly rate is from 0 to 100 %.', months: 'A lease runs from 1 to 240 months.', residual: 'What is left at the end cannot be more than the net.' },
   signOff: {
     needFor: '{{role}}: sign-off needed for {{what}}.', heldFor: '{{role}}: signed off, {{what}}.',

@@ -66,7 +66,10 @@ export function Deal({ view, onLease }: Props) {
 function Agreements({ agreements, view }: { agreements: readonly AgreementView[]; view: QuoteView }) {
   const { t, language } = useSpeech();
   if (agreements.length === 0) return null;
-  const when = ({ from, to }: AgreementView) => (from === undefined && to === undefined ? '' : t('agreement.when', { from: from === undefined ? '…' : date(from, language), to: to === undefined ? '…' : date(to, language) }));
+  const when = ({ from, to }: AgreementView) => {
+    const days = { ...(from === undefined ? {} : { from: date(from, language) }), ...(to === undefined ? {} : { to: date(to, language) }) };
+    return from === undefined && to === undefined ? '' : t(to === undefined ? 'agreement.since' : from === undefined ? 'agreement.until' : 'agreement.when', days);
+  };
   return (
     <section aria-label={t('agreement.title')}>
       <h3>{t('agreement.title')}</h3>
