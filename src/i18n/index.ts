@@ -1,11 +1,12 @@
 /** Texts by language, and the one place where money, numbers, dates and units are written. */
 import { createInstance, type TFunction } from 'i18next';
 import type { en } from './en';
+import type { SameTexts } from './same-texts';
 
 export * from './format';
 
-type Widened<T> = { [K in keyof T]: T[K] extends string ? string : Widened<T[K]> };
-export type Locale = Widened<typeof en>;
+/** All texts of a language. */
+export type Locale = SameTexts<typeof en>;
 export type Language = 'en' | 'de';
 
 type Leaves<T, P extends string = ''> = { [K in keyof T & string]: T[K] extends string ? `${P}${K}` : Leaves<T[K], `${P}${K}.`> }[keyof T & string];
