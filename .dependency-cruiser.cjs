@@ -1,17 +1,81 @@
 /** The house's one-way streets: views -> ui, core; pages -> services -> data, core; core -> nothing. */
 module.exports = {
   forbidden: [
-    { name: 'core-stands-alone', severity: 'error', from: { path: '^src/core' }, to: { path: '^src/(?!core)' } },
-    { name: 'core-has-no-platform', severity: 'error', from: { path: '^src/core', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
-    { name: 'core-few-packages', severity: 'error', from: { path: '^src/core', pathNot: '(\\.test|random-models)\\.ts$' }, to: { path: 'node_modules', pathNot: 'node_modules/(@types/)?(earcut|decimal\\.js|yup|@bpmn-io/lezer-feel|lezer-feel|@lezer)' } },
-    { name: 'data-below-services', severity: 'error', from: { path: '^src/data' }, to: { path: '^src/(services|pages|views|ui|workers|i18n)' } },
-    { name: 'services-below-pages', severity: 'error', from: { path: '^src/services' }, to: { path: '^src/(pages|views|ui|workers)' } },
-    { name: 'views-stay-in-the-page', severity: 'error', from: { path: '^src/(views|ui|workers)', pathNot: '\\.astro$' }, to: { path: '^src/(services|data|pages)' } },
-    { name: 'ui-knows-no-view', severity: 'error', from: { path: '^src/ui' }, to: { path: '^src/(views|core|i18n)' } },
-    { name: 'pages-through-services', severity: 'error', from: { path: '^src/(pages|middleware)' }, to: { path: '^src/data' } },
-    { name: 'by-the-door', severity: 'error', comment: 'A part of the core is entered by its index.ts.', from: { path: '^src/core/([^/]+)/' }, to: { path: '^src/core/([^/]+)/(?!index\\.ts)', pathNot: '^src/core/$1/' } },
-    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    { name: 'no-orphans', severity: 'error', from: { orphan: true, pathNot: '(\\.d\\.ts|\\.test\\.tsx?|\\.module\\.css|\\.css|\\.astro)$' }, to: {} },
+    {
+      name: 'core-stands-alone',
+      severity: 'error',
+      from: { path: '^src/core' },
+      to: { path: '^src/(?!core)' },
+    },
+    {
+      name: 'core-has-no-platform',
+      severity: 'error',
+      from: { path: '^src/core', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'core-few-packages',
+      severity: 'error',
+      from: { path: '^src/core', pathNot: '(\\.test|random-models)\\.ts$' },
+      to: {
+        path: 'node_modules',
+        pathNot: 'node_modules/(@types/)?(earcut|decimal\\.js|yup|@bpmn-io/lezer-feel|lezer-feel|@lezer)',
+      },
+    },
+    {
+      name: 'data-below-services',
+      severity: 'error',
+      from: { path: '^src/data' },
+      to: { path: '^src/(services|pages|views|ui|workers|i18n)' },
+    },
+    {
+      name: 'services-below-pages',
+      severity: 'error',
+      from: { path: '^src/services' },
+      to: { path: '^src/(pages|views|ui|workers)' },
+    },
+    {
+      name: 'views-stay-in-the-page',
+      severity: 'error',
+      from: { path: '^src/(views|ui|workers)', pathNot: '\\.astro$' },
+      to: { path: '^src/(services|data|pages)' },
+    },
+    {
+      name: 'ui-knows-no-view',
+      severity: 'error',
+      from: { path: '^src/ui' },
+      to: { path: '^src/(views|core|i18n)' },
+    },
+    {
+      name: 'pages-through-services',
+      severity: 'error',
+      from: { path: '^src/(pages|middleware)' },
+      to: { path: '^src/data' },
+    },
+    {
+      name: 'by-the-door',
+      severity: 'error',
+      comment: 'A part of the core is entered by its index.ts.',
+      from: { path: '^src/core/([^/]+)/' },
+      to: { path: '^src/core/([^/]+)/(?!index\\.ts)', pathNot: '^src/core/$1/' },
+    },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'no-orphans',
+      severity: 'error',
+      from: { orphan: true, pathNot: '(\\.d\\.ts|\\.test\\.tsx?|\\.module\\.css|\\.css|\\.astro)$' },
+      to: {},
+    },
   ],
-  options: { doNotFollow: { path: 'node_modules' }, tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' }, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'] } },
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'] },
+  },
 };

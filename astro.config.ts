@@ -13,7 +13,8 @@ const compiledAhead = {
   generateBundle: {
     order: 'post' as const,
     handler(_: unknown, bundle: Record<string, { type: string; code?: string }>) {
-      for (const chunk of Object.values(bundle)) if (chunk.type === 'chunk') chunk.code = `//# allFunctionsCalledOnLoad\n${chunk.code ?? ''}`;
+      for (const chunk of Object.values(bundle))
+        if (chunk.type === 'chunk') chunk.code = `//# allFunctionsCalledOnLoad\n${chunk.code ?? ''}`;
     },
   },
 };
@@ -32,7 +33,10 @@ export default defineConfig({
   vite: {
     plugins: [compiledAhead],
     // What must not be external has no exports that Node.js itself resolves; its helpers do.
-    ssr: { external: ['sequelize', 'pg', 'umzug', 'pdfmake', 'pino', '@babel/runtime'], noExternal: ['@atlaskit/pragmatic-drag-and-drop'] },
+    ssr: {
+      external: ['sequelize', 'pg', 'umzug', 'pdfmake', 'pino', '@babel/runtime'],
+      noExternal: ['@atlaskit/pragmatic-drag-and-drop'],
+    },
     worker: { format: 'es' },
     build: { assetsInlineLimit: 0 },
   },

@@ -17,9 +17,19 @@ export default tseslint.config(
   {
     files: ['src/{views,ui}/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
-    rules: { ...hooks.configs.recommended.rules, 'react-hooks/refs': 'off', 'react-hooks/set-state-in-effect': 'off' },
+    rules: {
+      ...hooks.configs.recommended.rules,
+      'react-hooks/refs': 'off',
+      'react-hooks/set-state-in-effect': 'off',
+    },
   },
   // Arrays indexed by literal, variable or place are filled by construction.
   { files: ['src/core/solver/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
-  { files: ['src/env.d.ts'], rules: { '@typescript-eslint/consistent-type-imports': 'off', '@typescript-eslint/triple-slash-reference': 'off' } },
+  {
+    files: ['src/env.d.ts'],
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'off',
+      '@typescript-eslint/triple-slash-reference': 'off',
+    },
+  },
 );

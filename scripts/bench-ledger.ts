@@ -3,14 +3,39 @@ import type { Browser, Page } from 'playwright-core';
 
 type Row = (name: string, times: number[], goal?: number) => void;
 
-const items = ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK', 'SV-CALIB', 'BC-IP66', 'SV-TRAIN-1', 'YE-BOLL', 'SILL-1515-X'];
+const items = [
+  'SILL-1212-X',
+  'SV-COMM',
+  'YE-KIOSK',
+  'SV-CALIB',
+  'BC-IP66',
+  'SV-TRAIN-1',
+  'YE-BOLL',
+  'SILL-1515-X',
+];
 
 export async function timeLedger(browser: Browser, baseURL: string, row: Row): Promise<void> {
-  const page = await (await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } })).newPage();
-  await page.request.post('/api/session', { data: { email: 'mara@harrowmoor.example', password: 'harrowmoor' } });
-  const [customer] = (await (await page.request.get('/api/customers?find=hallersee')).json()) as { id: string }[];
-  const quote = (await (await page.request.post('/api/quotes', { data: { customerId: customer?.id, title: 'Timing' } })).json()) as { id: string; version: number };
-  await page.request.post(`/api/quotes/${quote.id}/lines/several`, { data: { version: quote.version, rows: Array.from({ length: 1_000 }, (_, at) => ({ sku: items[at % items.length], quantity: 1 + (at % 5) })) } });
+  const page = await (
+    await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } })
+  ).newPage();
+  await page.request.post('/api/session', {
+    data: { email: 'mara@harrowmoor.example', password: 'harrowmoor' },
+  });
+  const [customer] = (await (await page.request.get('/api/customers?find=hallersee')).json()) as {
+    id: string;
+  }[];
+  const quote = (await (
+    await page.request.post('/api/quotes', { data: { customerId: customer?.id, title: 'Timing' } })
+  ).json()) as { id: string; version: number };
+  await page.request.post(`/api/quotes/${quote.id}/lines/several`, {
+    data: {
+      version: quote.version,
+      rows: Array.from({ length: 1_000 }, (_, at) => ({
+        sku: items[at % items.length],
+        quantity: 1 + (at % 5),
+      })),
+    },
+  });
   await page.goto(`/quotes/${quote.id}`, { waitUntil: 'networkidle' });
   const [typed, answered]: [number[], number[]] = [[], []];
   for (let step = 0; step < 40; step++) {
@@ -31,15 +56,23 @@ async function type(page: Page, step: number): Promise<[number, number]> {
   await page.evaluate(() => {
     const total = document.querySelector('[data-testid="net"]') as HTMLElement;
     const took = new Promise<number>((tell) => {
-      window.addEventListener('keydown', () => {
-        const start = performance.now();
-        const watch = new MutationObserver(() => {
-          watch.disconnect();
-          requestAnimationFrame(() => { const channel = new MessageChannel(); channel.port1.onmessage = () => tell(performance.now() - start); channel.port2.postMessage(null); });
-        });
-        watch.observe(total, { subtree: true, characterData: true, childList: true });
-        setTimeout(() => tell(NaN), 8000);
-      }, { once: true, capture: true });
+      window.addEventListener(
+        'keydown',
+        () => {
+          const start = performance.now();
+          const watch = new MutationObserver(() => {
+            watch.disconnect();
+            requestAnimationFrame(() => {
+              const channel = new MessageChannel();
+              channel.port1.onmessage = () => tell(performance.now() - start);
+              channel.port2.postMessage(null);
+            });
+          });
+          watch.observe(total, { subtree: true, characterData: true, childList: true });
+          setTimeout(() => tell(NaN), 8000);
+        },
+        { once: true, capture: true },
+      );
     });
     Object.assign(window, { took });
   });
@@ -51,20 +84,21 @@ async function type(page: Page, step: number): Promise<[number, number]> {
 }
 
 /** Scrolls through all lines; gives the longest frame of each stretch. */
-const scroll = (page: Page): Promise<number[]> => page.evaluate(async () => {
-  const pane = document.querySelector('[role="region"][aria-label="Lines"]') as HTMLElement;
-  const longest: number[] = [];
-  for (let stretch = 0; stretch < 20; stretch++) {
-    let most = 0;
-    let last = performance.now();
-    for (let frame = 0; frame < 20; frame++) {
-      pane.scrollTop += 120;
-      await new Promise((next) => requestAnimationFrame(next));
-      const now = performance.now();
-      most = Math.max(most, now - last);
-      last = now;
+const scroll = (page: Page): Promise<number[]> =>
+  page.evaluate(async () => {
+    const pane = document.querySelector('[role="region"][aria-label="Lines"]') as HTMLElement;
+    const longest: number[] = [];
+    for (let stretch = 0; stretch < 20; stretch++) {
+      let most = 0;
+      let last = performance.now();
+      for (let frame = 0; frame < 20; frame++) {
+        pane.scrollTop += 120;
+        await new Promise((next) => requestAnimationFrame(next));
+        const now = performance.now();
+        most = Math.max(most, now - last);
+        last = now;
+      }
+      longest.push(most);
     }
-    longest.push(most);
-  }
-  return longest;
-});
+    return longest;
+  });

@@ -12,8 +12,13 @@ let decisions: Decision[] = [];
 let state = engine.state({ decisions });
 for (let step = 0; step < 200; step++) {
   const free = compiled.model.document.features.flatMap((feature) =>
-    (state.rows[feature.id]?.shown ? (state.rows[feature.id]?.options ?? []) : []).filter((option) => option.standing === 'free' && !option.taken)
-      .map((option): Decision => (feature.most > 1 ? { on: `${feature.id}.${option.id}`, value: true } : { on: feature.id, value: option.id })),
+    (state.rows[feature.id]?.shown ? (state.rows[feature.id]?.options ?? []) : [])
+      .filter((option) => option.standing === 'free' && !option.taken)
+      .map((option): Decision =>
+        feature.most > 1
+          ? { on: `${feature.id}.${option.id}`, value: true }
+          : { on: feature.id, value: option.id },
+      ),
   );
   const next = free[random(free.length)];
   if (!next) break;

@@ -3,8 +3,20 @@ import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 
 const top = fileURLToPath(new URL('..', import.meta.url));
-const parts = { serve: 'src/server/index.ts', engines: 'src/services/threads/engines.ts', papers: 'src/services/threads/papers.ts' };
+const parts = {
+  serve: 'src/server/index.ts',
+  engines: 'src/services/threads/engines.ts',
+  papers: 'src/services/threads/papers.ts',
+};
 const wanted = process.argv.length > 2 ? process.argv.slice(2) : Object.keys(parts);
 await build({
-  entryPoints: Object.fromEntries(wanted.map((name) => [name, `${top}${parts[name]}`])), outdir: `${top}dist`, outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', target: 'node20', format: 'esm', packages: 'external', logLevel: 'error',
+  entryPoints: Object.fromEntries(wanted.map((name) => [name, `${top}${parts[name]}`])),
+  outdir: `${top}dist`,
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  packages: 'external',
+  logLevel: 'error',
 });

@@ -7,6 +7,14 @@ const [, , name, ...rest] = process.argv;
 const top = fileURLToPath(new URL('..', import.meta.url));
 mkdirSync(`${top}var`, { recursive: true });
 const outfile = `${top}var/${name}.mjs`;
-buildSync({ entryPoints: [`${top}scripts/${name}.ts`], outfile, bundle: true, platform: 'node', format: 'esm', packages: 'external', logLevel: 'error' });
+buildSync({
+  entryPoints: [`${top}scripts/${name}.ts`],
+  outfile,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  logLevel: 'error',
+});
 process.argv = [process.argv[0], outfile, ...rest];
 await import(pathToFileURL(outfile).href);

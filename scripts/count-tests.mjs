@@ -11,6 +11,8 @@ const read = (file) => {
 };
 const [units, browser] = [read(unitsFile), read(browserFile)];
 const passed = (units?.numPassedTests ?? 0) + (browser?.stats.expected ?? 0);
-const failed = (units ? units.numFailedTests + units.numFailedTestSuites : 1) + (browser ? browser.stats.unexpected + browser.stats.flaky + browser.errors.length : 1);
+const failed =
+  (units ? units.numFailedTests + units.numFailedTestSuites : 1) +
+  (browser ? browser.stats.unexpected + browser.stats.flaky + browser.errors.length : 1);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);

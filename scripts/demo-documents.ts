@@ -4,7 +4,8 @@ import { compileModel, withLibrary, type CompiledModel, type ModelDocument } fro
 import { tariffFrom, type Tariff } from '../src/core/pricing';
 import { entryOfFile, type EntryFile } from '../src/services/files/demo-entries';
 
-const read = (id: string): unknown => JSON.parse(readFileSync(new URL(`../demo/models/${id}.json`, import.meta.url), 'utf8'));
+const read = (id: string): unknown =>
+  JSON.parse(readFileSync(new URL(`../demo/models/${id}.json`, import.meta.url), 'utf8'));
 
 export const demoDocument = (id: string): ModelDocument => withLibrary(read(id), read) as ModelDocument;
 
@@ -16,11 +17,31 @@ export function demoModel(id: string): CompiledModel {
 
 /** The demo's list in a currency, without costs. */
 export function demoTariff(currency: string): Tariff {
-  const file = <T>(name: string): T => JSON.parse(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8')) as T;
-  const list = file<{ code: string; currency: string; decimals: number; entries: Record<string, string | EntryFile>; inside?: Record<string, Record<string, string>> }[]>('price-lists').find((each) => each.currency === currency);
+  const file = <T>(name: string): T =>
+    JSON.parse(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8')) as T;
+  const list = file<
+    {
+      code: string;
+      currency: string;
+      decimals: number;
+      entries: Record<string, string | EntryFile>;
+      inside?: Record<string, Record<string, string>>;
+    }[]
+  >('price-lists').find((each) => each.currency === currency);
   if (!list) throw new Error(`the demo has no list in ${currency}`);
-  const items = file<{ sku: string; family: string; kind: string }[]>('items').map(({ sku, family, kind }) => ({ sku, family, kind }));
-  const heads: Readonly<Record<string, string>> = { 'QUARRY-GATE': 'quarryGate', 'FARM-DRIVE': 'farmDriveOver' };
-  const inside = Object.entries(list.inside ?? {}).flatMap(([head, own]) => Object.entries(own).map(([sku, price]) => ({ sku, ...entryOfFile(price), inside: heads[head] ?? head })));
-  return tariffFrom({ list: list.code, currency, decimals: list.decimals }, [...Object.entries(list.entries).map(([sku, entry]) => ({ sku, ...entryOfFile(entry) })), ...inside], items);
+  const items = file<{ sku: string; family: string; kind: string }[]>('items').map(
+    ({ sku, family, kind }) => ({ sku, family, kind }),
+  );
+  const heads: Readonly<Record<string, string>> = {
+    'QUARRY-GATE': 'quarryGate',
+    'FARM-DRIVE': 'farmDriveOver',
+  };
+  const inside = Object.entries(list.inside ?? {}).flatMap(([head, own]) =>
+    Object.entries(own).map(([sku, price]) => ({ sku, ...entryOfFile(price), inside: heads[head] ?? head })),
+  );
+  return tariffFrom(
+    { list: list.code, currency, decimals: list.decimals },
+    [...Object.entries(list.entries).map(([sku, entry]) => ({ sku, ...entryOfFile(entry) })), ...inside],
+    items,
+  );
 }

@@ -9,25 +9,54 @@ const longFunction = 60;
 const longFile = 300;
 
 const isTest = (file) => /\.test\.tsx?$/.test(file) || file.startsWith('tests/');
-const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', '*.ts', '*.tsx', '*.mjs', '*.astro', '*.css'], { encoding: 'utf8' })
+const files = execFileSync(
+  'git',
+  ['ls-files', '-co', '--exclude-standard', '*.ts', '*.tsx', '*.mjs', '*.astro', '*.css'],
+  { encoding: 'utf8' },
+)
   .split('\n')
   .filter((file) => file !== '' && existsSync(file));
 const source = new Map(files.map((file) => [file, readFileSync(file, 'utf8')]));
 const parsed = new Map(
   files
     .filter((file) => /\.tsx?$/.test(file))
-    .map((file) => [file, ts.createSourceFile(file, source.get(file), ts.ScriptTarget.Latest, true, file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS)]),
+    .map((file) => [
+      file,
+      ts.createSourceFile(
+        file,
+        source.get(file),
+        ts.ScriptTarget.Latest,
+        true,
+        file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
+      ),
+    ]),
 );
 
 const share = (part, whole) => `${((100 * part) / whole).toFixed(1)} %`;
-const areaOf = (file) => (file.startsWith('src/') ? file.split('/').slice(0, file.startsWith('src/core') || file.startsWith('src/views') || file.startsWith('src/services') ? 2 : 2).join('/') : file.split('/')[0]);
+const areaOf = (file) =>
+  file.startsWith('src/')
+    ? file
+        .split('/')
+        .slice(
+          0,
+          file.startsWith('src/core') || file.startsWith('src/views') || file.startsWith('src/services')
+            ? 2
+            : 2,
+        )
+        .join('/')
+    : file.split('/')[0];
 
 /** Lines that are not blank; of those, comments. */
 function linesOf(file) {
   const all = source.get(file).split('\n');
   const filled = all.filter((line) => line.trim() !== '');
   const comments = filled.filter((line) => /^\s*(\/\/|\/\*|\*)/.test(line));
-  return { all: all.length - 1, filled, comments: comments.length, code: filled.filter((line) => !/^\s*(\/\/|\/\*|\*)/.test(line)) };
+  return {
+    all: all.length - 1,
+    filled,
+    comments: comments.length,
+    code: filled.filter((line) => !/^\s*(\/\/|\/\*|\*)/.test(line)),
+  };
 }
 
 function functionsOver(tree, most) {
@@ -35,7 +64,12 @@ function functionsOver(tree, most) {
   const visit = (node) => {
     if (ts.isFunctionLike(node) && node.body) {
       const [from, to] = [node.getStart(), node.end].map((at) => tree.getLineAndCharacterOfPosition(at).line);
-      if (to - from + 1 > most) found.push({ name: node.name?.getText() ?? node.parent.name?.getText?.() ?? '(unnamed)', lines: to - from + 1, at: from + 1 });
+      if (to - from + 1 > most)
+        found.push({
+          name: node.name?.getText() ?? node.parent.name?.getText?.() ?? '(unnamed)',
+          lines: to - from + 1,
+          at: from + 1,
+        });
     }
     ts.forEachChild(node, visit);
   };
@@ -113,16 +147,23 @@ for (const file of files) {
   areas.set(areaOf(file), area);
 }
 const written = [...parsed].filter(([file]) => !isTest(file));
-const functions = written.flatMap(([file, tree]) => functionsOver(tree, longFunction).map((each) => ({ file, ...each })));
+const functions = written.flatMap(([file, tree]) =>
+  functionsOver(tree, longFunction).map((each) => ({ file, ...each })),
+);
 const long = files.filter((file) => !isTest(file) && linesOf(file).all > longFile);
-const bare = written.reduce((sum, [, tree]) => {
-  const each = exportsWithoutComment(tree);
-  return { all: sum.all + each.all, bare: sum.bare + each.bare };
-}, { all: 0, bare: 0 });
+const bare = written.reduce(
+  (sum, [, tree]) => {
+    const each = exportsWithoutComment(tree);
+    return { all: sum.all + each.all, bare: sum.bare + each.bare };
+  },
+  { all: 0, bare: 0 },
+);
 const groups = circles();
 const unitTests = files.filter((file) => isTest(file)).length;
 
-console.log(`lines                         ${lines}, of which tests ${share(tests, lines)} (${unitTests} files)`);
+console.log(
+  `lines                         ${lines}, of which tests ${share(tests, lines)} (${unitTests} files)`,
+);
 console.log(`mean length of a line of code ${(length / code).toFixed(1)}`);
 console.log(`lines over ${longLine}                ${over}, ${share(over, code + comments)}`);
 console.log(`comments                      ${share(comments, code + comments)}`);
@@ -131,10 +172,14 @@ console.log(`files over ${longFile} lines          ${long.length}`);
 console.log(`circles with types            ${groups.length}, ${groups.flat().length} files in them`);
 console.log(`exports without a comment     ${bare.bare} of ${bare.all}`);
 console.log('\narea                 lines   tests  mean length  long lines');
-for (const [name, each] of [...areas].sort((a, b) => b[1].lines - a[1].lines)) console.log(`${name.padEnd(18)} ${String(each.lines).padStart(7)} ${share(each.tests, each.lines + each.tests).padStart(7)} ${(each.length / each.code).toFixed(1).padStart(12)} ${share(each.over, each.filled).padStart(11)}`);
+for (const [name, each] of [...areas].sort((a, b) => b[1].lines - a[1].lines))
+  console.log(
+    `${name.padEnd(18)} ${String(each.lines).padStart(7)} ${share(each.tests, each.lines + each.tests).padStart(7)} ${(each.length / each.code).toFixed(1).padStart(12)} ${share(each.over, each.filled).padStart(11)}`,
+  );
 if (verbose) {
   console.log('\nfunctions');
-  for (const { file, name, lines: count, at } of functions.sort((a, b) => b.lines - a.lines)) console.log(`  ${count}  ${name}  ${file}:${at}`);
+  for (const { file, name, lines: count, at } of functions.sort((a, b) => b.lines - a.lines))
+    console.log(`  ${count}  ${name}  ${file}:${at}`);
   console.log('\nfiles');
   for (const file of long) console.log(`  ${linesOf(file).all}  ${file}`);
   console.log('\ncircles');

@@ -7,8 +7,13 @@ import { sentence } from '../src/i18n/sentence';
 function inWords(_name: string, value: unknown): unknown {
   if (typeof value === 'bigint') return value.toString();
   const problem = value as { code?: unknown; params?: unknown } | null;
-  if (typeof problem !== 'object' || typeof problem?.code !== 'string' || typeof problem.params !== 'object') return value;
-  return { ...problem, code: problem.code, sentence: sentence('en', problem.code, problem.params as Record<string, string | number>) };
+  if (typeof problem !== 'object' || typeof problem?.code !== 'string' || typeof problem.params !== 'object')
+    return value;
+  return {
+    ...problem,
+    code: problem.code,
+    sentence: sentence('en', problem.code, problem.params as Record<string, string | number>),
+  };
 }
 
 const { code, out } = runCommand(process.argv.slice(2), {

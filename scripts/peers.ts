@@ -29,10 +29,14 @@ export function askMinisat({ variables, clauses, values }: Cnf, assume: readonly
       for (const literal of wanted) if (literal > 0) flipped.add(literal);
       const sign = (literal: number): number => (flipped.has(Math.abs(literal)) ? -literal : literal);
       const all = [...clauses, ...assume.map((literal) => [literal]), [...wanted]];
-      writeFileSync(join(folder, 'in'), `p cnf ${String(variables)} ${String(all.length)}\n${all.map((clause) => `${clause.map(sign).join(' ')} 0`).join('\n')}\n`);
+      writeFileSync(
+        join(folder, 'in'),
+        `p cnf ${String(variables)} ${String(all.length)}\n${all.map((clause) => `${clause.map(sign).join(' ')} 0`).join('\n')}\n`,
+      );
       const printed = run(join(folder, 'in'), join(folder, 'out'));
       runs++;
-      const seconds = (name: string): number => Number(new RegExp(`${name}\\s*:\\s*([\\d.]+)`).exec(printed)?.[1] ?? 0);
+      const seconds = (name: string): number =>
+        Number(new RegExp(`${name}\\s*:\\s*([\\d.]+)`).exec(printed)?.[1] ?? 0);
       milliseconds += 1000 * Math.max(0, seconds('CPU time') - seconds('Parse time'));
       const [verdict, model = ''] = readFileSync(join(folder, 'out'), 'utf8').split('\n');
       if (verdict !== 'SAT') return { free, milliseconds, runs };
@@ -48,7 +52,10 @@ export function askMinisat({ variables, clauses, values }: Cnf, assume: readonly
 
 function run(input: string, output: string): string {
   try {
-    return execFileSync('minisat', [input, output], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
+    return execFileSync('minisat', [input, output], {
+      encoding: 'utf8',
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
   } catch (thrown) {
     // It ends with 10 or 20 for "yes" and "no".
     return String((thrown as { stdout?: string }).stdout ?? '');
@@ -56,13 +63,19 @@ function run(input: string, output: string): string {
 }
 
 interface Logic {
-  Solver: new () => { require(...formulas: unknown[]): void; solveAssuming(formula: unknown): { getTrueVars(): string[] } | null };
+  Solver: new () => {
+    require(...formulas: unknown[]): void;
+    solveAssuming(formula: unknown): { getTrueVars(): string[] } | null;
+  };
   or(...operands: string[]): unknown;
   and(...operands: string[]): unknown;
 }
 
 /** MiniSat compiled to JavaScript: asked value by value, each answer counting for all values that it has. */
-export async function askLogicSolver({ clauses, values }: Cnf): Promise<(assume: readonly number[]) => PeerAnswer> {
+export async function askLogicSolver({
+  clauses,
+  values,
+}: Cnf): Promise<(assume: readonly number[]) => PeerAnswer> {
   const { default: logic } = (await import('logic-solver')) as unknown as { default: Logic };
   const solver = new logic.Solver();
   const term = (literal: number): string => (literal < 0 ? `-v${String(-literal)}` : `v${String(literal)}`);
@@ -77,7 +90,8 @@ export async function askLogicSolver({ clauses, values }: Cnf): Promise<(assume:
       const solution = solver.solveAssuming(logic.and(...assume.map(term), term(literal)));
       if (!solution) continue;
       const holds = new Set(solution.getTrueVars());
-      for (const value of values) if (holds.has(`v${String(Math.abs(value.literal))}`) === value.literal > 0) free.add(value.literal);
+      for (const value of values)
+        if (holds.has(`v${String(Math.abs(value.literal))}`) === value.literal > 0) free.add(value.literal);
     }
     return { free, milliseconds: performance.now() - start, runs };
   };

@@ -8,7 +8,19 @@ await connected().transaction(async () => {
   const family = await families.findOne({ order: [['position', 'DESC']] });
   const [head] = await items.findOrCreate({
     where: { sku: 'GENERATED' },
-    defaults: { sku: 'GENERATED', family: family?.code ?? '', name: { en: 'Generated model', de: 'Erzeugtes Modell' }, kind: 'model', unit: 'pc', cost: '0', leadDays: 1, mass: null, sold: false, discountable: true, taxClass: 'standard' },
+    defaults: {
+      sku: 'GENERATED',
+      family: family?.code ?? '',
+      name: { en: 'Generated model', de: 'Erzeugtes Modell' },
+      kind: 'model',
+      unit: 'pc',
+      cost: '0',
+      leadDays: 1,
+      mass: null,
+      sold: false,
+      discountable: true,
+      taxClass: 'standard',
+    },
   });
   const { problems } = await publish({ ...generatedModel(large), id: 'generated' }, head.sku, null);
   if (problems.length > 0) throw new Error(JSON.stringify(problems.slice(0, 3)));

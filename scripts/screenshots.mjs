@@ -2,8 +2,26 @@
 import { chromium } from 'playwright-core';
 
 const baseURL = process.env.BASE_URL ?? 'http://127.0.0.1:4600';
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--enable-unsafe-swiftshader', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
-const page = await (await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 }, locale: 'en-GB', reducedMotion: 'reduce' })).newPage();
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--enable-unsafe-swiftshader',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+const page = await (
+  await browser.newContext({
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    reducedMotion: 'reduce',
+  })
+).newPage();
 const still = async () => {
   await page.waitForLoadState('networkidle');
   await page.waitForFunction(() => document.querySelectorAll('astro-island[ssr]').length === 0);
@@ -66,21 +84,40 @@ const [customer] = await ask('GET', '/api/customers?find=callow');
 const quote = await ask('POST', '/api/quotes', { customerId: customer.id, title: 'North gate' });
 const begin = async (modelId, decisions) => {
   const { id } = await ask('POST', '/api/builds', { quoteId: quote.id, modelId });
-  await ask('PUT', `/api/builds/${id}`, { version: 1, decisions: Object.entries(decisions).map(([on, value]) => ({ on, value })) });
+  await ask('PUT', `/api/builds/${id}`, {
+    version: 1,
+    decisions: Object.entries(decisions).map(([on, value]) => ({ on, value })),
+  });
   return id;
 };
 const deck = { vehicle: 'articulated', capacity: 'c60', length: 'm18' };
-const first = await begin('ridgeback', { ...deck, 'approachParts.steelRamps': true, 'approachParts.trafficLights': true });
+const first = await begin('ridgeback', {
+  ...deck,
+  'approachParts.steelRamps': true,
+  'approachParts.trafficLights': true,
+});
 await page.goto(`/bench/${first}`);
 await still();
 await page.getByRole('button', { name: 'Another variant, as this one stands' }).click();
 await page.getByRole('button', { name: 'Variant B' }).waitFor();
-await page.locator('[data-row="surface"]').getByRole('radio', { name: /Concrete/ }).click();
-await page.locator('[data-row="approachParts"]').getByRole('checkbox', { name: /Walkways/ }).click();
+await page
+  .locator('[data-row="surface"]')
+  .getByRole('radio', { name: /Concrete/ })
+  .click();
+await page
+  .locator('[data-row="approachParts"]')
+  .getByRole('checkbox', { name: /Walkways/ })
+  .click();
 await page.keyboard.press('F7');
 await page.getByRole('row', { name: /^Approach parts/ }).waitFor();
 await shoot('bench-variants');
-const gate = await begin('quarryGate', { 'scale/ridgeback/1/vehicle': 'articulated', 'scale/ridgeback/1/length': 'm12', 'gateParts.kiosk': true, 'gateParts.loop': true, plateText: 'Callowhill gate' });
+const gate = await begin('quarryGate', {
+  'scale/ridgeback/1/vehicle': 'articulated',
+  'scale/ridgeback/1/length': 'm12',
+  'gateParts.kiosk': true,
+  'gateParts.loop': true,
+  plateText: 'Callowhill gate',
+});
 await page.goto(`/bench/${gate}`);
 await still();
 await page.getByRole('complementary').getByRole('button', { name: /^List/ }).click();
@@ -100,7 +137,9 @@ await page.getByRole('link', { name: 'W-26-0001-1' }).click();
 await page.waitForURL(/work/);
 await shoot('work-order');
 // What a manager is asked to sign.
-await page.request.post('/api/session', { data: { email: 'tobias@harrowmoor.example', password: 'harrowmoor' } });
+await page.request.post('/api/session', {
+  data: { email: 'tobias@harrowmoor.example', password: 'harrowmoor' },
+});
 await page.goto('/quotes');
 await page.getByRole('link', { name: 'Q-26-0009' }).click();
 await page.waitForURL(/quotes\/./);

@@ -26,21 +26,34 @@ const policy = pagePolicy([loadScript, dev ? islandScriptDev : islandScript], [I
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, cookies, url, locals } = context;
   startHousekeeping();
-  locals.client ??= { address: '127.0.0.1', secure: url.protocol === 'https:', host: request.headers.get('host') ?? url.host };
+  locals.client ??= {
+    address: '127.0.0.1',
+    secure: url.protocol === 'https:',
+    host: request.headers.get('host') ?? url.host,
+  };
   const carried: RequestContext = { signal: request.signal };
   return duringRequest(carried, async () => {
     try {
-      if (!mayCome(request, locals.client)) return secured(context, failed(context, 403, { code: 'request.otherOrigin' }));
-      if (!isReadable(url)) return secured(context, failed(context, 400, { code: isPage(url) ? 'request.unknown' : 'request.badText' }));
+      if (!mayCome(request, locals.client))
+        return secured(context, failed(context, 403, { code: 'request.otherOrigin' }));
+      if (!isReadable(url))
+        return secured(
+          context,
+          failed(context, 400, { code: isPage(url) ? 'request.unknown' : 'request.badText' }),
+        );
       const token = cookies.get(sessionCookie)?.value;
       const known = token ? await whoIs(token) : null;
       locals.actor = known?.actor ?? null;
       if (known) Object.assign(carried, { stamp: known.stamp, person: known.actor.id });
       const theme = cookies.get('theme')?.value;
       locals.theme = theme === 'light' || theme === 'dark' ? theme : 'auto';
-      if (isPage(url) && !locals.actor && !openPaths.has(url.pathname)) return secured(context, context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`, 303));
+      if (isPage(url) && !locals.actor && !openPaths.has(url.pathname))
+        return secured(context, context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`, 303));
       const response = await next();
-      const unknown = response.status === 404 && !isPage(url) && response.headers.get('content-type')?.startsWith('application/json') !== true;
+      const unknown =
+        response.status === 404 &&
+        !isPage(url) &&
+        response.headers.get('content-type')?.startsWith('application/json') !== true;
       return secured(context, unknown ? failed(context, 404, { code: 'request.unknown' }) : response);
     } catch (thrown) {
       if (isBusy(thrown)) {
@@ -59,7 +72,10 @@ const isPage = ({ pathname }: URL): boolean => !pathname.startsWith('/api/') && 
 /** An address whose parts can be kept as text. */
 function isReadable({ pathname, searchParams }: URL): boolean {
   try {
-    return isText(decodeURIComponent(pathname)) && [...searchParams].every(([name, value]) => isText(name) && isText(value));
+    return (
+      isText(decodeURIComponent(pathname)) &&
+      [...searchParams].every(([name, value]) => isText(name) && isText(value))
+    );
   } catch {
     return false;
   }
@@ -70,9 +86,16 @@ function failed({ url, request, locals }: APIContext, status: number, failure: F
   const language = locals.actor?.language ?? browserLanguage(request);
   if (!isPage(url)) return refused(status, [failure], language);
   const text = sentence(language, failure.code, failure.params);
-  return new Response(`<!doctype html><html lang="${language}"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Iunctura</title><link rel="stylesheet" href="/plain.css"><main><h1>${text}</h1><p><a href="/">Iunctura</a></p></main></html>`, {
-    status, headers: { 'content-type': 'text/html; charset=utf-8', ...(failure.retryAfter === undefined ? {} : { 'retry-after': String(failure.retryAfter) }) },
-  });
+  return new Response(
+    `<!doctype html><html lang="${language}"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Iunctura</title><link rel="stylesheet" href="/plain.css"><main><h1>${text}</h1><p><a href="/">Iunctura</a></p></main></html>`,
+    {
+      status,
+      headers: {
+        'content-type': 'text/html; charset=utf-8',
+        ...(failure.retryAfter === undefined ? {} : { 'retry-after': String(failure.retryAfter) }),
+      },
+    },
+  );
 }
 
 function secured({ locals, request }: APIContext, response: Response): Response {
@@ -82,9 +105,13 @@ function secured({ locals, request }: APIContext, response: Response): Response 
   if (page) {
     if (!dev) headers.set('content-security-policy', policy);
     // What a person sees is kept nowhere; a page for everybody may be kept, and is asked for again.
-    headers.set('cache-control', locals.actor || request.method !== 'GET' || response.status !== 200 ? 'no-store' : 'public, max-age=0, must-revalidate');
+    headers.set(
+      'cache-control',
+      locals.actor || request.method !== 'GET' || response.status !== 200
+        ? 'no-store'
+        : 'public, max-age=0, must-revalidate',
+    );
   } else if (!headers.has('content-security-policy')) headers.set('content-security-policy', answerPolicy);
   if (locals.client.secure) headers.set('strict-transport-security', 'max-age=31536000');
   return new Response(response.body, { status: response.status, statusText: response.statusText, headers });
 }
-

@@ -15,7 +15,9 @@ async function ridgeback(page: Page, customer = 'callow', name = 'Callowhill Qua
 }
 const buildOf = (page: Page): string => new URL(page.url()).pathname.split('/').pop() as string;
 
-test('a build is kept, starred and started from; a line is copied; a part number is read back', async ({ page }) => {
+test('a build is kept, starred and started from; a line is copied; a part number is read back', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   const quote = await ridgeback(page);
   await option(page, 'finish', /galvanised/).click();
@@ -27,7 +29,9 @@ test('a build is kept, starred and started from; a line is copied; a part number
   await dialog.getByRole('textbox', { name: 'Name' }).fill('Small quarry, galvanised');
   await dialog.getByRole('checkbox', { name: 'Colleagues see it too' }).check();
   await dialog.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'Kept as "Small quarry, galvanised".' })).toBeVisible();
+  await expect(
+    page.getByRole('status').filter({ hasText: 'Kept as "Small quarry, galvanised".' }),
+  ).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await page.waitForURL(/\/quotes\//);
   await ready(page);
@@ -50,7 +54,9 @@ test('a build is kept, starred and started from; a line is copied; a part number
   await expect(kept).toContainText('by Mara Lindqvist');
   await expect(kept.getByRole('button', { name: /^Remove/ })).toHaveCount(0);
   await kept.getByRole('button', { name: 'Star Small quarry, galvanised' }).click();
-  await expect(kept.getByRole('button', { name: 'Take the star from Small quarry, galvanised' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(
+    kept.getByRole('button', { name: 'Take the star from Small quarry, galvanised' }),
+  ).toHaveAttribute('aria-pressed', 'true');
   await kept.getByRole('button', { name: /Small quarry, galvanised RB-060/ }).click();
   await page.waitForURL(/\/bench\//);
   await expect(number(page)).toHaveAccessibleName(/^Part number RB-060-120-A-P-S-D-0-G-O\+T\d{4}$/);
@@ -71,12 +77,16 @@ test('a build is kept, starred and started from; a line is copied; a part number
   await ready(page);
   await expect(side(page).getByRole('img', { name: /^Side of/ })).toBeVisible();
   await paste(page, 'RB-060-180-A-P-S-D-0-3-O/RL');
-  await expect(page.getByRole('status').filter({ hasText: 'RB-060-180-A-P-S-D-0-3-O/RL is read back as a build.' })).toBeVisible();
+  await expect(
+    page.getByRole('status').filter({ hasText: 'RB-060-180-A-P-S-D-0-3-O/RL is read back as a build.' }),
+  ).toBeVisible();
   await expect(option(page, 'approachParts', /Steel ramps/)).toBeChecked();
   await page.locator('body').press('Control+z');
   await expect(option(page, 'capacity', /80 t/)).toBeChecked();
   await paste(page, 'RB-060-180-A-P-P-D-0-3-O/R');
-  await expect(page.getByRole('status').filter({ hasText: 'the rules do not allow this build' })).toBeVisible();
+  await expect(
+    page.getByRole('status').filter({ hasText: 'the rules do not allow this build' }),
+  ).toBeVisible();
 
   // Typed where an item goes, it becomes a line.
   await page.goto(`/quotes/${quote}`);
@@ -87,16 +97,18 @@ test('a build is kept, starred and started from; a line is copied; a part number
 });
 
 /** What the browser does when a person pastes outside of any field. */
-const paste = (page: Page, text: string) => page.evaluate((given) => {
-  const data = new DataTransfer();
-  data.setData('text', given);
-  window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data }));
-}, text);
+const paste = (page: Page, text: string) =>
+  page.evaluate((given) => {
+    const data = new DataTransfer();
+    data.setData('text', given);
+    window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data }));
+  }, text);
 
 test('a special part takes the place of an item, with a number of its own', async ({ page }) => {
   await signIn(page, people.engineer);
   await ridgeback(page);
-  const net = async () => Number((await side(page).getByTestId('net').textContent() ?? '').replaceAll(',', ''));
+  const net = async () =>
+    Number(((await side(page).getByTestId('net').textContent()) ?? '').replaceAll(',', ''));
   const before = await net();
   const list = panel(page, /^Build list/);
   await list.getByRole('button', { name: 'Replace Digital hub by a special part' }).click();
@@ -107,13 +119,15 @@ test('a special part takes the place of an item, with a number of its own', asyn
   await price.fill(String(usual + 150));
   await list.getByRole('textbox', { name: 'Days' }).fill('40');
   await list.getByRole('button', { name: 'Replace', exact: true }).click();
-  await expect(list.getByRole('row', { name: /RB-HUB/ })).toContainText('Special: Hub in a stainless box, two glands more instead of Digital hub');
+  await expect(list.getByRole('row', { name: /RB-HUB/ })).toContainText(
+    'Special: Hub in a stainless box, two glands more instead of Digital hub',
+  );
   await expect(number(page)).toHaveAccessibleName(/^Part number RB-060-120-A-P-S-D-0-3-O\+T\d{4}-Z\d{4}$/);
   expect(await net()).toBeCloseTo(before + 150, 2);
   await expect(side(page).getByRole('button', { name: /^Lead time 40 working days/ })).toBeVisible();
   await expect(page.getByText('special part', { exact: true })).toBeVisible();
   await saved(page);
-  const special = (await number(page).getAttribute('aria-label') ?? '').replace('Part number ', '');
+  const special = ((await number(page).getAttribute('aria-label')) ?? '').replace('Part number ', '');
   await page.keyboard.press('Control+Enter');
   await page.waitForURL(/\/quotes\//);
   await ready(page);
@@ -125,7 +139,9 @@ test('a special part takes the place of an item, with a number of its own', asyn
   await page.waitForURL(/\/bench\//);
   await ready(page);
   await expect(number(page)).toHaveAccessibleName(`Part number ${special}`);
-  await expect(panel(page, /^Build list/).getByRole('row', { name: /RB-HUB/ })).toContainText('Special: Hub in a stainless box');
+  await expect(panel(page, /^Build list/).getByRole('row', { name: /RB-HUB/ })).toContainText(
+    'Special: Hub in a stainless box',
+  );
   await option(page, 'vehicle', /Articulated/).click();
   await expect(page.getByRole('button', { name: 'Put on quote' })).toBeEnabled();
   await page.getByRole('button', { name: 'Put on quote' }).click();
@@ -157,13 +173,18 @@ test('the best build keeps what is decided, and is taken with one click', async 
   await expect(side(page).getByRole('button', { name: /^Load cells 8/ })).toBeVisible();
   await best.getByRole('textbox', { name: 'Load cells at least' }).fill('40');
   await best.getByRole('button', { name: 'Look for it' }).click();
-  await expect(answer).toContainText('No build keeps to these bounds with your decisions and with what is there.', { timeout: 120_000 });
+  await expect(answer).toContainText(
+    'No build keeps to these bounds with your decisions and with what is there.',
+    { timeout: 120_000 },
+  );
   // A bound that is not kept to is not shown as kept; stopping leaves the build as it is.
   await page.locator('body').press('Control+z');
   await expect(side(page).getByText('Complete. This build can be sold and made.')).toHaveCount(0);
 });
 
-test('a bundle: what is fixed, chosen and added, with prices of its own, one name for every terminal', async ({ page }) => {
+test('a bundle: what is fixed, chosen and added, with prices of its own, one name for every terminal', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   await openQuote(page, 'callow', 'Callowhill Quarries Ltd');
   await configure(page, 'Quarry gate');
@@ -187,9 +208,14 @@ test('a bundle: what is fixed, chosen and added, with prices of its own, one nam
   // The weighbridge opens and closes in its place, with its own number.
   await page.getByRole('button', { name: 'Close Ridgeback' }).click();
   await expect(page.locator(`[data-row="${within('length')}"]`)).toHaveCount(0);
-  await expect(page.getByRole('region', { name: 'Ridgeback · Duty' })).toContainText('RB-060-180-A-P-S-D-0-3-O/T');
+  await expect(page.getByRole('region', { name: 'Ridgeback · Duty' })).toContainText(
+    'RB-060-180-A-P-S-D-0-3-O/T',
+  );
   await page.getByRole('combobox', { name: 'Find', exact: true }).fill('ridge mounting');
-  await page.getByRole('option', { name: /Mounting/ }).first().click();
+  await page
+    .getByRole('option', { name: /Mounting/ })
+    .first()
+    .click();
   await expect(page.locator(`[data-row="${within('mounting')}"] [aria-checked="true"]`)).toBeFocused();
   await saved(page);
   await page.keyboard.press('Control+Enter');
@@ -226,7 +252,9 @@ test('a drawing follows each decision, leads to its rows, and is taken away as a
   const file = async (format: string, view: string) => {
     const response = await page.request.get(`/api/builds/${buildOf(page)}/drawing.${format}?view=${view}`);
     expect([format, response.status()]).toEqual([format, 200]);
-    expect(response.headers()['content-disposition']).toMatch(new RegExp(`^attachment; filename="RB-060-180[A-Za-z0-9_-]+\\.${format}"$`));
+    expect(response.headers()['content-disposition']).toMatch(
+      new RegExp(`^attachment; filename="RB-060-180[A-Za-z0-9_-]+\\.${format}"$`),
+    );
     return response.body();
   };
   expect((await file('svg', 'side')).toString()).toMatch(/^<svg .*18,000.*<\/svg>$/s);
@@ -236,10 +264,15 @@ test('a drawing follows each decision, leads to its rows, and is taken away as a
   expect(dxf.match(/\nDIMENSION\n/g)).toHaveLength(3);
   const glb = await file('glb', '');
   expect([glb.subarray(0, 4).toString(), glb.readUInt32LE(8)]).toEqual(['glTF', glb.length]);
-  const scene = JSON.parse(glb.subarray(20, 20 + glb.readUInt32LE(12)).toString()) as { nodes: { name: string }[]; accessors: { max?: number[]; min?: number[] }[] };
+  const scene = JSON.parse(glb.subarray(20, 20 + glb.readUInt32LE(12)).toString()) as {
+    nodes: { name: string }[];
+    accessors: { max?: number[]; min?: number[] }[];
+  };
   expect(scene.nodes.map((node) => node.name)).toEqual(expect.arrayContaining(['DECK', 'CELLS', 'VEHICLE']));
   // Metres, and y upwards: the whole is longer than the deck and no higher than a lorry.
-  const [highest, longest] = [1, 0].map((axis) => Math.max(...scene.accessors.map((each) => each.max?.[axis] ?? 0)));
+  const [highest, longest] = [1, 0].map((axis) =>
+    Math.max(...scene.accessors.map((each) => each.max?.[axis] ?? 0)),
+  );
   expect([highest, longest]).toEqual([expect.closeTo(4.35, 1), expect.closeTo(22.5, 1)]);
   expect((await page.request.get(`/api/builds/${buildOf(page)}/drawing.dwg?view=side`)).status()).toBe(404);
 
@@ -265,7 +298,10 @@ test('help shows which dimension is meant, on an example while too little is cho
   await expect(help.getByRole('img', { name: 'Where Diameter is' })).toBeVisible();
   await expect(help).toContainText('An example: not all of it is chosen yet.');
   // Once enough is chosen it is the build itself.
-  for (const [row, value] of [['diameter', '3'], ['height', '6']] as const) {
+  for (const [row, value] of [
+    ['diameter', '3'],
+    ['height', '6'],
+  ] as const) {
     await page.locator(`[data-row="${row}"]`).getByRole('textbox').fill(value);
     await page.keyboard.press('Enter');
   }
@@ -278,7 +314,9 @@ test('a complete Ridgeback with the keyboard alone, and the keys are listed', as
   await signIn(page, people.engineer);
   await openQuote(page, 'norrvik', 'Norrvik Skog AB');
   await page.getByRole('button', { name: 'Configure', exact: true }).focus();
-  const press = async (...keys: string[]) => { for (const key of keys) await page.keyboard.press(key); };
+  const press = async (...keys: string[]) => {
+    for (const key of keys) await page.keyboard.press(key);
+  };
   await press('Enter', 'Enter');
   await page.waitForURL(/\/bench\//);
   await ready(page);
@@ -304,7 +342,9 @@ test('a complete Ridgeback with the keyboard alone, and the keys are listed', as
   await press('Enter');
   await page.keyboard.type('concrete');
   await press('F2');
-  await expect(page.getByRole('region', { name: /^Why Concrete ramp kit is not available/ })).toContainText('A pit or half-pit deck sits level with the road');
+  await expect(page.getByRole('region', { name: /^Why Concrete ramp kit is not available/ })).toContainText(
+    'A pit or half-pit deck sits level with the road',
+  );
   await press('Escape');
   await expect(page.locator('[data-row="approachParts"] [aria-checked="true"]')).toBeFocused();
   await page.keyboard.type('guide');
@@ -312,19 +352,29 @@ test('a complete Ridgeback with the keyboard alone, and the keys are listed', as
   await expect(number(page)).toHaveAccessibleName(/^Part number RB-080-240-A-P-H-D-0-3-O\/LW\+K040\+T\d{4}$/);
   await press('?');
   const keys = page.getByRole('dialog', { name: 'Keys of this view' });
-  for (const text of ['Next thing to do', 'Best build', 'Why the option in focus is not available', 'Read a part number back']) await expect(keys.getByText(text)).toBeVisible();
+  for (const text of [
+    'Next thing to do',
+    'Best build',
+    'Why the option in focus is not available',
+    'Read a part number back',
+  ])
+    await expect(keys.getByText(text)).toBeVisible();
   await press('Escape');
   await saved(page);
   await press('Control+Enter');
   await page.waitForURL(/\/quotes\//);
-  await expect(page.getByRole('link', { name: /^RB-080-240-A-P-H-D-0-3-O\/LW\+K040\+T\d{4}$/ })).toBeVisible();
+  await expect(
+    page.getByRole('link', { name: /^RB-080-240-A-P-H-D-0-3-O\/LW\+K040\+T\d{4}$/ }),
+  ).toBeVisible();
 });
 
 test('what is made outlives a page that is closed while the server is away', async ({ page }) => {
   await signIn(page, people.engineer);
   await ridgeback(page);
   await saved(page);
-  await page.route('**/api/builds/**', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await page.route('**/api/builds/**', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
   await option(page, 'surface', /Concrete/).click();
   await expect(page.getByRole('status').filter({ hasText: 'Not saved' })).toBeVisible();
   const url = page.url();
@@ -334,7 +384,15 @@ test('what is made outlives a page that is closed while the server is away', asy
   await ready(page);
   await expect(option(page, 'surface', /Concrete/)).toBeChecked();
   await saved(page);
-  await expect.poll(async () => ((await (await page.request.get(`/api/builds/${buildOf(page)}`)).json()) as { content: { decisions: { on: string }[] } }).content.decisions.map((each) => each.on)).toContain('surface');
+  await expect
+    .poll(async () =>
+      (
+        (await (await page.request.get(`/api/builds/${buildOf(page)}`)).json()) as {
+          content: { decisions: { on: string }[] };
+        }
+      ).content.decisions.map((each) => each.on),
+    )
+    .toContain('surface');
 });
 
 test('what the Bench asks of the line is small, the part in space apart', async ({ page }) => {
@@ -343,7 +401,11 @@ test('what the Bench asks of the line is small, the part in space apart', async 
   const scripts = new Map<string, Promise<number>>();
   page.on('response', (response) => {
     const { pathname } = new URL(response.url());
-    if (pathname.endsWith('.js')) scripts.set(pathname, response.body().then((body) => gzipSync(body).length));
+    if (pathname.endsWith('.js'))
+      scripts.set(
+        pathname,
+        response.body().then((body) => gzipSync(body).length),
+      );
   });
   await openQuote(page, 'callow', 'Callowhill Quarries Ltd');
   scripts.clear();
@@ -381,15 +443,32 @@ test('an option tells what it comes to before it is taken, with all that goes wi
   await expect(option(page, 'length', /Custom/)).not.toContainText(/\d/);
   await option(page, 'length', /12 m/).click();
   const list = side(page).getByRole('button', { name: /^List/ });
-  const amount = (text: string | null): number => Math.round(Number((text ?? '').replace('−', '-').replace(/^[^-+\d±]*/, '').replace(/[,±+]/g, '')) * 100);
+  const amount = (text: string | null): number =>
+    Math.round(
+      Number(
+        (text ?? '')
+          .replace('−', '-')
+          .replace(/^[^-+\d±]*/, '')
+          .replace(/[,±+]/g, ''),
+      ) * 100,
+    );
   // A road train has capacity and cable go up; the licence comes with its users and a link; the 15 years with calibrations.
-  for (const [row, name, told] of [['vehicle', /Road train/, '+696.00'], ['docket', /Site licence/, null], ['mounting', /^Pit/, null]] as const) {
+  for (const [row, name, told] of [
+    ['vehicle', /Road train/, '+696.00'],
+    ['docket', /Site licence/, null],
+    ['mounting', /^Pit/, null],
+  ] as const) {
     const one = option(page, row, name);
     await expect(one).toContainText(told ?? /[+−][\d,]+\.\d\d/);
-    const [before, difference] = [amount(await list.locator('span').last().textContent()), amount((await one.textContent())?.match(/[+−][\d,]+\.\d\d$/)?.[0] ?? null)];
+    const [before, difference] = [
+      amount(await list.locator('span').last().textContent()),
+      amount((await one.textContent())?.match(/[+−][\d,]+\.\d\d$/)?.[0] ?? null),
+    ];
     await one.click();
     await expect(one).toBeChecked();
-    await expect(async () => expect(amount(await list.locator('span').last().textContent())).toBe(before + difference)).toPass();
+    await expect(async () =>
+      expect(amount(await list.locator('span').last().textContent())).toBe(before + difference),
+    ).toPass();
   }
   // What follows from usual values alone is not firm: another may be chosen, and those adapt.
   const hub = option(page, 'junctionBox', /Digital hub/);
@@ -398,7 +477,9 @@ test('an option tells what it comes to before it is taken, with all that goes wi
   await expect(hub).toContainText('follows · firm');
 });
 
-test('the sheet says in which section it is, while one scrolls and when one goes to a row', async ({ page }) => {
+test('the sheet says in which section it is, while one scrolls and when one goes to a row', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   await ridgeback(page);
   const sheet = page.getByRole('region', { name: 'Sheet' });
@@ -408,12 +489,17 @@ test('the sheet says in which section it is, while one scrolls and when one goes
   // Once its title is out of sight a section is named on top, and the next takes its place as its own title goes.
   const titleOf = (name: string) => sheet.getByRole('heading', { name, exact: true });
   for (const name of ['Duty', 'Deck', 'Weighing']) {
-    await titleOf(name).evaluate((title) => title.closest('[role="region"]')?.scrollTo(0, (title as HTMLElement).offsetTop + 12));
+    await titleOf(name).evaluate((title) =>
+      title.closest('[role="region"]')?.scrollTo(0, (title as HTMLElement).offsetTop + 12),
+    );
     await expect(top).toHaveText(name);
   }
   await sheet.evaluate((element) => element.scrollTo(0, 0));
   await expect(top).toHaveCount(0);
-  await page.getByRole('navigation').getByRole('button', { name: /^Surroundings/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Surroundings/ })
+    .click();
   await expect(sheet.locator('[data-row="dust"]')).toBeInViewport();
   await expect(top).not.toHaveCount(0);
 });
@@ -436,13 +522,18 @@ test('where a row goes away under the keyboard, the next one has it', async ({ p
   await expect(page.locator('[data-row="width"] [data-tab]:focus')).toHaveCount(1);
 });
 
-for (const [name, width, height] of [['a small window', 1024, 768], ['twice as large letters', 640, 400]] as const) {
+for (const [name, width, height] of [
+  ['a small window', 1024, 768],
+  ['twice as large letters', 640, 400],
+] as const) {
   test(`the Bench in ${name}`, async ({ page }) => {
     await page.setViewportSize({ width, height });
     await signIn(page, people.engineer);
     await ridgeback(page);
     // Nothing is cut off sideways, and everything can be reached.
-    expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0);
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+    ).toBeLessThanOrEqual(0);
     await option(page, 'approachParts', /Steel ramps/).click();
     await expect(number(page)).toHaveAccessibleName(/\/R\+T\d{4}$/);
     await option(page, 'mounting', /^Pit/).click();

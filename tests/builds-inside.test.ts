@@ -22,7 +22,8 @@ test('two terminals inside a weighbridge, each with choices of its own', async (
 
   // A rule of the weighbridge reaches into both.
   await option(page, 'dust', /21/).click();
-  for (const index of [1, 2]) await expect(option(page, beacon(index, 'housing'), /Stainless/)).toHaveAttribute('aria-checked', 'true');
+  for (const index of [1, 2])
+    await expect(option(page, beacon(index, 'housing'), /Stainless/)).toHaveAttribute('aria-checked', 'true');
   await option(page, beacon(2, 'housing'), /IP66/).click();
   const why = page.getByRole('region', { name: 'Why IP66 wall is not available' });
   await expect(why).toContainText('In dust zone 21 only the stainless terminal may stand.');
@@ -66,7 +67,9 @@ test('two terminals inside a weighbridge, each with choices of its own', async (
   await way.fill('250');
   await way.press('Enter');
   await page.getByRole('complementary').getByRole('button', { name: /^List/ }).click();
-  await expect(page.getByRole('group', { name: 'How List comes about' }).getByText('Delivery', { exact: false }).first()).toBeVisible();
+  await expect(
+    page.getByRole('group', { name: 'How List comes about' }).getByText('Delivery', { exact: false }).first(),
+  ).toBeVisible();
   await way.fill('');
   await way.press('Enter');
   await expect(way).toHaveValue('');
@@ -76,7 +79,9 @@ test('two terminals inside a weighbridge, each with choices of its own', async (
   await page.reload();
   await ready(page);
   await expect(number(page)).toHaveAccessibleName(/^Part number RB-060-180-A-P-S-D-1-3-O(\+T\d{4})?$/);
-  await expect(page.getByRole('textbox', { name: 'Beacon 1, Engraved plate text' })).toHaveValue('Foss Road, in');
+  await expect(page.getByRole('textbox', { name: 'Beacon 1, Engraved plate text' })).toHaveValue(
+    'Foss Road, in',
+  );
   await expect(option(page, beacon(2, 'display'), /Colour touch/)).toHaveAttribute('aria-checked', 'true');
   await expect(start).toHaveValue('17 Mar 2036');
 });

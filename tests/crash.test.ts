@@ -9,10 +9,21 @@ import type { QuoteView } from '../src/core/quoting';
 import { password, people } from './people';
 
 const root = process.getuid?.() === 0;
-const folder = root ? `/var/lib/iunctura/crash-${String(process.pid)}` : join(process.cwd(), 'var', `crash-${String(process.pid)}`);
+const folder = root
+  ? `/var/lib/iunctura/crash-${String(process.pid)}`
+  : join(process.cwd(), 'var', `crash-${String(process.pid)}`);
 const env = { ...process.env, IUNCTURA_DATA: folder };
-const cluster = (...args: string[]): string => execFileSync('bin/cluster', args, { env, stdio: ['ignore', 'pipe', 'ignore'] }).toString().trim();
-const freePort = (): Promise<number> => new Promise((done) => { const server = createServer().listen(0, '127.0.0.1', () => { const { port } = server.address() as { port: number }; server.close(() => done(port)); }); });
+const cluster = (...args: string[]): string =>
+  execFileSync('bin/cluster', args, { env, stdio: ['ignore', 'pipe', 'ignore'] })
+    .toString()
+    .trim();
+const freePort = (): Promise<number> =>
+  new Promise((done) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number };
+      server.close(() => done(port));
+    });
+  });
 
 let keeper: ChildProcess;
 let base = '';
@@ -21,14 +32,29 @@ let url = '';
 /** The server's own process, beneath the one that starts it again. */
 function serverPid(): number | undefined {
   try {
-    return Number(execFileSync('ps', ['-o', 'pid=', '--ppid', String(keeper.pid), '-C', 'node']).toString().trim().split(/\s+/).find((pid) => readFileSync(`/proc/${pid}/stat`, 'utf8').split(' ')[3] === String(keeper.pid)));
+    return Number(
+      execFileSync('ps', ['-o', 'pid=', '--ppid', String(keeper.pid), '-C', 'node'])
+        .toString()
+        .trim()
+        .split(/\s+/)
+        .find((pid) => readFileSync(`/proc/${pid}/stat`, 'utf8').split(' ')[3] === String(keeper.pid)),
+    );
   } catch {
     return undefined;
   }
 }
 
 async function untilReady(context: APIRequestContext): Promise<void> {
-  await expect.poll(() => context.get(`${base}/api/health`, { timeout: 2_000 }).then((answer) => answer.status(), () => 0), { timeout: 60_000 }).toBe(200);
+  await expect
+    .poll(
+      () =>
+        context.get(`${base}/api/health`, { timeout: 2_000 }).then(
+          (answer) => answer.status(),
+          () => 0,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(200);
 }
 
 test.beforeAll(async () => {
@@ -36,7 +62,10 @@ test.beforeAll(async () => {
   execFileSync('npx', ['tsx', 'scripts/prepare.ts'], { env: { ...env, DATABASE_URL: url }, stdio: 'ignore' });
   const port = await freePort();
   base = `http://127.0.0.1:${String(port)}`;
-  keeper = spawn('bin/serve', [], { env: { ...env, DATABASE_URL: url, PORT: String(port), LOG: 'var/crash-server.log' }, stdio: 'ignore' });
+  keeper = spawn('bin/serve', [], {
+    env: { ...env, DATABASE_URL: url, PORT: String(port), LOG: 'var/crash-server.log' },
+    stdio: 'ignore',
+  });
 });
 
 test.afterAll(async () => {
@@ -52,14 +81,18 @@ test('what was acknowledged outlives every kill, once', async () => {
   const signIn = () => context.post('/api/session', { data: { email: people.engineer, password } });
   expect((await signIn()).status()).toBe(200);
   const [customer] = (await (await context.get('/api/customers?find=callow')).json()) as { id: string }[];
-  let quote = (await (await context.post('/api/quotes', { data: { customerId: customer?.id, title: 'Crash' } })).json()) as QuoteView;
+  let quote = (await (
+    await context.post('/api/quotes', { data: { customerId: customer?.id, title: 'Crash' } })
+  ).json()) as QuoteView;
   const acknowledged = new Set<number>();
   let kills = 0;
 
   /** Sends until it is answered, the same each time. */
   const insist = async (data: object, key: string): Promise<APIResponse> => {
     for (let tries = 0; tries < 300; tries++) {
-      const answer = await context.post(`/api/quotes/${quote.id}/lines`, { data, headers: { 'idempotency-key': key }, timeout: 8_000 }).catch(() => null);
+      const answer = await context
+        .post(`/api/quotes/${quote.id}/lines`, { data, headers: { 'idempotency-key': key }, timeout: 8_000 })
+        .catch(() => null);
       if (answer && answer.status() < 500) return answer;
       await pause(200);
     }
@@ -67,16 +100,25 @@ test('what was acknowledged outlives every kill, once', async () => {
   };
 
   for (let count = 1; count <= 40; count++) {
-    const sending = insist({ version: quote.version, sku: 'YE-KIOSK', quantity: count }, `crash-${String(count)}`);
+    const sending = insist(
+      { version: quote.version, sku: 'YE-KIOSK', quantity: count },
+      `crash-${String(count)}`,
+    );
     // Now and then somewhere in the middle of it.
     if (count % 9 === 0) {
       await pause((count * 7) % 40);
       const pid = serverPid();
-      if (pid) { process.kill(pid, 'SIGKILL'); kills += 1; }
+      if (pid) {
+        process.kill(pid, 'SIGKILL');
+        kills += 1;
+      }
     }
     if (count === 20 || count === 33) {
       await pause(count % 13);
-      execFileSync('kill', ['-9', readFileSync(`${folder}/data/postmaster.pid`, 'utf8').split('\n')[0] ?? '']);
+      execFileSync('kill', [
+        '-9',
+        readFileSync(`${folder}/data/postmaster.pid`, 'utf8').split('\n')[0] ?? '',
+      ]);
       kills += 1;
       cluster('start', 'iunctura_crash_test');
     }
@@ -94,10 +136,14 @@ test('what was acknowledged outlives every kill, once', async () => {
 test('told to stop, it finishes what is under way, and is not started again', async () => {
   const context = await request.newContext({ baseURL: base });
   await untilReady(context);
-  expect((await context.post('/api/session', { data: { email: people.engineer, password } })).status()).toBe(200);
+  expect((await context.post('/api/session', { data: { email: people.engineer, password } })).status()).toBe(
+    200,
+  );
   const [first] = ((await (await context.get('/api/quotes')).json()) as { rows: { id: string }[] }).rows;
   // Takes long enough to be under way when it is told.
-  const reading = context.post(`/api/quotes/${first?.id ?? ''}/numbers`, { data: { numbers: Array.from({ length: 10_000 }, (_, at) => `XX-${String(at * 7919)}`) } });
+  const reading = context.post(`/api/quotes/${first?.id ?? ''}/numbers`, {
+    data: { numbers: Array.from({ length: 10_000 }, (_, at) => `XX-${String(at * 7919)}`) },
+  });
   await pause(200);
   const ended = new Promise<number | null>((done) => keeper.once('exit', done));
   keeper.kill('SIGTERM');
@@ -105,6 +151,11 @@ test('told to stop, it finishes what is under way, and is not started again', as
   expect(answer.status()).toBe(200);
   expect((await answer.json()) as unknown[]).toHaveLength(10_000);
   expect(await ended).toBe(0);
-  expect(await context.get('/api/health').then(() => 'there', () => 'gone')).toBe('gone');
+  expect(
+    await context.get('/api/health').then(
+      () => 'there',
+      () => 'gone',
+    ),
+  ).toBe('gone');
   keeper = spawn('sleep', ['60']);
 });

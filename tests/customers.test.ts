@@ -2,7 +2,9 @@
 import { expect, test } from '@playwright/test';
 import { people, quoteOf, ready, signIn } from './people';
 
-test('a new customer is made while the quote is opened, and gets another address for delivery', async ({ page }) => {
+test('a new customer is made while the quote is opened, and gets another address for delivery', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   const name = `Peat Hill Roads ${String(Date.now()).slice(-6)}`;
   await page.getByRole('button', { name: 'New quote' }).click();
@@ -55,5 +57,8 @@ test('a new customer is made while the quote is opened, and gets another address
   await expect(whom).toBeHidden();
   await expect(page.getByText('r.cairn@peathill.example')).toBeVisible();
   const id = page.url().split('/').pop() ?? '';
-  expect((await quoteOf(page, id)).customer.addresses.map(({ street }) => street)).toEqual(['Moss Road 4', 'Quarry Gate 9']);
+  expect((await quoteOf(page, id)).customer.addresses.map(({ street }) => street)).toEqual([
+    'Moss Road 4',
+    'Quarry Gate 9',
+  ]);
 });

@@ -5,7 +5,10 @@ import { cell, openQuote, people, quoteOf, saved, signIn } from './people';
 test('a lease is worked out beside the price, and offered on the quotation', async ({ page }) => {
   await signIn(page, people.engineer);
   const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
-  for (const [item, net] of [['SV-ENGINEER', '48,000.00'], ['DK-SITE', '48,890.00']] as const) {
+  for (const [item, net] of [
+    ['SV-ENGINEER', '48,000.00'],
+    ['DK-SITE', '48,890.00'],
+  ] as const) {
     await page.getByLabel('Item number').fill(item);
     await page.getByRole('button', { name: 'Add item' }).click();
     await expect(page.getByRole('row', { name: new RegExp(item) })).toBeVisible();
@@ -32,11 +35,18 @@ test('a lease is worked out beside the price, and offered on the quotation', asy
   await lease.getByLabel('Months', { exact: true }).press('Escape');
   await lease.getByRole('button', { name: 'Offer it on the quotation' }).click();
   await expect(lease.getByRole('button', { name: 'Offered on the quotation' })).toBeVisible();
-  expect((await quoteOf(page, id)).lease).toEqual({ months: 36, yearlyRate: '0.054', residual: '6000', inAdvance: true });
+  expect((await quoteOf(page, id)).lease).toEqual({
+    months: 36,
+    yearlyRate: '0.054',
+    residual: '6000',
+    inAdvance: true,
+  });
   await lease.getByLabel('Left at the end', { exact: true }).fill('60,000');
   await lease.getByLabel('Left at the end', { exact: true }).press('Enter');
   await expect(lease.getByText('What is left at the end cannot be more than the net.').first()).toBeVisible();
-  expect((await page.request.get(`/api/quotes/${id}/quotation.pdf`)).headers()['content-type']).toBe('application/pdf');
+  expect((await page.request.get(`/api/quotes/${id}/quotation.pdf`)).headers()['content-type']).toBe(
+    'application/pdf',
+  );
 
   await expect(page.getByRole('region', { name: 'Margin by line' }).getByRole('row')).toHaveCount(3);
   const commission = page.getByRole('region', { name: 'Commission' });

@@ -18,22 +18,39 @@ test('a dealer marks up what is bought, all of it and one line by itself', async
   await cell(page, 'On top, %').press('Enter');
   const before = await quoteOf(page, id);
   const buys = Number(before.lines[0]?.price.unitNet);
-  await expect(cell(page, 'You sell 1')).toHaveValue((Math.round(buys * 120) / 100).toLocaleString('en-GB', { minimumFractionDigits: 2 }));
+  await expect(cell(page, 'You sell 1')).toHaveValue(
+    (Math.round(buys * 120) / 100).toLocaleString('en-GB', { minimumFractionDigits: 2 }),
+  );
   await cell(page, 'You sell 2').fill('1,000');
   await cell(page, 'You sell 2').press('Enter');
   await saved(page);
   const sold = Math.round(buys * 120) / 100 + 1000;
-  await expect(page.getByTestId('resale')).toContainText(sold.toLocaleString('en-GB', { minimumFractionDigits: 2 }));
+  await expect(page.getByTestId('resale')).toContainText(
+    sold.toLocaleString('en-GB', { minimumFractionDigits: 2 }),
+  );
   await cell(page, 'On top, %').fill('a lot');
   await expect(page.getByText('Type a percentage, for instance 32.')).toBeVisible();
   await cell(page, 'On top, %').press('Escape');
 
   // No discount on what is bought, whatever is sent; and no cost, margin or limit in any payload.
   const view = await quoteOf(page, id);
-  const forged = await refusal(await page.request.patch(`/api/quotes/${id}/lines/${view.lines[0]?.id ?? ''}`, { data: { version: view.version, hand: { by: 'rate', value: '50' } } }));
+  const forged = await refusal(
+    await page.request.patch(`/api/quotes/${id}/lines/${view.lines[0]?.id ?? ''}`, {
+      data: { version: view.version, hand: { by: 'rate', value: '50' } },
+    }),
+  );
   expect([forged.status, forged.code]).toEqual([403, 'refused.permission']);
-  for (const path of ['', '/deal', '/freshening', '/revisions?before=1&after=1', '/lines.csv', '/lines.csv?internal']) {
+  for (const path of [
+    '',
+    '/deal',
+    '/freshening',
+    '/revisions?before=1&after=1',
+    '/lines.csv',
+    '/lines.csv?internal',
+  ]) {
     const body = await (await page.request.get(`/api/quotes/${id}${path}`)).text();
-    expect(body).not.toMatch(/"(cost|costs|unitCost|margin|rates|markUp|limits|commission|quota)":|Margin|\bCost\b/);
+    expect(body).not.toMatch(
+      /"(cost|costs|unitCost|margin|rates|markUp|limits|commission|quota)":|Margin|\bCost\b/,
+    );
   }
 });

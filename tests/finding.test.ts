@@ -6,8 +6,16 @@ import { option, people, ready, saved, signIn } from './people';
 function counting(page: Page) {
   let count = 0;
   return {
-    press: async (...keys: string[]) => { for (const key of keys) { count++; await page.keyboard.press(key); } },
-    type: async (text: string) => { count += text.length; await page.keyboard.type(text); },
+    press: async (...keys: string[]) => {
+      for (const key of keys) {
+        count++;
+        await page.keyboard.press(key);
+      }
+    },
+    type: async (text: string) => {
+      count += text.length;
+      await page.keyboard.type(text);
+    },
     count: () => count,
   };
 }
@@ -49,7 +57,9 @@ test('from the Desk to a complete Ridgeback on a new quote in at most 30 keys', 
   expect(count()).toBeLessThanOrEqual(30);
 });
 
-test('search-or-do knows what can be done here, forgives a typo, and says nothing before it has looked', async ({ page }) => {
+test('search-or-do knows what can be done here, forgives a typo, and says nothing before it has looked', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   await page.goto('/quotes');
   await ready(page);
@@ -57,18 +67,32 @@ test('search-or-do knows what can be done here, forgives a typo, and says nothin
   const field = page.getByRole('combobox', { name: 'Search or do' });
   const offers = page.getByRole('option');
   const asked: string[] = [];
-  page.on('request', (request) => { if (request.url().includes('/api/search')) asked.push(request.url()); });
+  page.on('request', (request) => {
+    if (request.url().includes('/api/search')) asked.push(request.url());
+  });
   await page.keyboard.press('Control+k');
   await page.keyboard.type('termnal');
   await expect(page.getByText('Looking …')).toBeVisible();
   await expect(offers.filter({ hasText: 'Beacon weighing terminal' })).toBeVisible();
   expect(asked).toHaveLength(1);
-  for (const [typed, meant] of [['beacn', /^Beacon/], ['norvik', /^Norrvik Skog AB/], ['RB-JBOX8', /RB-JBOX-08/], ['zzzzqq', null]] as const) {
+  for (const [typed, meant] of [
+    ['beacn', /^Beacon/],
+    ['norvik', /^Norrvik Skog AB/],
+    ['RB-JBOX8', /RB-JBOX-08/],
+    ['zzzzqq', null],
+  ] as const) {
     await field.fill(typed);
     if (meant) await expect(offers.first()).toHaveText(meant);
     else await expect(page.getByText('Nothing found for "zzzzqq".')).toBeVisible();
   }
-  for (const [typed, command] of [['new', 'New quote'], ['dark', 'Dark theme'], ['German', 'Deutsch'], ['catal', 'Go to Catalogue'], ['orders', 'Go to Orders'], ['sign', 'Sign out']] as const) {
+  for (const [typed, command] of [
+    ['new', 'New quote'],
+    ['dark', 'Dark theme'],
+    ['German', 'Deutsch'],
+    ['catal', 'Go to Catalogue'],
+    ['orders', 'Go to Orders'],
+    ['sign', 'Sign out'],
+  ] as const) {
     await field.fill(typed);
     await expect(offers.first()).toContainText(command);
   }

@@ -41,7 +41,11 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   await expect(number(page)).toHaveAccessibleName(/^Part number RB-060-180-A-P-S-D-0-G-O\/R\+T\d{4}$/);
 
   // What cannot be had at all says why on its line.
-  await expect(page.locator('[data-row="approval"]').getByText('In the EU and the UK trade approval is by OIML, in North America by NTEP.')).toBeVisible();
+  await expect(
+    page
+      .locator('[data-row="approval"]')
+      .getByText('In the EU and the UK trade approval is by OIML, in North America by NTEP.'),
+  ).toBeVisible();
   // What would need another decision to change says why, and how.
   const pit = option(page, 'mounting', /^Pit/);
   await expect(pit).toContainText('needs 1 change');
@@ -91,13 +95,18 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   await discount.press('Enter');
   const unit = Number(before?.replaceAll(',', ''));
   const expected = 2 * (Math.round(unit * 95 + 1e-6) / 100);
-  await expect.poll(async () => Number((await page.getByTestId('net').textContent())?.replaceAll(',', ''))).toBeCloseTo(expected, 2);
+  await expect
+    .poll(async () => Number((await page.getByTestId('net').textContent())?.replaceAll(',', '')))
+    .toBeCloseTo(expected, 2);
   await page.getByLabel('Item number').fill('sv-deliv');
   await page.getByRole('button', { name: 'Add item' }).click();
   await expect(page.getByText('Delivery, per 100 km')).toBeVisible();
   const netText = (await page.getByTestId('net').textContent()) ?? '';
 
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Quotation PDF' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Quotation PDF' }).click(),
+  ]);
   expect(download.suggestedFilename()).toMatch(/^Q-26-\d{4}-R1\.pdf$/);
   const bytes = readFileSync(await download.path());
   expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
@@ -114,7 +123,9 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
   await expect(page.getByText(/^RB-060-180-X\d{4}-P-S-D-0-G-O\/R$/)).toBeVisible();
   // Two pieces: twice 4 x 18 m of beam with 4 % scrap.
   await expect(page.getByRole('row', { name: 'RM-BEAM Main beam, 300 mm 24 × 6 m 149.76 m' })).toBeVisible();
-  await expect(page.getByRole('row', { name: /Weld 3 modules to drawing, surface Checker plate, capacity 60 t\./ })).toBeVisible();
+  await expect(
+    page.getByRole('row', { name: /Weld 3 modules to drawing, surface Checker plate, capacity 60 t\./ }),
+  ).toBeVisible();
   await expect(page.getByRole('region', { name: 'Operations' }).getByRole('row')).toHaveCount(9);
 
   await page.goto(quoteUrl);
@@ -155,7 +166,9 @@ test('the whole Bench by keyboard: next to do, arrows, Enter, letters, undo', as
   await expect(page.getByRole('link', { name: /^RB-060-135-A-P-S-D-0-3-O(\+T\d{4})?$/ })).toBeVisible();
 });
 
-test('decisions made faster than they are worked out are all kept, and survive a reload', async ({ page }) => {
+test('decisions made faster than they are worked out are all kept, and survive a reload', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   await openQuote(page, 'brannoch', 'Brannoch Aggregates plc');
   await configure(page);
@@ -179,7 +192,10 @@ test('decisions made faster than they are worked out are all kept, and survive a
 
 test('the other language, the dark theme and the search-or-do field', async ({ page }) => {
   await signIn(page, people.second);
-  const [german, english] = [page.getByRole('link', { name: 'Angebote' }), page.getByRole('link', { name: 'Quotes' })];
+  const [german, english] = [
+    page.getByRole('link', { name: 'Angebote' }),
+    page.getByRole('link', { name: 'Quotes' }),
+  ];
   await expect(german).toBeVisible();
   await page.getByRole('button', { name: 'EN, English' }).click();
   await expect(english).toBeVisible();

@@ -7,16 +7,21 @@ async function quoteWith(page: Page, items: readonly string[]): Promise<string> 
   const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
   for (const sku of items) {
     const { version } = await quoteOf(page, id);
-    expect((await page.request.post(`/api/quotes/${id}/lines`, { data: { version, sku, quantity: 1 } })).ok()).toBe(true);
+    expect(
+      (await page.request.post(`/api/quotes/${id}/lines`, { data: { version, sku, quantity: 1 } })).ok(),
+    ).toBe(true);
   }
   await page.reload();
   await ready(page);
   return id;
 }
 
-const stored = (page: Page, id: string) => async () => (await quoteOf(page, id)).lines.map(({ quantity }) => quantity);
+const stored = (page: Page, id: string) => async () =>
+  (await quoteOf(page, id)).lines.map(({ quantity }) => quantity);
 
-test('cells are typed over, left, edited and gone through as in a spreadsheet, with one stop for Tab', async ({ page }) => {
+test('cells are typed over, left, edited and gone through as in a spreadsheet, with one stop for Tab', async ({
+  page,
+}) => {
   const id = await quoteWith(page, ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK']);
   const quantities = stored(page, id);
   await cell(page, 'Quantity 1').focus();
@@ -35,7 +40,10 @@ test('cells are typed over, left, edited and gone through as in a spreadsheet, w
   await page.keyboard.type('5');
   await page.keyboard.press('Escape');
   await expect(cell(page, 'Quantity 3')).toHaveValue('3');
-  await page.waitForFunction(() => { const field = document.activeElement as HTMLInputElement; return field.selectionStart === 0 && field.selectionEnd === field.value.length; });
+  await page.waitForFunction(() => {
+    const field = document.activeElement as HTMLInputElement;
+    return field.selectionStart === 0 && field.selectionEnd === field.value.length;
+  });
   await page.keyboard.type('9');
   await page.keyboard.press('Enter');
   await expect.poll(quantities).toEqual([7, 8, 9]);
@@ -63,7 +71,17 @@ test('cells are typed over, left, edited and gone through as in a spreadsheet, w
   await expect(page.getByRole('combobox', { name: 'Item number' })).toBeFocused();
   await page.keyboard.press('Shift+Tab');
   await expect(page.getByRole('button', { name: 'Remove line 3' })).toBeFocused();
-  expect(await page.getByRole('grid').locator('tbody').evaluate((body) => [...body.querySelectorAll<HTMLElement>('input, button, a[href]')].filter((each) => each.tabIndex === 0).length)).toBe(1);
+  expect(
+    await page
+      .getByRole('grid')
+      .locator('tbody')
+      .evaluate(
+        (body) =>
+          [...body.querySelectorAll<HTMLElement>('input, button, a[href]')].filter(
+            (each) => each.tabIndex === 0,
+          ).length,
+      ),
+  ).toBe(1);
   // Taken back and made again by the keys that everybody knows.
   await cell(page, 'Quantity 3').focus();
   await page.keyboard.press('Control+z');
@@ -72,19 +90,28 @@ test('cells are typed over, left, edited and gone through as in a spreadsheet, w
   await expect.poll(quantities).toEqual([7, 8, 90]);
 });
 
-test('a pasted column: what is right is taken, what is wrong waits at its cell, and what lies beyond is said', async ({ page }) => {
+test('a pasted column: what is right is taken, what is wrong waits at its cell, and what lies beyond is said', async ({
+  page,
+}) => {
   const id = await quoteWith(page, ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK']);
-  const paste = (label: string, text: string) => cell(page, label).evaluate((field, pasted) => {
-    const data = new DataTransfer();
-    data.setData('text/plain', pasted);
-    field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-  }, text);
+  const paste = (label: string, text: string) =>
+    cell(page, label).evaluate((field, pasted) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', pasted);
+      field.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
+    }, text);
   await cell(page, 'Quantity 1').focus();
   await paste('Quantity 1', '1,200\nmany\n4\n5\n');
   await expect.poll(stored(page, id)).toEqual([1200, 1, 4]);
   await expect(cell(page, 'Quantity 2')).toHaveValue('many');
   await expect(cell(page, 'Quantity 2')).toHaveAttribute('aria-invalid', 'true');
-  await expect(page.getByText('One value cannot be used; it waits at its cell. One value lay below the last line and was left out.')).toBeVisible();
+  await expect(
+    page.getByText(
+      'One value cannot be used; it waits at its cell. One value lay below the last line and was left out.',
+    ),
+  ).toBeVisible();
   // The sentence has its room over the cells, and what is mended goes.
   const sentence = page.getByRole('grid').getByRole('alert');
   expect((await sentence.boundingBox())?.width).toBeGreaterThan(120);
@@ -104,7 +131,9 @@ test('what is measured is sold in parts of its unit, what is counted is not', as
   await cell(page, 'Quantity 2').press('Escape');
   await page.getByRole('button', { name: 'Paste a list' }).click();
   const dialog = page.getByRole('dialog', { name: 'Paste part numbers' });
-  await dialog.getByRole('textbox').fill('BC-PRT-T,2\nRB-CABLE\t2.5 m\nYE-KIOSK\t3 pcs\nYE-KIOSK\tabc\nYE-KIOSK 2 m\nRM-BEAM 2');
+  await dialog
+    .getByRole('textbox')
+    .fill('BC-PRT-T,2\nRB-CABLE\t2.5 m\nYE-KIOSK\t3 pcs\nYE-KIOSK\tabc\nYE-KIOSK 2 m\nRM-BEAM 2');
   await dialog.getByRole('button', { name: 'Read the list' }).click();
   const row = (at: number) => dialog.getByRole('row').nth(at);
   await expect(row(0)).toContainText('found');
@@ -118,15 +147,26 @@ test('what is measured is sold in parts of its unit, what is counted is not', as
   await expect.poll(stored(page, id)).toEqual([12.5, 1, 2, 2.5, 3, 1]);
 });
 
-test('fourteen lines and the totals are in sight, and on the width of a phone a line can be read and edited', async ({ page }) => {
-  const id = await quoteWith(page, Array.from({ length: 14 }, (_, index) => ['SILL-1212-X', 'DK-USER', 'YE-CARD', 'SV-COMM'][index % 4] as string));
+test('fourteen lines and the totals are in sight, and on the width of a phone a line can be read and edited', async ({
+  page,
+}) => {
+  const id = await quoteWith(
+    page,
+    Array.from(
+      { length: 14 },
+      (_, index) => ['SILL-1212-X', 'DK-USER', 'YE-CARD', 'SV-COMM'][index % 4] as string,
+    ),
+  );
   await page.setViewportSize({ width: 1280, height: 800 });
   const foot = await page.getByRole('contentinfo').or(page.locator('footer')).first().boundingBox();
   const last = await page.locator('tr[data-line]').nth(13).boundingBox();
   expect((last?.y ?? 900) + (last?.height ?? 0)).toBeLessThanOrEqual(foot?.y ?? 0);
   expect((foot?.y ?? 900) + (foot?.height ?? 0)).toBeLessThanOrEqual(800);
   expect((await page.locator('main header').first().boundingBox())?.height).toBeLessThan(50);
-  for (const [width, height] of [[640, 400], [320, 640]] as const) {
+  for (const [width, height] of [
+    [640, 400],
+    [320, 640],
+  ] as const) {
     await page.setViewportSize({ width, height });
     await expect(cell(page, 'Quantity 1')).toBeInViewport();
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(width);
@@ -134,30 +174,53 @@ test('fourteen lines and the totals are in sight, and on the width of a phone a 
     await expect(page.getByLabel('Totals').getByText('Discounts')).toBeVisible();
     await page.getByRole('button', { name: 'All sums' }).click();
   }
-  for (const label of ['Unit net 1', 'Discount % 1', 'Margin % 1']) await expect(cell(page, label)).toBeVisible();
+  for (const label of ['Unit net 1', 'Discount % 1', 'Margin % 1'])
+    await expect(cell(page, label)).toBeVisible();
   await expect(page.getByRole('button', { name: /^Net of line 1,/ })).toBeVisible();
   await cell(page, 'Quantity 1').fill('4');
   await cell(page, 'Quantity 1').press('Enter');
   await expect.poll(async () => (await quoteOf(page, id)).lines[0]?.quantity).toBe(4);
   // The Bench has no more width to ask for either.
-  const { id: build } = (await (await page.request.post('/api/builds', { data: { quoteId: id, modelId: 'ridgeback' } })).json()) as { id: string };
+  const { id: build } = (await (
+    await page.request.post('/api/builds', { data: { quoteId: id, modelId: 'ridgeback' } })
+  ).json()) as { id: string };
   await page.goto(`/bench/${build}`);
   await ready(page);
-  expect(await page.evaluate(() => [document.documentElement.scrollWidth, document.querySelector('main')?.scrollWidth])).toEqual([320, 320]);
+  expect(
+    await page.evaluate(() => [
+      document.documentElement.scrollWidth,
+      document.querySelector('main')?.scrollWidth,
+    ]),
+  ).toEqual([320, 320]);
 });
 
 test('everything that answers to the hand is large enough for a finger', async ({ page }) => {
   const id = await quoteWith(page, ['SILL-1212-X', 'DK-USER']);
-  const { id: build } = (await (await page.request.post('/api/builds', { data: { quoteId: id, modelId: 'ridgeback' } })).json()) as { id: string };
+  const { id: build } = (await (
+    await page.request.post('/api/builds', { data: { quoteId: id, modelId: 'ridgeback' } })
+  ).json()) as { id: string };
   for (const path of ['/', '/catalogue', '/quotes', `/quotes/${id}`, `/bench/${build}`]) {
     await page.goto(path);
     await ready(page);
-    const small = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('button:not(:disabled), input[type="checkbox"], input[type="radio"]')].flatMap((each) => {
-      const { width, height } = each.getBoundingClientRect();
-      // Words within a text are as high as the text.
-      const isWord = (each.textContent ?? '').trim().length > 2;
-      return width > 0 && !isWord && getComputedStyle(each).visibility !== 'hidden' && (width < 23.9 || height < 23.9) ? [`${each.getAttribute('aria-label') ?? each.outerHTML.slice(0, 80)} ${String(Math.round(width))} x ${String(Math.round(height))}`] : [];
-    }));
+    const small = await page.evaluate(() =>
+      [
+        ...document.querySelectorAll<HTMLElement>(
+          'button:not(:disabled), input[type="checkbox"], input[type="radio"]',
+        ),
+      ].flatMap((each) => {
+        const { width, height } = each.getBoundingClientRect();
+        // Words within a text are as high as the text.
+        const isWord = (each.textContent ?? '').trim().length > 2;
+        return width > 0 &&
+          !isWord &&
+          getComputedStyle(each).visibility !== 'hidden' &&
+          (width < 23.9 || height < 23.9)
+          ? [
+              `${each.getAttribute('aria-label') ?? each.outerHTML.slice(0, 80)} ${String(Math.round(width))} x ${String(Math.round(height))}`,
+            ]
+          : [];
+      }),
+    );
     expect([path, small]).toEqual([path, []]);
   }
 });

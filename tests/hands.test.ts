@@ -4,12 +4,20 @@ import { number, option, people, ready, saved, signIn } from './people';
 
 /** A new build, and its page by address alone. */
 async function begin(page: Page, modelId: string): Promise<string> {
-  const [customer] = (await (await page.request.get('/api/customers?find=callow')).json()) as { id: string }[];
-  const { id: quoteId } = (await (await page.request.post('/api/quotes', { data: { customerId: customer?.id, title: '' } })).json()) as { id: string };
-  return ((await (await page.request.post('/api/builds', { data: { quoteId, modelId } })).json()) as { id: string }).id;
+  const [customer] = (await (await page.request.get('/api/customers?find=callow')).json()) as {
+    id: string;
+  }[];
+  const { id: quoteId } = (await (
+    await page.request.post('/api/quotes', { data: { customerId: customer?.id, title: '' } })
+  ).json()) as { id: string };
+  return (
+    (await (await page.request.post('/api/builds', { data: { quoteId, modelId } })).json()) as { id: string }
+  ).id;
 }
 
-test('keys before the page is ready, on a machine twenty times as slow, choose what they say', async ({ page }) => {
+test('keys before the page is ready, on a machine twenty times as slow, choose what they say', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   const build = await begin(page, 'ridgeback');
   const slow = await page.context().newCDPSession(page);
@@ -17,7 +25,8 @@ test('keys before the page is ready, on a machine twenty times as slow, choose w
   await page.goto(`/bench/${build}`, { waitUntil: 'commit' });
   await page.locator('[data-row="vehicle"] [data-tab]').first().waitFor({ state: 'attached' });
   // Nothing answers yet; all this is typed in one go.
-  for (const key of ['r', 'o', 'a', 'd', 'Enter', 'n', '2', '4', 'Enter', 'F1', 'Tab']) await page.keyboard.press(key);
+  for (const key of ['r', 'o', 'a', 'd', 'Enter', 'n', '2', '4', 'Enter', 'F1', 'Tab'])
+    await page.keyboard.press(key);
   await expect(option(page, 'vehicle', /Road train/)).toBeChecked();
   await expect(option(page, 'length', /24 m/)).toBeChecked();
   // The help of that row was asked for after it, and the keyboard went on from there.
@@ -31,7 +40,9 @@ test('keys before the page is ready, on a machine twenty times as slow, choose w
   await expect(option(page, 'length', /24 m/)).toBeChecked();
 });
 
-test('a part number pasted before the page is ready is read back, and so is one pasted behind a key', async ({ page }) => {
+test('a part number pasted before the page is ready is read back, and so is one pasted behind a key', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   const build = await begin(page, 'ridgeback');
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
@@ -48,7 +59,9 @@ test('a part number pasted before the page is ready is read back, and so is one 
   await option(page, 'mounting', /^Surface/).focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Control+v');
-  await expect(page.getByRole('status').filter({ hasText: 'RB-060-180-A-P-S-D-0-3-O/RL is read back as a build.' })).toBeVisible();
+  await expect(
+    page.getByRole('status').filter({ hasText: 'RB-060-180-A-P-S-D-0-3-O/RL is read back as a build.' }),
+  ).toBeVisible();
   await expect(option(page, 'capacity', /60 t/)).toBeChecked();
 });
 
@@ -78,7 +91,9 @@ test('a number, a day and a text that are emptied are taken back', async ({ page
   await expect(number(page)).toHaveAccessibleName(before ?? '');
 });
 
-test('letters are counted as people see them, and what another decision changed is marked', async ({ page }) => {
+test('letters are counted as people see them, and what another decision changed is marked', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   await page.goto(`/bench/${await begin(page, 'beacon')}`);
   await ready(page);
@@ -94,7 +109,9 @@ test('letters are counted as people see them, and what another decision changed 
   // Longer than the desk housing has room for: the housing moves, and says so.
   await plate.fill('Weighhouse number one, east');
   await plate.press('Enter');
-  await expect(page.locator('[data-row="housing"]').getByRole('radio', { checked: true })).not.toHaveText(/Desk/);
+  await expect(page.locator('[data-row="housing"]').getByRole('radio', { checked: true })).not.toHaveText(
+    /Desk/,
+  );
   // Told to who does not see it, in one sentence.
   await expect(page.locator('[data-said]')).toHaveText(/^Also changed: Housing .+\. Net [\d.,]+ GBP\.$/);
   await page.getByRole('tab', { name: /^Also changed/ }).click();
@@ -112,7 +129,12 @@ test('a number that could be two is asked back, and what is proposed can be had'
     await contents.fill(text);
     await contents.press('Enter');
   };
-  const decided = async () => ((await (await page.request.get(`/api/builds/${build}`)).json()) as { content: { decisions: { on: string; value: unknown }[] } }).content.decisions.find(({ on }) => on === 'contentsMass')?.value;
+  const decided = async () =>
+    (
+      (await (await page.request.get(`/api/builds/${build}`)).json()) as {
+        content: { decisions: { on: string; value: unknown }[] };
+      }
+    ).content.decisions.find(({ on }) => on === 'contentsMass')?.value;
   // As the ruler beside it writes it.
   await say('20,000');
   await expect(contents).toHaveValue('20,000');

@@ -6,7 +6,13 @@ test('edits outlast a server that is away, and a session that is over', async ({
   await signIn(page, people.engineer);
   const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
   const { version } = await quoteOf(page, id);
-  expect((await page.request.post(`/api/quotes/${id}/lines`, { data: { version, sku: 'SILL-1212-X', quantity: 1 } })).ok()).toBe(true);
+  expect(
+    (
+      await page.request.post(`/api/quotes/${id}/lines`, {
+        data: { version, sku: 'SILL-1212-X', quantity: 1 },
+      })
+    ).ok(),
+  ).toBe(true);
   await page.reload();
   await ready(page);
   const stored = async () => (await quoteOf(page, id)).lines[0];
@@ -24,7 +30,10 @@ test('edits outlast a server that is away, and a session that is over', async ({
 
   await context.clearCookies();
   await type(page, 'Quantity 1', '5');
-  const [other] = await Promise.all([context.waitForEvent('page'), page.getByRole('alert').getByRole('link', { name: 'Sign in' }).click()]);
+  const [other] = await Promise.all([
+    context.waitForEvent('page'),
+    page.getByRole('alert').getByRole('link', { name: 'Sign in' }).click(),
+  ]);
   await other.getByLabel('E-mail').fill(people.engineer);
   await other.getByLabel('Password', { exact: true }).fill(password);
   await other.getByRole('button', { name: 'Sign in', exact: true }).click();
@@ -38,7 +47,19 @@ test('a second window of one’s own is no somebody else', async ({ page, contex
   await signIn(page, people.engineer);
   const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
   const { version } = await quoteOf(page, id);
-  expect((await page.request.post(`/api/quotes/${id}/lines/several`, { data: { version, rows: [{ sku: 'SILL-1212-X', quantity: 1 }, { sku: 'SV-COMM', quantity: 1 }] } })).ok()).toBe(true);
+  expect(
+    (
+      await page.request.post(`/api/quotes/${id}/lines/several`, {
+        data: {
+          version,
+          rows: [
+            { sku: 'SILL-1212-X', quantity: 1 },
+            { sku: 'SV-COMM', quantity: 1 },
+          ],
+        },
+      })
+    ).ok(),
+  ).toBe(true);
   await page.reload();
   await ready(page);
   const other = await context.newPage();
@@ -48,7 +69,9 @@ test('a second window of one’s own is no somebody else', async ({ page, contex
   await saved(page);
   await type(other, 'Quantity 2', '6');
   await saved(other);
-  await expect.poll(async () => (await quoteOf(page, id)).lines.map(({ quantity }) => quantity)).toEqual([4, 6]);
+  await expect
+    .poll(async () => (await quoteOf(page, id)).lines.map(({ quantity }) => quantity))
+    .toEqual([4, 6]);
   await expect(cell(other, 'Quantity 1')).toHaveValue('4');
   await expect(other.getByText(/meanwhile/)).toHaveCount(0);
 });

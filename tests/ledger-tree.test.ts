@@ -6,14 +6,24 @@ import { cell, openQuote, people, quoteOf, saved, signIn } from './people';
 const items = ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK', 'SV-CALIB', 'BC-IP66'];
 const rows = (page: Page) => page.getByRole('grid', { name: /^Q-/ }).getByRole('row');
 /** Lines put on a quote in one go. */
-async function withLines(page: Page, id: string, list: { sku: string; quantity: number }[]): Promise<QuoteView> {
-  const answer = await page.request.post(`/api/quotes/${id}/lines/several`, { data: { version: (await quoteOf(page, id)).version, rows: list } });
+async function withLines(
+  page: Page,
+  id: string,
+  list: { sku: string; quantity: number }[],
+): Promise<QuoteView> {
+  const answer = await page.request.post(`/api/quotes/${id}/lines/several`, {
+    data: { version: (await quoteOf(page, id)).version, rows: list },
+  });
   expect(answer.ok()).toBe(true);
   return (await answer.json()) as QuoteView;
 }
 async function opened(page: Page, list = items): Promise<string> {
   const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
-  await withLines(page, id, list.map((sku) => ({ sku, quantity: 1 })));
+  await withLines(
+    page,
+    id,
+    list.map((sku) => ({ sku, quantity: 1 })),
+  );
   await page.reload();
   await expect(cell(page, `Quantity ${String(list.length)}`)).toBeEnabled();
   return id;
@@ -45,7 +55,10 @@ test('groups lines, names the group, sums it, closes it, and drags into and out 
 
   // By the number, from the last line into the middle of the group.
   const drag = async (from: RegExp, to: RegExp) => {
-    const [handle, target] = [await page.getByRole('row', { name: from }).getByTitle('Drag to move the line').boundingBox(), await page.getByRole('row', { name: to }).boundingBox()];
+    const [handle, target] = [
+      await page.getByRole('row', { name: from }).getByTitle('Drag to move the line').boundingBox(),
+      await page.getByRole('row', { name: to }).boundingBox(),
+    ];
     if (!handle || !target) throw new Error('nothing to drag');
     await page.mouse.move(handle.x + 5, handle.y + 5);
     await page.mouse.down();
@@ -55,9 +68,17 @@ test('groups lines, names the group, sums it, closes it, and drags into and out 
     await saved(page);
   };
   await drag(/BC-IP66/, /SV-CALIB/);
-  await expect.poll(async () => (await quoteOf(page, id)).lines.map(({ sku, group }) => (group ? `${group}:${sku}` : sku)).join(' ')).toBe('SILL-1212-X On site:SV-COMM On site:BC-IP66 On site:SV-CALIB YE-KIOSK');
+  await expect
+    .poll(async () =>
+      (await quoteOf(page, id)).lines.map(({ sku, group }) => (group ? `${group}:${sku}` : sku)).join(' '),
+    )
+    .toBe('SILL-1212-X On site:SV-COMM On site:BC-IP66 On site:SV-CALIB YE-KIOSK');
   await drag(/BC-IP66/, /SILL-1212-X/);
-  await expect.poll(async () => (await quoteOf(page, id)).lines.map(({ sku, group }) => (group ? `${group}:${sku}` : sku)).join(' ')).toBe('BC-IP66 SILL-1212-X On site:SV-COMM On site:SV-CALIB YE-KIOSK');
+  await expect
+    .poll(async () =>
+      (await quoteOf(page, id)).lines.map(({ sku, group }) => (group ? `${group}:${sku}` : sku)).join(' '),
+    )
+    .toBe('BC-IP66 SILL-1212-X On site:SV-COMM On site:SV-CALIB YE-KIOSK');
 });
 
 test('changes marked lines together; a refusal names the line, and nothing of it stays', async ({ page }) => {
@@ -86,7 +107,9 @@ test('changes marked lines together; a refusal names the line, and nothing of it
     await page.getByLabel('Mark all lines').click();
     await bar.getByLabel('Discount % of the marked lines').fill('3');
     await bar.getByLabel('Discount % of the marked lines').press('Enter');
-    await expect(bar.getByText(`Line ${String(fixed.position)}: ${fixed.sku} may not be discounted.`)).toBeVisible();
+    await expect(
+      bar.getByText(`Line ${String(fixed.position)}: ${fixed.sku} may not be discounted.`),
+    ).toBeVisible();
     await expect(cell(page, 'Discount % 1')).toHaveValue('2.5');
     await page.getByRole('button', { name: 'Mark none' }).click();
   }
@@ -115,16 +138,25 @@ test('what was removed or typed comes back by undo, and goes again by redo', asy
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: /^Undo/ }).click();
   await expect(cell(page, 'Discount % 1')).toHaveValue('0');
-  expect((await quoteOf(page, id)).lines.map(({ sku }) => sku)).toEqual(['SILL-1212-X', 'YE-KIOSK', 'SV-COMM']);
+  expect((await quoteOf(page, id)).lines.map(({ sku }) => sku)).toEqual([
+    'SILL-1212-X',
+    'YE-KIOSK',
+    'SV-COMM',
+  ]);
 });
 
-test('a column copied from a spreadsheet fills downwards; what cannot be read waits at its cell', async ({ page }) => {
+test('a column copied from a spreadsheet fills downwards; what cannot be read waits at its cell', async ({
+  page,
+}) => {
   const id = await opened(page);
-  const paste = (label: string, text: string) => cell(page, label).evaluate((box, pasted) => {
-    const data = new DataTransfer();
-    data.setData('text/plain', pasted);
-    box.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-  }, text);
+  const paste = (label: string, text: string) =>
+    cell(page, label).evaluate((box, pasted) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', pasted);
+      box.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
+    }, text);
   await paste('Quantity 2', '4\r\n7\r\n9\r\n');
   await expect(cell(page, 'Quantity 4')).toHaveValue('9');
   await saved(page);
@@ -136,7 +168,13 @@ test('a column copied from a spreadsheet fills downwards; what cannot be read wa
   await paste('Discount % 1', '1\n2 %\n3,5');
   await expect(cell(page, 'Discount % 3')).toHaveValue('3.5');
   await saved(page);
-  expect((await quoteOf(page, id)).lines.map(({ hand }) => hand?.value ?? '')).toEqual(['0.01', '0.02', '0.035', '0.04', '']);
+  expect((await quoteOf(page, id)).lines.map(({ hand }) => hand?.value ?? '')).toEqual([
+    '0.01',
+    '0.02',
+    '0.035',
+    '0.04',
+    '',
+  ]);
 });
 
 test('columns are chosen, ordered and pinned, and stay so', async ({ page }) => {
@@ -150,7 +188,19 @@ test('columns are chosen, ordered and pinned, and stay so', async ({ page }) => 
   await dialog.getByRole('button', { name: 'Keep Net in sight' }).click();
   await dialog.getByRole('button', { name: 'Quantity further right' }).click();
   await dialog.getByRole('button', { name: 'Done' }).click();
-  const wanted = ['Line', 'Item', 'Net EUR', 'Unit list', 'Quantity', 'Granted', 'Discount %', 'Unit net', 'Margin %', 'Whole quote', 'Earned'];
+  const wanted = [
+    'Line',
+    'Item',
+    'Net EUR',
+    'Unit list',
+    'Quantity',
+    'Granted',
+    'Discount %',
+    'Unit net',
+    'Margin %',
+    'Whole quote',
+    'Earned',
+  ];
   expect((await heads()).map((text) => text.trim())).toEqual(wanted);
   await page.reload();
   await expect(cell(page, 'Quantity 1')).toBeEnabled();
@@ -172,18 +222,35 @@ test('lines go out as CSV and XLSX, and come in from such a file', async ({ page
   await page.getByRole('button', { name: 'Paste a list' }).click();
   const dialog = page.getByRole('dialog', { name: 'Paste part numbers' });
   const pick = dialog.getByLabel(/from a CSV or XLSX file/);
-  await pick.setInputFiles({ name: 'nothing.xlsx', mimeType: 'application/octet-stream', buffer: Buffer.from([0x50, 0x4b, 1, 2, 3]) });
+  await pick.setInputFiles({
+    name: 'nothing.xlsx',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from([0x50, 0x4b, 1, 2, 3]),
+  });
   await expect(dialog.getByText('This file is neither text nor a workbook that can be read.')).toBeVisible();
-  await pick.setInputFiles({ name: 'lines.xlsx', mimeType: 'application/octet-stream', buffer: await xlsx.body() });
+  await pick.setInputFiles({
+    name: 'lines.xlsx',
+    mimeType: 'application/octet-stream',
+    buffer: await xlsx.body(),
+  });
   await expect(dialog.getByRole('textbox')).toHaveValue('SILL-1212-X\t1\nYE-KIOSK\t1');
   await dialog.getByRole('button', { name: 'Read the list' }).click();
   await dialog.getByRole('button', { name: 'Add 2 of 2' }).click();
   await expect(cell(page, 'Quantity 4')).toHaveValue('1');
 });
 
-test('a thousand lines: only those in sight are there, one types on, and the last is reached by keys', async ({ page }) => {
+test('a thousand lines: only those in sight are there, one types on, and the last is reached by keys', async ({
+  page,
+}) => {
   const id = await openQuote(page, 'hallersee', 'Hallersee Entsorgung GmbH');
-  const view = await withLines(page, id, Array.from({ length: 1_000 }, (_, at) => ({ sku: items[at % items.length] ?? '', quantity: 1 + (at % 4) })));
+  const view = await withLines(
+    page,
+    id,
+    Array.from({ length: 1_000 }, (_, at) => ({
+      sku: items[at % items.length] ?? '',
+      quantity: 1 + (at % 4),
+    })),
+  );
   expect(view.lines).toHaveLength(1_000);
   await page.reload();
   await expect(cell(page, 'Quantity 1')).toBeEnabled();
@@ -199,13 +266,17 @@ test('a thousand lines: only those in sight are there, one types on, and the las
   // The server came to the same.
   await expect(page.getByTestId('net')).toHaveText(local);
   expect(Number((await quoteOf(page, id)).totals.net).toFixed(2)).toBe(local.replaceAll(',', ''));
-  await page.getByRole('region', { name: 'Lines' }).evaluate((pane) => { pane.scrollTop = pane.scrollHeight; });
+  await page.getByRole('region', { name: 'Lines' }).evaluate((pane) => {
+    pane.scrollTop = pane.scrollHeight;
+  });
   await cell(page, 'Quantity 1000').focus();
   await page.keyboard.press('ArrowUp');
   await expect(cell(page, 'Quantity 999')).toBeFocused();
 });
 
-test('lines become alternatives of one another, one is taken instead, and what stands in the way of a quote is named', async ({ page }) => {
+test('lines become alternatives of one another, one is taken instead, and what stands in the way of a quote is named', async ({
+  page,
+}) => {
   const id = await opened(page, ['SILL-1212-X', 'SILL-1515-X', 'YE-KIOSK', 'SV-ENGINEER']);
   const net = page.getByTestId('net');
   const both = await net.textContent();
@@ -218,7 +289,12 @@ test('lines become alternatives of one another, one is taken instead, and what s
   await page.getByRole('button', { name: 'Take line 2 instead of line 1' }).click();
   await expect(rows(page).nth(1)).toContainText('alternative to line 2');
   await expect(rows(page).nth(2)).not.toContainText('alternative');
-  expect((await quoteOf(page, id)).lines.map(({ alternative }) => alternative)).toEqual([true, false, false, false]);
+  expect((await quoteOf(page, id)).lines.map(({ alternative }) => alternative)).toEqual([
+    true,
+    false,
+    false,
+    false,
+  ]);
   // With the one that counts gone, the other does.
   await page.getByRole('button', { name: 'Remove line 2' }).click();
   await expect(rows(page).nth(1)).not.toContainText('alternative');

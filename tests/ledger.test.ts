@@ -21,7 +21,12 @@ test.describe('an engineer', () => {
     await expect(net(page)).toHaveText('4,899.99');
     // Beyond the limit already while it is typed: the word stands at the cell.
     await cell(page, 'Discount % 1').fill('12');
-    await expect(page.getByRole('row', { name: /SILL-1212-X/ }).getByText('over your limit').first()).toBeVisible();
+    await expect(
+      page
+        .getByRole('row', { name: /SILL-1212-X/ })
+        .getByText('over your limit')
+        .first(),
+    ).toBeVisible();
     await cell(page, 'Discount % 1').press('Escape');
     await type(page, 'Unit net 1', '1,900.00');
     await expect(net(page)).toHaveText('5,700.00');
@@ -79,7 +84,9 @@ test.describe('an engineer', () => {
     // 628.00 for 24 months; what the rates take off the list is a step of the walk.
     const line = page.getByRole('row', { name: /DK-CLOUD/ });
     await expect(line).toContainText('15,072.00');
-    await expect(page.getByRole('table', { name: 'Price walk of line 3' }).getByRole('row', { name: /Agreed rates/ })).toContainText('-20.00');
+    await expect(
+      page.getByRole('table', { name: 'Price walk of line 3' }).getByRole('row', { name: /Agreed rates/ }),
+    ).toContainText('-20.00');
     await expect(rates).toContainText('agreed for this line');
     await rates.getByLabel('Due in any case', { exact: true }).fill('700');
     await rates.getByLabel('Due in any case', { exact: true }).press('Enter');
@@ -107,7 +114,9 @@ test.describe('an engineer', () => {
     await expect(told).toContainText('Key account discount');
     await expect(told).toContainText('Rounded half up to 2 decimals');
     // The bridge beside it ends where the line does.
-    await expect(page.getByRole('table', { name: 'Price walk of line 1' })).toContainText('Key account discount');
+    await expect(page.getByRole('table', { name: 'Price walk of line 1' })).toContainText(
+      'Key account discount',
+    );
     await told.getByRole('button', { name: 'Back to the figure before' }).click();
     await expect(told).toContainText('393.97 × 2');
   });
@@ -137,7 +146,9 @@ test.describe('an engineer', () => {
     await expect(cell(page, 'Discount % 4')).toHaveValue('5');
   });
 
-  test('another customer: what it would change is seen first, then everything is priced anew', async ({ page }) => {
+  test('another customer: what it would change is seen first, then everything is priced anew', async ({
+    page,
+  }) => {
     await openQuote(page, 'brannoch', 'Brannoch Aggregates plc');
     await add(page, 'SV-CALIB', '2');
     await expect(net(page)).toHaveText('990.00');
@@ -176,19 +187,27 @@ test('forty pasted part numbers: found, read back, and three that are wrong', as
   const plain = ['SILL-1212-X', 'YE-KIOSK', 'SV-COMM', 'SV-TRAIN-1', 'BC-IP66', 'SV-CALIB'];
   const list = [
     ...Array.from({ length: 35 }, (_, at) => `${plain[at % plain.length] ?? ''}\t${String(1 + (at % 3))}`),
-    'RB-060-180-A-P-S-D-0-3-O\t1', '2 x RB-060-120-A-P-S-D-0-3-O',
-    'SILL-1212-Y\t2', 'RB-060-180-A-Q-S-D-0-3-O\t1', 'YE-KIOSK\t-4',
+    'RB-060-180-A-P-S-D-0-3-O\t1',
+    '2 x RB-060-120-A-P-S-D-0-3-O',
+    'SILL-1212-Y\t2',
+    'RB-060-180-A-Q-S-D-0-3-O\t1',
+    'YE-KIOSK\t-4',
   ];
   await page.getByRole('button', { name: 'Paste a list' }).click();
   const dialog = page.getByRole('dialog', { name: 'Paste part numbers' });
   // Too many at once is said, and nothing that was typed is lost.
   await dialog.getByRole('textbox').evaluate((box: HTMLTextAreaElement) => {
     // As a paste sets it, in one go.
-    Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')?.set?.call(box, 'YE-KIOSK\n'.repeat(11_000));
+    Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')?.set?.call(
+      box,
+      'YE-KIOSK\n'.repeat(11_000),
+    );
     box.dispatchEvent(new Event('input', { bubbles: true }));
   });
   await dialog.getByRole('button', { name: 'Read the list' }).click();
-  await expect(dialog.getByText('11,000 rows are too many to read at once. Paste up to 10,000.')).toBeVisible();
+  await expect(
+    dialog.getByText('11,000 rows are too many to read at once. Paste up to 10,000.'),
+  ).toBeVisible();
   await dialog.getByRole('textbox').fill(list.join('\n'));
   await dialog.getByRole('button', { name: 'Read the list' }).click();
   await expect(dialog.getByRole('button', { name: 'Add 37 of 40' })).toBeVisible();
@@ -205,7 +224,10 @@ test('forty pasted part numbers: found, read back, and three that are wrong', as
   await expect(cell(page, 'Quantity 38')).toHaveValue('2');
 });
 
-test('a discount beyond the limit gets a counter-offer, which holds until it gets worse', async ({ page, browser }) => {
+test('a discount beyond the limit gets a counter-offer, which holds until it gets worse', async ({
+  page,
+  browser,
+}) => {
   await signIn(page, people.engineer);
   const id = await openQuote(page, 'corrie', 'Corrie Vale Council');
   await add(page, 'SILL-1212-X', '4');
@@ -214,7 +236,9 @@ test('a discount beyond the limit gets a counter-offer, which holds until it get
   await expect(page.getByRole('button', { name: 'Mark as accepted' })).toBeDisabled();
   await page.getByRole('button', { name: 'Ask for sign-off' }).click();
   const pane = page.getByRole('complementary', { name: 'Sign-off' });
-  await expect(pane.getByRole('table', { name: 'Why it must be signed' })).toHaveText(/Line 1\s*14 % given away, over your limit\s*limit 8 %, floor 15 %/);
+  await expect(pane.getByRole('table', { name: 'Why it must be signed' })).toHaveText(
+    /Line 1\s*14 % given away, over your limit\s*limit 8 %, floor 15 %/,
+  );
   await pane.getByRole('button', { name: 'Ask for sign-off' }).click();
   await expect(pane.getByText('Say why this should be signed.')).toBeVisible();
   await pane.getByLabel('Why this should be signed').fill('They order four more next year');
@@ -223,15 +247,24 @@ test('a discount beyond the limit gets a counter-offer, which holds until it get
 
   // An engineer cannot sign, whatever is sent.
   const asked = await quoteOf(page, id);
-  const forged = await refusal(await page.request.patch(`/api/quotes/${id}/sign-offs/${asked.signOff?.history[0]?.id ?? ''}`, { data: { version: asked.version, answer: 'yes' } }));
+  const forged = await refusal(
+    await page.request.patch(`/api/quotes/${id}/sign-offs/${asked.signOff?.history[0]?.id ?? ''}`, {
+      data: { version: asked.version, answer: 'yes' },
+    }),
+  );
   expect([forged.status, forged.code]).toEqual([403, 'refused.permission']);
-  expect((await page.request.post(`/api/quotes/${id}/accept`, { data: { version: asked.version } })).status()).toBe(422);
+  expect(
+    (await page.request.post(`/api/quotes/${id}/accept`, { data: { version: asked.version } })).status(),
+  ).toBe(422);
 
   const boss = await (await browser.newContext()).newPage();
   await boss.request.post('/api/session', { data: { email: people.manager, password } });
   await boss.goto('/');
   await ready(boss);
-  await boss.getByRole('region', { name: 'Asked of you' }).getByRole('link', { name: new RegExp(asked.number) }).click();
+  await boss
+    .getByRole('region', { name: 'Asked of you' })
+    .getByRole('link', { name: new RegExp(asked.number) })
+    .click();
   await boss.waitForURL(/\/quotes\//);
   await ready(boss);
   const desk = boss.getByRole('complementary', { name: 'Sign-off' });

@@ -3,21 +3,31 @@ import { execFileSync } from 'node:child_process';
 import { expect, test, type Page } from '@playwright/test';
 import { number, openQuote, people, ready, saved, signIn } from './people';
 
-test.beforeAll(() => { execFileSync('npx', ['tsx', 'scripts/publish-generated.ts'], { stdio: 'ignore' }); });
+test.beforeAll(() => {
+  execFileSync('npx', ['tsx', 'scripts/publish-generated.ts'], { stdio: 'ignore' });
+});
 
 const sheet = (page: Page) => page.getByRole('region', { name: 'Sheet' });
 const row = (page: Page, id: string) => page.locator(`[data-row="${id}"]`);
 const tabs = (page: Page, id: string) => row(page, id).locator('[data-tab]');
 /** Rows that stand in the sheet, and those of them whose options are drawn. */
-const rows = (page: Page) => sheet(page).evaluate((element) => {
-  const all = [...element.querySelectorAll<HTMLElement>('[data-row]')];
-  return { all: all.map((each) => each.dataset.row ?? ''), drawn: all.filter((each) => each.querySelector('[data-tab]')).map((each) => each.dataset.row ?? '') };
-});
+const rows = (page: Page) =>
+  sheet(page).evaluate((element) => {
+    const all = [...element.querySelectorAll<HTMLElement>('[data-row]')];
+    return {
+      all: all.map((each) => each.dataset.row ?? ''),
+      drawn: all.filter((each) => each.querySelector('[data-tab]')).map((each) => each.dataset.row ?? ''),
+    };
+  });
 
-test('rows are drawn as they come near, wherever one goes, and what is decided shows in all of them', async ({ page }) => {
+test('rows are drawn as they come near, wherever one goes, and what is decided shows in all of them', async ({
+  page,
+}) => {
   await signIn(page, people.engineer);
   const quoteId = await openQuote(page, 'norrvik', 'Norrvik Skog AB');
-  const build = (await (await page.request.post('/api/builds', { data: { quoteId, modelId: 'generated' } })).json()) as { id: string };
+  const build = (await (
+    await page.request.post('/api/builds', { data: { quoteId, modelId: 'generated' } })
+  ).json()) as { id: string };
   await page.goto(`/bench/${build.id}`);
   await ready(page);
   await expect(tabs(page, 'f0').first()).toBeVisible();
@@ -40,7 +50,10 @@ test('rows are drawn as they come near, wherever one goes, and what is decided s
   const name = (await row(page, middle).locator('p').first().textContent()) as string;
   await page.keyboard.press('/');
   await page.getByRole('combobox', { name: /Find/ }).fill(name);
-  await page.getByRole('option', { name: new RegExp(`^${name}(?!\\d)`) }).first().click();
+  await page
+    .getByRole('option', { name: new RegExp(`^${name}(?!\\d)`) })
+    .first()
+    .click();
   await expect(row(page, middle).locator('[data-tab]:focus')).toBeInViewport();
 
   // A decision there is seen, also in what is scrolled to afterwards; back on top is what was there.

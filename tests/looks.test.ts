@@ -6,25 +6,49 @@ import { people, ready, signIn } from './people';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
-interface Violation { id: string; nodes: { target: string[] }[] }
+interface Violation {
+  id: string;
+  nodes: { target: string[] }[];
+}
 
 async function violations(page: Page): Promise<string[]> {
   await page.evaluate(axeSource);
   const found = await page.evaluate(async () => {
-    const { axe } = window as unknown as { axe: { run(options: object): Promise<{ violations: Violation[] }> } };
-    return (await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })).violations;
+    const { axe } = window as unknown as {
+      axe: { run(options: object): Promise<{ violations: Violation[] }> };
+    };
+    return (
+      await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+    ).violations;
   });
-  return found.map((each) => `${each.id}: ${each.nodes.map((node) => node.target.join(' ')).slice(0, 4).join(' | ')}`);
+  return found.map(
+    (each) =>
+      `${each.id}: ${each.nodes
+        .map((node) => node.target.join(' '))
+        .slice(0, 4)
+        .join(' | ')}`,
+  );
 }
 
-const fits = (page: Page) => page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth && document.documentElement.scrollHeight <= window.innerHeight);
+const fits = (page: Page) =>
+  page.evaluate(
+    () =>
+      document.documentElement.scrollWidth <= window.innerWidth &&
+      document.documentElement.scrollHeight <= window.innerHeight,
+  );
 
 for (const theme of ['light', 'dark'] as const) {
   test(`every view in the ${theme} theme`, async ({ page }) => {
     const said: string[] = [];
-    page.on('console', (message) => { if (message.type() === 'error') said.push(message.text()); });
+    page.on('console', (message) => {
+      if (message.type() === 'error') said.push(message.text());
+    });
     page.on('pageerror', (error) => said.push(String(error)));
-    await page.context().addCookies([{ name: 'theme', value: theme, url: new URL(process.env.BASE_URL ?? 'http://127.0.0.1:4600').origin }]);
+    await page
+      .context()
+      .addCookies([
+        { name: 'theme', value: theme, url: new URL(process.env.BASE_URL ?? 'http://127.0.0.1:4600').origin },
+      ]);
     await page.goto('/sign-in');
     await ready(page);
     expect(await violations(page), 'sign-in').toEqual([]);
@@ -35,7 +59,11 @@ for (const theme of ['light', 'dark'] as const) {
       expect(await fits(page), `${name} fits`).toBe(true);
     };
     await look('desk');
-    for (const [name, path] of [['catalogue', '/catalogue'], ['quotes', '/quotes'], ['orders', '/orders']] as const) {
+    for (const [name, path] of [
+      ['catalogue', '/catalogue'],
+      ['quotes', '/quotes'],
+      ['orders', '/orders'],
+    ] as const) {
       await page.goto(path);
       await look(name);
     }
@@ -54,7 +82,9 @@ for (const theme of ['light', 'dark'] as const) {
     await page.waitForURL(/\/quotes\/./);
     await ready(page);
     await page.getByRole('button', { name: 'Price walk of line 1' }).click();
-    await expect(page.getByRole('complementary', { name: 'Price walk of line 1' })).toContainText('30,508.05');
+    await expect(page.getByRole('complementary', { name: 'Price walk of line 1' })).toContainText(
+      '30,508.05',
+    );
     await look('ledger');
     await page.getByRole('link', { name: /^RB-060/ }).click();
     await page.waitForURL(/\/bench\//);
@@ -73,7 +103,11 @@ test('pages carry the headers that keep them safe', async ({ page }) => {
   const headers = response?.headers() ?? {};
   expect(headers['content-security-policy']).toContain("script-src 'self' 'sha256-");
   expect(headers['content-security-policy']).not.toContain("script-src 'self' 'unsafe-inline'");
-  expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY', 'referrer-policy': 'same-origin' });
+  expect(headers).toMatchObject({
+    'x-content-type-options': 'nosniff',
+    'x-frame-options': 'DENY',
+    'referrer-policy': 'same-origin',
+  });
   await signIn(page, people.engineer);
   const cookie = (await page.context().cookies()).find((each) => each.name === 'iunctura');
   expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });

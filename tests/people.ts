@@ -3,7 +3,13 @@ import { expect, type APIResponse, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/core/quoting';
 
 export const password = 'harrowmoor';
-export const people = { engineer: 'mara@harrowmoor.example', second: 'joss@harrowmoor.example', manager: 'tobias@harrowmoor.example', modeller: 'wen@harrowmoor.example', dealer: 'rhona@dunmere.example' };
+export const people = {
+  engineer: 'mara@harrowmoor.example',
+  second: 'joss@harrowmoor.example',
+  manager: 'tobias@harrowmoor.example',
+  modeller: 'wen@harrowmoor.example',
+  dealer: 'rhona@dunmere.example',
+};
 
 /** A page is ready when its islands answer to the hand. */
 export async function ready(page: Page): Promise<void> {
@@ -42,15 +48,22 @@ export async function configure(page: Page, model = 'Ridgeback'): Promise<void> 
     await page.getByRole('button', { name: 'More' }).click();
     await page.getByRole('menuitem', { name: 'Configure' }).click();
   }
-  await page.getByRole('region', { name: 'A product or bundle' }).getByRole('button', { name: model, exact: true }).click();
+  await page
+    .getByRole('region', { name: 'A product or bundle' })
+    .getByRole('button', { name: model, exact: true })
+    .click();
   await page.waitForURL(/\/bench\//);
   await ready(page);
 }
 
 /** An option in a row of the Bench. */
-export const option = (page: Page, row: string, name: string | RegExp) => page.locator(`[data-row="${row}"]`).getByRole(/(Parts|extras|interfaces|more)$/.test(row) ? 'checkbox' : 'radio', { name });
+export const option = (page: Page, row: string, name: string | RegExp) =>
+  page
+    .locator(`[data-row="${row}"]`)
+    .getByRole(/(Parts|extras|interfaces|more)$/.test(row) ? 'checkbox' : 'radio', { name });
 
-export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+export const saved = (page: Page) =>
+  expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
 
 /** A cell of the Ledger, or another field by its whole label. */
 export const cell = (page: Page, label: string) => page.getByLabel(label, { exact: true });
@@ -62,13 +75,28 @@ export async function type(page: Page, label: string, text: string): Promise<voi
 }
 
 /** A quote as the server has it; asked once more where the server just let go of a connection that had nothing to do. */
-export const quoteOf = async (page: Page, id: string): Promise<QuoteView> => (await (await page.request.get(`/api/quotes/${id}`, { maxRetries: 2 })).json()) as QuoteView;
+export const quoteOf = async (page: Page, id: string): Promise<QuoteView> =>
+  (await (await page.request.get(`/api/quotes/${id}`, { maxRetries: 2 })).json()) as QuoteView;
 
 /** The code rail's whole part number. */
 export const number = (page: Page) => page.getByRole('group', { name: /^Part number/ });
 
-export interface Refused { failures: { code: string; message: string; field?: string }[] }
-export async function refusal(response: APIResponse): Promise<{ status: number; code: string | undefined; message: string | undefined; field: string | undefined }> {
+export interface Refused {
+  failures: { code: string; message: string; field?: string }[];
+}
+export async function refusal(
+  response: APIResponse,
+): Promise<{
+  status: number;
+  code: string | undefined;
+  message: string | undefined;
+  field: string | undefined;
+}> {
   const { failures } = (await response.json()) as Refused;
-  return { status: response.status(), code: failures[0]?.code, message: failures[0]?.message, field: failures[0]?.field };
+  return {
+    status: response.status(),
+    code: failures[0]?.code,
+    message: failures[0]?.message,
+    field: failures[0]?.field,
+  };
 }

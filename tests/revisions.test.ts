@@ -9,7 +9,8 @@ async function add(page: Page, item: string, quantity: string): Promise<void> {
   await page.getByRole('button', { name: 'Add item' }).click();
   await expect(page.getByRole('row', { name: new RegExp(item) })).toBeVisible();
 }
-const state = (page: Page, word: string) => expect(page.getByText(word, { exact: true }).first()).toBeVisible();
+const state = (page: Page, word: string) =>
+  expect(page.getByText(word, { exact: true }).first()).toBeVisible();
 const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 
 test.beforeEach(async ({ page }) => signIn(page, people.engineer));
@@ -30,8 +31,15 @@ test('a quote is sent, revised and compared; what was sent stays as it was', asy
   const sent = await quoteOf(page, id);
   expect(sent.revision).toMatchObject({ state: 'sent', validUntil: inDays(20) });
   // Whatever is sent to the server, it stays.
-  const forged = await refusal(await page.request.patch(`/api/quotes/${id}/lines/${sent.lines[0]?.id ?? ''}`, { data: { version: sent.version, quantity: 9 } }));
-  expect([forged.status, forged.message]).toEqual([409, 'Revision 1 has been sent and cannot be changed. Begin a new revision.']);
+  const forged = await refusal(
+    await page.request.patch(`/api/quotes/${id}/lines/${sent.lines[0]?.id ?? ''}`, {
+      data: { version: sent.version, quantity: 9 },
+    }),
+  );
+  expect([forged.status, forged.message]).toEqual([
+    409,
+    'Revision 1 has been sent and cannot be changed. Begin a new revision.',
+  ]);
 
   await page.getByRole('button', { name: 'New revision' }).click();
   await state(page, 'Ready');
@@ -89,16 +97,29 @@ test('after a price rise a draft keeps its prices until it is freshened, line by
   // The quote is a week old, and two prices rose three days ago.
   const { lines, priceEntries } = connected().records;
   await lines.update({ pricedOn: inDays(-7) }, { where: { id: before.lines.map((line) => line.id) } });
-  const rises: [string, number][] = [['SILL-1515-X', 25], ['YE-BOLL', 60]];
+  const rises: [string, number][] = [
+    ['SILL-1515-X', 25],
+    ['YE-BOLL', 60],
+  ];
   try {
     for (const [sku, more] of rises) {
-      const now = await priceEntries.findOne({ where: { priceList: before.priceList, sku }, order: [['validFrom', 'DESC']], raw: true });
+      const now = await priceEntries.findOne({
+        where: { priceList: before.priceList, sku },
+        order: [['validFrom', 'DESC']],
+        raw: true,
+      });
       if (now?.entry.method !== 'unit') throw new Error(`${sku} has another price`);
-      await priceEntries.create({ ...now, validFrom: inDays(-3), entry: { method: 'unit', price: String(Number(now.entry.price) + more) } });
+      await priceEntries.create({
+        ...now,
+        validFrom: inDays(-3),
+        entry: { method: 'unit', price: String(Number(now.entry.price) + more) },
+      });
     }
     await page.reload();
     await ready(page);
-    await expect(page.getByTestId('net')).toHaveText(Number(before.totals.net).toLocaleString('en-GB', { minimumFractionDigits: 2 }));
+    await expect(page.getByTestId('net')).toHaveText(
+      Number(before.totals.net).toLocaleString('en-GB', { minimumFractionDigits: 2 }),
+    );
     await page.getByRole('button', { name: /^Prices of / }).click();
     const dialog = page.getByRole('dialog', { name: 'What today would change' });
     await expect(dialog.getByRole('button', { name: 'Take over 2 lines' })).toBeVisible();
@@ -108,8 +129,11 @@ test('after a price rise a draft keeps its prices until it is freshened, line by
     await expect(dialog).toBeHidden();
     const after = await quoteOf(page, id);
     expect(after.lines.map(({ pricedOn }) => pricedOn)).toEqual([inDays(-7), inDays(0), inDays(0)]);
-    expect(after.lines.map(({ price }, at) => Number(price.unitList) - Number(before.lines[at]?.price.unitList))).toEqual([0, 60, 0]);
+    expect(
+      after.lines.map(({ price }, at) => Number(price.unitList) - Number(before.lines[at]?.price.unitList)),
+    ).toEqual([0, 60, 0]);
   } finally {
-    for (const [sku] of rises) await priceEntries.destroy({ where: { sku, priceList: before.priceList, validFrom: inDays(-3) } });
+    for (const [sku] of rises)
+      await priceEntries.destroy({ where: { sku, priceList: before.priceList, validFrom: inDays(-3) } });
   }
 });

@@ -9,10 +9,16 @@ test('a dealer quotes for an own customer and no payload on the way tells a cost
   page.on('response', (response) => {
     if (response.url().includes('/_astro/')) return;
     bodies.push(
-      response.text().then((body) => {
-        const found = /&quot;(cost|costs|unitCost|margin|rates|markUp)&quot;|"(cost|costs|unitCost|margin|rates|markUp)":/.exec(body);
-        if (found) leaks.push(`${response.url()}: ${found[0]}`);
-      }, () => undefined),
+      response.text().then(
+        (body) => {
+          const found =
+            /&quot;(cost|costs|unitCost|margin|rates|markUp)&quot;|"(cost|costs|unitCost|margin|rates|markUp)":/.exec(
+              body,
+            );
+          if (found) leaks.push(`${response.url()}: ${found[0]}`);
+        },
+        () => undefined,
+      ),
     );
   });
   await signIn(page, people.dealer);
@@ -30,7 +36,8 @@ test('a dealer quotes for an own customer and no payload on the way tells a cost
   await expect(page.getByRole('button', { name: 'Mark as accepted' })).toHaveCount(0);
   await page.goto('/catalogue');
   await page.goto('/quotes');
-  for (const path of [`/api/quotes/${id}`, '/api/quotes', '/api/search?find=ridge']) expect((await page.request.get(path)).status()).toBe(200);
+  for (const path of [`/api/quotes/${id}`, '/api/quotes', '/api/search?find=ridge'])
+    expect((await page.request.get(path)).status()).toBe(200);
   await Promise.all(bodies);
   expect(bodies.length).toBeGreaterThan(8);
   expect(leaks).toEqual([]);
@@ -38,14 +45,19 @@ test('a dealer quotes for an own customer and no payload on the way tells a cost
   // The same look finds the costs of those who may see them, so it would find a leak.
   const view = await quoteOf(page, id);
   expect(Object.keys(view.lines[0]?.price ?? {})).not.toContain('cost');
-  expect(await refusal(await page.request.post(`/api/quotes/${id}/accept`, { data: { version: view.version } }))).toMatchObject({ status: 403, message: 'Your role does not allow this. Ask a sales manager.' });
+  expect(
+    await refusal(await page.request.post(`/api/quotes/${id}/accept`, { data: { version: view.version } })),
+  ).toMatchObject({ status: 403, message: 'Your role does not allow this. Ask a sales manager.' });
 });
 
-const asRole = async (page: Page, email: string) => expect((await page.request.post('/api/session', { data: { email, password } })).status()).toBe(200);
+const asRole = async (page: Page, email: string) =>
+  expect((await page.request.post('/api/session', { data: { email, password } })).status()).toBe(200);
 
 test('a dealer cannot find, open or sell to what is not theirs', async ({ page, browser }) => {
   await asRole(page, people.engineer);
-  const quotes = ((await (await page.request.get('/api/quotes')).json()) as { rows: { id: string; number: string }[] }).rows;
+  const quotes = (
+    (await (await page.request.get('/api/quotes')).json()) as { rows: { id: string; number: string }[] }
+  ).rows;
   const view = (await (await page.request.get(`/api/quotes/${quotes[0]?.id ?? ''}`)).json()) as QuoteView;
   expect(view.totals.cost ?? view.lines.length).toBeDefined();
   const [foreign] = (await (await page.request.get('/api/customers?find=callow')).json()) as { id: string }[];
@@ -53,25 +65,39 @@ test('a dealer cannot find, open or sell to what is not theirs', async ({ page, 
   const dealer = await (await browser.newContext()).newPage();
   await asRole(dealer, people.dealer);
   expect(await (await dealer.request.get('/api/customers?find=callow')).json()).toEqual([]);
-  expect(((await (await dealer.request.get('/api/customers?find=dunmere')).json()) as { number: string }[]).map((each) => each.number).sort()).toEqual(['C-1011', 'C-1012']);
+  expect(
+    ((await (await dealer.request.get('/api/customers?find=dunmere')).json()) as { number: string }[])
+      .map((each) => each.number)
+      .sort(),
+  ).toEqual(['C-1011', 'C-1012']);
   expect((await dealer.request.get(`/api/quotes/${view.id}`)).status()).toBe(404);
   expect((await dealer.request.get(`/api/quotes/${view.id}/quotation.pdf`)).status()).toBe(404);
   const build = view.lines.find((line) => line.buildId)?.buildId ?? quotes[0]?.id ?? '';
   expect((await dealer.request.get(`/api/builds/${build}`)).status()).toBe(404);
-  expect(await refusal(await dealer.request.post('/api/quotes', { data: { customerId: foreign?.id, title: '' } }))).toMatchObject({ status: 422, code: 'quote.unknownCustomer' });
-  const own = ((await (await dealer.request.get('/api/quotes')).json()) as { rows: { owner: string }[] }).rows;
+  expect(
+    await refusal(await dealer.request.post('/api/quotes', { data: { customerId: foreign?.id, title: '' } })),
+  ).toMatchObject({ status: 422, code: 'quote.unknownCustomer' });
+  const own = ((await (await dealer.request.get('/api/quotes')).json()) as { rows: { owner: string }[] })
+    .rows;
   expect(new Set(own.map((quote) => quote.owner))).toEqual(new Set(['Rhona Pike']));
 });
 
-test('a modeller reads prices and costs but opens no quotes; a manager sees margins', async ({ page, browser }) => {
+test('a modeller reads prices and costs but opens no quotes; a manager sees margins', async ({
+  page,
+  browser,
+}) => {
   await signIn(page, people.modeller);
   await expect(page.getByRole('button', { name: 'New quote' })).toHaveCount(0);
   await page.goto('/catalogue');
   await ready(page);
   await expect(page.getByRole('columnheader', { name: 'Cost' })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Add/ })).toHaveCount(0);
-  const [customer] = (await (await page.request.get('/api/customers?find=callow')).json()) as { id: string }[];
-  expect((await page.request.post('/api/quotes', { data: { customerId: customer?.id, title: '' } })).status()).toBe(403);
+  const [customer] = (await (await page.request.get('/api/customers?find=callow')).json()) as {
+    id: string;
+  }[];
+  expect(
+    (await page.request.post('/api/quotes', { data: { customerId: customer?.id, title: '' } })).status(),
+  ).toBe(403);
 
   const manager = await (await browser.newContext()).newPage();
   await signIn(manager, people.manager);

@@ -7,7 +7,9 @@ const why = (page: Page, name: RegExp | string) => page.getByRole('region', { na
 const side = (page: Page) => page.getByRole('complementary');
 const strip = async (page: Page, tab: RegExp) => {
   await page.getByRole('tab', { name: tab }).click();
-  return page.getByRole('tabpanel', { name: /^(Build list|Operations|Also changed|Notes|Variants|Best build)/ });
+  return page.getByRole('tabpanel', {
+    name: /^(Build list|Operations|Also changed|Notes|Variants|Best build)/,
+  });
 };
 
 test('a quarry goes from surface to pit after choosing ramps', async ({ page }) => {
@@ -26,7 +28,9 @@ test('a quarry goes from surface to pit after choosing ramps', async ({ page }) 
   const reason = why(page, 'Why Pit is not available');
   await expect(reason).toContainText('You chose Steel ramps (pair): Yes.');
   await expect(reason).toContainText('A pit or half-pit deck sits level with the road, so ramps are barred.');
-  await expect(reason.getByRole('group', { name: 'Ways out' }).getByRole('button').first()).toContainText('Change Steel ramps (pair) from Yes to No');
+  await expect(reason.getByRole('group', { name: 'Ways out' }).getByRole('button').first()).toContainText(
+    'Change Steel ramps (pair) from Yes to No',
+  );
   await page.keyboard.press('1');
   await expect(option(page, 'mounting', /^Pit/)).toBeChecked();
   await expect(option(page, 'approachParts', /Steel ramps/)).not.toBeChecked();
@@ -82,8 +86,13 @@ test('a warning that nobody passed keeps a quote from being accepted', async ({ 
   // The keyboard is where it can be mended.
   await expect(page.getByRole('link', { name: /^RB-/ })).toBeFocused();
   const id = page.url().split('/').pop() as string;
-  const forged = await page.request.post(`/api/quotes/${id}/accept`, { data: { version: (await quoteOf(page, id)).version } });
-  expect([forged.status(), ((await forged.json()) as { failures: { code: string }[] }).failures.map(({ code }) => code)]).toEqual([422, ['line.warning']]);
+  const forged = await page.request.post(`/api/quotes/${id}/accept`, {
+    data: { version: (await quoteOf(page, id)).version },
+  });
+  expect([
+    forged.status(),
+    ((await forged.json()) as { failures: { code: string }[] }).failures.map(({ code }) => code),
+  ]).toEqual([422, ['line.warning']]);
 });
 
 test('a width that no step has, in the units of whoever says it', async ({ page }) => {
@@ -162,7 +171,9 @@ test('a width that no step has, in the units of whoever says it', async ({ page 
   await page.getByRole('textbox', { name: 'Custom width, m' }).focus();
   await option(page, 'width', /Custom/).focus();
   await page.keyboard.press('F1');
-  await expect(page.getByRole('note', { name: 'What Width means' }).getByRole('img', { name: 'Where Width is' })).toBeVisible();
+  await expect(
+    page.getByRole('note', { name: 'What Width means' }).getByRole('img', { name: 'Where Width is' }),
+  ).toBeVisible();
 });
 
 test('a recycler in dust zone 21, and in the cold', async ({ page }) => {
@@ -211,10 +222,13 @@ test('a recycler in dust zone 21, and in the cold', async ({ page }) => {
   await page.getByRole('button', { name: '1 barred, folded away' }).first().click();
   await expect(ntep).toBeVisible();
   await page.getByRole('button', { name: /^Fold barred away/ }).click();
-  await expect(page.getByRole('button', { name: /^Fold barred away/ })).toHaveAttribute('aria-pressed', 'false');
+  await expect(page.getByRole('button', { name: /^Fold barred away/ })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  );
 });
 
-test('a dealer reopens last month\'s build after a rule changed', async ({ page }) => {
+test("a dealer reopens last month's build after a rule changed", async ({ page }) => {
   await signIn(page, people.dealer);
   await openQuote(page, 'tor edge', 'Tor Edge');
   await configure(page, 'Tarn');
@@ -231,8 +245,12 @@ test('a dealer reopens last month\'s build after a rule changed', async ({ page 
     document.parameters = document.parameters.filter((each) => each.id !== 'wireless');
     document.rules = document.rules.filter((each) => each.id !== 'heavyWireless');
     document.numbering = document.numbering.filter((each) => each.when !== 'wireless');
-    document.sections = document.sections.map((section) => ({ ...section, rows: section.rows.filter((row) => row !== 'wireless') }));
-    if (document.drawing) document.drawing.shapes = document.drawing.shapes.filter((each) => each.of !== 'wireless');
+    document.sections = document.sections.map((section) => ({
+      ...section,
+      rows: section.rows.filter((row) => row !== 'wireless'),
+    }));
+    if (document.drawing)
+      document.drawing.shapes = document.drawing.shapes.filter((each) => each.of !== 'wireless');
     document.tests = [];
   });
 
@@ -272,7 +290,11 @@ test('two variants are compared and both quoted', async ({ page }) => {
   const table = await strip(page, /^Variants/);
   await expect(table.getByRole('row', { name: /^Surface Checker plate Concrete fill/ })).toBeVisible();
   await expect(table.getByRole('row', { name: /^Approach parts none Walkways/ })).toBeVisible();
-  await expect(table.getByRole('row', { name: /^Part number RB-060-120-A-P-S-D-0-3-O\+T\d{4} RB-060-120-A-C-S-D-0-3-O\/W\+T\d{4}/ })).toBeVisible();
+  await expect(
+    table.getByRole('row', {
+      name: /^Part number RB-060-120-A-P-S-D-0-3-O\+T\d{4} RB-060-120-A-C-S-D-0-3-O\/W\+T\d{4}/,
+    }),
+  ).toBeVisible();
   await expect(table.getByRole('row', { name: /^Trade approval/ })).toHaveCount(0);
 
   // To A and back with one key, nothing lost.
@@ -290,7 +312,10 @@ test('two variants are compared and both quoted', async ({ page }) => {
   await expect(lines.filter({ hasText: 'RB-060-120-A-P-S-D-0-3-O' })).not.toContainText('alternative');
   await expect(lines.filter({ hasText: 'RB-060-120-A-C-S-D-0-3-O/W' })).toContainText('alternative');
   // Only the first counts.
-  const seen = (await (await page.request.get(`/api/quotes/${quote}`)).json()) as { totals: { net: string }; lines: { price: { net: string }; alternative: boolean }[] };
+  const seen = (await (await page.request.get(`/api/quotes/${quote}`)).json()) as {
+    totals: { net: string };
+    lines: { price: { net: string }; alternative: boolean }[];
+  };
   expect(seen.lines.map((line) => line.alternative)).toEqual([false, true]);
   expect(seen.totals.net).toBe(seen.lines[0]?.price.net);
 
@@ -308,7 +333,9 @@ test('two variants are compared and both quoted', async ({ page }) => {
   await page.getByRole('button', { name: 'Put C on quote' }).click();
   await page.waitForURL(new RegExp(`/quotes/${quote}`));
   await ready(page);
-  expect((await quoteOf(page, quote)).lines.map(({ alternative, insteadOf }) => (alternative ? insteadOf : 0))).toEqual([0, 1, 1]);
+  expect(
+    (await quoteOf(page, quote)).lines.map(({ alternative, insteadOf }) => (alternative ? insteadOf : 0)),
+  ).toEqual([0, 1, 1]);
 });
 
 test('a forged save is refused and changes nothing', async ({ page }) => {
@@ -324,21 +351,53 @@ test('a forged save is refused and changes nothing', async ({ page }) => {
   const decisions = [{ on: 'vehicle', value: 'rigid' }];
   const special = [{ item: 'RB-HUB', text: 'Gold hub', cost: '0', price: '1', days: 1 }];
   expect(await put({ version: 1, decisions, price: '1.00' })).toEqual([422, 'input.unknownField']);
-  expect(await put({ version: 1, decisions, outcome: { complete: true } })).toEqual([422, 'input.unknownField']);
-  expect(await put({ version: 1, decisions, passed: [{ rule: 'pitPump', reason: 'x', by: 'Tobias Renwick' }] })).toEqual([422, 'input.unknownField']);
-  expect(await put({ version: 1, decisions: [{ on: 'vehicle', value: 'rocket' }] })).toEqual([422, 'decision.notAnOption']);
-  expect(await put({ version: 1, decisions: [{ on: 'terminals/beacon/1/housing', value: 'gold' }] })).toEqual([422, 'decision.notAnOption']);
+  expect(await put({ version: 1, decisions, outcome: { complete: true } })).toEqual([
+    422,
+    'input.unknownField',
+  ]);
+  expect(
+    await put({ version: 1, decisions, passed: [{ rule: 'pitPump', reason: 'x', by: 'Tobias Renwick' }] }),
+  ).toEqual([422, 'input.unknownField']);
+  expect(await put({ version: 1, decisions: [{ on: 'vehicle', value: 'rocket' }] })).toEqual([
+    422,
+    'decision.notAnOption',
+  ]);
+  expect(await put({ version: 1, decisions: [{ on: 'terminals/beacon/1/housing', value: 'gold' }] })).toEqual(
+    [422, 'decision.notAnOption'],
+  );
   expect(await put({ version: 1, decisions: [...decisions, ...decisions] })).toEqual([422, 'decision.twice']);
   expect(await put({ version: 7, decisions })).toEqual([409, 'build.stale']);
   // A dealer makes no special parts.
   expect(await put({ version: 1, decisions, special })).toEqual([403, 'refused.permission']);
-  const view = (await (await page.request.get(`/api/builds/${build}`)).json()) as { build: { version: number }; content: object; may: object };
-  expect([view.build.version, view.content, view.may]).toEqual([1, { decisions: [], passed: [], special: [] }, { special: false, making: false }]);
+  const view = (await (await page.request.get(`/api/builds/${build}`)).json()) as {
+    build: { version: number };
+    content: object;
+    may: object;
+  };
+  expect([view.build.version, view.content, view.may]).toEqual([
+    1,
+    { decisions: [], passed: [], special: [] },
+    { special: false, making: false },
+  ]);
   // What is not theirs is not there: variants, drawings, the newer version, a copy.
   await page.context().clearCookies();
   await signIn(page, people.engineer);
-  for (const path of ['', '/variants', '/move', '/drawing.svg?view=side']) expect((await page.request.get(`/api/builds/${build}${path}`)).status()).toBe(404);
-  const mine = (await (await page.request.post('/api/quotes', { data: { customerId: ((await (await page.request.get('/api/customers?find=callow')).json()) as { id: string }[])[0]?.id, title: '' } })).json()) as { id: string };
-  expect((await page.request.post('/api/builds', { data: { quoteId: mine.id, copyOf: build } })).status()).toBe(404);
-  expect((await page.request.post('/api/builds', { data: { quoteId, modelId: 'ridgeback' } })).status()).toBe(404);
+  for (const path of ['', '/variants', '/move', '/drawing.svg?view=side'])
+    expect((await page.request.get(`/api/builds/${build}${path}`)).status()).toBe(404);
+  const mine = (await (
+    await page.request.post('/api/quotes', {
+      data: {
+        customerId: (
+          (await (await page.request.get('/api/customers?find=callow')).json()) as { id: string }[]
+        )[0]?.id,
+        title: '',
+      },
+    })
+  ).json()) as { id: string };
+  expect(
+    (await page.request.post('/api/builds', { data: { quoteId: mine.id, copyOf: build } })).status(),
+  ).toBe(404);
+  expect((await page.request.post('/api/builds', { data: { quoteId, modelId: 'ridgeback' } })).status()).toBe(
+    404,
+  );
 });

@@ -3,8 +3,40 @@ import { expect, test, type Browser, type Page } from '@playwright/test';
 import { people, quoteOf, ready, signIn } from './people';
 
 const texts = {
-  en: { new: 'new', item: 'Item number', quantity: 'Quantity', discount: 'Discount % 1', high: '19.5', ask: 'sign-off', why: 'Why this should be signed', again: 'Ask again', send: 'send', sendGo: 'Send it', revise: 'new rev', revision: 'Revision 2', accept: 'accept', acceptGo: 'Accept and order', forCustomer: 'for the cust' },
-  de: { new: 'neu', item: 'Artikelnummer', quantity: 'Menge', discount: 'Rabatt % 1', high: '19,5', ask: 'freigabe', why: 'Warum das freigegeben werden soll', again: 'Noch einmal bitten', send: 'verschicken', sendGo: 'Verschicken', revise: 'neue rev', revision: 'Revision 2', accept: 'annehmen', acceptGo: 'Annehmen und Auftrag anlegen', forCustomer: 'für den kund' },
+  en: {
+    new: 'new',
+    item: 'Item number',
+    quantity: 'Quantity',
+    discount: 'Discount % 1',
+    high: '19.5',
+    ask: 'sign-off',
+    why: 'Why this should be signed',
+    again: 'Ask again',
+    send: 'send',
+    sendGo: 'Send it',
+    revise: 'new rev',
+    revision: 'Revision 2',
+    accept: 'accept',
+    acceptGo: 'Accept and order',
+    forCustomer: 'for the cust',
+  },
+  de: {
+    new: 'neu',
+    item: 'Artikelnummer',
+    quantity: 'Menge',
+    discount: 'Rabatt % 1',
+    high: '19,5',
+    ask: 'freigabe',
+    why: 'Warum das freigegeben werden soll',
+    again: 'Noch einmal bitten',
+    send: 'verschicken',
+    sendGo: 'Verschicken',
+    revise: 'neue rev',
+    revision: 'Revision 2',
+    accept: 'annehmen',
+    acceptGo: 'Annehmen und Auftrag anlegen',
+    forCustomer: 'für den kund',
+  },
 } as const;
 
 /** A person at their own machine, signed in. */
@@ -28,7 +60,12 @@ async function reach(page: Page, name: string): Promise<void> {
   for (let steps = 0; steps < 40; steps++) {
     const here = await page.evaluate(() => {
       const element = document.activeElement as HTMLInputElement | null;
-      return (element?.getAttribute('aria-label') ?? element?.labels?.[0]?.textContent ?? element?.textContent ?? '').trim();
+      return (
+        element?.getAttribute('aria-label') ??
+        element?.labels?.[0]?.textContent ??
+        element?.textContent ??
+        ''
+      ).trim();
     });
     if (here === name) return;
     await page.keyboard.press('Tab');
@@ -36,8 +73,13 @@ async function reach(page: Page, name: string): Promise<void> {
   throw new Error(`"${name}" is not reached with Tab`);
 }
 
-for (const [language, person, width] of [['en', people.engineer, 1280], ['de', people.second, 1024]] as const) {
-  test(`a quote, a sign-off, a revision, an export and an order by the keyboard, in ${language} at ${String(width)}`, async ({ browser }) => {
+for (const [language, person, width] of [
+  ['en', people.engineer, 1280],
+  ['de', people.second, 1024],
+] as const) {
+  test(`a quote, a sign-off, a revision, an export and an order by the keyboard, in ${language} at ${String(width)}`, async ({
+    browser,
+  }) => {
     const t = texts[language];
     const page = await at(browser, person, width);
     const { keyboard } = page;
@@ -65,13 +107,21 @@ for (const [language, person, width] of [['en', people.engineer, 1280], ['de', p
     // A discount past the floor; the manager is asked, with the pane opening where one writes.
     await keyboard.press('Shift+Tab');
     const discount = page.getByLabel(t.discount, { exact: true });
-    for (let steps = 0; steps < 9 && !(await discount.evaluate((field) => field === document.activeElement)); steps++) await keyboard.press('ArrowRight');
+    for (
+      let steps = 0;
+      steps < 9 && !(await discount.evaluate((field) => field === document.activeElement));
+      steps++
+    )
+      await keyboard.press('ArrowRight');
     await keyboard.type(t.high);
     await keyboard.press('Enter');
     await expect.poll(async () => (await quoteOf(page, id)).signOff?.needs.length).toBe(2);
     await expect(discount).toHaveValue(t.high);
     // However long the word beneath it, the figure stands in its own column.
-    const [own, next] = await Promise.all([discount.boundingBox(), page.locator('td', { has: discount }).boundingBox()]);
+    const [own, next] = await Promise.all([
+      discount.boundingBox(),
+      page.locator('td', { has: discount }).boundingBox(),
+    ]);
     expect((own?.x ?? 0) + (own?.width ?? 0)).toBeLessThanOrEqual((next?.x ?? 0) + (next?.width ?? 0) + 1);
     await does(page, t.ask);
     await expect(page.getByLabel(t.why)).toBeFocused();
@@ -89,14 +139,21 @@ for (const [language, person, width] of [['en', people.engineer, 1280], ['de', p
     await boss.keyboard.type('12.5');
     await reach(boss, 'Counter-offer');
     await boss.keyboard.press('Enter');
-    await expect.poll(async () => (await quoteOf(page, id)).signOff?.history.some((each) => each.state === 'counter')).toBe(true);
+    await expect
+      .poll(async () => (await quoteOf(page, id)).signOff?.history.some((each) => each.state === 'counter'))
+      .toBe(true);
     await expect(boss.getByRole('complementary').filter({ has: boss.getByRole('heading') })).toBeFocused();
 
     // Taken, it would still need somebody; so it goes to what one may give alone, and out.
     await page.reload();
     await ready(page);
     await expect(page.getByLabel(`${t.quantity} 1`, { exact: true })).toBeFocused();
-    for (let steps = 0; steps < 9 && !(await discount.evaluate((field) => field === document.activeElement)); steps++) await keyboard.press('ArrowRight');
+    for (
+      let steps = 0;
+      steps < 9 && !(await discount.evaluate((field) => field === document.activeElement));
+      steps++
+    )
+      await keyboard.press('ArrowRight');
     await keyboard.type('4');
     await keyboard.press('Enter');
     await expect.poll(async () => (await quoteOf(page, id)).signOff?.needs.length).toBe(0);

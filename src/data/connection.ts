@@ -26,7 +26,9 @@ Sequelize.useCLS({
   bind: (work: () => unknown) => AsyncResource.bind(work),
   run: (work: (context: object) => unknown) => under.run(new Map(), () => work({})),
   get: (name: string) => under.getStore()?.get(name),
-  set: (name: string, value: unknown) => { under.getStore()?.set(name, value); },
+  set: (name: string, value: unknown) => {
+    under.getStore()?.set(name, value);
+  },
 });
 
 /** How long a connection is waited for, in milliseconds. */
@@ -37,13 +39,21 @@ export interface ConnectionOptions {
   pool?: number;
 }
 
-export function openDatabase(url: string, { pool = Number(process.env.DATABASE_POOL) || 8 }: ConnectionOptions = {}): Database {
+export function openDatabase(
+  url: string,
+  { pool = Number(process.env.DATABASE_POOL) || 8 }: ConnectionOptions = {},
+): Database {
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
     logging: false,
     pool: { max: pool, acquire: patience },
     // A statement that runs on, and a transaction that nobody goes on with, are ended by the database itself.
-    dialectOptions: { connectionTimeoutMillis: patience, statement_timeout: 60_000, idle_in_transaction_session_timeout: 60_000, application_name: 'iunctura' },
+    dialectOptions: {
+      connectionTimeoutMillis: patience,
+      statement_timeout: 60_000,
+      idle_in_transaction_session_timeout: 60_000,
+      application_name: 'iunctura',
+    },
     define: { timestamps: false, underscored: true },
   });
   const within = () => under.getStore()?.get('transaction') !== undefined;
@@ -65,8 +75,17 @@ const passing = /^(57P0[1-5]|53...|08...|40001|40P01|55P03|25P03)$/;
 /** Whether something failed because the database could not be had just now, not because of what was asked. */
 export function isUnavailable(thrown: unknown): boolean {
   if (thrown instanceof ConnectionError) return true;
-  const { code = '', message = '' } = (thrown instanceof DatabaseError ? thrown.parent : thrown) as { code?: string; message?: string };
-  return passing.test(code) || /^(ECONNRESET|ECONNREFUSED|EPIPE|ETIMEDOUT)$/.test(code) || /Connection terminated|ConnectionManager was closed|Client has encountered a connection error/.test(message);
+  const { code = '', message = '' } = (thrown instanceof DatabaseError ? thrown.parent : thrown) as {
+    code?: string;
+    message?: string;
+  };
+  return (
+    passing.test(code) ||
+    /^(ECONNRESET|ECONNREFUSED|EPIPE|ETIMEDOUT)$/.test(code) ||
+    /Connection terminated|ConnectionManager was closed|Client has encountered a connection error/.test(
+      message,
+    )
+  );
 }
 
 /** Names of the steps of the schema that this version knows. */
@@ -75,10 +94,18 @@ export const knownMigrations: readonly string[] = migrations.map(({ name }) => n
 /** Brings the schema to its newest state; safe to call from several instances at once. */
 export async function migrate(database: Database): Promise<string[]> {
   const { sequelize } = database;
-  await sequelize.query('create table if not exists migrations (name text primary key, at timestamptz not null default now())').catch(() => undefined);
+  await sequelize
+    .query(
+      'create table if not exists migrations (name text primary key, at timestamptz not null default now())',
+    )
+    .catch(() => undefined);
   const storage: UmzugStorage = {
-    logMigration: async ({ name }) => void (await sequelize.query('insert into migrations (name) values ($1) on conflict do nothing', { bind: [name] })),
-    unlogMigration: async ({ name }) => void (await sequelize.query('delete from migrations where name = $1', { bind: [name] })),
+    logMigration: async ({ name }) =>
+      void (await sequelize.query('insert into migrations (name) values ($1) on conflict do nothing', {
+        bind: [name],
+      })),
+    unlogMigration: async ({ name }) =>
+      void (await sequelize.query('delete from migrations where name = $1', { bind: [name] })),
     executed: async () => {
       const [rows] = await sequelize.query('select name from migrations order by name');
       return (rows as { name: string }[]).map((row) => row.name);
@@ -91,7 +118,10 @@ export async function migrate(database: Database): Promise<string[]> {
         sequelize.transaction(async (transaction) => {
           // One instance migrates; the others wait here and then find it done.
           await sequelize.query('select pg_advisory_xact_lock(7420618)', { transaction });
-          const [done] = await sequelize.query('select 1 from migrations where name = $1', { bind: [name], transaction });
+          const [done] = await sequelize.query('select 1 from migrations where name = $1', {
+            bind: [name],
+            transaction,
+          });
           if (done.length > 0) return;
           await sequelize.query(up, { transaction });
           // Noted under the same lock, so that who waited sees it.

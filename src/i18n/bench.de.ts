@@ -15,7 +15,8 @@ export const benchDe: SameTexts<typeof benchEn> = {
     find: 'Suchen',
     findOption: 'Unter {{count}} suchen',
     firm: 'Eine Regel erzwingt es; es ändert sich nur mit dem, was die Regel verlangt.',
-    notFirm: 'Es folgt aus Werten, die niemand entschieden hat. Sie können anders wählen; jene passen sich an.',
+    notFirm:
+      'Es folgt aus Werten, die niemand entschieden hat. Sie können anders wählen; jene passen sich an.',
     firmShort: 'fest',
     fold: 'Gesperrte einklappen ({{count}})',
     folded: '{{count}} gesperrt, eingeklappt',
@@ -33,12 +34,14 @@ export const benchDe: SameTexts<typeof benchEn> = {
     unpass: 'zurücknehmen',
     saveAgain: 'Erneut speichern',
     refusedRow: 'Nicht gespeichert: {{why}}',
-    refusedBuild: 'Was Sie zuletzt entschieden haben, ist nicht gespeichert: siehe die Zeilen, an denen es steht.',
+    refusedBuild:
+      'Was Sie zuletzt entschieden haben, ist nicht gespeichert: siehe die Zeilen, an denen es steht.',
     givenWay: 'ändert, was vor Ort gegeben ist: {{what}}',
     isStandard: '{{value}} ist ein Standardmaß. Nehmen Sie es als {{what}}:',
     textNotAllowed: '{{length}} Zeichen passen nicht zu Ihren anderen Entscheidungen. Erlaubt: {{ranges}}.',
     pasted: '{{number}} ist als Ausführung gelesen.',
-    pastedBy: '{{number}} ist nach dem Schema der Modellversion {{version}} als Ausführung gelesen; heute hätte sie eine andere Nummer.',
+    pastedBy:
+      '{{number}} ist nach dem Schema der Modellversion {{version}} als Ausführung gelesen; heute hätte sie eine andere Nummer.',
     pastedTyped: 'Ihr Text ist noch einzugeben: {{rows}}.',
     away: 'Der Server ist nicht erreichbar, und nur er weiß, was unter dieser Nummer registriert ist.',
     promised: 'Zugesagt',
@@ -128,12 +131,14 @@ export const benchDe: SameTexts<typeof benchEn> = {
     no: 'Nein',
     required: 'zu tun',
     figure: 'Wie {{what}} zustande kommt',
-    stale: 'Jemand anderes hat diese Ausführung geändert. Laden Sie neu; Ihre letzte Entscheidung wurde nicht gespeichert.',
+    stale:
+      'Jemand anderes hat diese Ausführung geändert. Laden Sie neu; Ihre letzte Entscheidung wurde nicht gespeichert.',
     settledQuote: 'Das Angebot ist angenommen; die Ausführung ist so zu sehen, wie sie verkauft wurde.',
     unpriced: 'Kein Preis in dieser Liste für {{items}}.',
     waits: 'wartet auf eine andere Wahl',
     context: 'Einsatzregion',
-    offline: 'Der Server ist nicht erreichbar. Ihre Entscheidungen bleiben hier und werden gespeichert, sobald er da ist.',
+    offline:
+      'Der Server ist nicht erreichbar. Ihre Entscheidungen bleiben hier und werden gespeichert, sobald er da ist.',
   },
   source: {
     yours: 'von Ihnen',
@@ -144,7 +149,8 @@ export const benchDe: SameTexts<typeof benchEn> = {
     open: 'offen',
   },
   decision: {
-    notANumberIn: '„{{value}}“ lässt sich nicht in {{unit}} lesen. Geben Sie eine Zahl ein, gern mit Einheit.',
+    notANumberIn:
+      '„{{value}}“ lässt sich nicht in {{unit}} lesen. Geben Sie eine Zahl ein, gern mit Einheit.',
     notADay: '„{{value}}“ ist kein Datum.',
     tooLong: '{{length}} Zeichen sind zu viele; Platz ist für {{most}}.',
     unknown: '„{{on}}“ gehört nicht zu diesem Modell.',
@@ -152,7 +158,8 @@ export const benchDe: SameTexts<typeof benchEn> = {
     notANumber: '„{{value}}“ ist keine Zahl. Geben Sie eine ein, zum Beispiel 12,5.',
     outOfRange: '{{value}} {{unit}} liegt außerhalb von {{least}} bis {{most}} {{unit}}.',
     nearStep: '{{typed}} sind {{value}} {{unit}}; genommen ist der nächste Schritt, {{step}} {{unit}}.',
-    betweenSteps: '{{value}} {{unit}} liegt zwischen zwei Schritten. Nehmen Sie {{below}} oder {{above}} {{unit}}.',
+    betweenSteps:
+      '{{value}} {{unit}} liegt zwischen zwei Schritten. Nehmen Sie {{below}} oder {{above}} {{unit}}.',
     between: '{{value}} {{unit}} liegt zwischen zwei Schritten.',
     takeOne: 'Nehmen Sie {{below}}.',
     takeEither: 'Nehmen Sie {{below}} oder {{above}}.',
@@ -166,7 +173,8 @@ export const benchDe: SameTexts<typeof benchEn> = {
     missing: 'Diese Ausführung gibt es nicht, oder sie ist nicht Ihre.',
     unknownModel: 'Kein Modell „{{model}}“ ist veröffentlicht.',
     settled: 'Das Angebot ist angenommen; seine Ausführungen können nicht geändert werden.',
-    stale: 'Jemand anderes hat diese Ausführung inzwischen geändert. Laden Sie neu; Ihre letzte Entscheidung wurde nicht gespeichert.',
+    stale:
+      'Jemand anderes hat diese Ausführung inzwischen geändert. Laden Sie neu; Ihre letzte Entscheidung wurde nicht gespeichert.',
     onQuote: 'Diese Ausführung steht schon auf {{number}}.',
   },
   start: {
@@ -230,7 +238,8 @@ export const benchDe: SameTexts<typeof benchEn> = {
     go: 'Auf Version {{newest}} umstellen',
     list: 'Listenpreis {{difference}}.',
     look: 'Was sich ändern würde',
-    newer: 'Diese Ausführung steht auf Version {{number}} ihres Modells; Version {{newest}} ist veröffentlicht. Sie bleibt, wie sie ist, bis Sie sie umstellen.',
+    newer:
+      'Diese Ausführung steht auf Version {{number}} ihres Modells; Version {{newest}} ist veröffentlicht. Sie bleibt, wie sie ist, bis Sie sie umstellen.',
     nothing: 'An dieser Ausführung würde sich nichts ändern.',
     title: 'Neuere Version',
   },

@@ -35,7 +35,8 @@ export const benchEn = {
     isStandard: '{{value}} is a standard one. Take it as {{what}}:',
     textNotAllowed: '{{length}} characters do not fit your other decisions. Allowed: {{ranges}}.',
     pasted: '{{number}} is read back as a build.',
-    pastedBy: '{{number}} is read back as a build by the scheme of model version {{version}}; today it would have another number.',
+    pastedBy:
+      '{{number}} is read back as a build by the scheme of model version {{version}}; today it would have another number.',
     pastedTyped: 'Its words are to be typed: {{rows}}.',
     away: 'The server cannot be reached, and only it knows what is registered under this number.',
     promised: 'Promised',
@@ -227,7 +228,8 @@ export const benchEn = {
     go: 'Move over to version {{newest}}',
     list: 'List price {{difference}}.',
     look: 'What would change',
-    newer: 'This build stands on version {{number}} of its model; version {{newest}} is published. It stays as it is until you move it over.',
+    newer:
+      'This build stands on version {{number}} of its model; version {{newest}} is published. It stays as it is until you move it over.',
     nothing: 'Nothing would change in this build.',
     title: 'Newer version',
   },

@@ -75,8 +75,10 @@ export const customersDe: SameTexts<typeof customersEn> = {
     change: 'Anderer Kunde',
     whatChanges: 'Was sich ändern würde',
     comes: 'Klasse {{class}}, Preisliste {{list}}; Adressen, Sprache und Region kommen mit.',
-    takenBack: 'In der anderen Währung eingegebene Beträge werden zurückgenommen: {{lines}}. Geben Sie sie in {{currency}} ein.',
+    takenBack:
+      'In der anderen Währung eingegebene Beträge werden zurückgenommen: {{lines}}. Geben Sie sie in {{currency}} ein.',
     go: 'Kunden wechseln',
-    special: 'Eine Ausführung hat ein Sonderteil mit Preis in {{from}}; der neue Kunde kauft in {{to}}. Nehmen Sie das Sonderteil zuerst auf der Werkbank zurück.',
+    special:
+      'Eine Ausführung hat ein Sonderteil mit Preis in {{from}}; der neue Kunde kauft in {{to}}. Nehmen Sie das Sonderteil zuerst auf der Werkbank zurück.',
   },
 };

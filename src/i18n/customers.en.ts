@@ -74,6 +74,7 @@ export const customersEn = {
     comes: 'Class {{class}}, price list {{list}}; addresses, language and region come along.',
     takenBack: 'Amounts typed in the other currency are taken back: {{lines}}. Type them in {{currency}}.',
     go: 'Change the customer',
-    special: 'A build has a special part priced in {{from}}; the new customer buys in {{to}}. Take the special part back on the Bench first.',
+    special:
+      'A build has a special part priced in {{from}}; the new customer buys in {{to}}. Take the special part back on the Bench first.',
   },
 };

@@ -11,7 +11,8 @@ export const deskDe: SameTexts<typeof deskEn> = {
     whose: 'Wessen Angebote',
     mine: 'Alle eigenen',
     team: 'Die des Teams',
-    nothingMine: 'Von Ihren Angeboten wartet keines. Öffnen Sie eines, indem Sie einen Teil des Kundennamens eingeben, oder sehen Sie die des Teams an.',
+    nothingMine:
+      'Von Ihren Angeboten wartet keines. Öffnen Sie eines, indem Sie einen Teil des Kundennamens eingeben, oder sehen Sie die des Teams an.',
     nothingHere: 'Hier wartet nichts auf Sie.',
     asked: 'Von Ihnen erbeten',
     askedLines: '{{count}} Positionen freigeben',

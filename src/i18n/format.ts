@@ -8,7 +8,11 @@ function formatter(language: string, least: number, most: number): Intl.NumberFo
   const key = `${language} ${String(least)} ${String(most)}`;
   const known = cache.get(key);
   if (known) return known;
-  const made = new Intl.NumberFormat(locale(language), { roundingMode: 'halfExpand', minimumFractionDigits: least, maximumFractionDigits: most } as Intl.NumberFormatOptions);
+  const made = new Intl.NumberFormat(locale(language), {
+    roundingMode: 'halfExpand',
+    minimumFractionDigits: least,
+    maximumFractionDigits: most,
+  } as Intl.NumberFormatOptions);
   cache.set(key, made);
   return made;
 }
@@ -27,10 +31,12 @@ export function moneyDifference(amount: string, language: string, decimals = 2):
   return amount.startsWith('-') ? `−${written}` : `+${written}`;
 }
 
-export const moneyIn = (amount: string, currency: string, language: string, decimals = 2): string => `${money(amount, language, decimals)} ${currency}`;
+export const moneyIn = (amount: string, currency: string, language: string, decimals = 2): string =>
+  `${money(amount, language, decimals)} ${currency}`;
 
 /** A number with at most so many decimals. */
-export const number = (value: string, language: string, most = 3): string => formatter(language, 0, most).format(asNumber(value));
+export const number = (value: string, language: string, most = 3): string =>
+  formatter(language, 0, most).format(asNumber(value));
 
 /** A share as a percentage: "0.05" is "5 %". */
 export function percent(share: string, language: string, most = 2): string {
@@ -57,13 +63,24 @@ function dateFormatter(language: string, options: Intl.DateTimeFormatOptions): I
   return made;
 }
 
-export const date = (iso: string, language: string): string => dateFormatter(language, { day: '2-digit', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso));
+export const date = (iso: string, language: string): string =>
+  dateFormatter(language, { day: '2-digit', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(
+    new Date(iso),
+  );
 
-export const dateTime = (iso: string, language: string): string => dateFormatter(language, { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
+export const dateTime = (iso: string, language: string): string =>
+  dateFormatter(language, { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' }).format(
+    new Date(iso),
+  );
 
 const spokenUnits: Readonly<Record<string, Readonly<Record<string, string>>>> = {
-  months: { en: 'months', de: 'Monate' }, years: { en: 'years', de: 'Jahre' }, days: { en: 'days', de: 'Tage' }, m2: { en: 'm²', de: 'm²' }, m3: { en: 'm³', de: 'm³' },
+  months: { en: 'months', de: 'Monate' },
+  years: { en: 'years', de: 'Jahre' },
+  days: { en: 'days', de: 'Tage' },
+  m2: { en: 'm²', de: 'm²' },
+  m3: { en: 'm³', de: 'm³' },
 };
 
 /** A unit of a model as it is read: "months" is "Monate" in German, and m2 is m². */
-export const unitIn = (unit: string, language: string): string => spokenUnits[unit]?.[language] ?? spokenUnits[unit]?.en ?? unit;
+export const unitIn = (unit: string, language: string): string =>
+  spokenUnits[unit]?.[language] ?? spokenUnits[unit]?.en ?? unit;

@@ -9,21 +9,27 @@ export * from './format';
 export type Locale = SameTexts<typeof en>;
 export type Language = 'en' | 'de';
 
-type Leaves<T, P extends string = ''> = { [K in keyof T & string]: T[K] extends string ? `${P}${K}` : Leaves<T[K], `${P}${K}.`> }[keyof T & string];
+type Leaves<T, P extends string = ''> = {
+  [K in keyof T & string]: T[K] extends string ? `${P}${K}` : Leaves<T[K], `${P}${K}.`>;
+}[keyof T & string];
 /** The key of a text, such as "bench.put". */
 export type TextKey = Leaves<typeof en>;
 /** Gives the text of a key, filled in. */
 export type Translate = (key: TextKey, params?: Record<string, string | number>) => string;
 
 const languageOf = (code: string): Language => (code === 'de' ? 'de' : 'en');
-const load: Record<Language, () => Promise<Locale>> = { en: async () => (await import('./en')).en, de: async () => (await import('./de')).de };
+const load: Record<Language, () => Promise<Locale>> = {
+  en: async () => (await import('./en')).en,
+  de: async () => (await import('./de')).de,
+};
 // A page fetches its own language only; outside of pages all are there.
-const spoken: readonly Language[] = typeof document === 'undefined' ? ['en', 'de'] : [languageOf(document.documentElement.lang)];
+const spoken: readonly Language[] =
+  typeof document === 'undefined' ? ['en', 'de'] : [languageOf(document.documentElement.lang)];
 const locales = new Map(await Promise.all(spoken.map(async (each) => [each, await load[each]()] as const)));
 const localeOf = (language: string): { known: Language; texts: Locale } => {
   const asked = languageOf(language);
   const [first] = locales;
-  const [known, texts] = locales.has(asked) ? [asked, locales.get(asked)] : first ?? [];
+  const [known, texts] = locales.has(asked) ? [asked, locales.get(asked)] : (first ?? []);
   if (!known || !texts) throw new Error('no language is loaded');
   return { known, texts };
 };
@@ -36,7 +42,13 @@ export function translator(language: string): Translate {
   let t = made.get(known);
   if (!t) {
     const instance = createInstance();
-    void instance.init({ lng: known, resources: { [known]: { translation: texts } }, initAsync: false, showSupportNotice: false, interpolation: { escapeValue: false } });
+    void instance.init({
+      lng: known,
+      resources: { [known]: { translation: texts } },
+      initAsync: false,
+      showSupportNotice: false,
+      interpolation: { escapeValue: false },
+    });
     t = withKept(instance.t);
     made.set(known, t);
   }
@@ -51,7 +63,9 @@ function withKept(look: TFunction): Translate {
   return (key, params) => {
     const asked = params ? `${key} ${JSON.stringify(params)}` : key;
     // What has no unit leaves no gap where it would stand.
-    const known = kept.get(asked) ?? (params?.unit === '' ? look(key, params).replace(/ +(?=[.,:;?]|$)/g, '') : look(key, params ?? {}));
+    const known =
+      kept.get(asked) ??
+      (params?.unit === '' ? look(key, params).replace(/ +(?=[.,:;?]|$)/g, '') : look(key, params ?? {}));
     if (kept.size >= mostKept) kept.clear();
     kept.set(asked, known);
     return known;
@@ -62,14 +76,27 @@ function withKept(look: TFunction): Translate {
 export function hasText(code: string): code is TextKey {
   const [group = '', ...rest] = code.split('.');
   let at: unknown = (localeOf('en').texts as unknown as Record<string, unknown>)[group];
-  for (const part of rest) at = at !== null && typeof at === 'object' ? (at as Record<string, unknown>)[part] : undefined;
+  for (const part of rest)
+    at = at !== null && typeof at === 'object' ? (at as Record<string, unknown>)[part] : undefined;
   return typeof at === 'string';
 }
 
 /** The text of a model, item or the like in a language, or in whatever language it has. */
-export const own = (texts: Readonly<Record<string, string>> | undefined, language: string): string => texts?.[language] ?? texts?.en ?? Object.values(texts ?? {})[0] ?? '';
+export const own = (texts: Readonly<Record<string, string>> | undefined, language: string): string =>
+  texts?.[language] ?? texts?.en ?? Object.values(texts ?? {})[0] ?? '';
 
-const germanKeys: Readonly<Record<string, string>> = { Ctrl: 'Strg', Shift: '⇧', Space: 'Leertaste', Enter: 'Eingabe' };
+const germanKeys: Readonly<Record<string, string>> = {
+  Ctrl: 'Strg',
+  Shift: '⇧',
+  Space: 'Leertaste',
+  Enter: 'Eingabe',
+};
 
 /** Keys as the keyboards of a language name them: "Ctrl Z" is "Strg Z". */
-export const keysIn = (keys: string, language: string): string => (language === 'de' ? keys.split(' ').map((key) => germanKeys[key] ?? key).join(' ') : keys);
+export const keysIn = (keys: string, language: string): string =>
+  language === 'de'
+    ? keys
+        .split(' ')
+        .map((key) => germanKeys[key] ?? key)
+        .join(' ')
+    : keys;

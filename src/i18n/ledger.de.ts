@@ -94,7 +94,8 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     explainBack: 'Zurück zum Wert davor',
     explainNone: 'Nichts trägt dazu bei.',
     explainRounded: 'Kaufmännisch auf {{decimals}} Stellen gerundet, einmal, am Ende.',
-    explainSpread: 'Auf {{decimals}} Stellen verteilt; was durch Runden blieb, ging in kleinsten Einheiten an die Positionen, die dabei am meisten verloren.',
+    explainSpread:
+      'Auf {{decimals}} Stellen verteilt; was durch Runden blieb, ging in kleinsten Einheiten an die Positionen, die dabei am meisten verloren.',
     explainShare: 'Ein Anteil: die Summe, geteilt.',
     cover: '{{name}}: {{from}} bis {{to}}',
     coverWhy: 'Ab Lieferung; bis zum Auftrag gerechnet, als würde am Tag des Angebots bestellt',
@@ -139,7 +140,8 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     addItem: 'Artikelnummer',
     addQuantity: 'Menge',
     add: 'Artikel hinzufügen',
-    empty: 'Dieses Angebot hat keine Positionen. Konfigurieren Sie ein Produkt oder fügen Sie einen Artikel mit seiner Nummer hinzu.',
+    empty:
+      'Dieses Angebot hat keine Positionen. Konfigurieren Sie ein Produkt oder fügen Sie einen Artikel mit seiner Nummer hinzu.',
     pdf: 'Angebot als PDF',
     about: 'Angebot',
     acceptShort: 'Annehmen',
@@ -154,8 +156,10 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     revision: 'Revision {{number}}',
     valid: 'Gültig bis {{date}}',
     acceptTitle: '{{number}} annehmen?',
-    acceptText: 'Das Angebot wird ein Auftrag über {{net}} und kann nicht mehr geändert werden. Es entstehen {{count}} Werkaufträge.',
-    acceptText_one: 'Das Angebot wird ein Auftrag über {{net}} und kann nicht mehr geändert werden. Es entsteht ein Werkauftrag.',
+    acceptText:
+      'Das Angebot wird ein Auftrag über {{net}} und kann nicht mehr geändert werden. Es entstehen {{count}} Werkaufträge.',
+    acceptText_one:
+      'Das Angebot wird ein Auftrag über {{net}} und kann nicht mehr geändert werden. Es entsteht ein Werkauftrag.',
     acceptGo: 'Annehmen und Auftrag anlegen',
     cancel: 'Abbrechen',
     saved: 'Gespeichert',
@@ -174,7 +178,8 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     notSoldAlone: '{{sku}} wird nicht einzeln verkauft, nur als Teil einer Ausführung.',
     oneRival: 'Alternativen sind mindestens zwei Positionen: markieren Sie noch eine.',
     counts: 'Position {{line}} zählt schon.',
-    costNotTyped: 'Die Kosten dieser Position sind die ihres Artikels; eingetippt werden sie nur, wo auch der Preis eingetippt wird.',
+    costNotTyped:
+      'Die Kosten dieser Position sind die ihres Artikels; eingetippt werden sie nur, wo auch der Preis eingetippt wird.',
     ratesNotTyped: 'Die Sätze dieser Position stehen in der Liste; sie werden nicht eingetippt.',
     of: 'Position {{line}}: {{what}}',
     notDiscountable: 'Auf {{sku}} gibt es keinen Rabatt.',
@@ -287,10 +292,13 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     note: 'Vermerk',
     format: 'Positionen gibt es als CSV oder XLSX.',
     rows: 'Diese Datei hat mehr als {{most}} Zeilen. Teilen Sie sie, oder lassen Sie weg, was keine Teilenummer ist.',
-    columns: 'Zeile {{row}} dieser Datei reicht über Spalte {{most}} hinaus. Behalten Sie nur die Spalten mit Teilenummern und Mengen.',
-    cells: 'Diese Datei hat mehr als {{most}} Zellen. Behalten Sie nur die Spalten mit Teilenummern und Mengen.',
+    columns:
+      'Zeile {{row}} dieser Datei reicht über Spalte {{most}} hinaus. Behalten Sie nur die Spalten mit Teilenummern und Mengen.',
+    cells:
+      'Diese Datei hat mehr als {{most}} Zellen. Behalten Sie nur die Spalten mit Teilenummern und Mengen.',
     size: 'Entpackt ist diese Datei größer als {{most}} MB. Behalten Sie nur die Spalten mit Teilenummern und Mengen.',
-    tooMuch: 'Diese Datei zu lesen braucht mehr Zeit oder Speicher, als es für eine gibt. Behalten Sie nur die Spalten mit Teilenummern und Mengen.',
+    tooMuch:
+      'Diese Datei zu lesen braucht mehr Zeit oder Speicher, als es für eine gibt. Behalten Sie nur die Spalten mit Teilenummern und Mengen.',
     unreadable: 'Diese Datei ist weder Text noch eine lesbare Arbeitsmappe.',
     pick: 'oder aus einer CSV- oder XLSX-Datei mit Teilenummern und Mengen',
   },

@@ -91,10 +91,12 @@ export const ledgerEn = {
     explainBack: 'Back to the figure before',
     explainNone: 'Nothing counts towards it.',
     explainRounded: 'Rounded half up to {{decimals}} decimals, once, at the end.',
-    explainSpread: 'Spread to {{decimals}} decimals; what rounding left went, a unit each, to the lines that lost most by it.',
+    explainSpread:
+      'Spread to {{decimals}} decimals; what rounding left went, a unit each, to the lines that lost most by it.',
     explainShare: 'A share: the sum, divided.',
     cover: '{{name}}: {{from}} to {{to}}',
-    coverWhy: 'It begins with the delivery; until there is an order, the days are those of an order on the day of the quote',
+    coverWhy:
+      'It begins with the delivery; until there is an order, the days are those of an order on the day of the quote',
     oneTime: '{{net}} is due once',
     subscribed: '{{net}} of it recurs, {{from}} to {{to}}',
     marginOfAll: 'Margin with what recurs: {{margin}}',
@@ -151,8 +153,10 @@ export const ledgerEn = {
     revision: 'Revision {{number}}',
     valid: 'Valid to {{date}}',
     acceptTitle: 'Accept {{number}}?',
-    acceptText: 'The quote becomes an order over {{net}} and cannot be changed any more. {{count}} work orders will be made.',
-    acceptText_one: 'The quote becomes an order over {{net}} and cannot be changed any more. One work order will be made.',
+    acceptText:
+      'The quote becomes an order over {{net}} and cannot be changed any more. {{count}} work orders will be made.',
+    acceptText_one:
+      'The quote becomes an order over {{net}} and cannot be changed any more. One work order will be made.',
     acceptGo: 'Accept and order',
     cancel: 'Cancel',
     saved: 'Saved',
@@ -284,10 +288,12 @@ export const ledgerEn = {
     note: 'Note',
     format: 'Lines come as CSV or XLSX.',
     rows: 'This file has more than {{most}} rows. Split it, or leave out what is no part number.',
-    columns: 'Row {{row}} of this file goes beyond column {{most}}. Keep the columns with part numbers and quantities only.',
+    columns:
+      'Row {{row}} of this file goes beyond column {{most}}. Keep the columns with part numbers and quantities only.',
     cells: 'This file has more than {{most}} cells. Keep the columns with part numbers and quantities only.',
     size: 'Unpacked, this file is larger than {{most}} MB. Keep the columns with part numbers and quantities only.',
-    tooMuch: 'This file takes more time or memory to read than there is for one. Keep the columns with part numbers and quantities only.',
+    tooMuch:
+      'This file takes more time or memory to read than there is for one. Keep the columns with part numbers and quantities only.',
     unreadable: 'This file is neither text nor a workbook that can be read.',
     pick: 'or from a CSV or XLSX file with part numbers and quantities',
   },

@@ -10,7 +10,8 @@ export const panelsDe: SameTexts<typeof panelsEn> = {
     counts: 'Was zählt',
     days: 'Tage',
     free: 'Zeilen, die sich ändern dürfen',
-    freeHow: 'Was niemand entschieden hat, bleibt, wie es ist; nur was hier gewählt ist, darf sich ändern, nach Abschnitt oder Zeile für Zeile.',
+    freeHow:
+      'Was niemand entschieden hat, bleibt, wie es ist; nur was hier gewählt ist, darf sich ändern, nach Abschnitt oder Zeile für Zeile.',
     gap: 'Bisher die beste. Was zählt, könnte höchstens noch um {{gap}} sinken.',
     gapMoney: 'Bisher die beste. Eine andere könnte höchstens {{gap}} weniger kosten.',
     going: 'Es wird noch gesucht.',

@@ -6,7 +6,8 @@ export const paperDe: SameTexts<typeof paperEn> = {
   pdf: {
     madeOf: 'Im Stückpreis:',
     cover: '{{name}}: ab Lieferung, voraussichtlich {{from}} bis {{to}}',
-    lease: 'Oder als Leasing: {{rate}} {{currency}} im Monat, {{months}} Monate lang, fällig {{due}}{{left}}.',
+    lease:
+      'Oder als Leasing: {{rate}} {{currency}} im Monat, {{months}} Monate lang, fällig {{due}}{{left}}.',
     leaseLeft: ', Restwert {{amount}}',
     inAdvance: 'im Voraus',
     inArrears: 'am Monatsende',

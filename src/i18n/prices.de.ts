@@ -5,7 +5,8 @@ import type { pricesEn } from './prices.en';
 export const pricesDe: SameTexts<typeof pricesEn> = {
   walk: {
     note: {
-      pieceOnly: 'Eingegebene oder vereinbarte Beträge gelten für ein Stück; was einmalig ist oder sich wiederholt, bleibt.',
+      pieceOnly:
+        'Eingegebene oder vereinbarte Beträge gelten für ein Stück; was einmalig ist oder sich wiederholt, bleibt.',
       withRest: 'Was hier eingegeben ist, gilt auch für das, was einmalig ist oder sich wiederholt.',
       surchargeOfList: 'Zuschläge zählen vom Listenpreis, auch wo das Paket etwas abzieht.',
       perPiece: 'Die Formel ergibt den Preis eines Stücks.',

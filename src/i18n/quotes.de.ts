@@ -29,8 +29,10 @@ export const quotesDe: SameTexts<typeof quotesEn> = {
     noCustomer: 'Wählen Sie einen Kunden aus der Liste.',
     unknownCustomer: 'Dieser Kunde ist nicht bekannt. Wählen Sie einen aus der Liste.',
     missing: 'Dieses Angebot gibt es nicht, oder es ist nicht Ihres.',
-    stale: '{{who}} hat dieses Angebot inzwischen geändert. Sehen Sie sich die Änderung an und versuchen Sie es erneut; von Ihnen wurde nichts gespeichert.',
-    staleOwn: 'Sie haben dieses Angebot inzwischen in einem anderen Fenster geändert. Es ist so zu sehen, wie es jetzt ist; wiederholen Sie den Schritt, wenn er noch nötig ist.',
+    stale:
+      '{{who}} hat dieses Angebot inzwischen geändert. Sehen Sie sich die Änderung an und versuchen Sie es erneut; von Ihnen wurde nichts gespeichert.',
+    staleOwn:
+      'Sie haben dieses Angebot inzwischen in einem anderen Fenster geändert. Es ist so zu sehen, wie es jetzt ist; wiederholen Sie den Schritt, wenn er noch nötig ist.',
     alreadyAccepted: 'Angebot {{number}} ist schon als Auftrag {{order}} angenommen.',
     settled: 'Angebot {{number}} ist angenommen und nimmt keine neuen Ausführungen auf.',
     empty: 'Ein Angebot ohne Positionen kann nicht angenommen werden. Fügen Sie erst eine hinzu.',
@@ -53,7 +55,8 @@ export const quotesDe: SameTexts<typeof quotesEn> = {
     missing: 'Dieses Angebot hat keine Revision {{number}}.',
     send: 'Verschicken',
     sendTitle: '{{number}} verschicken?',
-    sendText: 'Revision {{revision}} über {{net}} bleibt, wie sie jetzt ist, und lässt sich nicht mehr ändern. Für Änderungen eine neue Revision beginnen.',
+    sendText:
+      'Revision {{revision}} über {{net}} bleibt, wie sie jetzt ist, und lässt sich nicht mehr ändern. Für Änderungen eine neue Revision beginnen.',
     sendGo: 'Verschicken',
     begin: 'Neue Revision',
     beginFrom: 'Neue Revision aus dieser',
@@ -74,7 +77,8 @@ export const quotesDe: SameTexts<typeof quotesEn> = {
       draft: 'Revision {{number}} ist noch ein Entwurf.',
       sent: 'Revision {{number}} ist verschickt und lässt sich nicht ändern. Beginnen Sie eine neue Revision.',
       lost: 'Revision {{number}} gilt als verloren. Beginnen Sie eine neue Revision, um weiterzumachen.',
-      expired: 'Revision {{number}} gilt nicht mehr. Beginnen Sie eine neue Revision und verschicken Sie sie.',
+      expired:
+        'Revision {{number}} gilt nicht mehr. Beginnen Sie eine neue Revision und verschicken Sie sie.',
       accepted: 'Dieses Angebot ist schon angenommen.',
     },
   },

@@ -26,8 +26,10 @@ export const quotesEn = {
     noCustomer: 'Choose a customer from the list.',
     unknownCustomer: 'This customer is not known. Choose one from the list.',
     missing: 'There is no such quote, or it is not yours.',
-    stale: '{{who}} changed this quote meanwhile. Look at their change and try again; nothing of yours was saved.',
-    staleOwn: 'You changed this quote in another window meanwhile. It is shown as it stands now; do this once more if it is still wanted.',
+    stale:
+      '{{who}} changed this quote meanwhile. Look at their change and try again; nothing of yours was saved.',
+    staleOwn:
+      'You changed this quote in another window meanwhile. It is shown as it stands now; do this once more if it is still wanted.',
     alreadyAccepted: 'Quote {{number}} is already accepted as order {{order}}.',
     settled: 'Quote {{number}} is accepted and cannot take new builds.',
     empty: 'A quote without lines cannot be accepted. Add a line first.',
@@ -50,7 +52,8 @@ export const quotesEn = {
     missing: 'This quote has no revision {{number}}.',
     send: 'Send',
     sendTitle: 'Send {{number}}?',
-    sendText: 'Revision {{revision}} over {{net}} is kept as it is now and cannot be changed any more. To change something, begin a new revision.',
+    sendText:
+      'Revision {{revision}} over {{net}} is kept as it is now and cannot be changed any more. To change something, begin a new revision.',
     sendGo: 'Send it',
     begin: 'New revision',
     beginFrom: 'New revision from this one',
@@ -110,7 +113,7 @@ export const quotesEn = {
   },
   steps: {
     gone: 'The build of that line is no longer there.',
-    notYours: 'The last change was {{who}}\'s; it is not yours to take back.',
+    notYours: "The last change was {{who}}'s; it is not yours to take back.",
     undo: 'There is nothing to undo.',
     redo: 'There is nothing to redo.',
     undoDone: 'Undone.',

@@ -126,7 +126,8 @@ export const shellDe: SameTexts<typeof shellEn> = {
     tooLarge: 'Die Anfrage ist größer als {{most}} kB, mehr geht hier nicht. Nichts wurde geändert.',
     busy: 'Der Server hat gerade mehr zu tun, als er kann. Nichts wurde geändert; versuchen Sie es gleich noch einmal.',
     unknown: 'Unter dieser Adresse gibt es nichts.',
-    badText: 'Ein Text enthält ein Zeichen, das sich nicht speichern lässt, oder ein Feld hat einen unzulässigen Namen. Nichts wurde geändert.',
+    badText:
+      'Ein Text enthält ein Zeichen, das sich nicht speichern lässt, oder ein Feld hat einen unzulässigen Namen. Nichts wurde geändert.',
     badKey: 'Der Idempotency-Key muss aus 1 bis 200 einfachen Zeichen bestehen.',
     keyReused: 'Dieser Idempotency-Key gehört zu einer anderen Anfrage.',
     otherOrigin: 'Die Anfrage kam von einer anderen Seite und wurde abgelehnt.',

@@ -120,10 +120,12 @@ export const shellEn = {
   },
   request: {
     malformed: 'The request is not valid JSON. Nothing was changed.',
-    tooLarge: 'The request is larger than {{most}} kB, which is the most there can be here. Nothing was changed.',
+    tooLarge:
+      'The request is larger than {{most}} kB, which is the most there can be here. Nothing was changed.',
     busy: 'The server has more to do than it can just now. Nothing was changed; try again in a moment.',
     unknown: 'There is nothing at this address.',
-    badText: 'A text holds a character that cannot be kept, or a field has a name that is not allowed. Nothing was changed.',
+    badText:
+      'A text holds a character that cannot be kept, or a field has a name that is not allowed. Nothing was changed.',
     badKey: 'The Idempotency-Key must be 1 to 200 plain characters.',
     keyReused: 'This Idempotency-Key was given to another request.',
     otherOrigin: 'The request came from another site and was refused.',

@@ -9,8 +9,10 @@ export const workshopDe: SameTexts<typeof workshopEn> = {
     tooLong: 'Die Formel ist länger als {{most}} Zeichen oder Glieder.',
     tooDeep: 'Die Formel ist tiefer verschachtelt als {{most}} Stufen.',
     unsupported: '„{{what}}“ gehört nicht zu FEEL, wie Modelle es verwenden.',
-    longChain: 'Mehr als {{most}} Operatoren in einer Reihe: fassen Sie Gruppen in Klammern, oder in Berechnungen.',
-    buildPosition: 'Eine Ausführung wird durch eine geschriebene Stelle gewählt, etwa [1]. Um alle durchzugehen, schreiben Sie „for b in ... return ...“ oder „some b in ... satisfies ...“.',
+    longChain:
+      'Mehr als {{most}} Operatoren in einer Reihe: fassen Sie Gruppen in Klammern, oder in Berechnungen.',
+    buildPosition:
+      'Eine Ausführung wird durch eine geschriebene Stelle gewählt, etwa [1]. Um alle durchzugehen, schreiben Sie „for b in ... return ...“ oder „some b in ... satisfies ...“.',
     onlyBuild: 'Hier gibt es nur eine Ausführung: schreiben Sie sie ohne Stelle.',
     unknownName: 'Hier heißt nichts „{{name}}“.',
     unknownFunction: 'Es gibt keine Funktion „{{name}}“.',
@@ -18,7 +20,8 @@ export const workshopDe: SameTexts<typeof workshopEn> = {
     wrongType: 'Hier muss {{wanted}} stehen, nicht {{found}}.',
     unitMismatch: '{{left}} und {{right}} lassen sich nicht addieren oder vergleichen.',
     unknownOption: '„{{option}}“ ist keines von: {{allowed}}.',
-    textContent: 'Was ein getippter Text sagt, kann nichts entscheiden; fragen Sie, ob er da ist, oder nach seiner Länge.',
+    textContent:
+      'Was ein getippter Text sagt, kann nichts entscheiden; fragen Sie, ob er da ist, oder nach seiner Länge.',
     resultType: 'Die Formel muss {{wanted}} ergeben, ergibt aber {{found}}.',
   },
   model: {
@@ -40,7 +43,8 @@ export const workshopDe: SameTexts<typeof workshopEn> = {
     badTargetValue: '„{{value}}“ ist kein Wert davon.',
     cardinality: 'Von {{options}} Optionen lassen sich nicht {{least}} wählen.',
     badRange: 'Von {{least}} bis {{most}} gibt es in Schritten von {{step}} keinen Wert.',
-    tooFine: 'Von {{least}} bis {{most}} in Schritten von {{step}} sind es zu viele Werte; höchstens {{limit}}.',
+    tooFine:
+      'Von {{least}} bis {{most}} in Schritten von {{step}} sind es zu viele Werte; höchstens {{limit}}.',
     tooManyBuilds: 'Eine Option bringt {{count}} Ausführungen; höchstens {{most}}.',
     nested: 'Das Dokument ist tiefer als {{most}} Ebenen geschachtelt.',
     cycle: '„{{id}}“ führt zu sich selbst zurück.',

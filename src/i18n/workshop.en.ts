@@ -7,7 +7,8 @@ export const workshopEn = {
     tooDeep: 'The formula is nested deeper than {{most}} levels.',
     unsupported: '"{{what}}" is not part of FEEL as models use it.',
     longChain: 'More than {{most}} operators in a row: put groups of them in brackets, or into calculations.',
-    buildPosition: 'A build is picked by a written position, such as [1]. To go through all of them write "for b in ... return ..." or "some b in ... satisfies ...".',
+    buildPosition:
+      'A build is picked by a written position, such as [1]. To go through all of them write "for b in ... return ..." or "some b in ... satisfies ...".',
     onlyBuild: 'There is but one build here: write it without a position.',
     unknownName: 'Nothing is called "{{name}}" here.',
     unknownFunction: 'There is no function "{{name}}".',
@@ -37,7 +38,8 @@ export const workshopEn = {
     badTargetValue: '"{{value}}" is not a value of it.',
     cardinality: '{{least}} cannot be picked of {{options}} options.',
     badRange: 'There is no value from {{least}} to {{most}} in steps of {{step}}.',
-    tooFine: 'There are too many values from {{least}} to {{most}} in steps of {{step}}; {{limit}} are the most.',
+    tooFine:
+      'There are too many values from {{least}} to {{most}} in steps of {{step}}; {{limit}} are the most.',
     tooManyBuilds: 'An option brings {{count}} builds; {{most}} are the most.',
     nested: 'The document is nested deeper than {{most}} levels.',
     cycle: '"{{id}}" leads back to itself.',

@@ -15,7 +15,11 @@ export function writeFigures(log: Logger): void {
   const delay = monitorEventLoopDelay({ resolution: 10 });
   delay.enable();
   setInterval(() => {
-    const loop = { p50: inMilliseconds(delay.percentile(50)), p99: inMilliseconds(delay.percentile(99)), most: inMilliseconds(delay.max) };
+    const loop = {
+      p50: inMilliseconds(delay.percentile(50)),
+      p99: inMilliseconds(delay.percentile(99)),
+      most: inMilliseconds(delay.max),
+    };
     const collect = (globalThis as { gc?: () => void }).gc;
     if (process.env.IUNCTURA_FIGURES === 'collected') collect?.();
     const { heapUsed, rss } = process.memoryUsage();

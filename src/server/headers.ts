@@ -19,8 +19,18 @@ const hashOf = (text: string): string => `'sha256-${createHash('sha256').update(
  */
 export function pagePolicy(scripts: readonly string[], styles: readonly string[]): string {
   return [
-    "default-src 'self'", `script-src 'self' ${scripts.map(hashOf).join(' ')}`, `style-src 'self' ${styles.map(hashOf).join(' ')}`, "style-src-attr 'unsafe-inline'", "img-src 'self' data: blob:", "font-src 'self'", "connect-src 'self'",
-    "worker-src 'self'", "object-src 'none'", "base-uri 'none'", "frame-ancestors 'none'", "form-action 'self'",
+    "default-src 'self'",
+    `script-src 'self' ${scripts.map(hashOf).join(' ')}`,
+    `style-src 'self' ${styles.map(hashOf).join(' ')}`,
+    "style-src-attr 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "worker-src 'self'",
+    "object-src 'none'",
+    "base-uri 'none'",
+    "frame-ancestors 'none'",
+    "form-action 'self'",
   ].join('; ');
 }
 

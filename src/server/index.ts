@@ -14,7 +14,12 @@ import { clientReader, type Client } from './client';
 import { writeFigures } from './figures';
 import { plainHeaders } from './headers';
 
-type Handler = (request: IncomingMessage, response: ServerResponse, next: () => void, locals: { client: Client }) => Promise<void>;
+type Handler = (
+  request: IncomingMessage,
+  response: ServerResponse,
+  next: () => void,
+  locals: { client: Client },
+) => Promise<void>;
 
 const log = pino({ base: null });
 const folder = fileURLToPath(new URL('.', import.meta.url));
@@ -30,7 +35,12 @@ const files = sirv(`${folder}client`, {
   setHeaders: (response, path) => {
     for (const [name, value] of Object.entries(plainHeaders)) response.setHeader(name, value);
     // What was built has a digest in its name, and never changes under it.
-    response.setHeader('cache-control', path.startsWith('/_astro/') ? 'public, max-age=31536000, immutable' : 'public, max-age=0, must-revalidate');
+    response.setHeader(
+      'cache-control',
+      path.startsWith('/_astro/')
+        ? 'public, max-age=31536000, immutable'
+        : 'public, max-age=0, must-revalidate',
+    );
   },
 });
 
@@ -48,7 +58,9 @@ const goingBy = { bytes: 4 * 1024 * 1024, milliseconds: 3_000 };
 function letGoBy(request: IncomingMessage, socket: Socket): void {
   if (request.complete || socket.destroyed) return;
   let left = goingBy.bytes;
-  const end = () => { socket.destroy(); };
+  const end = () => {
+    socket.destroy();
+  };
   const timer = setTimeout(end, goingBy.milliseconds);
   request.on('data', (piece: Buffer) => {
     left -= piece.length;
@@ -68,23 +80,35 @@ const isAddress = (url: string): boolean => {
   }
 };
 
-const server = createServer({ maxHeaderSize: 16 * 1024, headersTimeout: 15_000, requestTimeout: 60_000, keepAliveTimeout: 20_000 }, (request, response) => {
-  const { method = '', url = '', socket } = request;
-  response.once('finish', () => letGoBy(request, socket));
-  if (!methods.has(method)) return refuse(response, 405, { allow: [...methods].join(', '), connection: 'close' });
-  if (!isAddress(url)) return refuse(response, 400);
-  if (url.startsWith('/_image')) return refuse(response, 404);
-  if (Number(request.headers['content-length'] ?? 0) > mostBytes) return refuse(response, 413, { connection: 'close' });
-  files(request, response, () => {
-    void handler(request, response, () => refuse(response, 404), { client: clientOf(request) }).catch((bug: unknown) => {
-      log.error({ bug: bug instanceof Error ? { message: bug.message, stack: bug.stack } : bug, path: url });
-      if (!response.headersSent) refuse(response, 500);
-      else response.destroy();
+const server = createServer(
+  { maxHeaderSize: 16 * 1024, headersTimeout: 15_000, requestTimeout: 60_000, keepAliveTimeout: 20_000 },
+  (request, response) => {
+    const { method = '', url = '', socket } = request;
+    response.once('finish', () => letGoBy(request, socket));
+    if (!methods.has(method))
+      return refuse(response, 405, { allow: [...methods].join(', '), connection: 'close' });
+    if (!isAddress(url)) return refuse(response, 400);
+    if (url.startsWith('/_image')) return refuse(response, 404);
+    if (Number(request.headers['content-length'] ?? 0) > mostBytes)
+      return refuse(response, 413, { connection: 'close' });
+    files(request, response, () => {
+      void handler(request, response, () => refuse(response, 404), { client: clientOf(request) }).catch(
+        (bug: unknown) => {
+          log.error({
+            bug: bug instanceof Error ? { message: bug.message, stack: bug.stack } : bug,
+            path: url,
+          });
+          if (!response.headersSent) refuse(response, 500);
+          else response.destroy();
+        },
+      );
     });
-  });
-});
+  },
+);
 
-server.listen(Number(process.env.PORT ?? 4600), process.env.HOST ?? '127.0.0.1', () => log.info({ serving: server.address() }));
+server.listen(Number(process.env.PORT ?? 4600), process.env.HOST ?? '127.0.0.1', () =>
+  log.info({ serving: server.address() }),
+);
 writeFigures(log);
 
 /** Takes no more, finishes what is under way, and ends; what takes longer than that is ended with it. */
@@ -96,7 +120,9 @@ function leave(): void {
   server.close(() => process.exit(0));
   server.closeIdleConnections();
   // A connection that is kept open goes as soon as its answer is out.
-  server.on('request', (_request, response) => { response.setHeader('connection', 'close'); });
+  server.on('request', (_request, response) => {
+    response.setHeader('connection', 'close');
+  });
   setInterval(() => server.closeIdleConnections(), 200).unref();
 }
 process.on('SIGTERM', leave);

@@ -13,7 +13,17 @@ export interface Actor {
   preferences: Preferences;
 }
 
-export type Permission = 'quotes' | 'accept' | 'costs' | 'sign' | 'workOrders' | 'orders' | 'special' | 'rates' | 'discount' | 'resale';
+export type Permission =
+  | 'quotes'
+  | 'accept'
+  | 'costs'
+  | 'sign'
+  | 'workOrders'
+  | 'orders'
+  | 'special'
+  | 'rates'
+  | 'discount'
+  | 'resale';
 
 const granted: Record<Role, readonly Permission[]> = {
   engineer: ['quotes', 'discount', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
@@ -23,9 +33,12 @@ const granted: Record<Role, readonly Permission[]> = {
   dealer: ['quotes', 'resale'],
 };
 
-export const may = (actor: Actor, permission: Permission): boolean => granted[actor.role].includes(permission);
+export const may = (actor: Actor, permission: Permission): boolean =>
+  granted[actor.role].includes(permission);
 
 /** Refuses with a sentence where the actor lacks a permission; null where all is well. */
 export function refusal(actor: Actor, permission: Permission): Result<never> | null {
-  return may(actor, permission) ? null : fail('forbidden', { code: 'refused.permission', params: { permission } });
+  return may(actor, permission)
+    ? null
+    : fail('forbidden', { code: 'refused.permission', params: { permission } });
 }

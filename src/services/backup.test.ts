@@ -26,14 +26,27 @@ async function emptied(): Promise<string> {
 /** Of each table, how many rows it has and a digest over all of them, and where each sequence is. */
 async function contentOf(url: string): Promise<Record<string, string>> {
   const { sequelize, close } = openDatabase(url, { pool: 1 });
-  const tables = await sequelize.query<{ name: string }>("select table_name as name from information_schema.tables where table_schema = 'public' order by 1", { type: QueryTypes.SELECT });
+  const tables = await sequelize.query<{ name: string }>(
+    "select table_name as name from information_schema.tables where table_schema = 'public' order by 1",
+    { type: QueryTypes.SELECT },
+  );
   const found: Record<string, string> = {};
   for (const { name } of tables) {
-    const rows = await sequelize.query<{ row: string }>(`select t::text as row from "${name}" t order by 1`, { type: QueryTypes.SELECT });
-    found[name] = `${String(rows.length)} ${createHash('sha256').update(rows.map(({ row }) => row).join('\n')).digest('hex')}`;
+    const rows = await sequelize.query<{ row: string }>(`select t::text as row from "${name}" t order by 1`, {
+      type: QueryTypes.SELECT,
+    });
+    found[name] = `${String(rows.length)} ${createHash('sha256')
+      .update(rows.map(({ row }) => row).join('\n'))
+      .digest('hex')}`;
   }
-  const sequences = await sequelize.query<{ name: string }>("select sequence_name as name from information_schema.sequences where sequence_schema = 'public'", { type: QueryTypes.SELECT });
-  for (const { name } of sequences) found[name] = JSON.stringify(await sequelize.query(`select last_value, is_called from "${name}"`, { type: QueryTypes.SELECT }));
+  const sequences = await sequelize.query<{ name: string }>(
+    "select sequence_name as name from information_schema.sequences where sequence_schema = 'public'",
+    { type: QueryTypes.SELECT },
+  );
+  for (const { name } of sequences)
+    found[name] = JSON.stringify(
+      await sequelize.query(`select last_value, is_called from "${name}"`, { type: QueryTypes.SELECT }),
+    );
   await close();
   return found;
 }
@@ -58,7 +71,9 @@ describe('a backup', () => {
     expect(Object.keys(after).length).toBeGreaterThan(30);
     expect(after).toEqual(before);
     const there = openDatabase(elsewhere, { pool: 1 });
-    await expect(there.sequelize.query("update model_versions set hash = 'x'")).rejects.toThrow('never change');
+    await expect(there.sequelize.query("update model_versions set hash = 'x'")).rejects.toThrow(
+      'never change',
+    );
     await there.close();
   });
 
@@ -73,14 +88,24 @@ describe('a backup', () => {
     const refused = async (content: Buffer): Promise<unknown> => {
       const other = join(folder, 'other.backup');
       await writeFile(other, content);
-      return restore(other, empty).then(() => 'restored', (thrown: CannotRestore) => thrown.problem);
+      return restore(other, empty).then(
+        () => 'restored',
+        (thrown: CannotRestore) => thrown.problem,
+      );
     };
     const flipped = Buffer.from(whole);
     flipped[end + 500] = (flipped[end + 500] as number) ^ 1;
     expect(await refused(flipped)).toBe('damaged');
     expect(await refused(whole.subarray(0, whole.length - 10))).toBe('damaged');
     const header = JSON.parse(whole.subarray(0, end).toString()) as { schema: string[] };
-    expect(await refused(Buffer.concat([Buffer.from(JSON.stringify({ ...header, schema: [...header.schema, '9999-later'] })), whole.subarray(end)]))).toBe('newer');
+    expect(
+      await refused(
+        Buffer.concat([
+          Buffer.from(JSON.stringify({ ...header, schema: [...header.schema, '9999-later'] })),
+          whole.subarray(end),
+        ]),
+      ),
+    ).toBe('newer');
     expect(await refused(Buffer.from('{"other":1}\n'))).toBe('notABackup');
     expect(await refused(Buffer.from('PGDMP'))).toBe('notABackup');
     expect(Object.keys(await contentOf(empty))).toEqual([]);

@@ -25,17 +25,22 @@ export type RestoreProblem = 'notABackup' | 'damaged' | 'newer' | 'notEmpty';
 
 export class CannotRestore extends Error {
   constructor(readonly problem: RestoreProblem) {
-    super({
-      notABackup: 'This file is no backup of Iunctura.',
-      damaged: 'This backup is damaged: its checksum is not that of its content. Take another one.',
-      newer: 'This backup was made by a newer version, whose schema this one does not know. Restore it with that version.',
-      notEmpty: 'The database is not empty. Restore into a new one.',
-    }[problem]);
+    super(
+      {
+        notABackup: 'This file is no backup of Iunctura.',
+        damaged: 'This backup is damaged: its checksum is not that of its content. Take another one.',
+        newer:
+          'This backup was made by a newer version, whose schema this one does not know. Restore it with that version.',
+        notEmpty: 'The database is not empty. Restore into a new one.',
+      }[problem],
+    );
   }
 }
 
 const tool = (name: string): string => {
-  const versions = readdirSync('/usr/lib/postgresql').filter((each) => /^\d+$/.test(each)).sort((a, b) => Number(b) - Number(a));
+  const versions = readdirSync('/usr/lib/postgresql')
+    .filter((each) => /^\d+$/.test(each))
+    .sort((a, b) => Number(b) - Number(a));
   return `/usr/lib/postgresql/${versions[0] ?? ''}/bin/${name}`;
 };
 
@@ -43,10 +48,15 @@ const tool = (name: string): string => {
 async function run(name: string, args: string[], input?: NodeJS.ReadableStream): Promise<void> {
   const child = spawn(tool(name), args, { stdio: [input ? 'pipe' : 'ignore', 'ignore', 'pipe'] });
   let said = '';
-  child.stderr?.on('data', (text: Buffer) => { said += text.toString(); });
+  child.stderr?.on('data', (text: Buffer) => {
+    said += text.toString();
+  });
   const ended = new Promise<void>((done, fail) => {
     child.on('error', fail);
-    child.on('close', (code) => { if (code === 0) done(); else fail(new Error(`${name}: ${said.trim()}`)); });
+    child.on('close', (code) => {
+      if (code === 0) done();
+      else fail(new Error(`${name}: ${said.trim()}`));
+    });
   });
   if (input && child.stdin) await pipeline(input, child.stdin).catch(() => undefined);
   await ended;
@@ -68,9 +78,18 @@ export async function backUp(url: string, file: string): Promise<Header> {
   try {
     await run('pg_dump', ['--format=custom', '--no-owner', '--no-privileges', `--file=${dump}`, url]);
     const database = openDatabase(url, { pool: 1 });
-    const rows = await database.sequelize.query<{ name: string }>('select name from migrations order by name', { type: QueryTypes.SELECT });
+    const rows = await database.sequelize.query<{ name: string }>(
+      'select name from migrations order by name',
+      { type: QueryTypes.SELECT },
+    );
     await database.close();
-    const header: Header = { iunctura: 'backup', format: 1, made: new Date().toISOString(), schema: rows.map(({ name }) => name), ...(await digestOf(dump)) };
+    const header: Header = {
+      iunctura: 'backup',
+      format: 1,
+      made: new Date().toISOString(),
+      schema: rows.map(({ name }) => name),
+      ...(await digestOf(dump)),
+    };
     const whole = `${file}.whole`;
     const out = createWriteStream(whole);
     out.write(`${JSON.stringify(header)}\n`);
@@ -95,7 +114,8 @@ async function headerOf(file: string): Promise<{ header: Header; length: number 
     } catch {
       throw new CannotRestore('notABackup');
     }
-    if (header.iunctura !== 'backup' || header.format !== 1) throw new CannotRestore(header.iunctura === 'backup' ? 'newer' : 'notABackup');
+    if (header.iunctura !== 'backup' || header.format !== 1)
+      throw new CannotRestore(header.iunctura === 'backup' ? 'newer' : 'notABackup');
     return { header, length: end + 1 };
   } finally {
     await handle.close();
@@ -110,9 +130,16 @@ export async function restore(file: string, url: string): Promise<Header> {
   if (sha256 !== header.sha256 || bytes !== header.bytes) throw new CannotRestore('damaged');
   const database = openDatabase(url, { pool: 1 });
   try {
-    const [row] = await database.sequelize.query<{ count: string }>("select count(*) from information_schema.tables where table_schema = 'public'", { type: QueryTypes.SELECT });
+    const [row] = await database.sequelize.query<{ count: string }>(
+      "select count(*) from information_schema.tables where table_schema = 'public'",
+      { type: QueryTypes.SELECT },
+    );
     if (row?.count !== '0') throw new CannotRestore('notEmpty');
-    await run('pg_restore', ['--single-transaction', '--exit-on-error', '--no-owner', '--no-privileges', `--dbname=${url}`], createReadStream(file, { start: length }));
+    await run(
+      'pg_restore',
+      ['--single-transaction', '--exit-on-error', '--no-owner', '--no-privileges', `--dbname=${url}`],
+      createReadStream(file, { start: length }),
+    );
     await migrate(database);
   } finally {
     await database.close();

@@ -16,17 +16,35 @@ import { itemFacts, tariffFor } from './tariffs';
 import type { BenchQuestion } from './threads/engine-tasks';
 
 /** How a build is priced and timed on its quote, as an engine is asked about it. */
-export async function questionOf(actor: Actor, { build, quote, revision }: Found, version: VersionHead, line: LineRow | null): Promise<Omit<BenchQuestion, 'making' | 'registered' | 'specialNumber'>> {
+export async function questionOf(
+  actor: Actor,
+  { build, quote, revision }: Found,
+  version: VersionHead,
+  line: LineRow | null,
+): Promise<Omit<BenchQuestion, 'making' | 'registered' | 'specialNumber'>> {
   const known = await reference();
   const head = known.items.get(known.models.find(({ id }) => id === version.modelId)?.sku ?? '');
   const granted = (await grantsFor(buyerOf(quote, revision)))(head?.sku ?? '', head?.family ?? '');
   return {
-    version: version.id, context: build.context, decisions: build.decisions, special: specialFor(actor, build), tariff: await tariffKey(revision.priceList, build.context.date), withoutCosts: !may(actor, 'costs'), facts: await factsKey(),
-    terms: { quantity: line?.quantity ?? 1, day: build.context.date, ...granted, ...(line?.hand ? { hand: line.hand } : {}), ...(line?.term ? { term: line.term } : {}) },
+    version: version.id,
+    context: build.context,
+    decisions: build.decisions,
+    special: specialFor(actor, build),
+    tariff: await tariffKey(revision.priceList, build.context.date),
+    withoutCosts: !may(actor, 'costs'),
+    facts: await factsKey(),
+    terms: {
+      quantity: line?.quantity ?? 1,
+      day: build.context.date,
+      ...granted,
+      ...(line?.hand ? { hand: line.hand } : {}),
+      ...(line?.term ? { term: line.term } : {}),
+    },
   };
 }
 
-const specialFor = (actor: Actor, { special }: BuildRow) => (may(actor, 'costs') ? special : special.map((part) => ({ ...part, cost: '0' })));
+const specialFor = (actor: Actor, { special }: BuildRow) =>
+  may(actor, 'costs') ? special : special.map((part) => ({ ...part, cost: '0' }));
 
 /** Whether an actor is told how things are made: materials, cut sizes, operations. */
 const seesMaking = (actor: Actor): boolean => may(actor, 'workOrders');
@@ -40,10 +58,19 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const version = await versionById(build.modelVersionId);
   const newest = await newestVersion(version.modelId);
   const line = await lines.findOne({ where: { buildId: id } });
-  const variants = await builds.findAll({ where: { talkId: build.talkId }, attributes: ['id', 'letter'], order: [['letter', 'ASC']], raw: true });
+  const variants = await builds.findAll({
+    where: { talkId: build.talkId },
+    attributes: ['id', 'letter'],
+    order: [['letter', 'ASC']],
+    raw: true,
+  });
   const numbers = await registeredFor(version, build.outcome);
   const question = await questionOf(actor, found.value, version, line);
-  const { document, outline, made, picture, scene, differences, leadDays } = await askEngine('bench', { ...question, ...numbers, making: seesMaking(actor) });
+  const { document, outline, made, picture, scene, differences, leadDays } = await askEngine('bench', {
+    ...question,
+    ...numbers,
+    making: seesMaking(actor),
+  });
   const { foldBarred = false, units = 'metric' } = actor.preferences;
   const { items } = await reference();
   const facts = await itemFacts();
@@ -52,13 +79,25 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
     content: { decisions: build.decisions, passed: build.passed, special: question.special },
     variants: variants.map((each) => ({ id: each.id, letter: each.letter })),
     modelVersion: { number: version.number, newest: newest?.number ?? version.number },
-    document, outline,
+    document,
+    outline,
     context: build.context,
     tariff: await tariffFor(actor, revision.priceList, build.context.date),
     terms: question.terms,
     facts: seesMaking(actor) ? facts : {},
-    itemNames: Object.fromEntries(made.flatMap((sku) => { const item = items.get(sku); return item ? [[sku, item.name]] : []; })),
-    quote: { id: quote.id, number: quote.number, version: quote.version, customer: revision.customer.name, state: revision.state },
+    itemNames: Object.fromEntries(
+      made.flatMap((sku) => {
+        const item = items.get(sku);
+        return item ? [[sku, item.name]] : [];
+      }),
+    ),
+    quote: {
+      id: quote.id,
+      number: quote.number,
+      version: quote.version,
+      customer: revision.customer.name,
+      state: revision.state,
+    },
     ...(line ? { line: { id: line.id, position: line.position } } : {}),
     ...numbers,
     today: today(),
@@ -73,9 +112,22 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
 }
 
 /** The best build that keeps what is made, by weights and bounds. It takes as long as it takes, up to a minute, and ends where nobody waits for it any more. */
-export async function bestBuild(actor: Actor, id: string, { weights, bounds, free }: BestInput): Promise<Result<BestAnswer>> {
+export async function bestBuild(
+  actor: Actor,
+  id: string,
+  { weights, bounds, free }: BestInput,
+): Promise<Result<BestAnswer>> {
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
   const { build, revision } = found.value;
-  return done(await askPatiently('best', { version: build.modelVersionId, context: build.context, tariff: await tariffKey(revision.priceList, build.context.date), facts: await factsKey(), made: { decisions: build.decisions, special: build.special }, wish: { weights, bounds, free } }));
+  return done(
+    await askPatiently('best', {
+      version: build.modelVersionId,
+      context: build.context,
+      tariff: await tariffKey(revision.priceList, build.context.date),
+      facts: await factsKey(),
+      made: { decisions: build.decisions, special: build.special },
+      wish: { weights, bounds, free },
+    }),
+  );
 }

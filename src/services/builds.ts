@@ -3,8 +3,22 @@ import { randomUUID } from 'node:crypto';
 import { Op } from 'sequelize';
 import type { Context, Decision } from '../core/engine';
 import { registeredAs, type Registered, type Registration } from '../core/numbering';
-import { specialKey, type BuildContent, type ContentInput, type NewBuildInput, type PassedWarning, type SpecialPart } from '../core/quoting';
-import { connected, type BuildOutcome, type BuildRow, type QuoteRow, type RevisionRow, type Stored } from '../data';
+import {
+  specialKey,
+  type BuildContent,
+  type ContentInput,
+  type NewBuildInput,
+  type PassedWarning,
+  type SpecialPart,
+} from '../core/quoting';
+import {
+  connected,
+  type BuildOutcome,
+  type BuildRow,
+  type QuoteRow,
+  type RevisionRow,
+  type Stored,
+} from '../data';
 import { may, refusal, type Actor } from './actor';
 import { today } from './clock';
 import { done, fail, type Result } from './failure';
@@ -34,18 +48,32 @@ export async function beginBuild(actor: Actor, input: NewBuildInput): Promise<Re
   });
 }
 
-async function draftOf(actor: Actor, quoteId: string): Promise<Result<{ quote: QuoteBase; revision: RevisionRow }>> {
+async function draftOf(
+  actor: Actor,
+  quoteId: string,
+): Promise<Result<{ quote: QuoteBase; revision: RevisionRow }>> {
   const quote = await holdQuote(actor, quoteId);
   if (!quote) return fail('missing', { code: 'quote.missing' });
-  const revision = await connected().records.revisions.findOne({ where: { quoteId }, order: [['number', 'DESC']] });
-  if (revision?.state !== 'draft') return fail('conflict', { code: 'quote.settled', params: { number: quote.number } });
+  const revision = await connected().records.revisions.findOne({
+    where: { quoteId },
+    order: [['number', 'DESC']],
+  });
+  if (revision?.state !== 'draft')
+    return fail('conflict', { code: 'quote.settled', params: { number: quote.number } });
   return done({ quote, revision });
 }
 
 /** What a quote fixes for its builds. */
-export const contextFor = (revision: RevisionRow): Context => ({ date: today(), values: { region: revision.customer.region } });
+export const contextFor = (revision: RevisionRow): Context => ({
+  date: today(),
+  values: { region: revision.customer.region },
+});
 
-async function startOf(actor: Actor, { modelId, copyOf, savedId, partNumber: text }: NewBuildInput, context: Context): Promise<Result<Start>> {
+async function startOf(
+  actor: Actor,
+  { modelId, copyOf, savedId, partNumber: text }: NewBuildInput,
+  context: Context,
+): Promise<Result<Start>> {
   if (text !== undefined) return readBack(text, context);
   if (copyOf !== undefined) {
     const found = await findBuild(actor, copyOf);
@@ -56,33 +84,62 @@ async function startOf(actor: Actor, { modelId, copyOf, savedId, partNumber: tex
   }
   if (savedId !== undefined) {
     const saved = await findSaved(actor, savedId);
-    return saved ? fresh(saved.modelId, { decisions: saved.decisions }) : fail('missing', { code: 'saved.missing' });
+    return saved
+      ? fresh(saved.modelId, { decisions: saved.decisions })
+      : fail('missing', { code: 'saved.missing' });
   }
   return fresh(modelId ?? '', {});
 }
 
 /** On the newest version of a model; decisions that it has no place for stay behind. */
-async function fresh(modelId: string, { decisions = [], special = [] }: Partial<Pick<BuildContent, 'decisions' | 'special'>>): Promise<Result<Start>> {
+async function fresh(
+  modelId: string,
+  { decisions = [], special = [] }: Partial<Pick<BuildContent, 'decisions' | 'special'>>,
+): Promise<Result<Start>> {
   const version = await newestVersion(modelId);
-  if (!version) return fail('invalid', { code: 'build.unknownModel', params: { model: modelId }, field: 'modelId' });
-  const lost = new Set((await askEngine('check', { version: version.id, decisions })).map((problem) => problem.on));
+  if (!version)
+    return fail('invalid', { code: 'build.unknownModel', params: { model: modelId }, field: 'modelId' });
+  const lost = new Set(
+    (await askEngine('check', { version: version.id, decisions })).map((problem) => problem.on),
+  );
   return done({ version, decisions: decisions.filter((decision) => !lost.has(decision.on)), special });
 }
 
 /** Writes a new build, under the rules and prices of today unless another day is given; a variant names its talk and letter. */
 export async function createBuild(
-  actor: Actor, { quote, revision, version, decisions = [], special = [], talk, date }: Start & { quote: QuoteRow; revision: RevisionRow; talk?: { id: string; letter: string }; date?: string },
+  actor: Actor,
+  {
+    quote,
+    revision,
+    version,
+    decisions = [],
+    special = [],
+    talk,
+    date,
+  }: Start & { quote: QuoteRow; revision: RevisionRow; talk?: { id: string; letter: string }; date?: string },
 ): Promise<Stored<BuildRow>> {
   const context = { ...contextFor(revision), ...(date === undefined ? {} : { date }) };
   const content: BuildContent = { decisions, passed: [], special };
   const id = randomUUID();
-  const build = await connected().records.builds.create(
-    {
-      id, modelVersionId: version.id, quoteId: quote.id, revisionId: revision.id, context, decisions: [...decisions], passed: [], special: [...special], talkId: talk?.id ?? id, letter: talk?.letter ?? 'A',
-      outcome: await outcomeOf(version, context, content), version: 1,
-    },
-  );
-  await record(actor, 'build.begun', quote.number, { build: build.id, model: version.modelId, version: version.number });
+  const build = await connected().records.builds.create({
+    id,
+    modelVersionId: version.id,
+    quoteId: quote.id,
+    revisionId: revision.id,
+    context,
+    decisions: [...decisions],
+    passed: [],
+    special: [...special],
+    talkId: talk?.id ?? id,
+    letter: talk?.letter ?? 'A',
+    outcome: await outcomeOf(version, context, content),
+    version: 1,
+  });
+  await record(actor, 'build.begun', quote.number, {
+    build: build.id,
+    model: version.modelId,
+    version: version.number,
+  });
   return build;
 }
 
@@ -97,28 +154,58 @@ export interface Saved {
 }
 
 /** Saves what a person made of a build. What the page computed is not asked for: the server works it out again. */
-export async function saveContent(actor: Actor, id: string, { version, decisions, passed, special }: ContentInput): Promise<Result<Saved>> {
+export async function saveContent(
+  actor: Actor,
+  id: string,
+  { version, decisions, passed, special }: ContentInput,
+): Promise<Result<Saved>> {
   return inTransaction(async () => {
     const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;
     const { build } = found.value;
     if (build.version !== version) return fail('conflict', { code: 'build.stale' });
-    if (special.length > 0 && !may(actor, 'special')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'special' } });
+    if (special.length > 0 && !may(actor, 'special'))
+      return fail('forbidden', { code: 'refused.permission', params: { permission: 'special' } });
     const modelVersion = await versionById(build.modelVersionId);
-    const problems = await askEngine('check', { version: modelVersion.id, decisions: decisions as Decision[] });
-    if (problems.length > 0) return fail('invalid', ...problems.map(({ on, code, params }) => ({ code, params, field: on })));
+    const problems = await askEngine('check', {
+      version: modelVersion.id,
+      decisions: decisions as Decision[],
+    });
+    if (problems.length > 0)
+      return fail('invalid', ...problems.map(({ on, code, params }) => ({ code, params, field: on })));
     const now = new Date().toISOString();
     // Who passed a warning, and when, is the server's to say.
-    const kept = passed.map(({ rule, reason }): PassedWarning => build.passed.find((each) => each.rule === rule && each.reason === reason) ?? { rule, reason, by: actor.name, at: now });
+    const kept = passed.map(
+      ({ rule, reason }): PassedWarning =>
+        build.passed.find((each) => each.rule === rule && each.reason === reason) ?? {
+          rule,
+          reason,
+          by: actor.name,
+          at: now,
+        },
+    );
     const outcome = await outcomeOf(modelVersion, build.context, { decisions, passed: kept, special });
     await build.update({ decisions, passed: kept, special, outcome, version: version + 1 });
     await keepFactsOf(found.value);
-    return done({ version: version + 1, partNumber: outcome.partNumber, complete: outcome.complete, ...(await registeredFor(modelVersion, outcome)), ...(may(actor, 'workOrders') ? {} : { leadDays: await leadOf(modelVersion, outcome, special) }) });
+    return done({
+      version: version + 1,
+      partNumber: outcome.partNumber,
+      complete: outcome.complete,
+      ...(await registeredFor(modelVersion, outcome)),
+      ...(may(actor, 'workOrders') ? {} : { leadDays: await leadOf(modelVersion, outcome, special) }),
+    });
   });
 }
 
-async function leadOf({ id: version }: VersionHead, { values }: BuildOutcome, special: readonly SpecialPart[]): Promise<number | null> {
-  const [days = null] = await askEngine('leads', { facts: await factsKey(), builds: [{ version, values, special }] });
+async function leadOf(
+  { id: version }: VersionHead,
+  { values }: BuildOutcome,
+  special: readonly SpecialPart[],
+): Promise<number | null> {
+  const [days = null] = await askEngine('leads', {
+    facts: await factsKey(),
+    builds: [{ version, values, special }],
+  });
   return days;
 }
 
@@ -128,20 +215,30 @@ export async function keepFactsOf({ build, quote }: Pick<Found, 'build' | 'quote
 }
 
 /** Everything that follows from a build's content, and the numbers registered for it. */
-export async function outcomeOf({ id: version, modelId }: VersionHead, context: Context, { decisions, passed, special }: BuildContent): Promise<BuildOutcome> {
+export async function outcomeOf(
+  { id: version, modelId }: VersionHead,
+  context: Context,
+  { decisions, passed, special }: BuildContent,
+): Promise<BuildOutcome> {
   const { outcome, own, inside } = await askEngine('outcome', { version, context, decisions, passed });
   const numbers = await registerAll([...(own ? [own] : []), ...inside]);
   const sequence = own && numbers.get(own);
   const marks = specialKey(special);
   const specialNumber = marks === null ? undefined : await register(modelId, marks);
-  const partNumber = await askEngine('number', { version, values: outcome.values, ...(sequence === undefined ? {} : { sequence }), ...(marks === null ? {} : { special: { number: specialNumber } }) });
+  const partNumber = await askEngine('number', {
+    version,
+    values: outcome.values,
+    ...(sequence === undefined ? {} : { sequence }),
+    ...(marks === null ? {} : { special: { number: specialNumber } }),
+  });
   return { ...outcome, partNumber, ...(specialNumber === undefined ? {} : { specialNumber }) };
 }
 
 /** Numbers for a build and those inside it; models are locked in one order, so that nobody waits for each other. */
 async function registerAll(wanted: readonly Registration[]): Promise<Map<Registration, number>> {
   const found = new Map<Registration, number>();
-  for (const each of [...wanted].sort((a, b) => (a.model < b.model ? -1 : 1))) found.set(each, await register(each.model, each.key));
+  for (const each of [...wanted].sort((a, b) => (a.model < b.model ? -1 : 1)))
+    found.set(each, await register(each.model, each.key));
   return found;
 }
 
@@ -159,9 +256,26 @@ async function register(modelId: string, key: string): Promise<number> {
 }
 
 /** The numbers that are registered for an outcome by now. */
-export async function registeredFor({ id: version }: VersionHead, { values, specialNumber }: BuildOutcome): Promise<{ registered?: Registered; specialNumber?: number }> {
+export async function registeredFor(
+  { id: version }: VersionHead,
+  { values, specialNumber }: BuildOutcome,
+): Promise<{ registered?: Registered; specialNumber?: number }> {
   const wanted = await askEngine('registrations', { version, values });
-  const rows = wanted.length === 0 ? [] : await connected().records.registeredNumbers.findAll({ where: { modelId: { [Op.in]: wanted.map(({ model }) => model) }, key: { [Op.in]: wanted.map(({ key }) => key) } }, raw: true });
-  const registered = Object.fromEntries(rows.map(({ modelId, key, number }) => [registeredAs({ model: modelId, key }), number]));
-  return { ...(rows.length > 0 ? { registered } : {}), ...(specialNumber === undefined ? {} : { specialNumber }) };
+  const rows =
+    wanted.length === 0
+      ? []
+      : await connected().records.registeredNumbers.findAll({
+          where: {
+            modelId: { [Op.in]: wanted.map(({ model }) => model) },
+            key: { [Op.in]: wanted.map(({ key }) => key) },
+          },
+          raw: true,
+        });
+  const registered = Object.fromEntries(
+    rows.map(({ modelId, key, number }) => [registeredAs({ model: modelId, key }), number]),
+  );
+  return {
+    ...(rows.length > 0 ? { registered } : {}),
+    ...(specialNumber === undefined ? {} : { specialNumber }),
+  };
 }

@@ -17,7 +17,12 @@ import { step } from './undo';
 let [mara, joss, wen, rhona] = [null, null, null, null] as unknown as [Actor, Actor, Actor, Actor];
 beforeAll(async () => {
   await openDemo('daily');
-  [mara, joss, wen, rhona] = [await personOf('mara@harrowmoor.example'), await personOf('joss@harrowmoor.example'), await personOf('wen@harrowmoor.example'), await personOf('rhona@dunmere.example')];
+  [mara, joss, wen, rhona] = [
+    await personOf('mara@harrowmoor.example'),
+    await personOf('joss@harrowmoor.example'),
+    await personOf('wen@harrowmoor.example'),
+    await personOf('rhona@dunmere.example'),
+  ];
 }, 60_000);
 afterAll(() => connected().close());
 
@@ -50,21 +55,52 @@ describe('the Desk', () => {
 
 describe('quantities', () => {
   it('are parts of what is measured, and whole of what is counted', async () => {
-    let quote = value(await addByNumber(mara, (await newQuote()).id, { version: 1, sku: 'RB-CABLE', quantity: 12.5 }));
+    let quote = value(
+      await addByNumber(mara, (await newQuote()).id, { version: 1, sku: 'RB-CABLE', quantity: 12.5 }),
+    );
     expect(quote.lines[0]).toMatchObject({ quantity: 12.5, unit: 'm' });
-    expect(Number(quote.lines[0]?.price.net) * 100).toBeCloseTo(Math.round(Number(quote.lines[0]?.price.net) * 100), 6);
-    expect(codes(await addByNumber(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 1.5 }))).toEqual(['quantity.byPiece']);
-    expect(codes(await addSeveral(mara, quote.id, { version: quote.version, rows: [{ sku: 'YE-KIOSK', quantity: 0.5 }, { sku: 'BC-DLM-10-EN.2', quantity: 1.5 }] }))).toEqual(['quantity.byPiece', 'quantity.byPiece']);
-    quote = value(await addByNumber(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 2 }));
-    expect(codes(await changeLine(mara, quote.id, quote.lines[1]?.id ?? '', { version: quote.version, quantity: 2.5 }))).toEqual(['quantity.byPiece']);
-    quote = value(await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { version: quote.version, quantity: 0.125 }));
+    expect(Number(quote.lines[0]?.price.net) * 100).toBeCloseTo(
+      Math.round(Number(quote.lines[0]?.price.net) * 100),
+      6,
+    );
+    expect(
+      codes(await addByNumber(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 1.5 })),
+    ).toEqual(['quantity.byPiece']);
+    expect(
+      codes(
+        await addSeveral(mara, quote.id, {
+          version: quote.version,
+          rows: [
+            { sku: 'YE-KIOSK', quantity: 0.5 },
+            { sku: 'BC-DLM-10-EN.2', quantity: 1.5 },
+          ],
+        }),
+      ),
+    ).toEqual(['quantity.byPiece', 'quantity.byPiece']);
+    quote = value(
+      await addByNumber(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 2 }),
+    );
+    expect(
+      codes(
+        await changeLine(mara, quote.id, quote.lines[1]?.id ?? '', { version: quote.version, quantity: 2.5 }),
+      ),
+    ).toEqual(['quantity.byPiece']);
+    quote = value(
+      await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { version: quote.version, quantity: 0.125 }),
+    );
     expect(value(await seeQuote(mara, quote.id)).lines[0]?.quantity).toBe(0.125);
   });
 
   it('of what comes only inside a build are refused by name, not as unknown', async () => {
     const quote = await newQuote();
-    expect(codes(await addByNumber(mara, quote.id, { version: quote.version, sku: 'RM-BEAM', quantity: 1 }))).toEqual(['line.notSoldAlone']);
-    expect(value(await readNumbers(mara, quote.id, { numbers: ['rm-beam', 'NOTHING-9'] })).map((read) => read.is === 'wrong' && read.code)).toEqual(['line.notSoldAlone', 'line.unknownItem']);
+    expect(
+      codes(await addByNumber(mara, quote.id, { version: quote.version, sku: 'RM-BEAM', quantity: 1 })),
+    ).toEqual(['line.notSoldAlone']);
+    expect(
+      value(await readNumbers(mara, quote.id, { numbers: ['rm-beam', 'NOTHING-9'] })).map(
+        (read) => read.is === 'wrong' && read.code,
+      ),
+    ).toEqual(['line.notSoldAlone', 'line.unknownItem']);
   });
 });
 
@@ -73,16 +109,21 @@ describe('what is kept and taken back', () => {
     const quote = await newQuote();
     const { id: buildId } = value(await beginBuild(mara, { quoteId: quote.id, modelId: 'beacon' }));
     const kept = value(await saveBuild(mara, { buildId, name: 'Gate terminal', shared: true }));
-    for (const name of ['Gate terminal', ' GATE  Terminal ', 'gate terminal']) expect(codes(await saveBuild(mara, { buildId, name, shared: false }))).toEqual(['saved.nameTaken']);
+    for (const name of ['Gate terminal', ' GATE  Terminal ', 'gate terminal'])
+      expect(codes(await saveBuild(mara, { buildId, name, shared: false }))).toEqual(['saved.nameTaken']);
     const other = value(await saveBuild(mara, { buildId, name: 'Yard terminal', shared: false }));
     expect(codes(await changeSaved(mara, other.id, { name: 'Gate Terminal' }))).toEqual(['saved.nameTaken']);
     expect(codes(await changeSaved(mara, kept.id, { name: 'gate terminal' }))).toEqual([]);
     const [customer] = await findCustomers(joss, 'hallersee');
     const theirs = value(await openQuote(joss, { customerId: customer?.id ?? '', title: '' }));
     const { id: ofJoss } = value(await beginBuild(joss, { quoteId: theirs.id, modelId: 'beacon' }));
-    expect(codes(await saveBuild(joss, { buildId: ofJoss, name: 'Gate terminal', shared: false }))).toEqual(['saved.nameTakenBy']);
+    expect(codes(await saveBuild(joss, { buildId: ofJoss, name: 'Gate terminal', shared: false }))).toEqual([
+      'saved.nameTakenBy',
+    ]);
     // What nobody else sees takes no name from others.
-    expect(codes(await saveBuild(joss, { buildId: ofJoss, name: 'Yard terminal', shared: false }))).toEqual([]);
+    expect(codes(await saveBuild(joss, { buildId: ofJoss, name: 'Yard terminal', shared: false }))).toEqual(
+      [],
+    );
   });
 
   it('a title is taken back and made again like anything else', async () => {

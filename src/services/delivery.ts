@@ -17,10 +17,20 @@ export async function slowest(priced: readonly QuotedLine[]): Promise<number> {
   const builds = priced.flatMap(({ build }) => (build ? [build] : []));
   const asked = builds.filter((build) => leads.get(build)?.facts !== facts);
   if (asked.length > 0) {
-    const days = await askEngine('leads', { facts, builds: asked.map((build) => ({ version: build.modelVersionId, values: build.outcome.values, special: build.special })) });
+    const days = await askEngine('leads', {
+      facts,
+      builds: asked.map((build) => ({
+        version: build.modelVersionId,
+        values: build.outcome.values,
+        special: build.special,
+      })),
+    });
     asked.forEach((build, index) => leads.set(build, { facts, days: days[index] ?? null }));
   }
-  return Math.max(0, ...priced.map(({ build, item }) => (build ? (leads.get(build)?.days ?? 0) : item.leadDays)));
+  return Math.max(
+    0,
+    ...priced.map(({ build, item }) => (build ? (leads.get(build)?.days ?? 0) : item.leadDays)),
+  );
 }
 
 /** What covers for a while from delivery on, by item. */
@@ -30,7 +40,20 @@ const covering = new Recent<ReadonlyMap<string, Covered>>(8);
 export async function coversOf(delivered: string): Promise<(quoted: QuotedLine) => Covered[]> {
   const { stamp, items } = await reference();
   const key = `${stamp} ${delivered}`;
-  const covers = covering.get(key) ?? new Map([...items.values()].flatMap(({ sku, name, coversMonths }): [string, Covered][] => (coversMonths === null ? [] : [[sku, { name, from: delivered, to: lastDay({ start: delivered, months: coversMonths, days: 0 }) }]])));
+  const covers =
+    covering.get(key) ??
+    new Map(
+      [...items.values()].flatMap(({ sku, name, coversMonths }): [string, Covered][] =>
+        coversMonths === null
+          ? []
+          : [
+              [
+                sku,
+                { name, from: delivered, to: lastDay({ start: delivered, months: coversMonths, days: 0 }) },
+              ],
+            ],
+      ),
+    );
   covering.set(key, covers, 1);
   return ({ line, parts }) => {
     const skus = parts ? parts.parts.flatMap(({ item }) => item ?? []) : [line.sku];
@@ -39,4 +62,5 @@ export async function coversOf(delivered: string): Promise<(quoted: QuotedLine) 
 }
 
 /** The day on which all of it is delivered where it is ordered on a day. */
-export const deliveredWhen = async (ordered: string, priced: readonly QuotedLine[]): Promise<string> => afterWorkingDays(ordered, (await slowest(priced)) + shippingDays);
+export const deliveredWhen = async (ordered: string, priced: readonly QuotedLine[]): Promise<string> =>
+  afterWorkingDays(ordered, (await slowest(priced)) + shippingDays);

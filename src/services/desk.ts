@@ -13,9 +13,18 @@ const weight = '0.3';
 /** What waits for a person: own quotes, or the team's where asked for, by what is next; orders, and how the year stands. */
 export async function desk(actor: Actor, whose: DeskView['whose'] = 'mine'): Promise<DeskView> {
   const { people } = await reference();
-  const waiting = await listQuotes(actor, { states: ['draft', 'signOff', 'ready', 'sent', 'expired'], mine: whose === 'mine' });
+  const waiting = await listQuotes(actor, {
+    states: ['draft', 'signOff', 'ready', 'sent', 'expired'],
+    mine: whose === 'mine',
+  });
   const orders = await listOrders(actor, { page: 0 });
-  const view: DeskView = { whose, quotes: waiting.rows, count: waiting.count, orders: orders.rows, asked: await askedOf(actor) };
+  const view: DeskView = {
+    whose,
+    quotes: waiting.rows,
+    count: waiting.count,
+    orders: orders.rows,
+    asked: await askedOf(actor),
+  };
   const person = people.get(actor.id);
   const quota = person && (await quotaOf(actor, person));
   return quota ? { ...view, quota } : view;

@@ -18,14 +18,18 @@ const documents = new Recent<string>(60_000_000);
 async function documentOf(version: string): Promise<string> {
   const known = documents.get(version);
   if (known !== undefined) return known;
-  const [row] = await connected().sequelize.query<{ document: string }>('select document::text as document from model_versions where id = $1', { bind: [version], type: QueryTypes.SELECT });
+  const [row] = await connected().sequelize.query<{ document: string }>(
+    'select document::text as document from model_versions where id = $1',
+    { bind: [version], type: QueryTypes.SELECT },
+  );
   if (!row) throw new Error(`model version ${version} is gone`);
   documents.set(version, row.document, row.document.length);
   return row.document;
 }
 
 /** Names a price list on a day for the threads, as it is now. */
-export const tariffKey = async (list: string, day: string): Promise<string> => JSON.stringify([(await reference()).stamp, list, day]);
+export const tariffKey = async (list: string, day: string): Promise<string> =>
+  JSON.stringify([(await reference()).stamp, list, day]);
 
 /** Names how long items take and what they weigh, as it is now. */
 export const factsKey = async (): Promise<string> => (await reference()).stamp;
@@ -41,7 +45,16 @@ type Input<K extends keyof EngineTasks> = Parameters<EngineTasks[K]>[0];
 type Output<K extends keyof EngineTasks> = Awaited<ReturnType<EngineTasks[K]>>;
 
 /** Has an engine do something that somebody waits for. */
-export const askEngine = <K extends keyof EngineTasks>(task: K, input: Input<K>, progress?: (value: unknown) => void): Promise<Output<K>> => quick.run<Output<K>>(task, input, { provide, ...(progress ? { progress } : {}) });
+export const askEngine = <K extends keyof EngineTasks>(
+  task: K,
+  input: Input<K>,
+  progress?: (value: unknown) => void,
+): Promise<Output<K>> => quick.run<Output<K>>(task, input, { provide, ...(progress ? { progress } : {}) });
 
 /** Has an engine do something that may take long: it stands still while somebody waits for something else. */
-export const askPatiently = <K extends keyof EngineTasks>(task: K, input: Input<K>, progress?: (value: unknown) => void): Promise<Output<K>> => patiently(() => patient.run<Output<K>>(task, input, { provide, ...(progress ? { progress } : {}) }));
+export const askPatiently = <K extends keyof EngineTasks>(
+  task: K,
+  input: Input<K>,
+  progress?: (value: unknown) => void,
+): Promise<Output<K>> =>
+  patiently(() => patient.run<Output<K>>(task, input, { provide, ...(progress ? { progress } : {}) }));

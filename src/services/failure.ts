@@ -14,4 +14,8 @@ export type Result<T> = { ok: true; value: T } | { ok: false; status: Status; fa
 export type Status = 'invalid' | 'signedOut' | 'forbidden' | 'missing' | 'conflict' | 'tooMany';
 
 export const done = <T>(value: T): Result<T> => ({ ok: true, value });
-export const fail = (status: Status, ...failures: Failure[]): Result<never> => ({ ok: false, status, failures });
+export const fail = (status: Status, ...failures: Failure[]): Result<never> => ({
+  ok: false,
+  status,
+  failures,
+});

@@ -30,5 +30,7 @@ export async function findOpenBuild(actor: Actor, id: string): Promise<Result<Fo
   const refused = refusal(actor, 'quotes');
   if (refused) return refused;
   const found = await findBuild(actor, id);
-  return found.ok && found.value.revision.state !== 'draft' ? fail('conflict', { code: 'build.settled' }) : found;
+  return found.ok && found.value.revision.state !== 'draft'
+    ? fail('conflict', { code: 'build.settled' })
+    : found;
 }

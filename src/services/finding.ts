@@ -14,17 +14,28 @@ export type Likeness = 'part' | 'meant';
 export type Bound = (value: unknown) => string;
 
 /** Says of each typed word that one of the columns has it. `columns` are expressions of text; `beside` looks up what is in other tables, by what one of their columns must fulfil. */
-export function wordConditions(typed: string, likeness: Likeness, bound: Bound, columns: readonly string[], beside: (holds: (column: string) => string) => readonly string[] = () => []): string[] {
+export function wordConditions(
+  typed: string,
+  likeness: Likeness,
+  bound: Bound,
+  columns: readonly string[],
+  beside: (holds: (column: string) => string) => readonly string[] = () => [],
+): string[] {
   return wordsOf(typed).map((word) => {
     const at = bound(like(word));
     const meant = likeness === 'meant' && word.length >= 3 ? bound(word) : null;
-    const holds = (column: string) => `(${column} ilike ${at}${meant === null ? '' : ` or word_similarity(${meant}, ${column}) >= ${alike}`})`;
+    const holds = (column: string) =>
+      `(${column} ilike ${at}${meant === null ? '' : ` or word_similarity(${meant}, ${column}) >= ${alike}`})`;
     return `(${[...columns.map(holds), ...beside(holds)].join(' or ')})`;
   });
 }
 
 /** Rows that have the words; where there are none, rows that have what was probably meant. `only` one of the two where it is said. */
-export async function forgiving<T>(typed: string, find: (likeness: Likeness) => Promise<T[]>, only?: Likeness): Promise<T[]> {
+export async function forgiving<T>(
+  typed: string,
+  find: (likeness: Likeness) => Promise<T[]>,
+  only?: Likeness,
+): Promise<T[]> {
   if (only) return find(only);
   const rows = await find('part');
   return rows.length > 0 || wordsOf(typed).length === 0 ? rows : find('meant');

@@ -18,21 +18,46 @@ export async function lastPrices(actor: Actor, id: string, lineId: string): Prom
   const own = line && (await revisions.findByPk(line.revisionId));
   if (!quote || !line || own?.quoteId !== id) return fail('missing', { code: 'line.missing' });
   // Whoever may see this quote may see the customer's others: a customer belongs to the house or to one dealer.
-  const others = await quotes.findAll({ where: { customerId: quote.customerId, id: { [Op.ne]: id } }, raw: true });
+  const others = await quotes.findAll({
+    where: { customerId: quote.customerId, id: { [Op.ne]: id } },
+    raw: true,
+  });
   const numbers = new Map(others.map((each) => [each.id, each.number]));
-  const settled = await revisions.findAll({ where: { quoteId: [...numbers.keys()], state: { [Op.ne]: 'draft' } }, raw: true });
+  const settled = await revisions.findAll({
+    where: { quoteId: [...numbers.keys()], state: { [Op.ne]: 'draft' } },
+    raw: true,
+  });
   const byId = new Map(settled.map((revision) => [revision.id, revision]));
   const currencies = new Map((await priceLists.findAll({ raw: true })).map((list) => [list.code, list]));
-  const rows = await lines.findAll({ where: { revisionId: [...byId.keys()], sku: line.sku, frozen: { [Op.not]: null } }, raw: true });
+  const rows = await lines.findAll({
+    where: { revisionId: [...byId.keys()], sku: line.sku, frozen: { [Op.not]: null } },
+    raw: true,
+  });
   const found = rows.flatMap((row): (LastPrice & { at: number })[] => {
     const revision = byId.get(row.revisionId);
     const list = revision && currencies.get(revision.priceList);
     if (!revision || !list || !row.frozen) return [];
     const state = revision.state === 'sent' && revision.validUntil < today() ? 'expired' : revision.state;
-    return [{
-      quoteId: revision.quoteId, number: numbers.get(revision.quoteId) ?? '', revision: revision.number, state, on: (revision.settledAt ?? new Date(0)).toISOString(), quantity: row.quantity,
-      unitList: row.frozen.price.unitList, unitNet: row.frozen.price.unitNet, currency: list.currency, decimals: list.decimals, at: revision.settledAt?.getTime() ?? 0,
-    }];
+    return [
+      {
+        quoteId: revision.quoteId,
+        number: numbers.get(revision.quoteId) ?? '',
+        revision: revision.number,
+        state,
+        on: (revision.settledAt ?? new Date(0)).toISOString(),
+        quantity: row.quantity,
+        unitList: row.frozen.price.unitList,
+        unitNet: row.frozen.price.unitNet,
+        currency: list.currency,
+        decimals: list.decimals,
+        at: revision.settledAt?.getTime() ?? 0,
+      },
+    ];
   });
-  return done(found.sort((a, b) => b.at - a.at).slice(0, most).map(({ at: _at, ...last }) => last));
+  return done(
+    found
+      .sort((a, b) => b.at - a.at)
+      .slice(0, most)
+      .map(({ at: _at, ...last }) => last),
+  );
 }

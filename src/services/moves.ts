@@ -22,10 +22,27 @@ export async function seeMove(actor: Actor, id: string): Promise<Result<MoveView
   if (!found.ok) return found;
   const { build } = found.value;
   const { pinned, newest } = await versionsOf(build.modelVersionId);
-  const { version, context, ...question } = await questionOf(actor, found.value, pinned, await connected().records.lines.findOne({ where: { buildId: id } }));
-  const { before, after, changes, dropped } = await askEngine('move', { ...question, from: { version, context }, to: { version: newest.id, context: { ...context, date: today() } } });
+  const { version, context, ...question } = await questionOf(
+    actor,
+    found.value,
+    pinned,
+    await connected().records.lines.findOne({ where: { buildId: id } }),
+  );
+  const { before, after, changes, dropped } = await askEngine('move', {
+    ...question,
+    from: { version, context },
+    to: { version: newest.id, context: { ...context, date: today() } },
+  });
   return done({
-    from: pinned.number, to: newest.number, changes: changes.map(({ row, before: was, after: is }) => ({ row, before: was ?? null, after: is ?? null })), dropped, clashes: after.state.clashes.length,
+    from: pinned.number,
+    to: newest.number,
+    changes: changes.map(({ row, before: was, after: is }) => ({
+      row,
+      before: was ?? null,
+      after: is ?? null,
+    })),
+    dropped,
+    clashes: after.state.clashes.length,
     list: { before: before.price.list, after: after.price.list },
   });
 }
@@ -49,14 +66,32 @@ export interface Moved {
 }
 
 /** Puts a build, and the line it stands on, on the newest version of its model and on the rules and prices of today. */
-export async function moveToNewest(actor: Actor, { build, quote }: { build: Stored<BuildRow>; quote: QuoteRow }): Promise<Moved> {
+export async function moveToNewest(
+  actor: Actor,
+  { build, quote }: { build: Stored<BuildRow>; quote: QuoteRow },
+): Promise<Moved> {
   const { pinned, newest } = await versionsOf(build.modelVersionId);
-  const dropped = [...new Set((await askEngine('check', { version: newest.id, decisions: build.decisions })).map((problem) => problem.on))];
+  const dropped = [
+    ...new Set(
+      (await askEngine('check', { version: newest.id, decisions: build.decisions })).map(
+        (problem) => problem.on,
+      ),
+    ),
+  ];
   const context = { ...build.context, date: today() };
   const decisions = build.decisions.filter((decision) => !dropped.includes(decision.on));
-  const outcome = await outcomeOf(newest, context, { decisions, passed: build.passed, special: build.special });
+  const outcome = await outcomeOf(newest, context, {
+    decisions,
+    passed: build.passed,
+    special: build.special,
+  });
   await build.update({ modelVersionId: newest.id, context, decisions, outcome, version: build.version + 1 });
   await connected().records.lines.update({ pricedOn: context.date }, { where: { buildId: build.id } });
-  await record(actor, 'build.moved', quote.number, { build: build.id, from: pinned.number, to: newest.number, dropped });
+  await record(actor, 'build.moved', quote.number, {
+    build: build.id,
+    from: pinned.number,
+    to: newest.number,
+    dropped,
+  });
   return { from: pinned.number, to: newest.number, dropped };
 }

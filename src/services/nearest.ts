@@ -22,10 +22,12 @@ export function nearestIn(numbers: readonly string[]): (typed: string) => string
   return (typed) => {
     if (!index) {
       index = new Map();
-      for (const [at, number] of numbers.entries()) for (const piece of piecesOf(number)) index.set(piece, [...(index.get(piece) ?? []), at]);
+      for (const [at, number] of numbers.entries())
+        for (const piece of piecesOf(number)) index.set(piece, [...(index.get(piece) ?? []), at]);
     }
     const shared = new Map<number, number>();
-    for (const piece of piecesOf(typed)) for (const at of index.get(piece) ?? []) shared.set(at, (shared.get(at) ?? 0) + 1);
+    for (const piece of piecesOf(typed))
+      for (const at of index.get(piece) ?? []) shared.set(at, (shared.get(at) ?? 0) + 1);
     const likely = [...shared].sort((a, b) => b[1] - a[1] || a[0] - b[0]).slice(0, compared);
     let best: { number: string; away: number } | undefined;
     for (const [at] of likely) {

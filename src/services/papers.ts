@@ -5,14 +5,18 @@ import { NotDone, Pool } from './threads/pool';
 
 const papers = new Pool({ file: 'papers', deadline: 30_000, memory: 512 });
 
-export const askPapers = <K extends keyof PaperTasks>(task: K, input: Parameters<PaperTasks[K]>[0]): Promise<Awaited<ReturnType<PaperTasks[K]>>> => papers.run(task, input);
+export const askPapers = <K extends keyof PaperTasks>(
+  task: K,
+  input: Parameters<PaperTasks[K]>[0],
+): Promise<Awaited<ReturnType<PaperTasks[K]>>> => papers.run(task, input);
 
 /** A file from outside that took more memory or time than there is for one is refused like any other that cannot be read. */
 export async function readingFile<T>(work: () => Promise<Result<T>>): Promise<Result<T>> {
   try {
     return await work();
   } catch (thrown) {
-    if (thrown instanceof NotDone && (thrown.why === 'memory' || thrown.why === 'late')) return fail('invalid', { code: 'file.tooMuch' });
+    if (thrown instanceof NotDone && (thrown.why === 'memory' || thrown.why === 'late'))
+      return fail('invalid', { code: 'file.tooMuch' });
     throw thrown;
   }
 }

@@ -27,9 +27,18 @@ const seen = async (id: string) => {
 };
 /** All texts of a document, in their order. */
 const textsIn = (content: unknown): string[] =>
-  typeof content === 'string' ? [content] : Array.isArray(content) ? content.flatMap(textsIn) : content !== null && typeof content === 'object' ? Object.entries(content).flatMap(([key, value]) => (['text', 'stack', 'columns', 'table', 'body', 'content'].includes(key) ? textsIn(value) : [])) : [];
+  typeof content === 'string'
+    ? [content]
+    : Array.isArray(content)
+      ? content.flatMap(textsIn)
+      : content !== null && typeof content === 'object'
+        ? Object.entries(content).flatMap(([key, value]) =>
+            ['text', 'stack', 'columns', 'table', 'body', 'content'].includes(key) ? textsIn(value) : [],
+          )
+        : [];
 /** A figure as an English or German quotation writes it. */
-const read = (text: string, german: boolean) => exact(german ? text.replaceAll('.', '').replace(',', '.') : text.replaceAll(',', ''));
+const read = (text: string, german: boolean) =>
+  exact(german ? text.replaceAll('.', '').replace(',', '.') : text.replaceAll(',', ''));
 
 describe('the quotation', () => {
   it('has rows that multiply across, and sums that add up, on every quote of the demo', async () => {
@@ -37,8 +46,15 @@ describe('the quotation', () => {
     for (const id of quotes) {
       const quote = await seen(id);
       const german = quote.customer.language === 'de';
-      const { content } = documentOf({ quote: offered(quote), today: '2026-11-28', sender, builds: await describedIn(quote) });
-      const table = (content as Content[]).find((each) => typeof each === 'object' && 'table' in each && each.table?.body[0]?.length === 7) as { table: { body: TableCell[][] } };
+      const { content } = documentOf({
+        quote: offered(quote),
+        today: '2026-11-28',
+        sender,
+        builds: await describedIn(quote),
+      });
+      const table = (content as Content[]).find(
+        (each) => typeof each === 'object' && 'table' in each && each.table?.body[0]?.length === 7,
+      ) as { table: { body: TableCell[][] } };
       const cells = (row: TableCell[]) => row.map((cell) => textsIn(cell).join(' '));
       let sum = exact(0);
       let within = exact(0);
@@ -57,12 +73,23 @@ describe('the quotation', () => {
         rows += 1;
         if (!/Optional|Alternative/.test(what)) sum = sum.plus(read(amount, german)) as typeof sum;
         if (each !== '' && !/months|Monate/.test(what)) {
-          expect([what, read(quantity.split(' ')[0] ?? '', german).times(read(each, german)).toString()]).toEqual([what, read(amount, german).toString()]);
+          expect([
+            what,
+            read(quantity.split(' ')[0] ?? '', german)
+              .times(read(each, german))
+              .toString(),
+          ]).toEqual([what, read(amount, german).toString()]);
           checked += 1;
         }
       }
-      const shared = quote.lines.filter((line) => !line.optional && !line.alternative).reduce((all, { price }) => all.plus(price.share ?? '0'), exact(0));
-      expect([quote.number, sum.minus(shared).toString(), rows > 0]).toEqual([quote.number, exact(quote.totals.net).toString(), true]);
+      const shared = quote.lines
+        .filter((line) => !line.optional && !line.alternative)
+        .reduce((all, { price }) => all.plus(price.share ?? '0'), exact(0));
+      expect([quote.number, sum.minus(shared).toString(), rows > 0]).toEqual([
+        quote.number,
+        exact(quote.totals.net).toString(),
+        true,
+      ]);
     }
     expect(checked).toBeGreaterThan(10);
     expect(several).toBeGreaterThan(0);
@@ -71,7 +98,9 @@ describe('the quotation', () => {
   it('says who sends it, when it is delivered, what tax there is or that there is none, and what is inside', async () => {
     for (const id of quotes) {
       const quote = await seen(id);
-      const text = textsIn(documentOf({ quote, today: '2026-11-28', sender, builds: await describedIn(quote) }).content).join('\n');
+      const text = textsIn(
+        documentOf({ quote, today: '2026-11-28', sender, builds: await describedIn(quote) }).content,
+      ).join('\n');
       expect(text).toContain('Lane 1, 1 Town, GB');
       expect(text).toMatch(/expected to be delivered by|voraussichtlich bis/);
       expect(text).toMatch(quote.tax ? /Total with tax|Gesamtbetrag mit Steuer/ : /without tax|ohne Steuern/);

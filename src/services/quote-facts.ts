@@ -25,21 +25,44 @@ export async function appraise(state: QuoteState): Promise<Appraised> {
   const parts = await partsIn(state);
   const quoted = await priceAll(parts);
   const newest = state.revisions[0]?.id === state.revision.id;
-  return { quoted, decimals: parts.list.decimals, standing: newest && state.revision.state === 'draft' ? await standingOf(state, quoted.lines) : undefined };
+  return {
+    quoted,
+    decimals: parts.list.decimals,
+    standing: newest && state.revision.state === 'draft' ? await standingOf(state, quoted.lines) : undefined,
+  };
 }
 
-export async function factsIn({ revision }: QuoteState, { quoted: { lines }, decimals, standing }: Appraised): Promise<RevisionFactsRow> {
+export async function factsIn(
+  { revision }: QuoteState,
+  { quoted: { lines }, decimals, standing }: Appraised,
+): Promise<RevisionFactsRow> {
   const { stamp } = await reference();
   return {
-    revisionId: revision.id, net: sumLines(counted(lines).map(({ price }) => price), decimals).net, lineCount: lines.length, problemCount: lines.filter(({ problems }) => problems.length > 0).length,
-    sendable: sellable(lines), signing: (standing && signingIn(standing)) ?? null, stamp,
+    revisionId: revision.id,
+    net: sumLines(
+      counted(lines).map(({ price }) => price),
+      decimals,
+    ).net,
+    lineCount: lines.length,
+    problemCount: lines.filter(({ problems }) => problems.length > 0).length,
+    sendable: sellable(lines),
+    signing: (standing && signingIn(standing)) ?? null,
+    stamp,
   };
 }
 
 const columns = 'revision_id, net, line_count, problem_count, sendable, signing, stamp';
 const upsert = `insert into revision_facts (${columns}) values ($1, $2, $3, $4, $5, $6, $7)
   on conflict (revision_id) do update set (${columns}) = (excluded.revision_id, excluded.net, excluded.line_count, excluded.problem_count, excluded.sendable, excluded.signing, excluded.stamp)`;
-const boundOf = ({ revisionId, net, lineCount, problemCount, sendable, signing, stamp }: RevisionFactsRow) => [revisionId, net, lineCount, problemCount, sendable, signing, stamp];
+const boundOf = ({
+  revisionId,
+  net,
+  lineCount,
+  problemCount,
+  sendable,
+  signing,
+  stamp,
+}: RevisionFactsRow) => [revisionId, net, lineCount, problemCount, sendable, signing, stamp];
 
 /** Keeps the facts, and that the quote was changed just now; gives the moment. */
 export async function keepChange(quoteId: string, by: string, facts: RevisionFactsRow): Promise<Date> {
@@ -53,10 +76,14 @@ export async function keepChange(quoteId: string, by: string, facts: RevisionFac
 /** Works the facts of a quote's newest revision out anew, as they stand within the unit of work under way. */
 export async function keepFacts(quote: QuoteBase): Promise<void> {
   const state = await stateOf(quote);
-  if (state) await connected().sequelize.query(upsert, { bind: boundOf(await factsIn(state, await appraise(state))) });
+  if (state)
+    await connected().sequelize.query(upsert, { bind: boundOf(await factsIn(state, await appraise(state))) });
 }
 
-interface Stale { id: string; quoteId: string }
+interface Stale {
+  id: string;
+  quoteId: string;
+}
 
 /** Revisions whose facts are wanting, and newest drafts whose facts are of an older stamp. */
 const staleSql = `select r.id, r.quote_id as "quoteId" from quote_revisions r left join revision_facts f on f.revision_id = r.id
@@ -67,9 +94,15 @@ export async function refreshFacts(of: readonly Stale[]): Promise<void> {
   for (const { id, quoteId } of of) {
     await inTransaction(async () => {
       const quote = await holdAnyQuote(quoteId);
-      const [row] = await connected().sequelize.query<{ number: number }>('select number from quote_revisions where id = $1', { bind: [id], type: QueryTypes.SELECT });
+      const [row] = await connected().sequelize.query<{ number: number }>(
+        'select number from quote_revisions where id = $1',
+        { bind: [id], type: QueryTypes.SELECT },
+      );
       const state = quote && row ? await stateOf(quote, row.number) : null;
-      if (state) await connected().sequelize.query(upsert, { bind: boundOf(await factsIn(state, await appraise(state))) });
+      if (state)
+        await connected().sequelize.query(upsert, {
+          bind: boundOf(await factsIn(state, await appraise(state))),
+        });
       return done(null);
     });
   }
@@ -78,7 +111,10 @@ export async function refreshFacts(of: readonly Stale[]): Promise<void> {
 /** All that is stale, worked out anew; how many there were. */
 export async function refreshAll(): Promise<number> {
   const { stamp } = await reference();
-  const stale = await connected().sequelize.query<Stale>(staleSql, { bind: [stamp], type: QueryTypes.SELECT });
+  const stale = await connected().sequelize.query<Stale>(staleSql, {
+    bind: [stamp],
+    type: QueryTypes.SELECT,
+  });
   await refreshFacts(stale);
   return stale.length;
 }
@@ -87,13 +123,27 @@ let refreshing: Promise<unknown> | undefined;
 
 /** Begins with all that is stale, unless that is under way; nothing waits for it. */
 export function refreshBehind(): void {
-  refreshing ??= refreshAll().catch((bug: unknown) => log.warn({ bug })).finally(() => { refreshing = undefined; });
+  refreshing ??= refreshAll()
+    .catch((bug: unknown) => log.warn({ bug }))
+    .finally(() => {
+      refreshing = undefined;
+    });
 }
 
 /** Facts that are kept and differ from what pricing says now; none where all is well. */
-export async function wrongFacts(): Promise<{ number: string; revision: number; kept: RevisionFactsRow | null; now: RevisionFactsRow }[]> {
+export async function wrongFacts(): Promise<
+  { number: string; revision: number; kept: RevisionFactsRow | null; now: RevisionFactsRow }[]
+> {
   const { stamp } = await reference();
-  const rows = await connected().sequelize.query<{ id: string; quoteId: string; number: number; quote: string }>('select r.id, r.quote_id as "quoteId", r.number, q.number as quote from quote_revisions r join quotes q on q.id = r.quote_id', { type: QueryTypes.SELECT });
+  const rows = await connected().sequelize.query<{
+    id: string;
+    quoteId: string;
+    number: number;
+    quote: string;
+  }>(
+    'select r.id, r.quote_id as "quoteId", r.number, q.number as quote from quote_revisions r join quotes q on q.id = r.quote_id',
+    { type: QueryTypes.SELECT },
+  );
   const wrong: Awaited<ReturnType<typeof wrongFacts>> = [];
   for (const { id, quoteId, number, quote } of rows) {
     const kept = await connected().records.revisionFacts.findByPk(id, { raw: true });
@@ -101,9 +151,12 @@ export async function wrongFacts(): Promise<{ number: string; revision: number; 
     const state = base && (await stateOf(base, number));
     if (!state) continue;
     const now = await factsIn(state, await appraise(state));
-    const said = (facts: RevisionFactsRow | null) => facts && JSON.stringify([Number(facts.net), facts.lineCount, facts.problemCount, facts.sendable, facts.signing]);
+    const said = (facts: RevisionFactsRow | null) =>
+      facts &&
+      JSON.stringify([Number(facts.net), facts.lineCount, facts.problemCount, facts.sendable, facts.signing]);
     const due = kept !== null && (state.revision.state !== 'draft' || kept.stamp === stamp);
-    if (!kept || (due && said(kept) !== said(now))) wrong.push({ number: quote, revision: number, kept, now });
+    if (!kept || (due && said(kept) !== said(now)))
+      wrong.push({ number: quote, revision: number, kept, now });
   }
   return wrong;
 }

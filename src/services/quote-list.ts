@@ -1,7 +1,13 @@
 /** Lists of quotes: found, sorted and counted by the database, a page at a time, from what is kept with each revision. */
 import { QueryTypes } from 'sequelize';
 import { Exact } from '../core/exact';
-import { quoteListInput, type QuoteListQuery, type QuotePage, type QuoteRow, type ShownState } from '../core/quoting';
+import {
+  quoteListInput,
+  type QuoteListQuery,
+  type QuotePage,
+  type QuoteRow,
+  type ShownState,
+} from '../core/quoting';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
 import { today } from './clock';
@@ -25,7 +31,14 @@ export const quotesSql = `quotes q join lateral (select * from quote_revisions v
   left join lateral (select * from revision_facts w where w.revision_id = r.id limit 1) f on true join price_lists l on l.code = r.price_list join users o on o.id = q.owner_id`;
 
 const sortable: Readonly<Record<QuoteListQuery['sort'], string>> = {
-  number: 'q.number', customer: `r.customer ->> 'name'`, title: 'q.title', owner: 'o.name', state: 'shown', lines: 'f.line_count', net: 'f.net', changed: 'q.updated_at',
+  number: 'q.number',
+  customer: `r.customer ->> 'name'`,
+  title: 'q.title',
+  owner: 'o.name',
+  state: 'shown',
+  lines: 'f.line_count',
+  net: 'f.net',
+  changed: 'q.updated_at',
 };
 
 interface Row extends Omit<QuoteRow, 'updatedAt' | 'owner' | 'signing'> {
@@ -39,7 +52,11 @@ interface Row extends Omit<QuoteRow, 'updatedAt' | 'owner' | 'signing'> {
 }
 
 /** Quotes an actor may see. */
-export async function listQuotes(actor: Actor, asked: Partial<QuoteListQuery> = {}, only?: Likeness): Promise<QuotePage> {
+export async function listQuotes(
+  actor: Actor,
+  asked: Partial<QuoteListQuery> = {},
+  only?: Likeness,
+): Promise<QuotePage> {
   const query = quoteListInput.cast(asked) as QuoteListQuery;
   const rows = await rowsOf(actor, query, only);
   const known = await reference();
@@ -56,29 +73,56 @@ export async function listQuotes(actor: Actor, asked: Partial<QuoteListQuery> = 
 async function pageOf(actor: Actor, { page }: QuoteListQuery, rows: readonly Row[]): Promise<QuotePage> {
   const known = await reference();
   return {
-    page, size: pageSize, count: Number(rows[0]?.count ?? 0),
-    rows: rows.map(({ updatedAt, ownerId, signing, stamp: _stamp, draft: _draft, revisionId: _revision, count: _count, net, ...row }): QuoteRow => ({
-      ...row, net: new Exact(net).toString(), owner: nameOf(known, ownerId), mine: ownerId === actor.id, updatedAt: updatedAt.toISOString(), ...(signing && may(actor, 'costs') ? { signing } : {}),
-    })),
+    page,
+    size: pageSize,
+    count: Number(rows[0]?.count ?? 0),
+    rows: rows.map(
+      ({
+        updatedAt,
+        ownerId,
+        signing,
+        stamp: _stamp,
+        draft: _draft,
+        revisionId: _revision,
+        count: _count,
+        net,
+        ...row
+      }): QuoteRow => ({
+        ...row,
+        net: new Exact(net).toString(),
+        owner: nameOf(known, ownerId),
+        mine: ownerId === actor.id,
+        updatedAt: updatedAt.toISOString(),
+        ...(signing && may(actor, 'costs') ? { signing } : {}),
+      }),
+    ),
   };
 }
 
-const rowsOf = (actor: Actor, query: QuoteListQuery, only?: Likeness): Promise<Row[]> => forgiving(query.find, (likeness) => rowsLike(actor, query, likeness), only);
+const rowsOf = (actor: Actor, query: QuoteListQuery, only?: Likeness): Promise<Row[]> =>
+  forgiving(query.find, (likeness) => rowsLike(actor, query, likeness), only);
 
-function rowsLike(actor: Actor, { find, states, mine, sort, descending, page }: QuoteListQuery, likeness: Likeness): Promise<Row[]> {
+function rowsLike(
+  actor: Actor,
+  { find, states, mine, sort, descending, page }: QuoteListQuery,
+  likeness: Likeness,
+): Promise<Row[]> {
   const bind: unknown[] = [today()];
   const bound = (value: unknown): string => `$${String(bind.push(value))}`;
   const where = [
-    visibleSql(actor), ...(mine ? [`q.owner_id = ${bound(actor.id)}`] : []),
+    visibleSql(actor),
+    ...(mine ? [`q.owner_id = ${bound(actor.id)}`] : []),
     ...wordConditions(find, likeness, bound, ['q.number', 'q.title', `(r.customer ->> 'name')`, 'o.name']),
     ...(states.length > 0 ? [`${shownSql} = any(${bound(states)}::text[])`] : []),
   ];
-  return connected().sequelize.query<Row>(
-    `select q.id, q.number, q.title, r.customer ->> 'name' as customer, q.owner_id as "ownerId", ${shownSql} as state, ${shownSql} as shown, r.number as revision, coalesce(f.net, 0) as net, l.currency, l.decimals,
+  return connected()
+    .sequelize.query<Row>(
+      `select q.id, q.number, q.title, r.customer ->> 'name' as customer, q.owner_id as "ownerId", ${shownSql} as state, ${shownSql} as shown, r.number as revision, coalesce(f.net, 0) as net, l.currency, l.decimals,
        coalesce(f.line_count, 0) as lines, coalesce(f.problem_count, 0) as problems, f.signing, f.stamp, r.state = 'draft' as draft, r.id as "revisionId", q.updated_at as "updatedAt", r.valid_until::text as "validUntil", count(*) over () as count
      from ${quotesSql} where ${where.join(' and ')} order by ${sortable[sort]} ${descending ? 'desc' : 'asc'} nulls last, q.id limit ${String(pageSize)} offset ${String(page * pageSize)}`,
-    { bind, type: QueryTypes.SELECT },
-  ).then((rows) => rows.map(({ shown: _shown, ...row }: Row & { shown?: ShownState }) => row));
+      { bind, type: QueryTypes.SELECT },
+    )
+    .then((rows) => rows.map(({ shown: _shown, ...row }: Row & { shown?: ShownState }) => row));
 }
 
 /** What of a year's quota is won and open, in EUR, over all quotes: of one owner, or of all that an actor sees. */

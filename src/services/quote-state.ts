@@ -3,7 +3,16 @@
  * tells so by itself, for each version of a row has a place and a maker of its own, so nothing that changes a row can forget to say it.
  */
 import { literal, QueryTypes, type FindOptions } from 'sequelize';
-import { connected, type BuildRow, type CustomerClass, type LineRow, type QuoteRow, type RevisionRow, type SignOffRow, type Table } from '../data';
+import {
+  connected,
+  type BuildRow,
+  type CustomerClass,
+  type LineRow,
+  type QuoteRow,
+  type RevisionRow,
+  type SignOffRow,
+  type Table,
+} from '../data';
 import type { Actor } from './actor';
 import type { Buyer } from './grants';
 import { isReference } from './reference';
@@ -45,7 +54,11 @@ class Rows<T extends { id: string }> {
     const other = tags.filter(({ id, tag }) => this.all.get(id)?.tag !== tag).map(({ id }) => id);
     const fresh = new Map<string, T>();
     if (other.length > 0) {
-      const rows = (await this.table().findAll({ where: { id: other }, attributes: { include: [[literal(tagSql), 'tag']] }, raw: true } as unknown as FindOptions)) as unknown as (T & { tag: string })[];
+      const rows = (await this.table().findAll({
+        where: { id: other },
+        attributes: { include: [[literal(tagSql), 'tag']] },
+        raw: true,
+      } as unknown as FindOptions)) as unknown as (T & { tag: string })[];
       for (const { tag, ...row } of rows) {
         const kept = row as unknown as T;
         fresh.set(kept.id, kept);
@@ -74,11 +87,15 @@ const kept = new Recent<KeptRows>(40_000);
 
 /** SQL by which an actor sees quotes `q`: a dealer's own, or all that are not a dealer's. */
 export const visibleSql = (actor: Actor, owner = 'q.owner_id'): string =>
-  actor.role === 'dealer' ? `${owner} = ${connected().sequelize.escape(actor.id)}` : `${owner} in (select id from users where role <> 'dealer')`;
+  actor.role === 'dealer'
+    ? `${owner} = ${connected().sequelize.escape(actor.id)}`
+    : `${owner} in (select id from users where role <> 'dealer')`;
 
 /** A quote by a condition over quotes `q`. */
 async function baseBy(condition: string, id: string, lock: boolean): Promise<QuoteBase | null> {
-  const [row] = await connected().sequelize.query<Omit<QuoteBase, 'dealer'> & { dealerOf: string | null; dealerClass: CustomerClass; dealerName: string }>(
+  const [row] = await connected().sequelize.query<
+    Omit<QuoteBase, 'dealer'> & { dealerOf: string | null; dealerClass: CustomerClass; dealerName: string }
+  >(
     `select q.id, q.number, q.title, q.customer_id as "customerId", q.owner_id as "ownerId", q.version, q.created_at as "createdAt", q.updated_at as "updatedAt", q.updated_by as "updatedBy",
       d.id as "dealerOf", d.class as "dealerClass", d.name as "dealerName"
      from quotes q join customers c on c.id = q.customer_id left join customers d on d.id = c.dealer_id where q.id = $1 and ${condition} ${lock ? 'for update of q' : ''}`,
@@ -86,14 +103,19 @@ async function baseBy(condition: string, id: string, lock: boolean): Promise<Quo
   );
   if (!row) return null;
   const { dealerOf, dealerClass, dealerName, ...quote } = row;
-  return { ...quote, dealer: dealerOf === null ? null : { id: dealerOf, class: dealerClass, name: dealerName } };
+  return {
+    ...quote,
+    dealer: dealerOf === null ? null : { id: dealerOf, class: dealerClass, name: dealerName },
+  };
 }
 
 /** A quote as an actor may see it. */
-export const findQuote = async (actor: Actor, id: string): Promise<QuoteBase | null> => (isReference(id) ? baseBy(visibleSql(actor), id, false) : null);
+export const findQuote = async (actor: Actor, id: string): Promise<QuoteBase | null> =>
+  isReference(id) ? baseBy(visibleSql(actor), id, false) : null;
 
 /** The same, kept from being changed by others until the end of the unit of work. */
-export const holdQuote = async (actor: Actor, id: string): Promise<QuoteBase | null> => (isReference(id) ? baseBy(visibleSql(actor), id, true) : null);
+export const holdQuote = async (actor: Actor, id: string): Promise<QuoteBase | null> =>
+  isReference(id) ? baseBy(visibleSql(actor), id, true) : null;
 
 /** Any quote, for what may be seen of it by whoever may see its order. */
 export const findAnyQuote = (id: string): Promise<QuoteBase | null> => baseBy('true', id, false);
@@ -103,7 +125,9 @@ export const holdAnyQuote = (id: string): Promise<QuoteBase | null> => baseBy('t
 
 /** Who buys on a quote: the customer, or the dealer whose customer it is. */
 export const buyerOf = ({ customerId, dealer }: QuoteBase, { customer, priceList }: RevisionRow): Buyer =>
-  dealer ? { id: dealer.id, class: dealer.class, priceList } : { id: customerId, class: customer.class, priceList };
+  dealer
+    ? { id: dealer.id, class: dealer.class, priceList }
+    : { id: customerId, class: customer.class, priceList };
 
 interface TagRow {
   kind: 'revision' | 'line' | 'build' | 'signOff';
@@ -136,7 +160,14 @@ export async function stateOf(quote: QuoteBase, number?: number): Promise<QuoteS
   const signOffs = await rows.signOffs.of(of('signOff'));
   const byId = new Map(tags.map(({ id, tag }) => [id, tag]));
   return {
-    quote, revisions, revision, lines, builds: new Map(builds.map((build) => [build.id, build])),
-    signOffs: [...signOffs].sort((a, b) => (a.askedAt?.getTime() ?? 0) - (b.askedAt?.getTime() ?? 0) || (a.id < b.id ? -1 : 1)), tagOf: (id) => byId.get(id) ?? '',
+    quote,
+    revisions,
+    revision,
+    lines,
+    builds: new Map(builds.map((build) => [build.id, build])),
+    signOffs: [...signOffs].sort(
+      (a, b) => (a.askedAt?.getTime() ?? 0) - (b.askedAt?.getTime() ?? 0) || (a.id < b.id ? -1 : 1),
+    ),
+    tagOf: (id) => byId.get(id) ?? '',
   };
 }

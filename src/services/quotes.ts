@@ -1,7 +1,17 @@
 /** Quotes: opened, changed line by line, each change against the version the person saw. */
 import { randomUUID } from 'node:crypto';
 import { exact } from '../core/exact';
-import { plainMoney, plainPercent, typedOf, type ChangeQuoteInput, type LeaseInput, type NewQuoteInput, type QuoteLease, type QuoteView, type RevisionState } from '../core/quoting';
+import {
+  plainMoney,
+  plainPercent,
+  typedOf,
+  type ChangeQuoteInput,
+  type LeaseInput,
+  type NewQuoteInput,
+  type QuoteLease,
+  type QuoteView,
+  type RevisionState,
+} from '../core/quoting';
 import { connected, type LineRow, type RevisionRow } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { inDays, today } from './clock';
@@ -21,7 +31,10 @@ export { findQuote } from './quote-state';
 export const validDays = 60;
 
 /** Opens a quote for a customer: price list, addresses, language and region come along. */
-export async function openQuote(actor: Actor, { customerId, title }: NewQuoteInput): Promise<Result<QuoteView>> {
+export async function openQuote(
+  actor: Actor,
+  { customerId, title }: NewQuoteInput,
+): Promise<Result<QuoteView>> {
   return inTransaction(async () => {
     const refused = refusal(actor, 'quotes');
     if (refused) return refused;
@@ -29,10 +42,33 @@ export async function openQuote(actor: Actor, { customerId, title }: NewQuoteInp
     const customer = await customers.findOne({ where: { id: customerId, ...ownCustomers(actor) } });
     if (!customer) return fail('invalid', { code: 'quote.unknownCustomer', field: 'customerId' });
     const number = await nextNumber('quote_numbers', 'Q');
-    const { id } = await quotes.create({ id: randomUUID(), number, title, customerId, ownerId: actor.id, version: 1, updatedAt: new Date(), updatedBy: actor.id });
-    await revisions.create(
-      { id: randomUUID(), quoteId: id, number: 1, state: 'draft', priceList: customer.priceList, customer: await copyOf(customer), validUntil: inDays(validDays), whole: null, madeBy: actor.id, settledAt: null, settledBy: null, lost: null, taxed: null, lease: null, resale: may(actor, 'resale') ? (actor.preferences.resale ?? '0') : null },
-    );
+    const { id } = await quotes.create({
+      id: randomUUID(),
+      number,
+      title,
+      customerId,
+      ownerId: actor.id,
+      version: 1,
+      updatedAt: new Date(),
+      updatedBy: actor.id,
+    });
+    await revisions.create({
+      id: randomUUID(),
+      quoteId: id,
+      number: 1,
+      state: 'draft',
+      priceList: customer.priceList,
+      customer: await copyOf(customer),
+      validUntil: inDays(validDays),
+      whole: null,
+      madeBy: actor.id,
+      settledAt: null,
+      settledBy: null,
+      lost: null,
+      taxed: null,
+      lease: null,
+      resale: may(actor, 'resale') ? (actor.preferences.resale ?? '0') : null,
+    });
     await record(actor, 'quote.opened', number, { customer: customer.number });
     const quote = await findQuote(actor, id);
     if (!quote) throw new Error(`quote ${number} is gone`);
@@ -48,7 +84,10 @@ async function shownState(actor: Actor, quote: QuoteBase, number?: number): Prom
 }
 
 /** "Q-26-0042" from a sequence of the database. */
-export async function nextNumber(sequence: 'quote_numbers' | 'order_numbers', letter: string): Promise<string> {
+export async function nextNumber(
+  sequence: 'quote_numbers' | 'order_numbers',
+  letter: string,
+): Promise<string> {
   const [rows] = await connected().sequelize.query(`select nextval('${sequence}') as number`);
   const [{ number }] = rows as [{ number: string }];
   return `${letter}-${today().slice(2, 4)}-${number.padStart(4, '0')}`;
@@ -81,14 +120,23 @@ export interface ChangeTerms {
 }
 
 /** Lines of a draft, in their order, as they are kept by now. */
-export const linesOf = ({ revision }: Pick<Draft, 'revision'>): Promise<LineRow[]> => connected().records.lines.findAll({ where: { revisionId: revision.id }, order: [['position', 'ASC']], raw: true });
+export const linesOf = ({ revision }: Pick<Draft, 'revision'>): Promise<LineRow[]> =>
+  connected().records.lines.findAll({
+    where: { revisionId: revision.id },
+    order: [['position', 'ASC']],
+    raw: true,
+  });
 
 /**
  * Makes a change to the newest revision of a quote in one transaction; to a draft, unless other states are named. Refused where the
  * actor may not, the revision stands otherwise, or another person changed it since the version given; the refusal names who and when.
  */
 export async function changeQuote(
-  actor: Actor, id: string, version: number, work: (draft: Draft) => Promise<Result<unknown>>, { states = ['draft'], steps = true, check }: ChangeTerms = {},
+  actor: Actor,
+  id: string,
+  version: number,
+  work: (draft: Draft) => Promise<Result<unknown>>,
+  { states = ['draft'], steps = true, check }: ChangeTerms = {},
 ): Promise<Result<QuoteView>> {
   return inTransaction(async () => {
     const refused = refusal(actor, 'quotes');
@@ -109,54 +157,99 @@ export async function changeQuote(
     const appraised = await appraise(after);
     const wrong = check?.(appraised) ?? [];
     if (wrong.length > 0) return fail('invalid', ...wrong);
-    const kept = steps && revision.state === 'draft' && (await remember(actor, before, after, { before: title, after: quote.title }));
+    const kept =
+      steps &&
+      revision.state === 'draft' &&
+      (await remember(actor, before, after, { before: title, after: quote.title }));
     quote.updatedAt = await keepChange(quote.id, actor.id, await factsIn(after, appraised));
     quote.version += 1;
     quote.updatedBy = actor.id;
-    return done(await viewOf(actor, after, { appraised, ...(kept ? { steps: { undo: true, redo: false } } : {}) }));
+    return done(
+      await viewOf(actor, after, { appraised, ...(kept ? { steps: { undo: true, redo: false } } : {}) }),
+    );
   });
 }
 
 async function settled(quote: QuoteBase, { state, number }: RevisionRow): Promise<Result<never>> {
   if (state !== 'accepted') return fail('conflict', { code: `revision.is.${state}`, params: { number } });
   const order = await connected().records.orders.findOne({ where: { quoteId: quote.id } });
-  return fail('conflict', { code: 'quote.alreadyAccepted', params: { number: quote.number, order: order?.number ?? '' } });
+  return fail('conflict', {
+    code: 'quote.alreadyAccepted',
+    params: { number: quote.number, order: order?.number ?? '' },
+  });
 }
 
 /** Who changed it meanwhile, and when; what a person did in another window is not said to be somebody else's. */
 async function staleness(actor: Actor, quote: QuoteBase, version: number): Promise<Result<never> | null> {
   if (quote.version === version) return null;
-  return fail('conflict', { code: quote.updatedBy === actor.id ? 'quote.staleOwn' : 'quote.stale', params: { who: nameOf(await reference(), quote.updatedBy), at: quote.updatedAt.toISOString() } });
+  return fail('conflict', {
+    code: quote.updatedBy === actor.id ? 'quote.staleOwn' : 'quote.stale',
+    params: { who: nameOf(await reference(), quote.updatedBy), at: quote.updatedAt.toISOString() },
+  });
 }
 
 const leaseOf = ({ months, yearlyRate, residual, inAdvance }: LeaseInput): QuoteLease => ({
-  months, yearlyRate: exact(plainPercent(yearlyRate)).div(100).toString(), inAdvance, ...(residual === undefined ? {} : { residual: exact(plainMoney(residual)).toString() }),
+  months,
+  yearlyRate: exact(plainPercent(yearlyRate)).div(100).toString(),
+  inAdvance,
+  ...(residual === undefined ? {} : { residual: exact(plainMoney(residual)).toString() }),
 });
 
 /** Changes what is said of the whole quote: a discount, net price or margin, how long it is valid, its title, a lease beside the price. */
-export async function changeWhole(actor: Actor, id: string, { version, whole, validUntil, title, lease, resale }: ChangeQuoteInput): Promise<Result<QuoteView>> {
+export async function changeWhole(
+  actor: Actor,
+  id: string,
+  { version, whole, validUntil, title, lease, resale }: ChangeQuoteInput,
+): Promise<Result<QuoteView>> {
   const offered = lease && leaseOf(lease);
-  return changeQuote(actor, id, version, async ({ quote, revision }) => {
-    if (whole && !may(actor, 'discount')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'discount' } });
-    if (resale !== undefined && !may(actor, 'resale')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'resale' } });
-    if (whole?.by === 'margin' && !may(actor, 'costs')) return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
-    if (validUntil !== undefined && validUntil < today()) return fail('invalid', { code: 'quote.validPast', field: 'validUntil' });
-    const to: Partial<RevisionRow> = {
-      ...(whole === undefined ? {} : { whole: whole && typedOf(whole) }), ...(validUntil === undefined ? {} : { validUntil }), ...(resale === undefined ? {} : { resale: exact(plainPercent(resale)).div(100).toString() }), ...(lease === undefined ? {} : { lease: offered ?? null }),
-    };
-    const from = Object.fromEntries(Object.keys(to).map((key) => [key, revision[key as keyof RevisionRow]]));
-    if (Object.keys(to).length > 0) await connected().records.revisions.update(to, { where: { id: revision.id } });
-    // The next quote begins with it.
-    if (resale !== undefined) await connected().records.users.update({ preferences: { ...actor.preferences, resale: to.resale ?? '0' } }, { where: { id: actor.id } });
-    if (title !== undefined) await connected().records.quotes.update({ title }, { where: { id: quote.id } });
-    await record(actor, 'quote.changed', quote.number, { from: { ...from, ...(title === undefined ? {} : { title: quote.title }) }, to: { ...to, ...(title === undefined ? {} : { title }) } });
-    if (title !== undefined) quote.title = title;
-    return done(null);
-  }, {
-    check: ({ quoted: { comes, lines } }) => {
-      if (whole !== undefined && comes.is === 'impossible') return [{ code: 'quote.whole', params: { why: comes.why }, field: 'whole' }];
-      const net = counted(lines).reduce((sum, { price }) => sum.plus(price.net), exact(0));
-      return offered?.residual !== undefined && net.lt(offered.residual) ? [{ code: 'lease.residual', field: 'residual' }] : [];
+  return changeQuote(
+    actor,
+    id,
+    version,
+    async ({ quote, revision }) => {
+      if (whole && !may(actor, 'discount'))
+        return fail('forbidden', { code: 'refused.permission', params: { permission: 'discount' } });
+      if (resale !== undefined && !may(actor, 'resale'))
+        return fail('forbidden', { code: 'refused.permission', params: { permission: 'resale' } });
+      if (whole?.by === 'margin' && !may(actor, 'costs'))
+        return fail('forbidden', { code: 'refused.permission', params: { permission: 'costs' } });
+      if (validUntil !== undefined && validUntil < today())
+        return fail('invalid', { code: 'quote.validPast', field: 'validUntil' });
+      const to: Partial<RevisionRow> = {
+        ...(whole === undefined ? {} : { whole: whole && typedOf(whole) }),
+        ...(validUntil === undefined ? {} : { validUntil }),
+        ...(resale === undefined ? {} : { resale: exact(plainPercent(resale)).div(100).toString() }),
+        ...(lease === undefined ? {} : { lease: offered ?? null }),
+      };
+      const from = Object.fromEntries(
+        Object.keys(to).map((key) => [key, revision[key as keyof RevisionRow]]),
+      );
+      if (Object.keys(to).length > 0)
+        await connected().records.revisions.update(to, { where: { id: revision.id } });
+      // The next quote begins with it.
+      if (resale !== undefined)
+        await connected().records.users.update(
+          { preferences: { ...actor.preferences, resale: to.resale ?? '0' } },
+          { where: { id: actor.id } },
+        );
+      if (title !== undefined)
+        await connected().records.quotes.update({ title }, { where: { id: quote.id } });
+      await record(actor, 'quote.changed', quote.number, {
+        from: { ...from, ...(title === undefined ? {} : { title: quote.title }) },
+        to: { ...to, ...(title === undefined ? {} : { title }) },
+      });
+      if (title !== undefined) quote.title = title;
+      return done(null);
     },
-  });
+    {
+      check: ({ quoted: { comes, lines } }) => {
+        if (whole !== undefined && comes.is === 'impossible')
+          return [{ code: 'quote.whole', params: { why: comes.why }, field: 'whole' }];
+        const net = counted(lines).reduce((sum, { price }) => sum.plus(price.net), exact(0));
+        return offered?.residual !== undefined && net.lt(offered.residual)
+          ? [{ code: 'lease.residual', field: 'residual' }]
+          : [];
+      },
+    },
+  );
 }

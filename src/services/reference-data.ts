@@ -3,11 +3,30 @@
  * server remembers it under a stamp that the database renews with every change of any of it.
  */
 import { QueryTypes } from 'sequelize';
-import { connected, type CommissionPlanRow, type FamilyRow, type GrantRow, type ItemRow, type LimitRow, type ModelRow, type ModelVersionRow, type PolicyRow, type PriceEntryRow, type PriceListRow, type QuantityDiscountRow, type Role, type TaxRateRow, type WorkCentreRow } from '../data';
+import {
+  connected,
+  type CommissionPlanRow,
+  type FamilyRow,
+  type GrantRow,
+  type ItemRow,
+  type LimitRow,
+  type ModelRow,
+  type ModelVersionRow,
+  type PolicyRow,
+  type PriceEntryRow,
+  type PriceListRow,
+  type QuantityDiscountRow,
+  type Role,
+  type TaxRateRow,
+  type WorkCentreRow,
+} from '../data';
 import { requestContext } from './request';
 
 /** A published version without its document. */
-export type VersionHead = Pick<ModelVersionRow, 'id' | 'modelId' | 'number'> & { name: Record<string, string>; languages: string[] };
+export type VersionHead = Pick<ModelVersionRow, 'id' | 'modelId' | 'number'> & {
+  name: Record<string, string>;
+  languages: string[];
+};
 
 export interface Person {
   id: string;
@@ -45,7 +64,9 @@ let kept: { stamp: string; reference: Promise<Reference> } | undefined;
 async function stampNow(): Promise<string> {
   const known = requestContext()?.stamp;
   if (known !== undefined) return known;
-  const [row] = await connected().sequelize.query<{ stamp: string }>('select stamp from reference_stamp', { type: QueryTypes.SELECT });
+  const [row] = await connected().sequelize.query<{ stamp: string }>('select stamp from reference_stamp', {
+    type: QueryTypes.SELECT,
+  });
   return row?.stamp ?? '';
 }
 
@@ -61,7 +82,9 @@ export async function reference(): Promise<Reference> {
   }
   const read = readAll(stamp);
   kept = { stamp, reference: read };
-  read.catch(() => { if (kept?.reference === read) kept = undefined; });
+  read.catch(() => {
+    if (kept?.reference === read) kept = undefined;
+  });
   return read;
 }
 
@@ -75,13 +98,21 @@ async function readAll(stamp: string): Promise<Reference> {
   const workCentres = await records.workCentres.findAll({ order: [['code', 'ASC']], raw });
   const models = await records.models.findAll({ order: byId, raw });
   const newest = await sequelize.query<VersionHead>(
-    `select distinct on (model_id) id, model_id as "modelId", number, document -> 'name' as name, document -> 'languages' as languages from model_versions order by model_id, number desc`, { type: QueryTypes.SELECT },
+    `select distinct on (model_id) id, model_id as "modelId", number, document -> 'name' as name, document -> 'languages' as languages from model_versions order by model_id, number desc`,
+    { type: QueryTypes.SELECT },
   );
   // A number is written by the scheme, and by the codes of the options; the last version with the same of both stands for all of them.
   const written = await sequelize.query<VersionHead>(
-    `select distinct on (model_id, scheme) id, model_id as "modelId", number, name, languages from (select *, document -> 'name' as name, document -> 'languages' as languages, md5((document -> 'numbering')::text || (document -> 'features')::text) as scheme from model_versions) as versions order by model_id, scheme, number desc`, { type: QueryTypes.SELECT },
+    `select distinct on (model_id, scheme) id, model_id as "modelId", number, name, languages from (select *, document -> 'name' as name, document -> 'languages' as languages, md5((document -> 'numbering')::text || (document -> 'features')::text) as scheme from model_versions) as versions order by model_id, scheme, number desc`,
+    { type: QueryTypes.SELECT },
   );
-  const grants = await records.grants.findAll({ order: [['validFrom', 'ASC'], ['id', 'ASC']], raw });
+  const grants = await records.grants.findAll({
+    order: [
+      ['validFrom', 'ASC'],
+      ['id', 'ASC'],
+    ],
+    raw,
+  });
   const quantityDiscounts = await records.quantityDiscounts.findAll({ order: byId, raw });
   const limits = await records.limits.findAll({ order: byId, raw });
   const policies = await records.policies.findAll({ order: byId, raw });
@@ -95,9 +126,29 @@ async function readAll(stamp: string): Promise<Reference> {
     else byList.set(entry.priceList, [entry]);
   }
   return {
-    stamp, items: new Map(items.map((item) => [item.sku, item])), families, priceLists, entries: byList, workCentres, models, newest: new Map(newest.map((head) => [head.modelId, head])),
-    schemes: new Map(newest.map(({ id, modelId }) => [modelId, written.filter((each) => each.modelId === modelId && each.id !== id).sort((a, b) => b.number - a.number)])),
-    grants, quantityDiscounts, limits, policies, taxRates, plans, people: new Map(people.map((person) => [person.id, person])),
+    stamp,
+    items: new Map(items.map((item) => [item.sku, item])),
+    families,
+    priceLists,
+    entries: byList,
+    workCentres,
+    models,
+    newest: new Map(newest.map((head) => [head.modelId, head])),
+    schemes: new Map(
+      newest.map(({ id, modelId }) => [
+        modelId,
+        written
+          .filter((each) => each.modelId === modelId && each.id !== id)
+          .sort((a, b) => b.number - a.number),
+      ]),
+    ),
+    grants,
+    quantityDiscounts,
+    limits,
+    policies,
+    taxRates,
+    plans,
+    people: new Map(people.map((person) => [person.id, person])),
   };
 }
 

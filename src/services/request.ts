@@ -14,14 +14,15 @@ export interface RequestContext {
 const current = new AsyncLocalStorage<RequestContext>();
 
 /** Answers a request; while it does, what is done in the background stands still. */
-export const duringRequest = <T>(context: RequestContext, work: () => Promise<T>): Promise<T> => current.run(context, async () => {
-  hurry();
-  try {
-    return await work();
-  } finally {
-    noHurry();
-  }
-});
+export const duringRequest = <T>(context: RequestContext, work: () => Promise<T>): Promise<T> =>
+  current.run(context, async () => {
+    hurry();
+    try {
+      return await work();
+    } finally {
+      noHurry();
+    }
+  });
 
 /** Waits for something that is done in the background: nobody need stand still for that. */
 export async function patiently<T>(work: () => Promise<T>): Promise<T> {

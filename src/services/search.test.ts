@@ -16,7 +16,14 @@ beforeAll(async () => {
 afterAll(() => connected().close());
 
 describe('finding', () => {
-  it.each([['termnal', 'BEACON'], ['beacn', 'BEACON'], ['RB-JBOX8', 'RB-JBOX-08'], ['rb-jbox-1', 'RB-JBOX-10'], ['ridg', 'RIDGEBACK'], ['Anzeige', 'YE-DISPLAY']])('finds the item meant by "%s"', async (typed, sku) => {
+  it.each([
+    ['termnal', 'BEACON'],
+    ['beacn', 'BEACON'],
+    ['RB-JBOX8', 'RB-JBOX-08'],
+    ['rb-jbox-1', 'RB-JBOX-10'],
+    ['ridg', 'RIDGEBACK'],
+    ['Anzeige', 'YE-DISPLAY'],
+  ])('finds the item meant by "%s"', async (typed, sku) => {
     expect((await findItems(typed, 5)).map((each) => each.sku)).toContain(sku);
     if (typed !== 'Anzeige') expect((await findItems(typed, 5))[0]?.sku).toBe(sku);
   });
@@ -30,11 +37,21 @@ describe('finding', () => {
 
   it('forgives a typo in every list, and never for what has the word itself', async () => {
     expect((await findCustomers(mara, 'norvik')).map(({ name }) => name)).toContain('Norrvik Skog AB');
-    expect((await listQuotes(mara, { find: 'norvik' })).rows.map(({ customer }) => customer)).toContain('Norrvik Skog AB');
+    expect((await listQuotes(mara, { find: 'norvik' })).rows.map(({ customer }) => customer)).toContain(
+      'Norrvik Skog AB',
+    );
     const [order] = (await listOrders(mara)).rows;
     const [word = ''] = (order?.customer ?? '').split(' ');
-    expect((await listOrders(mara, { find: word.slice(0, 3) + word.slice(4) })).rows.map(({ customer }) => customer)).toContain(order?.customer);
-    expect((await listQuotes(mara, { find: 'norrvik' })).rows.every(({ customer }) => customer.includes('Norrvik'))).toBe(true);
+    expect(
+      (await listOrders(mara, { find: word.slice(0, 3) + word.slice(4) })).rows.map(
+        ({ customer }) => customer,
+      ),
+    ).toContain(order?.customer);
+    expect(
+      (await listQuotes(mara, { find: 'norrvik' })).rows.every(({ customer }) =>
+        customer.includes('Norrvik'),
+      ),
+    ).toBe(true);
     expect(await findCustomers(mara, 'qqqzzz')).toEqual([]);
     expect(await findCustomers(mara, '%')).toEqual([]);
   });

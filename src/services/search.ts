@@ -31,29 +31,73 @@ export async function search(actor: Actor, text: string): Promise<Hit[]> {
 
 async function hitsOf(actor: Actor, text: string, likeness: Likeness): Promise<Hit[]> {
   const [customers, quotes, orders, items] = [
-    await findCustomers(actor, text, likeness), await listQuotes(actor, { find: text }, likeness), await listOrders(actor, { find: text, page: 0 }, likeness), await findItems(text, mostEach, likeness),
+    await findCustomers(actor, text, likeness),
+    await listQuotes(actor, { find: text }, likeness),
+    await listOrders(actor, { find: text, page: 0 }, likeness),
+    await findItems(text, mostEach, likeness),
   ];
   return [
-    ...customers.slice(0, mostEach).map((each): Hit => ({ kind: 'customer', id: each.id, label: each.name, detail: `${each.number} · ${each.town}` })),
-    ...quotes.rows.slice(0, mostEach).map((each): Hit => ({ kind: 'quote', id: each.id, label: `${each.number} ${each.title}`.trim(), detail: each.customer })),
-    ...orders.rows.slice(0, mostEach).map((each): Hit => ({ kind: 'order', id: each.id, label: each.number, detail: each.customer })),
-    ...items.map(({ sku, name, model }): Hit => ({ kind: 'item', id: sku, label: name, detail: sku, ...(model === undefined ? {} : { model }) })),
+    ...customers
+      .slice(0, mostEach)
+      .map((each): Hit => ({
+        kind: 'customer',
+        id: each.id,
+        label: each.name,
+        detail: `${each.number} · ${each.town}`,
+      })),
+    ...quotes.rows
+      .slice(0, mostEach)
+      .map((each): Hit => ({
+        kind: 'quote',
+        id: each.id,
+        label: `${each.number} ${each.title}`.trim(),
+        detail: each.customer,
+      })),
+    ...orders.rows
+      .slice(0, mostEach)
+      .map((each): Hit => ({ kind: 'order', id: each.id, label: each.number, detail: each.customer })),
+    ...items.map(({ sku, name, model }): Hit => ({
+      kind: 'item',
+      id: sku,
+      label: name,
+      detail: sku,
+      ...(model === undefined ? {} : { model }),
+    })),
   ];
 }
 
 /** Items that are sold by themselves, those whose number begins so first, then what is configured. */
 export async function findItems(text: string, most: number, only?: Likeness): Promise<ItemFound[]> {
-  const rows = await forgiving(text, (likeness) => {
-    const bind: unknown[] = [`${text.trim()}%`];
-    const words = wordConditions(text, likeness, (value) => `$${String(bind.push(value))}`, ['sku', `(name ->> 'en')`, `(name ->> 'de')`]);
-    return connected().sequelize.query<{ sku: string; name: Texts }>(
-      `select sku, name from items where sold and ${words.join(' and ')} order by sku ilike $1 desc, kind = 'model' desc, greatest(word_similarity($1, name ->> 'en'), word_similarity($1, name ->> 'de'), word_similarity($1, sku)) desc, sku limit ${String(3 * most)}`,
-      { bind, type: QueryTypes.SELECT },
-    );
-  }, only);
+  const rows = await forgiving(
+    text,
+    (likeness) => {
+      const bind: unknown[] = [`${text.trim()}%`];
+      const words = wordConditions(text, likeness, (value) => `$${String(bind.push(value))}`, [
+        'sku',
+        `(name ->> 'en')`,
+        `(name ->> 'de')`,
+      ]);
+      return connected().sequelize.query<{ sku: string; name: Texts }>(
+        `select sku, name from items where sold and ${words.join(' and ')} order by sku ilike $1 desc, kind = 'model' desc, greatest(word_similarity($1, name ->> 'en'), word_similarity($1, name ->> 'de'), word_similarity($1, sku)) desc, sku limit ${String(3 * most)}`,
+        { bind, type: QueryTypes.SELECT },
+      );
+    },
+    only,
+  );
   // What looks like a number stands in the order of the fewest keystrokes to it.
   const typed = text.trim().toUpperCase();
-  if (/[\d-]/.test(typed)) rows.sort((a, b) => Number(b.sku.startsWith(typed)) - Number(a.sku.startsWith(typed)) || distance(typed, a.sku) - distance(typed, b.sku));
+  if (/[\d-]/.test(typed))
+    rows.sort(
+      (a, b) =>
+        Number(b.sku.startsWith(typed)) - Number(a.sku.startsWith(typed)) ||
+        distance(typed, a.sku) - distance(typed, b.sku),
+    );
   const modelOf = new Map((await reference()).models.map((model) => [model.sku, model.id]));
-  return rows.slice(0, most).map(({ sku, name }) => ({ sku, name, ...(modelOf.has(sku) ? { model: modelOf.get(sku) as string } : {}) }));
+  return rows
+    .slice(0, most)
+    .map(({ sku, name }) => ({
+      sku,
+      name,
+      ...(modelOf.has(sku) ? { model: modelOf.get(sku) as string } : {}),
+    }));
 }

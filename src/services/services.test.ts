@@ -24,19 +24,31 @@ const value = <T>(result: Result<T>): T => {
   return result.value;
 };
 const codes = (result: Result<unknown>) => (result.ok ? [] : result.failures.map((failure) => failure.code));
-async function newBuild(actor: Actor, customer: string, decisions: { on: string; value: string | boolean }[]) {
+async function newBuild(
+  actor: Actor,
+  customer: string,
+  decisions: { on: string; value: string | boolean }[],
+) {
   const [found] = await findCustomers(actor, customer);
   const quote = value(await openQuote(actor, { customerId: found?.id ?? '', title: 'test' }));
   const { id } = value(await beginBuild(actor, { quoteId: quote.id, modelId: 'ridgeback' }));
   const saved = value(await saveContent(actor, id, { version: 1, decisions, passed: [], special: [] }));
   return { quote, id, saved };
 }
-const complete = [{ on: 'vehicle', value: 'articulated' }, { on: 'length', value: 'm12' }];
-const custom = (width: string) => [...complete, { on: 'width', value: 'custom' }, { on: 'customWidth', value: width }];
+const complete = [
+  { on: 'vehicle', value: 'articulated' },
+  { on: 'length', value: 'm12' },
+];
+const custom = (width: string) => [
+  ...complete,
+  { on: 'width', value: 'custom' },
+  { on: 'customWidth', value: width },
+];
 
 beforeAll(async () => {
   const url = process.env.DATABASE_URL;
-  if (!url || !new URL(url).pathname.endsWith('_test')) throw new Error('DATABASE_URL must name a database that ends in "_test"; bin/test sets it');
+  if (!url || !new URL(url).pathname.endsWith('_test'))
+    throw new Error('DATABASE_URL must name a database that ends in "_test"; bin/test sets it');
   // Two instances starting at once: one migrates, the other waits and finds it done.
   const other = openDatabase(url);
   const applied = await Promise.all([migrate(connected()), migrate(other)]);
@@ -50,7 +62,9 @@ afterAll(() => connected().close());
 
 describe('the database guards what must not change', () => {
   it('refuses to change a published model version and an audit entry', async () => {
-    await expect(connected().sequelize.query("update model_versions set hash = 'x'")).rejects.toThrow('never change');
+    await expect(connected().sequelize.query("update model_versions set hash = 'x'")).rejects.toThrow(
+      'never change',
+    );
     await expect(connected().sequelize.query('delete from audit_entries')).rejects.toThrow('never change');
   });
 
@@ -58,7 +72,11 @@ describe('the database guards what must not change', () => {
     const { quote, id } = await newBuild(mara, 'callow', complete);
     const view = value(await putOnQuote(mara, id, { version: quote.version, quantity: 1 }));
     value(await acceptQuote(mara, quote.id, view.version));
-    await expect(connected().sequelize.query('update quote_lines set quantity = 9 where id = $1', { bind: [view.lines[0]?.id] })).rejects.toThrow('never change');
+    await expect(
+      connected().sequelize.query('update quote_lines set quantity = 9 where id = $1', {
+        bind: [view.lines[0]?.id],
+      }),
+    ).rejects.toThrow('never change');
   });
 
   it('migrates again without a change and publishes the same document once', async () => {
@@ -73,8 +91,13 @@ describe('the database guards what must not change', () => {
 
 describe('registered numbers', () => {
   it('are the same for the same values and differ for others, however many save at once', async () => {
-    const made = await Promise.all(['2.55', '2.6', '2.55', '2.65', '2.6'].map((width) => newBuild(mara, 'callow', custom(width))));
-    const numbers = made.map(({ saved }) => Object.entries(saved.registered ?? {}).find(([what]) => what.startsWith('ridgeback '))?.[1]);
+    const made = await Promise.all(
+      ['2.55', '2.6', '2.55', '2.65', '2.6'].map((width) => newBuild(mara, 'callow', custom(width))),
+    );
+    const numbers = made.map(
+      ({ saved }) =>
+        Object.entries(saved.registered ?? {}).find(([what]) => what.startsWith('ridgeback '))?.[1],
+    );
     expect(numbers[0]).toBe(numbers[2]);
     expect(numbers[1]).toBe(numbers[4]);
     expect(new Set(numbers).size).toBe(3);
@@ -86,7 +109,16 @@ describe('a use case happens whole or not at all', () => {
   it('leaves nothing of a refused one', async () => {
     const before = await connected().records.quotes.count();
     const result = await inTransaction(async () => {
-      await connected().records.quotes.create({ id: randomUUID(), number: 'Q-half', title: '', customerId: (await connected().records.customers.findOne())?.id ?? '', ownerId: mara.id, version: 1, updatedAt: new Date(), updatedBy: mara.id });
+      await connected().records.quotes.create({
+        id: randomUUID(),
+        number: 'Q-half',
+        title: '',
+        customerId: (await connected().records.customers.findOne())?.id ?? '',
+        ownerId: mara.id,
+        version: 1,
+        updatedAt: new Date(),
+        updatedBy: mara.id,
+      });
       return { ok: false, status: 'invalid', failures: [{ code: 'quote.empty' }] } as const;
     });
     expect(result.ok).toBe(false);
@@ -96,7 +128,11 @@ describe('a use case happens whole or not at all', () => {
   it('lets one of several changes against the same version through', async () => {
     const [customer] = await findCustomers(mara, 'brannoch');
     const quote = value(await openQuote(mara, { customerId: customer?.id ?? '', title: '' }));
-    const results = await Promise.all(['SV-COMM', 'SV-CALIB', 'SV-DELIV'].map((sku) => addByNumber(mara, quote.id, { version: quote.version, sku, quantity: 1 })));
+    const results = await Promise.all(
+      ['SV-COMM', 'SV-CALIB', 'SV-DELIV'].map((sku) =>
+        addByNumber(mara, quote.id, { version: quote.version, sku, quantity: 1 }),
+      ),
+    );
     expect(results.filter((result) => result.ok)).toHaveLength(1);
     expect(results.flatMap(codes)).toEqual(['quote.staleOwn', 'quote.staleOwn']);
     expect(value(await seeQuote(mara, quote.id)).lines).toHaveLength(1);
@@ -105,13 +141,30 @@ describe('a use case happens whole or not at all', () => {
   it('writes who changed which figure', async () => {
     const [customer] = await findCustomers(mara, 'brannoch');
     let quote = value(await openQuote(mara, { customerId: customer?.id ?? '', title: '' }));
-    quote = value(await addByNumber(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 2 }));
-    quote = value(await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', { version: quote.version, hand: { by: 'rate', value: '7,5' } }));
+    quote = value(
+      await addByNumber(mara, quote.id, { version: quote.version, sku: 'YE-KIOSK', quantity: 2 }),
+    );
+    quote = value(
+      await changeLine(mara, quote.id, quote.lines[0]?.id ?? '', {
+        version: quote.version,
+        hand: { by: 'rate', value: '7,5' },
+      }),
+    );
     // 4,283.00 less 5 % for key accounts is 4,068.85; less 7.5 % is 3,763.68625, rounded half up
     expect(quote.lines[0]?.price).toMatchObject({ unitList: '4283', unitNet: '3763.69', net: '7527.38' });
-    const entries = await connected().records.audit.findAll({ where: { subject: quote.number }, order: [['id', 'ASC']] });
-    expect(entries.map((entry) => [entry.action, entry.userId])).toEqual([['quote.opened', mara.id], ['line.added', mara.id], ['line.changed', mara.id]]);
-    expect(entries[2]?.details).toMatchObject({ from: { hand: null }, to: { hand: { by: 'rate', value: '0.075' } } });
+    const entries = await connected().records.audit.findAll({
+      where: { subject: quote.number },
+      order: [['id', 'ASC']],
+    });
+    expect(entries.map((entry) => [entry.action, entry.userId])).toEqual([
+      ['quote.opened', mara.id],
+      ['line.added', mara.id],
+      ['line.changed', mara.id],
+    ]);
+    expect(entries[2]?.details).toMatchObject({
+      from: { hand: null },
+      to: { hand: { by: 'rate', value: '0.075' } },
+    });
   });
 });
 
@@ -121,13 +174,29 @@ describe('an accepted quote', () => {
     const before = value(await putOnQuote(mara, id, { version: quote.version, quantity: 3 }));
     expect(before.lines[0]?.warnings[0]?.text.en).toContain('without a drain pump');
     expect(codes(await acceptQuote(mara, quote.id, before.version))).toEqual(['line.warning']);
-    const passed = value(await saveContent(mara, id, { version: 2, decisions: [...complete, { on: 'mounting', value: 'pit' }], passed: [{ rule: 'pitPump', reason: 'Dry chalk' }], special: [] }));
+    const passed = value(
+      await saveContent(mara, id, {
+        version: 2,
+        decisions: [...complete, { on: 'mounting', value: 'pit' }],
+        passed: [{ rule: 'pitPump', reason: 'Dry chalk' }],
+        special: [],
+      }),
+    );
     expect(passed.version).toBe(3);
-    expect(value(await seeQuote(mara, quote.id)).lines[0]?.warnings[0]?.passed).toMatchObject({ reason: 'Dry chalk', by: 'Mara Lindqvist' });
+    expect(value(await seeQuote(mara, quote.id)).lines[0]?.warnings[0]?.passed).toMatchObject({
+      reason: 'Dry chalk',
+      by: 'Mara Lindqvist',
+    });
     const { orderId } = value(await acceptQuote(mara, quote.id, before.version));
-    await connected().records.priceEntries.update({ entry: { method: 'unit', price: '9999' } }, { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } });
+    await connected().records.priceEntries.update(
+      { entry: { method: 'unit', price: '9999' } },
+      { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } },
+    );
     const after = value(await seeQuote(mara, quote.id));
-    await connected().records.priceEntries.update({ entry: { method: 'unit', price: '361' } }, { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } });
+    await connected().records.priceEntries.update(
+      { entry: { method: 'unit', price: '361' } },
+      { where: { priceList: 'GBP-2026', sku: 'RB-HUB' } },
+    );
     expect(after.totals).toEqual(before.totals);
     const order = value(await seeOrder(mara, orderId));
     expect(order.address.street).toBe('Recycling Centre, Foss Road');
@@ -135,7 +204,10 @@ describe('an accepted quote', () => {
     expect(work?.materials.find((need) => need.item === 'RB-CELL-D')?.quantity).toBe('18');
     // Six of the deck, two of the terminal.
     expect(work?.operations).toHaveLength(8);
-    expect(work?.decisions).toContainEqual({ name: { en: 'Mounting', de: 'Einbau' }, value: { en: 'Pit', de: 'Grube' } });
+    expect(work?.decisions).toContainEqual({
+      name: { en: 'Mounting', de: 'Einbau' },
+      value: { en: 'Pit', de: 'Grube' },
+    });
   });
 });
 
@@ -149,7 +221,9 @@ describe('a dealer', () => {
     const view = value(await putOnQuote(rhona, id, { version: quote.version, quantity: 1 }));
     expect(JSON.stringify(view)).not.toMatch(/"(cost|unitCost|margin)"/);
     expect(codes(await acceptQuote(rhona, quote.id, view.version))).toEqual(['refused.permission']);
-    expect(codes(await openBench(rhona, (await newBuild(mara, 'callow', complete)).id))).toEqual(['build.missing']);
+    expect(codes(await openBench(rhona, (await newBuild(mara, 'callow', complete)).id))).toEqual([
+      'build.missing',
+    ]);
   });
 });
 

@@ -47,15 +47,23 @@ export async function signIn({ email, password, address, device }: SignInRequest
   const { users, sessions, devices } = connected().records;
   const account = email.trim().toLowerCase();
   const user = await users.findOne({ where: { email: account } });
-  const known = device !== undefined && user !== null && (await devices.count({ where: { tokenHash: hashToken(device), userId: user.id } })) > 0;
+  const known =
+    device !== undefined &&
+    user !== null &&
+    (await devices.count({ where: { tokenHash: hashToken(device), userId: user.id } })) > 0;
   const from = known ? { device: hashToken(device) } : { address };
   const wait = await admit(account, from);
-  if (wait > 0) return fail('tooMany', { code: 'signIn.tooMany', params: { seconds: wait }, retryAfter: wait });
+  if (wait > 0)
+    return fail('tooMany', { code: 'signIn.tooMany', params: { seconds: wait }, retryAfter: wait });
   const right = await matches(password, user?.passwordHash ?? nobody);
   if (!user || !right) return fail('signedOut', { code: 'signIn.wrong', field: 'password' });
   await forgive(account, from);
   const token = randomBytes(32).toString('base64url');
-  await sessions.create({ tokenHash: hashToken(token), userId: user.id, expiresAt: new Date(Date.now() + lifetime) });
+  await sessions.create({
+    tokenHash: hashToken(token),
+    userId: user.id,
+    expiresAt: new Date(Date.now() + lifetime),
+  });
   const remembered = known ? device : randomBytes(32).toString('base64url');
   await devices.upsert({ tokenHash: hashToken(remembered), userId: user.id, seenAt: new Date() });
   return done({ token, device: remembered, actor: actorOf(user) });

@@ -40,13 +40,20 @@ describe('signing in', () => {
   afterAll(() => connected().close());
 
   it('lets five of a hundred tries at the same moment be made', async () => {
-    const waits = await Promise.all(Array.from({ length: 100 }, () => admit('somebody@harrowmoor.example', { address: '192.0.2.1' })));
+    const waits = await Promise.all(
+      Array.from({ length: 100 }, () => admit('somebody@harrowmoor.example', { address: '192.0.2.1' })),
+    );
     expect(waits.filter((wait) => wait === 0)).toHaveLength(5);
   });
 
   it('is open to the owner while somebody else fails from another address', async () => {
-    for (let tries = 0; tries < 8; tries++) await signIn({ email: mara, password: 'wrong', address: '192.0.2.2' });
-    expect(await signIn({ ...right, address: '192.0.2.2' })).toMatchObject({ ok: false, status: 'tooMany', failures: [{ code: 'signIn.tooMany' }] });
+    for (let tries = 0; tries < 8; tries++)
+      await signIn({ email: mara, password: 'wrong', address: '192.0.2.2' });
+    expect(await signIn({ ...right, address: '192.0.2.2' })).toMatchObject({
+      ok: false,
+      status: 'tooMany',
+      failures: [{ code: 'signIn.tooMany' }],
+    });
     expect(await signIn({ ...right, address: '192.0.2.3' })).toMatchObject({ ok: true });
   });
 
@@ -54,11 +61,25 @@ describe('signing in', () => {
     const first = await signIn({ ...right, address: '192.0.2.4' });
     if (!first.ok) throw new Error('not signed in');
     const { device } = first.value;
-    await connected().sequelize.query(`insert into sign_in_attempts (account, address) select 'other' || n, '192.0.2.4' from generate_series(1, 60) n`);
-    await connected().sequelize.query(`insert into sign_in_attempts (account, address) select '${mara}', '198.51.100.' || (n % 200) from generate_series(1, 300) n`);
+    await connected().sequelize.query(
+      `insert into sign_in_attempts (account, address) select 'other' || n, '192.0.2.4' from generate_series(1, 60) n`,
+    );
+    await connected().sequelize.query(
+      `insert into sign_in_attempts (account, address) select '${mara}', '198.51.100.' || (n % 200) from generate_series(1, 300) n`,
+    );
     expect(await signIn({ ...right, address: '192.0.2.4' })).toMatchObject({ ok: false, status: 'tooMany' });
-    expect(await signIn({ ...right, address: '192.0.2.4', device })).toMatchObject({ ok: true, value: { device } });
-    expect(await signIn({ email: 'tobias@harrowmoor.example', password: 'harrowmoor', address: '192.0.2.4', device })).toMatchObject({ ok: false, status: 'tooMany' });
+    expect(await signIn({ ...right, address: '192.0.2.4', device })).toMatchObject({
+      ok: true,
+      value: { device },
+    });
+    expect(
+      await signIn({
+        email: 'tobias@harrowmoor.example',
+        password: 'harrowmoor',
+        address: '192.0.2.4',
+        device,
+      }),
+    ).toMatchObject({ ok: false, status: 'tooMany' });
   });
 
   it('forgets tries that are over', async () => {

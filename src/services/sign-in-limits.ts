@@ -18,7 +18,8 @@ const slowPause = 10;
 /** Where a try comes from: a device that is known, which has limits of its own, or an address. */
 export type From = { device: string } | { address: string };
 
-const placeOf = (from: From): string => ('device' in from ? `device ${from.device}` : networkOf(from.address));
+const placeOf = (from: From): string =>
+  'device' in from ? `device ${from.device}` : networkOf(from.address);
 
 /** Of an IPv6 address its network: whoever has one address of it has them all. */
 export function networkOf(address: string): string {
@@ -27,8 +28,12 @@ export function networkOf(address: string): string {
   const [head = '', tail] = plain.split('%')[0]?.split('::') ?? [];
   const groups = head === '' ? [] : head.split(':');
   const after = tail === undefined || tail === '' ? [] : tail.split(':');
-  const zeros = tail === undefined ? [] : Array<string>(Math.max(0, 8 - groups.length - after.length)).fill('0');
-  return `${[...groups, ...zeros, ...after].slice(0, 4).map((group) => group.replace(/^0+(?=.)/, '').toLowerCase()).join(':')}::/64`;
+  const zeros =
+    tail === undefined ? [] : Array<string>(Math.max(0, 8 - groups.length - after.length)).fill('0');
+  return `${[...groups, ...zeros, ...after]
+    .slice(0, 4)
+    .map((group) => group.replace(/^0+(?=.)/, '').toLowerCase())
+    .join(':')}::/64`;
 }
 
 interface Tries {
@@ -46,7 +51,11 @@ export function waitFor({ pair, all, account, pairAgo, allAgo, accountAgo }: Tri
   const rest = (pause: number, ago: number) => Math.ceil(Math.max(0, pause - ago));
   const ofPair = pair < free ? 0 : rest(Math.min(2 ** (pair - free + 1), minutes * 60), pairAgo);
   if (known) return ofPair;
-  return Math.max(ofPair, all < mostOfAddress ? 0 : rest(Math.min(2 ** (all - mostOfAddress + 3), minutes * 60), allAgo), account < mostOfAccount ? 0 : rest(slowPause, accountAgo));
+  return Math.max(
+    ofPair,
+    all < mostOfAddress ? 0 : rest(Math.min(2 ** (all - mostOfAddress + 3), minutes * 60), allAgo),
+    account < mostOfAccount ? 0 : rest(slowPause, accountAgo),
+  );
 }
 
 /** Counts a try and lets it be made, giving 0; or gives the seconds to wait, and counts nothing. Of tries at the same moment one is counted after another. */
@@ -54,7 +63,8 @@ export function admit(account: string, from: From): Promise<number> {
   const { transaction, sequelize, records } = connected();
   const place = placeOf(from);
   return transaction(async () => {
-    for (const name of [`account ${account}`, `place ${place}`].sort()) await sequelize.query('select pg_advisory_xact_lock(hashtextextended($1, 7420618))', { bind: [name] });
+    for (const name of [`account ${account}`, `place ${place}`].sort())
+      await sequelize.query('select pg_advisory_xact_lock(hashtextextended($1, 7420618))', { bind: [name] });
     const [tries] = await sequelize.query<Record<keyof Tries, string>>(
       `select count(*) filter (where account = $1 and address = $2) as pair, count(*) filter (where address = $2) as "all", count(*) filter (where account = $1 and address not like 'device %') as account,
         extract(epoch from now() - max(at) filter (where account = $1 and address = $2)) as "pairAgo", extract(epoch from now() - max(at) filter (where address = $2)) as "allAgo",
@@ -63,7 +73,17 @@ export function admit(account: string, from: From): Promise<number> {
       { bind: [account, place, minutes], type: QueryTypes.SELECT },
     );
     const read = (name: keyof Tries): number => Number(tries?.[name] ?? 0);
-    const wait = waitFor({ pair: read('pair'), all: read('all'), account: read('account'), pairAgo: read('pairAgo'), allAgo: read('allAgo'), accountAgo: read('accountAgo') }, 'device' in from);
+    const wait = waitFor(
+      {
+        pair: read('pair'),
+        all: read('all'),
+        account: read('account'),
+        pairAgo: read('pairAgo'),
+        allAgo: read('allAgo'),
+        accountAgo: read('accountAgo'),
+      },
+      'device' in from,
+    );
     if (wait === 0) await records.attempts.create({ account, address: place });
     return wait;
   });
@@ -76,5 +96,7 @@ export async function forgive(account: string, from: From): Promise<void> {
 
 /** Takes away what counts no longer. */
 export async function dropOldTries(): Promise<void> {
-  await connected().sequelize.query(`delete from sign_in_attempts where at < now() - ${String(minutes)} * interval '1 minute'`);
+  await connected().sequelize.query(
+    `delete from sign_in_attempts where at < now() - ${String(minutes)} * interval '1 minute'`,
+  );
 }

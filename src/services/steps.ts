@@ -10,8 +10,15 @@ const differs = (a: unknown, b: unknown): boolean => a !== b && JSON.stringify(a
 
 const saidOf = ({ whole, validUntil, lease, resale }: RevisionRow) => ({ whole, validUntil, lease, resale });
 
-function stepBetween(before: QuoteState, after: QuoteState, titles: { before: string; after: string }): QuoteStep | null {
-  const [was, is] = [before, after].map(({ lines }) => new Map(lines.map((line) => [line.id, line]))) as [Map<string, QuoteState['lines'][number]>, Map<string, QuoteState['lines'][number]>];
+function stepBetween(
+  before: QuoteState,
+  after: QuoteState,
+  titles: { before: string; after: string },
+): QuoteStep | null {
+  const [was, is] = [before, after].map(({ lines }) => new Map(lines.map((line) => [line.id, line]))) as [
+    Map<string, QuoteState['lines'][number]>,
+    Map<string, QuoteState['lines'][number]>,
+  ];
   const lines = [...new Set([...was.keys(), ...is.keys()])].flatMap((id) => {
     const [old, fresh] = [was.get(id) ?? null, is.get(id) ?? null];
     return differs(old, fresh) ? [{ id, before: old, after: fresh }] : [];
@@ -19,11 +26,18 @@ function stepBetween(before: QuoteState, after: QuoteState, titles: { before: st
   const [said, says] = [saidOf(before.revision), saidOf(after.revision)];
   const revision = differs(said, says) ? { revision: { before: said, after: says } } : {};
   const title = titles.before === titles.after ? {} : { title: titles };
-  return lines.length === 0 && !('revision' in revision) && !('title' in title) ? null : { lines, ...revision, ...title };
+  return lines.length === 0 && !('revision' in revision) && !('title' in title)
+    ? null
+    : { lines, ...revision, ...title };
 }
 
 /** Keeps what a change made; what was taken back before it can no longer be made again. Whether there was anything to keep. */
-export async function remember(actor: Actor, before: QuoteState, after: QuoteState, titles: { before: string; after: string }): Promise<boolean> {
+export async function remember(
+  actor: Actor,
+  before: QuoteState,
+  after: QuoteState,
+  titles: { before: string; after: string },
+): Promise<boolean> {
   const change = stepBetween(before, after, titles);
   if (!change) return false;
   // Numbers go on after those of what was taken back, so that all of it is one statement.
@@ -44,10 +58,21 @@ export async function forget(revisionId: string): Promise<void> {
 
 /** The step that would be taken back, or made again. */
 export const nextStep = (revisionId: string, way: 'undo' | 'redo'): Promise<Stored<QuoteStepRow> | null> =>
-  connected().records.quoteSteps.findOne({ where: { revisionId, undone: way === 'redo' }, order: [['number', way === 'undo' ? 'DESC' : 'ASC']] });
+  connected().records.quoteSteps.findOne({
+    where: { revisionId, undone: way === 'redo' },
+    order: [['number', way === 'undo' ? 'DESC' : 'ASC']],
+  });
 
 /** Whether there is anything of a person's own to take back, and to make again: what somebody else changed is not one's to undo. */
 export async function stepsOf(actor: Actor, revisionId: string): Promise<{ undo: boolean; redo: boolean }> {
-  const rows = await connected().records.quoteSteps.findAll({ where: { revisionId }, attributes: ['number', 'undone', 'userId'], order: [['number', 'ASC']], raw: true });
-  return { undo: rows.filter(({ undone }) => !undone).pop()?.userId === actor.id, redo: rows.find(({ undone }) => undone)?.userId === actor.id };
+  const rows = await connected().records.quoteSteps.findAll({
+    where: { revisionId },
+    attributes: ['number', 'undone', 'userId'],
+    order: [['number', 'ASC']],
+    raw: true,
+  });
+  return {
+    undo: rows.filter(({ undone }) => !undone).pop()?.userId === actor.id,
+    redo: rows.find(({ undone }) => undone)?.userId === actor.id,
+  };
 }

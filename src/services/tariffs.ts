@@ -36,23 +36,46 @@ export async function fullTariff(list: string, day: string): Promise<Tariff> {
   const inCurrency = (cost: string): string => new Exact(cost).times(head.costRate).toString();
   const rates = Object.fromEntries(known.workCentres.map((centre) => [centre.code, inCurrency(centre.rate)]));
   const modelOf = new Map(known.models.map(({ id, sku }) => [sku, id]));
-  const listed = [...entriesOn(known, list, day).values()].map((row): ListedItem => ({ ...listedBy(row), ...(row.inside === '' ? {} : { inside: modelOf.get(row.inside) ?? row.inside }) }));
-  const tariff = tariffFrom({ list, currency: head.currency, decimals: head.decimals, rates }, listed, [...known.items.values()].map(({ sku, family, kind, cost }) => ({ sku, family, kind, cost: inCurrency(cost) })));
+  const listed = [...entriesOn(known, list, day).values()].map((row): ListedItem => ({
+    ...listedBy(row),
+    ...(row.inside === '' ? {} : { inside: modelOf.get(row.inside) ?? row.inside }),
+  }));
+  const tariff = tariffFrom(
+    { list, currency: head.currency, decimals: head.decimals, rates },
+    listed,
+    [...known.items.values()].map(({ sku, family, kind, cost }) => ({
+      sku,
+      family,
+      kind,
+      cost: inCurrency(cost),
+    })),
+  );
   made.set(key, tariff, 1);
   return tariff;
 }
 
 function listedBy({ sku, entry, baseMonths, leastMonths }: PriceEntryRow): ListedItem {
-  return { sku, entry, ...(baseMonths === null ? {} : { every: { baseMonths, ...(leastMonths === null ? {} : { leastMonths }) } }) };
+  return {
+    sku,
+    entry,
+    ...(baseMonths === null
+      ? {}
+      : { every: { baseMonths, ...(leastMonths === null ? {} : { leastMonths }) } }),
+  };
 }
 
 /** The entries of a list that hold on a day: of each item, anywhere and inside each bundle, the newest begun, unless it has ended. */
-function entriesOn({ stamp, entries }: Reference, list: string, day: string): ReadonlyMap<string, PriceEntryRow> {
+function entriesOn(
+  { stamp, entries }: Reference,
+  list: string,
+  day: string,
+): ReadonlyMap<string, PriceEntryRow> {
   const key = `${stamp} ${list} ${day}`;
   const found = held.get(key);
   if (found) return found;
   const newest = new Map<string, PriceEntryRow>();
-  for (const row of entries.get(list) ?? []) if (row.validFrom <= day) newest.set(`${row.sku} ${row.inside}`, row);
+  for (const row of entries.get(list) ?? [])
+    if (row.validFrom <= day) newest.set(`${row.sku} ${row.inside}`, row);
   for (const [name, { validTo }] of newest) if (validTo !== null && validTo < day) newest.delete(name);
   held.set(key, newest, 1);
   return newest;
@@ -69,5 +92,10 @@ export async function entryOn(list: string, day: string): Promise<(sku: string) 
 
 export async function itemFacts(): Promise<ItemFacts> {
   const { items } = await reference();
-  return Object.fromEntries([...items.values()].map(({ sku, leadDays, mass }) => [sku, { leadDays, ...(mass === null ? {} : { mass: new Exact(mass).toString() }) }]));
+  return Object.fromEntries(
+    [...items.values()].map(({ sku, leadDays, mass }) => [
+      sku,
+      { leadDays, ...(mass === null ? {} : { mass: new Exact(mass).toString() }) },
+    ]),
+  );
 }

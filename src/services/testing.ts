@@ -7,7 +7,8 @@ import { actorOf } from './sessions';
 /** Makes the database anew beside the one of DATABASE_URL, whose name must end in "_test", and opens it for this process. */
 export async function openDemo(name: string): Promise<void> {
   const given = new URL(process.env.DATABASE_URL ?? '');
-  if (!given.pathname.endsWith('_test')) throw new Error('DATABASE_URL must name a database that ends in "_test"; bin/test sets it');
+  if (!given.pathname.endsWith('_test'))
+    throw new Error('DATABASE_URL must name a database that ends in "_test"; bin/test sets it');
   const own = `${given.pathname.slice(1).replace(/_test$/, '')}_${name}_test`;
   const beside = openDatabase(given.href);
   await beside.sequelize.query(`drop database if exists ${own} with (force)`);

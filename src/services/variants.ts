@@ -17,7 +17,11 @@ import { inTransaction, record } from './work';
 const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 
 /** Another variant of a talk: a copy of the one at hand, or an empty one of the same model version. */
-export async function addVariant(actor: Actor, id: string, { empty }: VariantInput): Promise<Result<{ id: string; letter: string }>> {
+export async function addVariant(
+  actor: Actor,
+  id: string,
+  { empty }: VariantInput,
+): Promise<Result<{ id: string; letter: string }>> {
   return inTransaction(async () => {
     const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;
@@ -27,7 +31,14 @@ export async function addVariant(actor: Actor, id: string, { empty }: VariantInp
     if (letter === undefined) return fail('invalid', { code: 'variant.tooMany' });
     const version = await versionById(build.modelVersionId);
     const content = empty ? {} : { decisions: build.decisions, special: build.special };
-    const made = await createBuild(actor, { quote, revision, version, ...content, talk: { id: build.talkId, letter }, date: build.context.date });
+    const made = await createBuild(actor, {
+      quote,
+      revision,
+      version,
+      ...content,
+      talk: { id: build.talkId, letter },
+      date: build.context.date,
+    });
     return done({ id: made.id, letter });
   });
 }
@@ -40,7 +51,8 @@ export async function removeVariant(actor: Actor, id: string): Promise<Result<nu
     const { build, quote } = found.value;
     const all = await variantsOf(build);
     if (all.length < 2) return fail('invalid', { code: 'variant.last' });
-    if (await connected().records.lines.findOne({ where: { buildId: id } })) return fail('conflict', { code: 'build.onQuote', params: { number: quote.number } });
+    if (await connected().records.lines.findOne({ where: { buildId: id } }))
+      return fail('conflict', { code: 'build.onQuote', params: { number: quote.number } });
     await build.destroy();
     await record(actor, 'build.removed', quote.number, { build: id, letter: build.letter });
     return done(null);
@@ -55,10 +67,24 @@ export async function seeVariants(actor: Actor, id: string): Promise<Result<Vari
   for (const build of await variantsOf(found.value.build)) {
     const version = await versionById(build.modelVersionId);
     const line = await connected().records.lines.findOne({ where: { buildId: build.id } });
-    const { state, number, line: priced, leadDays, figures } = await askEngine('picture', await questionOf(actor, { ...found.value, build }, version, line));
+    const {
+      state,
+      number,
+      line: priced,
+      leadDays,
+      figures,
+    } = await askEngine('picture', await questionOf(actor, { ...found.value, build }, version, line));
     views.push({
-      id: build.id, letter: build.letter, partNumber: build.outcome.partNumber || number.text, complete: state.complete, values: state.values,
-      shown: Object.values(state.rows).flatMap((row) => (row.shown ? [row.id] : [])), unitNet: priced.unitNet, leadDays, figures, ...(line ? { line: line.position } : {}),
+      id: build.id,
+      letter: build.letter,
+      partNumber: build.outcome.partNumber || number.text,
+      complete: state.complete,
+      values: state.values,
+      shown: Object.values(state.rows).flatMap((row) => (row.shown ? [row.id] : [])),
+      unitNet: priced.unitNet,
+      leadDays,
+      figures,
+      ...(line ? { line: line.position } : {}),
     });
   }
   return done(views);
@@ -68,7 +94,11 @@ const variantsOf = (build: BuildRow): Promise<Stored<BuildRow>[]> =>
   connected().records.builds.findAll({ where: { talkId: build.talkId }, order: [['letter', 'ASC']] });
 
 /** Puts variants on the quote, each as a line; as alternatives of one another and of what is there of their talk already, the first of which counts. */
-export async function sendVariants(actor: Actor, quoteId: string, { version, builds, alternatives }: SendVariantsInput): Promise<Result<QuoteView>> {
+export async function sendVariants(
+  actor: Actor,
+  quoteId: string,
+  { version, builds, alternatives }: SendVariantsInput,
+): Promise<Result<QuoteView>> {
   return changeQuote(actor, quoteId, version, async (draft) => {
     const { lines, builds: made } = connected().records;
     const talks = new Set<string>();
@@ -84,8 +114,13 @@ export async function sendVariants(actor: Actor, quoteId: string, { version, bui
     }
     if (!alternatives) return done(null);
     const own = await made.findAll({ where: { talkId: { [Op.in]: [...talks] } }, attributes: ['id'] });
-    const onQuote = await lines.findAll({ where: { revisionId: draft.revision.id, buildId: own.map((build) => build.id) } });
-    await makeRivals(draft, onQuote.map((line) => line.id));
+    const onQuote = await lines.findAll({
+      where: { revisionId: draft.revision.id, buildId: own.map((build) => build.id) },
+    });
+    await makeRivals(
+      draft,
+      onQuote.map((line) => line.id),
+    );
     return done(null);
   });
 }

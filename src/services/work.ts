@@ -49,22 +49,39 @@ export interface Repeatable {
  * Does something once, however often it is asked for under the same key: whoever asks again, or at the same moment, gets the answer of
  * the one time. The answer is kept in the same transaction as what was done. A refusal did nothing, and is worked out anew.
  */
-export async function once<T>({ userId, key, asked }: Repeatable, work: () => Promise<Result<T>>): Promise<Result<T>> {
+export async function once<T>(
+  { userId, key, asked }: Repeatable,
+  work: () => Promise<Result<T>>,
+): Promise<Result<T>> {
   return inTransaction(async () => {
     const { sequelize } = connected();
     // Whoever comes second waits here for the end of the first.
-    const claimed = await sequelize.query('insert into answers (user_id, key, asked) values ($1, $2, $3) on conflict do nothing returning key', { bind: [userId, key, asked], type: QueryTypes.SELECT });
+    const claimed = await sequelize.query(
+      'insert into answers (user_id, key, asked) values ($1, $2, $3) on conflict do nothing returning key',
+      { bind: [userId, key, asked], type: QueryTypes.SELECT },
+    );
     if (claimed.length === 0) {
-      const [kept] = await sequelize.query<{ asked: string; answer: T }>('select asked, answer from answers where user_id = $1 and key = $2', { bind: [userId, key], type: QueryTypes.SELECT });
+      const [kept] = await sequelize.query<{ asked: string; answer: T }>(
+        'select asked, answer from answers where user_id = $1 and key = $2',
+        { bind: [userId, key], type: QueryTypes.SELECT },
+      );
       return kept?.asked === asked ? done(kept.answer) : fail('invalid', { code: 'request.keyReused' });
     }
     const result = await work();
-    if (result.ok) await sequelize.query('update answers set answer = $3 where user_id = $1 and key = $2', { bind: [userId, key, JSON.stringify(result.value ?? null)] });
+    if (result.ok)
+      await sequelize.query('update answers set answer = $3 where user_id = $1 and key = $2', {
+        bind: [userId, key, JSON.stringify(result.value ?? null)],
+      });
     return result;
   });
 }
 
 /** Writes who did what to which thing. */
-export async function record(actor: Actor | null, action: string, subject: string, details: Record<string, unknown>): Promise<void> {
+export async function record(
+  actor: Actor | null,
+  action: string,
+  subject: string,
+  details: Record<string, unknown>,
+): Promise<void> {
   await connected().records.audit.create({ userId: actor?.id ?? null, action, subject, details });
 }

@@ -7,9 +7,15 @@ interface Look {
   look?: 'main' | 'plain';
 }
 
-const lookOf = ({ look }: Look, more?: string) => classes(css.button, look === 'main' && css.main, look === 'plain' && css.plain, more);
+const lookOf = ({ look }: Look, more?: string) =>
+  classes(css.button, look === 'main' && css.main, look === 'plain' && css.plain, more);
 
-export function Button({ look, className, type = 'button', ...rest }: Look & ButtonHTMLAttributes<HTMLButtonElement>) {
+export function Button({
+  look,
+  className,
+  type = 'button',
+  ...rest
+}: Look & ButtonHTMLAttributes<HTMLButtonElement>) {
   return <button type={type} className={lookOf({ ...(look ? { look } : {}) }, className)} {...rest} />;
 }
 

@@ -31,7 +31,22 @@ interface Props {
 }
 
 /** Type to find, arrows to move, Enter to choose, Escape to leave. */
-export function Combobox({ label, hideLabel, placeholder, text, options, none, looking, free = false, name, onText, onChoose, error, inputId, autoFocus }: Props) {
+export function Combobox({
+  label,
+  hideLabel,
+  placeholder,
+  text,
+  options,
+  none,
+  looking,
+  free = false,
+  name,
+  onText,
+  onChoose,
+  error,
+  inputId,
+  autoFocus,
+}: Props) {
   const own = useId();
   const alive = useAlive();
   const id = inputId ?? own;
@@ -43,7 +58,15 @@ export function Combobox({ label, hideLabel, placeholder, text, options, none, l
     open,
     placement: 'bottom-start',
     whileElementsMounted: autoUpdate,
-    middleware: [offset(2), flip(), size({ apply: ({ rects, elements }) => { elements.floating.style.minWidth = `${String(rects.reference.width)}px`; } })],
+    middleware: [
+      offset(2),
+      flip(),
+      size({
+        apply: ({ rects, elements }) => {
+          elements.floating.style.minWidth = `${String(rects.reference.width)}px`;
+        },
+      }),
+    ],
   });
   const shown = open && text.trim() !== '' && !(free && options.length === 0);
   const choose = (option: ComboOption | undefined) => {
@@ -63,7 +86,9 @@ export function Combobox({ label, hideLabel, placeholder, text, options, none, l
   }, [looking, options, onChoose]);
   // What was typed before the script ran.
   const latest = useRef(onText);
-  useEffect(() => { latest.current = onText; });
+  useEffect(() => {
+    latest.current = onText;
+  });
   useEffect(() => {
     const field = refs.reference.current;
     const typed = field instanceof HTMLInputElement ? field.value : '';
@@ -73,7 +98,9 @@ export function Combobox({ label, hideLabel, placeholder, text, options, none, l
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       setOpen(true);
-      setActive((at) => Math.max(begin, Math.min(options.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1))));
+      setActive((at) =>
+        Math.max(begin, Math.min(options.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1))),
+      );
     } else if (event.key === 'Enter' && shown && !free && options.length === 0 && looking !== undefined) {
       event.preventDefault();
       wanted.current = true;
@@ -87,22 +114,63 @@ export function Combobox({ label, hideLabel, placeholder, text, options, none, l
   };
   return (
     <div className={css.field}>
-      <label className={hideLabel ? css.hidden : css.label} htmlFor={id}>{label}</label>
+      <label className={hideLabel ? css.hidden : css.label} htmlFor={id}>
+        {label}
+      </label>
       <input
-        id={id} ref={refs.setReference} className={css.input} role="combobox" autoComplete="off" placeholder={placeholder} value={text}
-        aria-expanded={shown} aria-controls={`${id}-list`} aria-autocomplete="list" aria-activedescendant={shown && options[active] ? `${id}-${String(active)}` : undefined}
-        aria-invalid={Boolean(error)} aria-describedby={error ? `${id}-error` : undefined} autoFocus={autoFocus} readOnly={!alive && name === undefined} {...(name === undefined ? {} : { name })}
-        onChange={(event) => { wanted.current = false; onText(event.target.value); setOpen(true); setActive(begin); }}
-        onFocus={() => setOpen(true)} onBlur={() => setOpen(false)} onKeyDown={keys}
+        id={id}
+        ref={refs.setReference}
+        className={css.input}
+        role="combobox"
+        autoComplete="off"
+        placeholder={placeholder}
+        value={text}
+        aria-expanded={shown}
+        aria-controls={`${id}-list`}
+        aria-autocomplete="list"
+        aria-activedescendant={shown && options[active] ? `${id}-${String(active)}` : undefined}
+        aria-invalid={Boolean(error)}
+        aria-describedby={error ? `${id}-error` : undefined}
+        autoFocus={autoFocus}
+        readOnly={!alive && name === undefined}
+        {...(name === undefined ? {} : { name })}
+        onChange={(event) => {
+          wanted.current = false;
+          onText(event.target.value);
+          setOpen(true);
+          setActive(begin);
+        }}
+        onFocus={() => setOpen(true)}
+        onBlur={() => setOpen(false)}
+        onKeyDown={keys}
       />
-      {error && <p id={`${id}-error`} className={css.error} role="alert">{error}</p>}
+      {error && (
+        <p id={`${id}-error`} className={css.error} role="alert">
+          {error}
+        </p>
+      )}
       {shown && (
-        <ul id={`${id}-list`} ref={refs.setFloating} style={floatingStyles} className={css.popup} role="listbox" aria-label={label}>
+        <ul
+          id={`${id}-list`}
+          ref={refs.setFloating}
+          style={floatingStyles}
+          className={css.popup}
+          role="listbox"
+          aria-label={label}
+        >
           {options.length === 0 && <li className={css.choice}>{looking ?? none}</li>}
           {options.map((option, index) => (
             <li
-              key={option.id} id={`${id}-${String(index)}`} role="option" aria-selected={index === active} className={css.choice}
-              onPointerEnter={() => setActive(index)} onPointerDown={(event) => { event.preventDefault(); choose(option); }}
+              key={option.id}
+              id={`${id}-${String(index)}`}
+              role="option"
+              aria-selected={index === active}
+              className={css.choice}
+              onPointerEnter={() => setActive(index)}
+              onPointerDown={(event) => {
+                event.preventDefault();
+                choose(option);
+              }}
             >
               <span>{option.text}</span>
               <span className={css.choiceDetail}>{option.detail}</span>

@@ -1,5 +1,12 @@
 import { useRef, useState, type ReactNode } from 'react';
-import { flexRender, getCoreRowModel, getSortedRowModel, useReactTable, type ColumnDef, type SortingState } from '@tanstack/react-table';
+import {
+  flexRender,
+  getCoreRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type SortingState,
+} from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { classes } from './classes';
@@ -42,10 +49,23 @@ export function DataTable<T>({ label, columns, rows, rowId, empty, order }: Prop
   }));
   // eslint-disable-next-line react-hooks/incompatible-library -- the table is rebuilt with every render on purpose
   const table = useReactTable({
-    data: rows as T[], columns: defs, state: { sorting }, onSortingChange: setSorting, getRowId: rowId, manualSorting: order !== undefined, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel(),
+    data: rows as T[],
+    columns: defs,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getRowId: rowId,
+    manualSorting: order !== undefined,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
   });
   const shown = table.getRowModel().rows;
-  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => wrap.current, estimateSize: () => rowHeight, overscan: 12, initialRect: { width: 1000, height: 900 } });
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => wrap.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+    initialRect: { width: 1000, height: 900 },
+  });
   const items = virtual.getVirtualItems();
   const [first, last] = [items[0], items[items.length - 1]];
   if (rows.length === 0) return <div className={css.empty}>{empty}</div>;
@@ -59,12 +79,33 @@ export function DataTable<T>({ label, columns, rows, rowId, empty, order }: Prop
               const column = columns[index] as Column<T>;
               const sorted = header.column.getIsSorted();
               return (
-                <th key={header.id} scope="col" className={styleOf(column.kind === 'figure' ? 'figure' : undefined)} style={{ width: column.width }} aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : undefined}>
+                <th
+                  key={header.id}
+                  scope="col"
+                  className={styleOf(column.kind === 'figure' ? 'figure' : undefined)}
+                  style={{ width: column.width }}
+                  aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : undefined}
+                >
                   {column.sort ? (
-                    <button type="button" className={css.sort} onClick={order ? () => order.onOrder(column.id) : header.column.getToggleSortingHandler()}>
-                      {column.title} {sorted === 'asc' ? <ArrowUp size={11} aria-hidden /> : sorted === 'desc' ? <ArrowDown size={11} aria-hidden /> : null}
+                    <button
+                      type="button"
+                      className={css.sort}
+                      onClick={
+                        order ? () => order.onOrder(column.id) : header.column.getToggleSortingHandler()
+                      }
+                    >
+                      {column.title}{' '}
+                      {sorted === 'asc' ? (
+                        <ArrowUp size={11} aria-hidden />
+                      ) : sorted === 'desc' ? (
+                        <ArrowDown size={11} aria-hidden />
+                      ) : null}
                     </button>
-                  ) : column.title === '' ? <span className={css.hidden}>{label}</span> : column.title}
+                  ) : column.title === '' ? (
+                    <span className={css.hidden}>{label}</span>
+                  ) : (
+                    column.title
+                  )}
                 </th>
               );
             })}
@@ -77,12 +118,16 @@ export function DataTable<T>({ label, columns, rows, rowId, empty, order }: Prop
             return row ? (
               <tr key={row.id} aria-rowindex={item.index + 2}>
                 {row.getVisibleCells().map((cell, index) => (
-                  <td key={cell.id} className={classes(styleOf(columns[index]?.kind))}>{flexRender(cell.column.columnDef.cell, cell.getContext())}</td>
+                  <td key={cell.id} className={classes(styleOf(columns[index]?.kind))}>
+                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                  </td>
                 ))}
               </tr>
             ) : null;
           })}
-          {last && virtual.getTotalSize() > last.end && <tr aria-hidden style={{ height: virtual.getTotalSize() - last.end }} />}
+          {last && virtual.getTotalSize() > last.end && (
+            <tr aria-hidden style={{ height: virtual.getTotalSize() - last.end }} />
+          )}
         </tbody>
       </table>
     </div>

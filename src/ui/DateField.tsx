@@ -26,7 +26,19 @@ interface Props {
 }
 
 /** A day, typed in whichever way people write one, or picked from a calendar. What cannot be read stays, with a sentence. */
-export function DateField({ label, value, shown, language, words, min, max, disabled, tab, className, onPick }: Props) {
+export function DateField({
+  label,
+  value,
+  shown,
+  language,
+  words,
+  min,
+  max,
+  disabled,
+  tab,
+  className,
+  onPick,
+}: Props) {
   const alive = useAlive();
   const [field, setField] = useState<HTMLElement | null>(null);
   const [typed, setTyped] = useState<string>();
@@ -52,8 +64,24 @@ export function DateField({ label, value, shown, language, words, min, max, disa
     <span className={classes(css.dateField, className)}>
       <span ref={setField} className={css.dateLine}>
         <input
-          type="text" inputMode="text" autoComplete="off" data-tab={tab} data-decided={typed === undefined} aria-label={label} aria-invalid={wrong !== null} disabled={disabled} readOnly={!alive} value={typed ?? shown}
-          onFocus={() => void picker()} onChange={(event) => { setTyped(event.target.value); setWrong(null); }} onBlur={() => { if (typed !== undefined) void take(typed); }}
+          type="text"
+          inputMode="text"
+          autoComplete="off"
+          data-tab={tab}
+          data-decided={typed === undefined}
+          aria-label={label}
+          aria-invalid={wrong !== null}
+          disabled={disabled}
+          readOnly={!alive}
+          value={typed ?? shown}
+          onFocus={() => void picker()}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            setWrong(null);
+          }}
+          onBlur={() => {
+            if (typed !== undefined) void take(typed);
+          }}
           onKeyDown={(event) => {
             if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) void take(typed);
             if (event.key === 'Escape' && typed !== undefined) {
@@ -66,12 +94,42 @@ export function DateField({ label, value, shown, language, words, min, max, disa
             }
           }}
         />
-        {!disabled && <button type="button" tabIndex={-1} className={css.dateOpen} aria-label={words.open} title={words.open} aria-expanded={open} onClick={() => setOpen(!open)}><CalendarDays size={13} aria-hidden /></button>}
+        {!disabled && (
+          <button
+            type="button"
+            tabIndex={-1}
+            className={css.dateOpen}
+            aria-label={words.open}
+            title={words.open}
+            aria-expanded={open}
+            onClick={() => setOpen(!open)}
+          >
+            <CalendarDays size={13} aria-hidden />
+          </button>
+        )}
       </span>
-      {wrong && <span className={css.error} role="alert">{wrong}</span>}
+      {wrong && (
+        <span className={css.error} role="alert">
+          {wrong}
+        </span>
+      )}
       {open && field && (
         <Suspense>
-          <Calendar label={words.open} field={field} value={value} min={min} max={max} language={language} onPick={(day) => { setOpen(false); leave(); onPick(day); field.querySelector('input')?.focus(); }} onClose={() => setOpen(false)} />
+          <Calendar
+            label={words.open}
+            field={field}
+            value={value}
+            min={min}
+            max={max}
+            language={language}
+            onPick={(day) => {
+              setOpen(false);
+              leave();
+              onPick(day);
+              field.querySelector('input')?.focus();
+            }}
+            onClose={() => setOpen(false)}
+          />
         </Suspense>
       )}
     </span>

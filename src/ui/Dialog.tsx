@@ -21,7 +21,14 @@ export function Dialog({ title, closeText, open, onClose, children }: Props) {
     if (open && !dialog.open) {
       dialog.showModal();
       const body = dialog.querySelector(`.${css.dialogBody ?? ''}`);
-      const first = ['[data-first]', 'input:not([type=hidden]), textarea, select', `.${css.main ?? ''}:not(:disabled)`, 'button:not(:disabled), a[href]'].map((each) => body?.querySelector<HTMLElement>(each)).find((each) => each);
+      const first = [
+        '[data-first]',
+        'input:not([type=hidden]), textarea, select',
+        `.${css.main ?? ''}:not(:disabled)`,
+        'button:not(:disabled), a[href]',
+      ]
+        .map((each) => body?.querySelector<HTMLElement>(each))
+        .find((each) => each);
       first?.focus();
     }
     if (!open && dialog.open) dialog.close();
@@ -30,7 +37,9 @@ export function Dialog({ title, closeText, open, onClose, children }: Props) {
     <dialog ref={ref} className={css.dialog} aria-labelledby={id} onClose={onClose}>
       <header className={css.dialogHead}>
         <h2 id={id}>{title}</h2>
-        <Button look="plain" aria-label={closeText} onClick={onClose}><X size={16} aria-hidden /></Button>
+        <Button look="plain" aria-label={closeText} onClick={onClose}>
+          <X size={16} aria-hidden />
+        </Button>
       </header>
       {open && <div className={css.dialogBody}>{children}</div>}
     </dialog>

@@ -15,9 +15,26 @@ export function Field({ label, hint, error, ref, ...rest }: Props) {
   const about = error ? `${id}-error` : hint ? `${id}-hint` : undefined;
   return (
     <div className={css.field}>
-      <label className={css.label} htmlFor={id}>{label}</label>
-      <input id={id} ref={ref} className={css.input} aria-invalid={Boolean(error)} aria-describedby={about} {...rest} />
-      {error ? <p id={`${id}-error`} className={css.error} role="alert">{error}</p> : hint ? <p id={`${id}-hint`} className={css.hint}>{hint}</p> : null}
+      <label className={css.label} htmlFor={id}>
+        {label}
+      </label>
+      <input
+        id={id}
+        ref={ref}
+        className={css.input}
+        aria-invalid={Boolean(error)}
+        aria-describedby={about}
+        {...rest}
+      />
+      {error ? (
+        <p id={`${id}-error`} className={css.error} role="alert">
+          {error}
+        </p>
+      ) : hint ? (
+        <p id={`${id}-hint`} className={css.hint}>
+          {hint}
+        </p>
+      ) : null}
     </div>
   );
 }

@@ -7,7 +7,9 @@ export function KeyList({ keys }: { keys: readonly { keys: string; text: string 
     <dl className={css.keyList}>
       {keys.map((each) => (
         <Fragment key={each.keys}>
-          <dt><kbd className={css.key}>{each.keys}</kbd></dt>
+          <dt>
+            <kbd className={css.key}>{each.keys}</kbd>
+          </dt>
           <dd>{each.text}</dd>
         </Fragment>
       ))}

@@ -25,7 +25,11 @@ export function ListPage({ title, find, act, foot, children }: Props) {
     <div className={css.listPage}>
       <div className={css.listHead}>
         <h1>{title}</h1>
-        {find && <div className={css.listFind}><Field label={find.label} autoFocus {...find.field} /></div>}
+        {find && (
+          <div className={css.listFind}>
+            <Field label={find.label} autoFocus {...find.field} />
+          </div>
+        )}
         {act}
       </div>
       {children}

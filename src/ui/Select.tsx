@@ -10,9 +10,15 @@ export function Select({ label, options, ...rest }: Props) {
   const id = useId();
   return (
     <div className={css.field}>
-      <label className={css.label} htmlFor={id}>{label}</label>
+      <label className={css.label} htmlFor={id}>
+        {label}
+      </label>
       <select id={id} className={css.input} {...rest}>
-        {options.map((option) => <option key={option.value} value={option.value}>{option.text}</option>)}
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.text}
+          </option>
+        ))}
       </select>
     </div>
   );

@@ -23,7 +23,16 @@ export function Tabs<T extends string>({ label, tabs, chosen, onChoose, panel }:
   return (
     <div role="tablist" aria-label={label} className={css.tabs} onKeyDown={move}>
       {tabs.map((tab) => (
-        <button key={tab.id} type="button" role="tab" className={css.tab} aria-selected={tab.id === chosen} aria-controls={panel} tabIndex={tab.id === chosen ? 0 : -1} onClick={() => onChoose(tab.id)}>
+        <button
+          key={tab.id}
+          type="button"
+          role="tab"
+          className={css.tab}
+          aria-selected={tab.id === chosen}
+          aria-controls={panel}
+          tabIndex={tab.id === chosen ? 0 : -1}
+          onClick={() => onChoose(tab.id)}
+        >
           {tab.text}
         </button>
       ))}

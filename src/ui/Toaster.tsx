@@ -31,7 +31,11 @@ export function Toaster() {
   }, []);
   return (
     <div className={css.toasts} role="status" aria-live="polite">
-      {toasts.map((toast) => <div key={toast.id} className={classes(css.toast, toast.bad && css.toastError)}>{toast.text}</div>)}
+      {toasts.map((toast) => (
+        <div key={toast.id} className={classes(css.toast, toast.bad && css.toastError)}>
+          {toast.text}
+        </div>
+      ))}
     </div>
   );
 }

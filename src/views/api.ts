@@ -10,11 +10,22 @@ export interface Refusal {
 export type Answer<T> = { ok: true; value: T } | { ok: false; status: number; failures: Refusal[] };
 
 /** Status 0 where the server could not be reached at all. */
-export const ask = <T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> =>
-  answerOf(path, { method, keepalive: method === 'PUT', headers: { ...headers, ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
+export const ask = <T>(
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<Answer<T>> =>
+  answerOf(path, {
+    method,
+    keepalive: method === 'PUT',
+    headers: { ...headers, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
 
 /** Sends a file as it is. */
-export const send = <T>(path: string, file: File): Promise<Answer<T>> => answerOf(path, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });
+export const send = <T>(path: string, file: File): Promise<Answer<T>> =>
+  answerOf(path, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });
 
 async function answerOf<T>(path: string, request: RequestInit): Promise<Answer<T>> {
   let response: Response;
@@ -30,4 +41,5 @@ async function answerOf<T>(path: string, request: RequestInit): Promise<Answer<T
 }
 
 /** The sentences of a refusal as one text; `other` where the server gave none. */
-export const sentences = (failures: readonly Refusal[], other: string): string => (failures.length > 0 ? failures.map((each) => each.message).join(' ') : other);
+export const sentences = (failures: readonly Refusal[], other: string): string =>
+  failures.length > 0 ? failures.map((each) => each.message).join(' ') : other;

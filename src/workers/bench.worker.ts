@@ -4,11 +4,37 @@
  */
 import { expose } from 'comlink';
 import { sceneKey, sceneOf, type Scene } from '../core/drawing';
-import { createEngine, differences, readNumber, usualLimits, type Cause, type Decision, type Difference, type ReadBack, type State, type Target, type WayOut } from '../core/engine';
+import {
+  createEngine,
+  differences,
+  readNumber,
+  usualLimits,
+  type Cause,
+  type Decision,
+  type Difference,
+  type ReadBack,
+  type State,
+  type Target,
+  type WayOut,
+} from '../core/engine';
 import { compilePublished } from '../core/model';
 import { withoutSpecial, type Registered } from '../core/numbering';
 import { priceBuild } from '../core/pricing';
-import { fewestDecisions, effectOf, effectOfOffer, offersOf, pictureOf, specialTariff, sureOf, withoutMaking, type BenchMeans, type BenchPicture, type BenchView, type BuildContent, type Effect } from '../core/quoting';
+import {
+  fewestDecisions,
+  effectOf,
+  effectOfOffer,
+  offersOf,
+  pictureOf,
+  specialTariff,
+  sureOf,
+  withoutMaking,
+  type BenchMeans,
+  type BenchPicture,
+  type BenchView,
+  type BuildContent,
+  type Effect,
+} from '../core/quoting';
 import { changesOf, type Changes } from './changes';
 
 /** What a picture is made of. */
@@ -25,7 +51,10 @@ export interface Way {
 }
 
 /** What a build is opened with: the model and all that its figures follow from, and what the page shows of it. */
-export type Opening = Pick<BenchView, 'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'registered' | 'specialNumber' | 'picture' | 'may'>;
+export type Opening = Pick<
+  BenchView,
+  'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'registered' | 'specialNumber' | 'picture' | 'may'
+>;
 
 /** Why something is not free, and the ways out. */
 export interface Why {
@@ -115,7 +144,11 @@ const bench = {
     engine.reason({ decisions: [] }, first);
     await pause();
     const start = performance.now();
-    for (let done = 0; done < rehearsal.pictures && performance.now() - start < rehearsal.milliseconds; done++) {
+    for (
+      let done = 0;
+      done < rehearsal.pictures && performance.now() - start < rehearsal.milliseconds;
+      done++
+    ) {
       // What comes one after another in a model is alike; the next is taken from farther off.
       const decision = decisions[(done * 7) % decisions.length];
       if (asked || !decision) return;
@@ -164,7 +197,9 @@ const bench = {
   example(decisions: Decision[]): Scene | null {
     const { engine } = ready();
     const found = engine.best({ decisions }, { minimize: [] }, { budget: 20_000 });
-    return found.is === 'found' ? sceneOf(engine.model, engine.state({ decisions: found.decisions }).values) : null;
+    return found.is === 'found'
+      ? sceneOf(engine.model, engine.state({ decisions: found.decisions }).values)
+      : null;
   },
 
   /** Causes and ways out for a target, or for the clashes where there is none. */
@@ -173,19 +208,42 @@ const bench = {
     const before = pictured({ decisions, special });
     const ways = engine.waysOut({ decisions }, target).map((way): Way => {
       const after = pictured({ decisions: way.decisions, special });
-      const own = new Set([...way.changes.map((change) => change.on), target?.on].map((on) => on?.split('.')[0]));
-      return { changes: way.changes, decisions: way.decisions, ...(way.given ? { given: way.given } : {}), moved: differences(before.state, after.state).filter((each) => !own.has(each.row)), effect: effectOf(before, after) };
+      const own = new Set(
+        [...way.changes.map((change) => change.on), target?.on].map((on) => on?.split('.')[0]),
+      );
+      return {
+        changes: way.changes,
+        decisions: way.decisions,
+        ...(way.given ? { given: way.given } : {}),
+        moved: differences(before.state, after.state).filter((each) => !own.has(each.row)),
+        effect: effectOf(before, after),
+      };
     });
     const price = (way: Way) => Number(way.effect.list);
-    ways.sort((a, b) => Number(a.given !== undefined) - Number(b.given !== undefined) || a.changes.length - b.changes.length || price(a) - price(b));
-    const causes = target ? engine.reason({ decisions }, target) : before.state.clashes.flatMap((clash) => clash.causes);
+    ways.sort(
+      (a, b) =>
+        Number(a.given !== undefined) - Number(b.given !== undefined) ||
+        a.changes.length - b.changes.length ||
+        price(a) - price(b),
+    );
+    const causes = target
+      ? engine.reason({ decisions }, target)
+      : before.state.clashes.flatMap((clash) => clash.causes);
     return { causes, ways };
   },
 
   /** What a build would come to, without showing it. */
-  judge(made: Made): Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> & { moved: Difference[] } {
+  judge(
+    made: Made,
+  ): Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> & { moved: Difference[] } {
     const { price, calculated, leadDays, number, state } = pictured(made);
-    return { price, calculated, leadDays, number, moved: told.picture ? differences(told.picture.state, state) : [] };
+    return {
+      price,
+      calculated,
+      leadDays,
+      number,
+      moved: told.picture ? differences(told.picture.state, state) : [],
+    };
   },
 
   /** Of the decisions of a whole build no more than it takes to come to it from what is made. */
@@ -229,7 +287,12 @@ const bench = {
         await breathe();
         // A newer decision will ask again.
         if (stops !== begun || (latest && latest.decisions !== key)) return null;
-        remark(many ? `${id}.${option.id}` : id, many ? true : option.id, `${id}.${option.id}`, option.standing === 'barred');
+        remark(
+          many ? `${id}.${option.id}` : id,
+          many ? true : option.id,
+          `${id}.${option.id}`,
+          option.standing === 'barred',
+        );
       }
     }
     const changes = changesOf(told.remarks, found);

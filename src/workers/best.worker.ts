@@ -2,13 +2,34 @@
 import { expose } from 'comlink';
 import { createEngine, type BestAnswer, type BestProgress } from '../core/engine';
 import { compilePublished } from '../core/model';
-import { bestFor, specialFacts, specialTariff, type BenchView, type BestWish, type MadeOf } from '../core/quoting';
+import {
+  bestFor,
+  specialFacts,
+  specialTariff,
+  type BenchView,
+  type BestWish,
+  type MadeOf,
+} from '../core/quoting';
 
 const best = {
-  run({ document, context, tariff, facts }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'facts'>, made: MadeOf, wish: BestWish, tell: (progress: BestProgress) => void): BestAnswer {
+  run(
+    { document, context, tariff, facts }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'facts'>,
+    made: MadeOf,
+    wish: BestWish,
+    tell: (progress: BestProgress) => void,
+  ): BestAnswer {
     const compiled = compilePublished(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
-    return bestFor({ engine: createEngine(compiled.model, context), tariff: specialTariff(tariff, made.special), items: specialFacts(facts, made.special) }, made, wish, { progress: tell });
+    return bestFor(
+      {
+        engine: createEngine(compiled.model, context),
+        tariff: specialTariff(tariff, made.special),
+        items: specialFacts(facts, made.special),
+      },
+      made,
+      wish,
+      { progress: tell },
+    );
   },
 };
 

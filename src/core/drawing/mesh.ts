@@ -18,7 +18,18 @@ export function meshOf(solid: Solid): Mesh {
   else if (solid.kind === 'prism') prism(mesh, solid.along, solid.outline, solid.from, solid.length);
   else {
     const [[x, y, z], [dx, dy, dz]] = [solid.at, solid.size];
-    prism(mesh, 'z', [[x, y], [x + dx, y], [x + dx, y + dy], [x, y + dy]], z, dz);
+    prism(
+      mesh,
+      'z',
+      [
+        [x, y],
+        [x + dx, y],
+        [x + dx, y + dy],
+        [x, y + dy],
+      ],
+      z,
+      dz,
+    );
   }
   return mesh;
 }
@@ -33,7 +44,13 @@ function triangle(mesh: Mesh, a: Corner, b: Corner, c: Corner): void {
   }
 }
 
-function prism(mesh: Mesh, along: 'x' | 'y' | 'z', given: readonly (readonly [number, number])[], from: number, length: number): void {
+function prism(
+  mesh: Mesh,
+  along: 'x' | 'y' | 'z',
+  given: readonly (readonly [number, number])[],
+  from: number,
+  length: number,
+): void {
   const outline = area(given) < 0 ? [...given].reverse() : given;
   const [near, far] = length < 0 ? [from + length, from] : [from, from + length];
   const point = ([a, b]: readonly [number, number], depth: number): Point => {
@@ -45,10 +62,13 @@ function prism(mesh: Mesh, along: 'x' | 'y' | 'z', given: readonly (readonly [nu
     return made as unknown as Point;
   };
   // x and z span a left-handed plane across y: everything is wound the other way round there.
-  const face = (a: Point, b: Point, c: Point) => (along === 'y' ? triangle(mesh, [a], [c], [b]) : triangle(mesh, [a], [b], [c]));
+  const face = (a: Point, b: Point, c: Point) =>
+    along === 'y' ? triangle(mesh, [a], [c], [b]) : triangle(mesh, [a], [b], [c]);
   const corners = earcut(outline.flat());
   for (let at = 0; at < corners.length; at += 3) {
-    const [a, b, c] = [0, 1, 2].map((next) => outline[corners[at + next] as number] as readonly [number, number]) as [readonly [number, number], readonly [number, number], readonly [number, number]];
+    const [a, b, c] = [0, 1, 2].map(
+      (next) => outline[corners[at + next] as number] as readonly [number, number],
+    ) as [readonly [number, number], readonly [number, number], readonly [number, number]];
     const [first, second, third] = area([a, b, c]) < 0 ? [a, c, b] : [a, b, c];
     face(point(first, far), point(second, far), point(third, far));
     face(point(first, near), point(third, near), point(second, near));
@@ -60,7 +80,10 @@ function prism(mesh: Mesh, along: 'x' | 'y' | 'z', given: readonly (readonly [nu
   });
 }
 
-function cylinder(mesh: Mesh, { along, at, radius, radiusTo, length }: Extract<Solid, { kind: 'cylinder' }>): void {
+function cylinder(
+  mesh: Mesh,
+  { along, at, radius, radiusTo, length }: Extract<Solid, { kind: 'cylinder' }>,
+): void {
   const [u, v] = planeOf[along];
   const axis = indexOf[along];
   const make = (depth: number, r: number, turn: number): Point => {
@@ -78,11 +101,17 @@ function cylinder(mesh: Mesh, { along, at, radius, radiusTo, length }: Extract<S
     made[v] = Math.sin(turn);
     return unit(made as unknown as Point);
   };
-  const face = (a: Corner, b: Corner, c: Corner) => (along === 'y' ? triangle(mesh, a, c, b) : triangle(mesh, a, b, c));
+  const face = (a: Corner, b: Corner, c: Corner) =>
+    along === 'y' ? triangle(mesh, a, c, b) : triangle(mesh, a, b, c);
   const [low, high] = [make(0, 0, 0), make(length, 0, 0)];
   for (let side = 0; side < sides; side++) {
     const [from, to] = [(2 * Math.PI * side) / sides, (2 * Math.PI * (side + 1)) / sides];
-    const [a, b, c, d] = [make(0, radius, from), make(0, radius, to), make(length, radiusTo, to), make(length, radiusTo, from)];
+    const [a, b, c, d] = [
+      make(0, radius, from),
+      make(0, radius, to),
+      make(length, radiusTo, to),
+      make(length, radiusTo, from),
+    ];
     if (radius > 0) face([a, normal(from)], [b, normal(to)], [c, normal(to)]);
     if (radiusTo > 0) face([a, normal(from)], [c, normal(to)], [d, normal(from)]);
     if (radius > 0) face([low], [b], [a]);
@@ -91,12 +120,17 @@ function cylinder(mesh: Mesh, { along, at, radius, radiusTo, length }: Extract<S
 }
 
 /** Twice the area of an outline; negative where it runs clockwise. */
-const area = (outline: readonly (readonly [number, number])[]): number => outline.reduce((sum, [a, b], index) => {
-  const [c, d] = outline[(index + 1) % outline.length] as readonly [number, number];
-  return sum + a * d - c * b;
-}, 0);
+const area = (outline: readonly (readonly [number, number])[]): number =>
+  outline.reduce((sum, [a, b], index) => {
+    const [c, d] = outline[(index + 1) % outline.length] as readonly [number, number];
+    return sum + a * d - c * b;
+  }, 0);
 const minus = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const cross = (a: Point, b: Point): Point => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const cross = (a: Point, b: Point): Point => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
 const unit = (a: Point): Point => {
   const size = Math.hypot(...a) || 1;
   return [a[0] / size, a[1] / size, a[2] / size];

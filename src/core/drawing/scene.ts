@@ -1,7 +1,20 @@
 /** From a drawing's formulas to what stands where, for one build. */
 import { Exact } from '../exact';
 import type { Formula, Value } from '../formula';
-import { buildsInside, open, Reading, rowsRead, type Axis, type CompiledModel, type Dimension, type Looks, type Open, type Shape, type Texts, type Values } from '../model';
+import {
+  buildsInside,
+  open,
+  Reading,
+  rowsRead,
+  type Axis,
+  type CompiledModel,
+  type Dimension,
+  type Looks,
+  type Open,
+  type Shape,
+  type Texts,
+  type Values,
+} from '../model';
 
 /** Millimetres. What is drawn is looked at, so binary floats will do. */
 export type Point = readonly [x: number, y: number, z: number];
@@ -20,7 +33,13 @@ export type Solid = Placed &
   (
     | { kind: 'box'; at: Point; size: Point }
     | { kind: 'cylinder'; along: Axis; at: Point; radius: number; radiusTo: number; length: number }
-    | { kind: 'prism'; along: Axis; outline: readonly (readonly [number, number])[]; from: number; length: number }
+    | {
+        kind: 'prism';
+        along: Axis;
+        outline: readonly (readonly [number, number])[];
+        from: number;
+        length: number;
+      }
   );
 
 export type Label = Placed & { kind: 'label'; at: Point; height: number; text: Texts };
@@ -60,18 +79,36 @@ const rowsDrawn = new WeakMap<CompiledModel, readonly string[]>();
 function rowsOfDrawing(model: CompiledModel): readonly string[] {
   const known = rowsDrawn.get(model);
   if (known) return known;
-  const formulas = [...model.formulas].flatMap(([path, formula]) => (path.startsWith('drawing.') ? [formula] : []));
-  const labels = model.document.drawing?.shapes.flatMap((shape) => (shape.kind === 'label' ? namesIn(shape.text) : [])) ?? [];
-  const drawnInside = new Set(model.document.drawing?.shapes.flatMap((shape) => (shape.kind === 'build' ? [shape.pick] : [])));
+  const formulas = [...model.formulas].flatMap(([path, formula]) =>
+    path.startsWith('drawing.') ? [formula] : [],
+  );
+  const labels =
+    model.document.drawing?.shapes.flatMap((shape) => (shape.kind === 'label' ? namesIn(shape.text) : [])) ??
+    [];
+  const drawnInside = new Set(
+    model.document.drawing?.shapes.flatMap((shape) => (shape.kind === 'build' ? [shape.pick] : [])),
+  );
   const picks = model.picks.filter((pick) => drawnInside.has(pick.on));
   const places = picks.flatMap((pick) => pick.builds.map((build) => `${build.place}/`));
-  const inside = model.entries.flatMap(({ id }) => (places.some((place) => id.startsWith(place)) ? [id] : []));
-  const rows = [...new Set([...rowsRead(model, formulas), ...labels, ...inside, ...picks.flatMap((pick) => [pick.row, ...(pick.quantity === undefined ? [] : [pick.quantity])])])];
+  const inside = model.entries.flatMap(({ id }) =>
+    places.some((place) => id.startsWith(place)) ? [id] : [],
+  );
+  const rows = [
+    ...new Set([
+      ...rowsRead(model, formulas),
+      ...labels,
+      ...inside,
+      ...picks.flatMap((pick) => [pick.row, ...(pick.quantity === undefined ? [] : [pick.quantity])]),
+    ]),
+  ];
   rowsDrawn.set(model, rows);
   return rows;
 }
 
-const namesIn = (text: Texts): string[] => Object.values(text).flatMap((each) => [...each.matchAll(/\{([A-Za-z][A-Za-z0-9/]*)\}/g)].map((match) => match[1] as string));
+const namesIn = (text: Texts): string[] =>
+  Object.values(text).flatMap((each) =>
+    [...each.matchAll(/\{([A-Za-z][A-Za-z0-9/]*)\}/g)].map((match) => match[1] as string),
+  );
 
 class Draughtsman {
   private readonly reading: Reading;
@@ -112,7 +149,8 @@ class Draughtsman {
   }
 
   private note(formula: Formula): void {
-    for (const row of rowsRead(this.model, [formula])) if (this.values[row] === undefined) this.waits.add(row);
+    for (const row of rowsRead(this.model, [formula]))
+      if (this.values[row] === undefined) this.waits.add(row);
   }
 
   private number(path: string): number | null {
@@ -140,7 +178,9 @@ class Draughtsman {
     const when = this.value(`${path}.when`);
     if (when === open) return [];
     const holds = Array.isArray(when) ? when : when === undefined ? undefined : [when];
-    return Array.from({ length: Math.floor(count) }, (_, index) => index).filter((index) => holds === undefined || holds[index] === true);
+    return Array.from({ length: Math.floor(count) }, (_, index) => index).filter(
+      (index) => holds === undefined || holds[index] === true,
+    );
   }
 
   private *shape(shape: Exclude<Shape, { kind: 'build' }>): Generator<Solid | Label> {
@@ -151,7 +191,14 @@ class Draughtsman {
     if (!make) return;
     const { layer, of, views } = shape;
     for (const index of standing) {
-      yield { id: shape.repeat === undefined ? shape.id : `${shape.id}.${String(index + 1)}`, layer, looks: this.looks.get(layer) ?? 'steel', ...(of === undefined ? {} : { of }), ...(views ? { views } : {}), ...make(index) } as Solid | Label;
+      yield {
+        id: shape.repeat === undefined ? shape.id : `${shape.id}.${String(index + 1)}`,
+        layer,
+        looks: this.looks.get(layer) ?? 'steel',
+        ...(of === undefined ? {} : { of }),
+        ...(views ? { views } : {}),
+        ...make(index),
+      } as Solid | Label;
     }
   }
 
@@ -163,20 +210,54 @@ class Draughtsman {
         return at && size && ((index) => ({ kind: 'box', at: at(index), size: size(index) }));
       }
       case 'cylinder': {
-        const [at, radius, length] = [this.points(`${path}.at`), this.numbers(`${path}.radius`), this.numbers(`${path}.length`)];
+        const [at, radius, length] = [
+          this.points(`${path}.at`),
+          this.numbers(`${path}.radius`),
+          this.numbers(`${path}.length`),
+        ];
         const radiusTo = shape.radiusTo === undefined ? radius : this.numbers(`${path}.radiusTo`);
-        return at && radius && radiusTo && length && ((index) => ({ kind: 'cylinder', along: shape.along, at: at(index), radius: pick(radius, index), radiusTo: pick(radiusTo, index), length: pick(length, index) }));
+        return (
+          at &&
+          radius &&
+          radiusTo &&
+          length &&
+          ((index) => ({
+            kind: 'cylinder',
+            along: shape.along,
+            at: at(index),
+            radius: pick(radius, index),
+            radiusTo: pick(radiusTo, index),
+            length: pick(length, index),
+          }))
+        );
       }
       case 'prism': {
-        const corners = shape.outline.map((_, corner) => [this.numbers(`${path}.outline.${String(corner)}.0`), this.numbers(`${path}.outline.${String(corner)}.1`)] as const);
+        const corners = shape.outline.map(
+          (_, corner) =>
+            [
+              this.numbers(`${path}.outline.${String(corner)}.0`),
+              this.numbers(`${path}.outline.${String(corner)}.1`),
+            ] as const,
+        );
         const [from, length] = [this.numbers(`${path}.from`), this.numbers(`${path}.length`)];
         if (!from || !length || corners.some(([a, b]) => !a || !b)) return null;
-        return (index) => ({ kind: 'prism', along: shape.along, outline: corners.map(([a, b]) => [pick(a as Numbers, index), pick(b as Numbers, index)]), from: pick(from, index), length: pick(length, index) });
+        return (index) => ({
+          kind: 'prism',
+          along: shape.along,
+          outline: corners.map(([a, b]) => [pick(a as Numbers, index), pick(b as Numbers, index)]),
+          from: pick(from, index),
+          length: pick(length, index),
+        });
       }
       case 'label': {
         const [at, height] = [this.points(`${path}.at`), this.numbers(`${path}.height`)];
         const text = this.filled(shape.text);
-        return at && height && text && ((index) => ({ kind: 'label', at: at(index), height: pick(height, index), text }));
+        return (
+          at &&
+          height &&
+          text &&
+          ((index) => ({ kind: 'label', at: at(index), height: pick(height, index), text }))
+        );
       }
     }
   }
@@ -184,11 +265,14 @@ class Draughtsman {
   /** Words with values filled in; null where there is nothing to say. */
   private filled(texts: Texts): Texts | null {
     let empty = false;
-    const filled = Object.entries(texts).map(([language, text]) => [language, text.replace(/\{([A-Za-z][A-Za-z0-9/]*)\}/g, (_, name: string) => {
-      const value = this.reading.named(name);
-      if (value === open || value === null) empty = true;
-      return typeof value === 'string' ? value : value instanceof Exact ? value.toString() : '';
-    })]);
+    const filled = Object.entries(texts).map(([language, text]) => [
+      language,
+      text.replace(/\{([A-Za-z][A-Za-z0-9/]*)\}/g, (_, name: string) => {
+        const value = this.reading.named(name);
+        if (value === open || value === null) empty = true;
+        return typeof value === 'string' ? value : value instanceof Exact ? value.toString() : '';
+      }),
+    ]);
     return empty ? null : (Object.fromEntries(filled) as Texts);
   }
 
@@ -196,17 +280,33 @@ class Draughtsman {
     const path = `drawing.${shape.id}`;
     const places = this.points(`${path}.at`);
     const standing = new Set(shape.repeat === undefined ? undefined : this.standing(shape, path));
-    for (const { pick: { on }, build, values } of buildsInside(this.reading)) {
+    for (const {
+      pick: { on },
+      build,
+      values,
+    } of buildsInside(this.reading)) {
       const index = build.index - 1;
       if (on !== shape.pick || !places || (shape.repeat !== undefined && !standing.has(index))) continue;
       const scene = sceneOf(build.model, values);
       const by = places(index);
-      const placed = <T extends Placed>(each: T): T => ({ ...each, id: `${build.place}/${each.id}`, ...(each.of === undefined ? {} : { of: build.names.get(each.of) ?? `${build.place}/${each.of}` }) });
+      const placed = <T extends Placed>(each: T): T => ({
+        ...each,
+        id: `${build.place}/${each.id}`,
+        ...(each.of === undefined ? {} : { of: build.names.get(each.of) ?? `${build.place}/${each.of}` }),
+      });
       found.solids.push(...scene.solids.map((solid) => moved(placed(solid), by)));
       found.labels.push(...scene.labels.map((label) => ({ ...placed(label), at: plus(label.at, by) })));
-      found.measures.push(...scene.measures.map((measure) => ({
-        ...measure, id: `${build.place}/${measure.id}`, from: plus(measure.from, by), to: plus(measure.to, by), ...(measure.of === undefined ? {} : { of: build.names.get(measure.of) ?? `${build.place}/${measure.of}` }),
-      })));
+      found.measures.push(
+        ...scene.measures.map((measure) => ({
+          ...measure,
+          id: `${build.place}/${measure.id}`,
+          from: plus(measure.from, by),
+          to: plus(measure.to, by),
+          ...(measure.of === undefined
+            ? {}
+            : { of: build.names.get(measure.of) ?? `${build.place}/${measure.of}` }),
+        })),
+      );
       for (const row of scene.waits) this.waits.add(build.names.get(row) ?? `${build.place}/${row}`);
     }
   }
@@ -215,8 +315,14 @@ class Draughtsman {
     const path = `drawing.${id}`;
     const when = this.value(`${path}.when`);
     if (when !== undefined && when !== true) return [];
-    const [from, to, offset] = [this.points(`${path}.from`), this.points(`${path}.to`), this.number(`${path}.offset`)];
-    return from && to && offset !== null ? [{ id, view, along, from: from(0), to: to(0), offset, ...(of === undefined ? {} : { of }) }] : [];
+    const [from, to, offset] = [
+      this.points(`${path}.from`),
+      this.points(`${path}.to`),
+      this.number(`${path}.offset`),
+    ];
+    return from && to && offset !== null
+      ? [{ id, view, along, from: from(0), to: to(0), offset, ...(of === undefined ? {} : { of }) }]
+      : [];
   }
 }
 
@@ -227,7 +333,11 @@ function moved(solid: Solid, by: Point): Solid {
   if (solid.kind !== 'prism') return { ...solid, at: plus(solid.at, by) };
   const [u, v] = planeOf[solid.along];
   const along = indexOf[solid.along];
-  return { ...solid, outline: solid.outline.map(([a, b]) => [a + (by[u] as number), b + (by[v] as number)] as const), from: solid.from + (by[along] as number) };
+  return {
+    ...solid,
+    outline: solid.outline.map(([a, b]) => [a + (by[u] as number), b + (by[v] as number)] as const),
+    from: solid.from + (by[along] as number),
+  };
 }
 
 /** The two axes across an axis, as indices of a point. */

@@ -5,16 +5,28 @@ import type { DimensionLine, Figure, Spot, View } from './views';
 
 /** Paint of a layer on paper. */
 export const paints: Readonly<Record<Looks, string>> = {
-  steel: '#c9d0d2', dark: '#5b6166', concrete: '#ddd6c8', ground: '#e9e2d2', vehicle: '#f6f1e4', glass: '#dbe6ea', accent: '#1d5144', paper: '#fffdf8',
+  steel: '#c9d0d2',
+  dark: '#5b6166',
+  concrete: '#ddd6c8',
+  ground: '#e9e2d2',
+  vehicle: '#f6f1e4',
+  glass: '#dbe6ea',
+  accent: '#1d5144',
+  paper: '#fffdf8',
 };
 
 /** Height of the letters of dimensions for a view of this size, and of the arrows beside it. */
-export const letterHeight = ({ frame }: View): number => Math.max(frame.right - frame.left, (frame.top - frame.bottom) * 1.6) / 38;
+export const letterHeight = ({ frame }: View): number =>
+  Math.max(frame.right - frame.left, (frame.top - frame.bottom) * 1.6) / 38;
 
 /** Outline of a figure as an SVG path; upwards is negative there. */
 export function pathOf(figure: Figure): string {
-  if (figure.kind === 'polygon') return `${figure.points.map(([u, v], index) => `${index === 0 ? 'M' : 'L'}${short(u)} ${short(-v)}`).join('')}Z`;
-  const { centre: [u, v], radius } = figure;
+  if (figure.kind === 'polygon')
+    return `${figure.points.map(([u, v], index) => `${index === 0 ? 'M' : 'L'}${short(u)} ${short(-v)}`).join('')}Z`;
+  const {
+    centre: [u, v],
+    radius,
+  } = figure;
   return `M${short(u - radius)} ${short(-v)}a${short(radius)} ${short(radius)} 0 1 0 ${short(2 * radius)} 0a${short(radius)} ${short(radius)} 0 1 0 ${short(-2 * radius)} 0Z`;
 }
 
@@ -32,10 +44,14 @@ export function dimensionPath({ line: [a, b], leads }: DimensionLine, letter: nu
 }
 
 /** Where the figure of a dimension is written, and whether it stands upright. */
-export function dimensionText({ line: [a, b], upright }: DimensionLine, letter: number): { x: number; y: number; turn: number } {
+export function dimensionText(
+  { line: [a, b], upright }: DimensionLine,
+  letter: number,
+): { x: number; y: number; turn: number } {
   const [u, v] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   // Between ticks that stand close there is no room: the figure stands behind the upper end.
-  if (upright && Math.abs(a[1] - b[1]) < letter * 3) return { x: u - letter * 0.35, y: -Math.max(a[1], b[1]) - letter * 2, turn: -90 };
+  if (upright && Math.abs(a[1] - b[1]) < letter * 3)
+    return { x: u - letter * 0.35, y: -Math.max(a[1], b[1]) - letter * 2, turn: -90 };
   return upright ? { x: u - letter * 0.35, y: -v, turn: -90 } : { x: u, y: -v - letter * 0.35, turn: 0 };
 }
 
@@ -47,22 +63,36 @@ export function boxOf(view: View, letter: number): { x: number; y: number; width
 }
 
 /** An SVG document of a view, to scale in millimetres. `write` gives the text of a length. */
-export function writeSvg(drawn: View, { title, language, write }: { title: string; language: string; write: (millimetres: number) => string }): string {
+export function writeSvg(
+  drawn: View,
+  { title, language, write }: { title: string; language: string; write: (millimetres: number) => string },
+): string {
   const letter = letterHeight(drawn);
   const view = withRoom(drawn, letter);
   const box = boxOf(view, letter);
   const thin = short(letter / 16);
-  const figures = view.figures.map((figure) => `<path d="${pathOf(figure)}" fill="${paints[figure.looks]}" class="${figure.layer}"/>`);
-  const words = view.words.map(({ at: [u, v], height, text }) => `<text x="${short(u)}" y="${short(-v)}" font-size="${short(height)}">${escaped(text[language] ?? Object.values(text)[0] ?? '')}</text>`);
+  const figures = view.figures.map(
+    (figure) => `<path d="${pathOf(figure)}" fill="${paints[figure.looks]}" class="${figure.layer}"/>`,
+  );
+  const words = view.words.map(
+    ({ at: [u, v], height, text }) =>
+      `<text x="${short(u)}" y="${short(-v)}" font-size="${short(height)}">${escaped(text[language] ?? Object.values(text)[0] ?? '')}</text>`,
+  );
   const dimensions = view.dimensions.map((dimension) => {
     const { x, y, turn } = dimensionText(dimension, letter);
     return `<path d="${dimensionPath(dimension, letter)}" fill="none"/><text x="${short(x)}" y="${short(y)}" font-size="${short(letter)}"${turn === 0 ? '' : ` transform="rotate(${String(turn)} ${short(x)} ${short(y)})"`}>${escaped(write(dimension.length))}</text>`;
   });
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${[box.x, box.y, box.width, box.height].map(short).join(' ')}" width="${short(box.width)}mm" height="${short(box.height)}mm"><title>${escaped(title)}</title>`
-    + `<g stroke="#23262a" stroke-width="${thin}" stroke-linejoin="round">${figures.join('')}</g>`
-    + `<g fill="#23262a" font-family="sans-serif" text-anchor="middle">${words.join('')}</g>`
-    + `<g stroke="#40536a" stroke-width="${thin}">${dimensions.map((each) => each.replace('<text', '<text stroke="none" fill="#23262a" font-family="sans-serif" text-anchor="middle"')).join('')}</g></svg>`;
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${[box.x, box.y, box.width, box.height].map(short).join(' ')}" width="${short(box.width)}mm" height="${short(box.height)}mm"><title>${escaped(title)}</title>` +
+    `<g stroke="#23262a" stroke-width="${thin}" stroke-linejoin="round">${figures.join('')}</g>` +
+    `<g fill="#23262a" font-family="sans-serif" text-anchor="middle">${words.join('')}</g>` +
+    `<g stroke="#40536a" stroke-width="${thin}">${dimensions.map((each) => each.replace('<text', '<text stroke="none" fill="#23262a" font-family="sans-serif" text-anchor="middle"')).join('')}</g></svg>`
+  );
 }
 
 const short = (value: number): string => String(Math.round(value * 100) / 100 + 0);
-const escaped = (text: string): string => text.replace(/[&<>"]/g, (letter) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[letter] as string);
+const escaped = (text: string): string =>
+  text.replace(
+    /[&<>"]/g,
+    (letter) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[letter] as string,
+  );

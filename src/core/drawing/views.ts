@@ -72,21 +72,44 @@ export function viewOf(scene: Scene, id: string, from: Viewpoint): View {
     // Sorting is stable: what is equally near stands in the order of the document.
     .sort((a, b) => a.near - b.near)
     .map(({ figure }) => figure);
-  const words = scene.labels.filter(here).map((label: Label): Words => ({ id: label.id, layer: label.layer, at: spot(label.at, sight), height: label.height, text: label.text }));
-  const dimensions = scene.measures.filter((measure) => measure.view === id).map((measure): DimensionLine => {
-    const [a, b] = [spot(measure.from, sight), spot(measure.to, sight)];
-    const upright = measure.along === sight.up;
-    const across = upright ? 0 : 1;
-    const ends = [a[across], b[across]];
-    const at = measure.offset < 0 ? Math.min(...ends) + measure.offset : Math.max(...ends) + measure.offset;
-    const on = (point: Spot): Spot => (upright ? [at, point[1]] : [point[0], at]);
-    const along = indexOf[measure.along];
-    return { id: measure.id, ...(measure.of === undefined ? {} : { of: measure.of }), line: [on(a), on(b)], leads: [[a, on(a)], [b, on(b)]], length: Math.abs((measure.to[along] as number) - (measure.from[along] as number)), upright };
-  });
+  const words = scene.labels
+    .filter(here)
+    .map((label: Label): Words => ({
+      id: label.id,
+      layer: label.layer,
+      at: spot(label.at, sight),
+      height: label.height,
+      text: label.text,
+    }));
+  const dimensions = scene.measures
+    .filter((measure) => measure.view === id)
+    .map((measure): DimensionLine => {
+      const [a, b] = [spot(measure.from, sight), spot(measure.to, sight)];
+      const upright = measure.along === sight.up;
+      const across = upright ? 0 : 1;
+      const ends = [a[across], b[across]];
+      const at = measure.offset < 0 ? Math.min(...ends) + measure.offset : Math.max(...ends) + measure.offset;
+      const on = (point: Spot): Spot => (upright ? [at, point[1]] : [point[0], at]);
+      const along = indexOf[measure.along];
+      return {
+        id: measure.id,
+        ...(measure.of === undefined ? {} : { of: measure.of }),
+        line: [on(a), on(b)],
+        leads: [
+          [a, on(a)],
+          [b, on(b)],
+        ],
+        length: Math.abs((measure.to[along] as number) - (measure.from[along] as number)),
+        upright,
+      };
+    });
   return { figures, words, dimensions, frame: frameOf(figures, words, dimensions) };
 }
 
-const spot = (point: Point, { right, up }: Sight): Spot => [right.sign * (point[indexOf[right.axis]] as number) + 0, point[indexOf[up]] as number];
+const spot = (point: Point, { right, up }: Sight): Spot => [
+  right.sign * (point[indexOf[right.axis]] as number) + 0,
+  point[indexOf[up]] as number,
+];
 
 /** Least and greatest coordinate of a solid along an axis. */
 export function extentOf(solid: Solid, axis: Axis): readonly [number, number] {
@@ -119,28 +142,73 @@ function figureOf(solid: Solid, sight: Sight): Figure {
   const base = { id, layer, looks, ...(of === undefined ? {} : { of }) };
   const sign = sight.right.sign;
   if (solid.kind !== 'box' && solid.along === sight.depth.axis) {
-    if (solid.kind === 'cylinder') return { ...base, kind: 'circle', centre: spot(solid.at, sight), radius: Math.max(solid.radius, solid.radiusTo) };
+    if (solid.kind === 'cylinder')
+      return {
+        ...base,
+        kind: 'circle',
+        centre: spot(solid.at, sight),
+        radius: Math.max(solid.radius, solid.radiusTo),
+      };
     const [first] = planeOf[solid.along];
     const turned = first !== indexOf[sight.right.axis];
-    return { ...base, kind: 'polygon', points: solid.outline.map(([a, b]): Spot => (turned ? [sign * b, a] : [sign * a, b])) };
+    return {
+      ...base,
+      kind: 'polygon',
+      points: solid.outline.map(([a, b]): Spot => (turned ? [sign * b, a] : [sign * a, b])),
+    };
   }
-  if (solid.kind === 'cylinder' && solid.radius !== solid.radiusTo) return { ...base, kind: 'polygon', points: narrowing(solid, sight) };
+  if (solid.kind === 'cylinder' && solid.radius !== solid.radiusTo)
+    return { ...base, kind: 'polygon', points: narrowing(solid, sight) };
   const [left, right] = extentOf(solid, sight.right.axis);
   const [bottom, top] = extentOf(solid, sight.up);
-  return { ...base, kind: 'polygon', points: [[sign * left, bottom], [sign * right, bottom], [sign * right, top], [sign * left, top]] };
+  return {
+    ...base,
+    kind: 'polygon',
+    points: [
+      [sign * left, bottom],
+      [sign * right, bottom],
+      [sign * right, top],
+      [sign * left, top],
+    ],
+  };
 }
 
 /** The four corners of a cone seen from the side. */
-function narrowing({ along, at, radius, radiusTo, length }: Extract<Solid, { kind: 'cylinder' }>, sight: Sight): Spot[] {
+function narrowing(
+  { along, at, radius, radiusTo, length }: Extract<Solid, { kind: 'cylinder' }>,
+  sight: Sight,
+): Spot[] {
   const [u, v] = spot(at, sight);
-  if (along === sight.up) return [[u - radius, v], [u + radius, v], [u + radiusTo, v + length], [u - radiusTo, v + length]];
+  if (along === sight.up)
+    return [
+      [u - radius, v],
+      [u + radius, v],
+      [u + radiusTo, v + length],
+      [u - radiusTo, v + length],
+    ];
   const far = u + sight.right.sign * length;
-  return [[u, v - radius], [u, v + radius], [far, v + radiusTo], [far, v - radiusTo]];
+  return [
+    [u, v - radius],
+    [u, v + radius],
+    [far, v + radiusTo],
+    [far, v - radiusTo],
+  ];
 }
 
-function frameOf(figures: readonly Figure[], words: readonly Words[], dimensions: readonly DimensionLine[]): Frame {
+function frameOf(
+  figures: readonly Figure[],
+  words: readonly Words[],
+  dimensions: readonly DimensionLine[],
+): Frame {
   const spots: Spot[] = [
-    ...figures.flatMap((figure): readonly Spot[] => (figure.kind === 'polygon' ? figure.points : [[figure.centre[0] - figure.radius, figure.centre[1] - figure.radius], [figure.centre[0] + figure.radius, figure.centre[1] + figure.radius]])),
+    ...figures.flatMap((figure): readonly Spot[] =>
+      figure.kind === 'polygon'
+        ? figure.points
+        : [
+            [figure.centre[0] - figure.radius, figure.centre[1] - figure.radius],
+            [figure.centre[0] + figure.radius, figure.centre[1] + figure.radius],
+          ],
+    ),
     ...words.map(({ at }) => at),
     ...dimensions.flatMap(({ line }) => line),
   ];

@@ -12,9 +12,16 @@ export interface Assumed {
 }
 
 /** Decisions in the order of the model, so that nothing depends on the order in which they were made. A person's comes before an asked one. */
-export function assumedOf({ asked = [], decisions }: EngineInput, encoding: Encoding, byOn: ReadonlyMap<string, Variable>): Assumed[] {
+export function assumedOf(
+  { asked = [], decisions }: EngineInput,
+  encoding: Encoding,
+  byOn: ReadonlyMap<string, Variable>,
+): Assumed[] {
   const found = new Map<string, Assumed>();
-  for (const [source, list] of [['asked', asked], ['yours', decisions]] as const) {
+  for (const [source, list] of [
+    ['asked', asked],
+    ['yours', decisions],
+  ] as const) {
     for (const decision of list) {
       const variable = byOn.get(decision.on);
       const lits = encoding.decided(decision.on, decision.value);

@@ -57,14 +57,23 @@ export type BestAnswer =
 
 const slice = 500;
 
-export function bestBuild(model: CompiledModel, context: Context, input: EngineInput, question: BestQuestion, options: BestOptions = {}): BestAnswer {
+export function bestBuild(
+  model: CompiledModel,
+  context: Context,
+  input: EngineInput,
+  question: BestQuestion,
+  options: BestOptions = {},
+): BestAnswer {
   const encoding = new Encoding(model, context);
   const { solver } = encoding;
   const sums: Summand[][] = [];
   for (const terms of [question.minimize, ...(question.bounds ?? []).map((bound) => bound.of)]) {
     const made: Summand[] = [];
     for (const { formula, weight } of terms) {
-      const compiled = typeof formula === 'string' ? compileFormula(formula, model.scope, { is: 'number', unit: 'any' }) : { ok: true as const, formula };
+      const compiled =
+        typeof formula === 'string'
+          ? compileFormula(formula, model.scope, { is: 'number', unit: 'any' })
+          : { ok: true as const, formula };
       if (!compiled.ok) return { is: 'unreadable', formula: String(formula) };
       made.push(summand(encoding.conditions.subject(compiled.formula.expr), weight));
     }
@@ -77,7 +86,8 @@ export function bestBuild(model: CompiledModel, context: Context, input: EngineI
     const { least, most } = question.bounds?.[index] ?? {};
     if (most !== undefined) solver.addTheory(new SumTheory(terms, always, exact(most), false));
     const negated = terms.map(({ subject, weight }) => ({ subject, weight: weight.negated() as Exact }));
-    if (least !== undefined) solver.addTheory(new SumTheory(negated, always, exact(least).negated() as Exact, false));
+    if (least !== undefined)
+      solver.addTheory(new SumTheory(negated, always, exact(least).negated() as Exact, false));
   });
   solver.addTheory(theory);
   solver.stop = options.stop;
@@ -90,22 +100,43 @@ export function bestBuild(model: CompiledModel, context: Context, input: EngineI
 
   let best: { witness: Witness; value: Exact } | null = null;
   let left = options.budget ?? Infinity;
-  const gapOf = (value: Exact): string => (Number.isFinite(floor) ? Exact.max(value.minus(floor.toFixed(9)), 0).toString() : 'unknown');
+  const gapOf = (value: Exact): string =>
+    Number.isFinite(floor) ? Exact.max(value.minus(floor.toFixed(9)), 0).toString() : 'unknown';
   const finish = (proven: boolean): BestAnswer =>
-    best === null ? { is: proven ? 'none' : 'stopped' } : { is: 'found', decisions: decisionsOf(input, variables, best.witness), value: best.value.toString(), proven, gap: proven ? '0' : gapOf(best.value) };
+    best === null
+      ? { is: proven ? 'none' : 'stopped' }
+      : {
+          is: 'found',
+          decisions: decisionsOf(input, variables, best.witness),
+          value: best.value.toString(),
+          proven,
+          gap: proven ? '0' : gapOf(best.value),
+        };
   for (;;) {
     if (options.stop?.() || left <= 0) return finish(false);
     const before = solver.conflicts;
-    const answer = solver.ask({ assume: best ? [...assume, guard] : [...assume, not(guard)], base: best?.witness.without(guard) ?? null, wishes, budget: Math.min(slice, left) });
+    const answer = solver.ask({
+      assume: best ? [...assume, guard] : [...assume, not(guard)],
+      base: best?.witness.without(guard) ?? null,
+      wishes,
+      budget: Math.min(slice, left),
+    });
     left -= solver.conflicts - before;
     if (answer.is === 'no') return finish(true);
     if (answer.is === 'stopped') continue;
     const witness = answer.witness();
-    const value = theory.exactIn({ holds: (lit) => witness.holds(lit), code: (number) => witness.codes[number] as number });
+    const value = theory.exactIn({
+      holds: (lit) => witness.holds(lit),
+      code: (number) => witness.codes[number] as number,
+    });
     best = { witness, value };
     theory.bound = value;
     solver.renew(theory);
-    options.progress?.({ value: value.toString(), gap: gapOf(value), decisions: decisionsOf(input, variables, witness) });
+    options.progress?.({
+      value: value.toString(),
+      gap: gapOf(value),
+      decisions: decisionsOf(input, variables, witness),
+    });
   }
 }
 

@@ -69,15 +69,27 @@ export function checkUp(model: CompiledModel, date: string, stop: () => boolean)
       const key = `${finding.kind} ${finding.at} ${finding.other ?? ''}`;
       everywhere.set(key, { finding, times: (everywhere.get(key)?.times ?? 0) + 1 });
     }
-    for (const finding of examiner.possible()) somewhere.set(`${finding.kind} ${finding.at} ${finding.other ?? ''}`, finding);
+    for (const finding of examiner.possible())
+      somewhere.set(`${finding.kind} ${finding.at} ${finding.other ?? ''}`, finding);
   }
-  const findings = [...[...everywhere.values()].filter(({ times }) => times === contexts.length).map(({ finding }) => finding), ...somewhere.values()];
-  const builds = contexts.map((context) => ({ context: context.values, count: countBuilds(new Encoding(model, context), stop) }));
+  const findings = [
+    ...[...everywhere.values()]
+      .filter(({ times }) => times === contexts.length)
+      .map(({ finding }) => finding),
+    ...somewhere.values(),
+  ];
+  const builds = contexts.map((context) => ({
+    context: context.values,
+    count: countBuilds(new Encoding(model, context), stop),
+  }));
   return { findings, builds };
 }
 
 function contextsOf({ document }: CompiledModel, date: string): Context[] {
-  const values = document.context.reduce<Record<string, string>[]>((all, input) => all.flatMap((each) => input.values.map((value) => ({ ...each, [input.id]: value.id }))), [{}]);
+  const values = document.context.reduce<Record<string, string>[]>(
+    (all, input) => all.flatMap((each) => input.values.map((value) => ({ ...each, [input.id]: value.id }))),
+    [{}],
+  );
   return values.slice(0, mostContexts).map((each) => ({ date, values: each }));
 }
 
@@ -100,15 +112,21 @@ class Examiner {
     this.encoding = new Encoding(model, context, true);
     this.typed = readsTyped(model.entries);
     // The rules of builds inside are examined with their own model.
-    this.rules = model.rules.filter(({ rule, severity }) => severity === 'error' && rule.kind !== 'say' && !rule.id.includes('/') && this.encoding.inForce(rule));
+    this.rules = model.rules.filter(
+      ({ rule, severity }) =>
+        severity === 'error' && rule.kind !== 'say' && !rule.id.includes('/') && this.encoding.inForce(rule),
+    );
     // Literals first, so that all are there before the first witness.
     for (const rule of this.rules) this.encoding.meaning(rule);
     for (const [, nothing] of this.formulas()) this.nothingOf(nothing.formula);
-    for (const [path, formula] of model.formulas) if (path.startsWith('numbering.')) this.encoding.conditions.of(formula);
+    for (const [path, formula] of model.formulas)
+      if (path.startsWith('numbering.')) this.encoding.conditions.of(formula);
     const parts = [...this.encoding.parts];
     this.force = parts.map(([lit]) => lit);
     for (const [lit, part] of parts) if (part.kind === 'rule') this.guardOf.set(part.rule.id, lit);
-    this.frame = parts.flatMap(([lit, part]) => (part.kind === 'shape' || part.rule.kind === 'show' ? [lit] : []));
+    this.frame = parts.flatMap(([lit, part]) =>
+      part.kind === 'shape' || part.rule.kind === 'show' ? [lit] : [],
+    );
     this.variables = variablesOf(this.encoding);
     this.reach = new Reach(this.encoding.solver, this.encoding.preferred);
   }
@@ -123,15 +141,27 @@ class Examiner {
       const possible = codes.filter((code) => this.reach.can(code.wish));
       for (const { value, wish } of codes) {
         if (value === false || value === null || this.reach.can(wish)) continue;
-        yield { kind: 'neverTaken', at: row.kind === 'choice' ? `features.${on}.${String(value)}` : row.kind === 'many' ? `features.${on}` : `parameters.${on}` };
+        yield {
+          kind: 'neverTaken',
+          at:
+            row.kind === 'choice'
+              ? `features.${on}.${String(value)}`
+              : row.kind === 'many'
+                ? `features.${on}`
+                : `parameters.${on}`,
+        };
       }
-      if (codes.length > 1 && possible.length === 1 && row.kind !== 'many') yield { kind: 'neverAChoice', at: row.kind === 'choice' ? `features.${on}` : `parameters.${on}` };
+      if (codes.length > 1 && possible.length === 1 && row.kind !== 'many')
+        yield { kind: 'neverAChoice', at: row.kind === 'choice' ? `features.${on}` : `parameters.${on}` };
     }
     for (const rule of this.rules) {
       const { broken } = this.encoding.meaning(rule);
       const at = `rules.${rule.rule.id}`;
       if (!this.possibleWith([...this.frame, broken])) yield { kind: 'neverFires', at };
-      else if (!this.possibleWith([...this.force.filter((lit) => lit !== this.guardOf.get(rule.rule.id)), broken])) yield { kind: 'repeatsOthers', at };
+      else if (
+        !this.possibleWith([...this.force.filter((lit) => lit !== this.guardOf.get(rule.rule.id)), broken])
+      )
+        yield { kind: 'repeatsOthers', at };
       if (rule.rows) yield* this.holes(rule, rule.rows);
     }
   }
@@ -150,14 +180,28 @@ class Examiner {
   }
 
   private *contradictions(): Generator<Finding> {
-    const claims = this.rules.filter(({ rule }) => rule.kind === 'require' || rule.kind === 'set' || rule.kind === 'limit').map((rule) => ({ rule, names: new Set(rule.must.flatMap((each) => each.names)), ...this.encoding.meaning(rule) }));
+    const claims = this.rules
+      .filter(({ rule }) => rule.kind === 'require' || rule.kind === 'set' || rule.kind === 'limit')
+      .map((rule) => ({
+        rule,
+        names: new Set(rule.must.flatMap((each) => each.names)),
+        ...this.encoding.meaning(rule),
+      }));
     let pairs = 0;
     for (const [index, one] of claims.entries()) {
       for (const other of claims.slice(index + 1)) {
         if (![...one.names].some((name) => other.names.has(name)) || ++pairs > mostPairs) continue;
         const both = [...this.frame, one.premise, other.premise];
-        const [mine, theirs] = [this.guardOf.get(one.rule.rule.id) as Lit, this.guardOf.get(other.rule.rule.id) as Lit];
-        if (this.possibleWith([...both, mine, theirs]) || !this.possibleWith([...both, mine]) || !this.possibleWith([...both, theirs])) continue;
+        const [mine, theirs] = [
+          this.guardOf.get(one.rule.rule.id) as Lit,
+          this.guardOf.get(other.rule.rule.id) as Lit,
+        ];
+        if (
+          this.possibleWith([...both, mine, theirs]) ||
+          !this.possibleWith([...both, mine]) ||
+          !this.possibleWith([...both, theirs])
+        )
+          continue;
         yield { kind: 'contradict', at: `rules.${one.rule.rule.id}`, other: `rules.${other.rule.rule.id}` };
       }
     }
@@ -173,7 +217,12 @@ class Examiner {
     let pairs = 0;
     for (let one = 0; one < lits.length; one++) {
       for (let other = one + 1; other < lits.length && ++pairs <= mostPairs; other++) {
-        if (this.possibleWith([...this.frame, lits[one] as Lit, lits[other] as Lit])) yield { kind: 'rowsOverlap', at: `rules.${rule.id}.rows.${String(one)}`, other: `rules.${rule.id}.rows.${String(other)}` };
+        if (this.possibleWith([...this.frame, lits[one] as Lit, lits[other] as Lit]))
+          yield {
+            kind: 'rowsOverlap',
+            at: `rules.${rule.id}.rows.${String(one)}`,
+            other: `rules.${rule.id}.rows.${String(other)}`,
+          };
       }
     }
   }
@@ -184,14 +233,22 @@ class Examiner {
     for (const id of rule.of) {
       const variable = this.variables.find((each) => each.on === id);
       for (const { value, wish } of variable?.codes ?? []) {
-        if (value !== null && lits.every((lit) => !this.possibleWith([...this.frame, ...wish.lits, lit]))) yield { kind: 'tableHole', at: `rules.${rule.id}`, other: `${id} = ${String(value)}` };
+        if (value !== null && lits.every((lit) => !this.possibleWith([...this.frame, ...wish.lits, lit])))
+          yield { kind: 'tableHole', at: `rules.${rule.id}`, other: `${id} = ${String(value)}` };
       }
     }
   }
 
   private *numbers(): Generator<Finding> {
-    for (const { row, ...found } of sameNumbers(this.model, this.context, { encoding: this.encoding, force: this.force, reach: this.reach, variables: this.variables })) {
-      const feature = featureAt(this.model, row) !== undefined && !this.model.document.parameters.some((each) => each.id === row);
+    for (const { row, ...found } of sameNumbers(this.model, this.context, {
+      encoding: this.encoding,
+      force: this.force,
+      reach: this.reach,
+      variables: this.variables,
+    })) {
+      const feature =
+        featureAt(this.model, row) !== undefined &&
+        !this.model.document.parameters.some((each) => each.id === row);
       yield { at: `${feature ? 'features' : 'parameters'}.${row}`, ...found };
     }
   }
@@ -202,19 +259,35 @@ class Examiner {
     const { conditions } = this.encoding;
     const found = new Map<string, { formula: Formula; used: Lit }>();
     // Those of builds inside are looked at with their own model.
-    for (const entry of entries) if (entry.kind === 'calculation' && !entry.quantityOf && !entry.id.includes('/') && !this.typed(entry.formula)) found.set(`calculations.${entry.id}`, { formula: entry.formula, used: always });
+    for (const entry of entries)
+      if (
+        entry.kind === 'calculation' &&
+        !entry.quantityOf &&
+        !entry.id.includes('/') &&
+        !this.typed(entry.formula)
+      )
+        found.set(`calculations.${entry.id}`, { formula: entry.formula, used: always });
     const add = (path: string, under: string | undefined, used: Lit = always): void => {
       const formula = formulas.get(path);
       const when = under === undefined ? undefined : formulas.get(under);
-      if (formula && !this.typed(formula)) found.set(path, { formula, used: when ? conditions.all([used, conditions.of(when).yes]) : used });
+      if (formula && !this.typed(formula))
+        found.set(path, { formula, used: when ? conditions.all([used, conditions.of(when).yes]) : used });
     };
     for (const { id } of document.prices) add(`prices.${id}.quantity`, `prices.${id}.when`);
     for (const { id } of document.surcharges) add(`surcharges.${id}.rate`, `surcharges.${id}.when`);
-    for (const { id } of document.materials) for (const field of ['quantity', 'cut']) add(`materials.${id}.${field}`, `materials.${id}.when`);
-    for (const { id } of document.operations) for (const field of ['setUp', 'run']) add(`operations.${id}.${field}`, `operations.${id}.when`);
+    for (const { id } of document.materials)
+      for (const field of ['quantity', 'cut']) add(`materials.${id}.${field}`, `materials.${id}.when`);
+    for (const { id } of document.operations)
+      for (const field of ['setUp', 'run']) add(`operations.${id}.${field}`, `operations.${id}.when`);
     for (const feature of document.features) {
       const row = this.encoding.row(feature.id);
-      feature.options.forEach((option, index) => add(`features.${feature.id}.${option.id}.quantity`, undefined, row && (row.kind === 'choice' || row.kind === 'many') ? row.taken[index] : always));
+      feature.options.forEach((option, index) =>
+        add(
+          `features.${feature.id}.${option.id}.quantity`,
+          undefined,
+          row && (row.kind === 'choice' || row.kind === 'many') ? row.taken[index] : always,
+        ),
+      );
     }
     add('extraDays', undefined);
     return found;
@@ -222,16 +295,28 @@ class Examiner {
 
   /** Holds where a formula gives null. */
   private nothingOf({ expr }: Formula): Lit {
-    const nothing: Expr = { kind: 'compare', op: '=', left: expr, right: { kind: 'literal', value: null, at: 0 }, at: 0 };
+    const nothing: Expr = {
+      kind: 'compare',
+      op: '=',
+      left: expr,
+      right: { kind: 'literal', value: null, at: 0 },
+      at: 0,
+    };
     return this.encoding.conditions.ofExpr(nothing).yes;
   }
 
   private possibleWith(assume: readonly Lit[]): boolean {
-    return this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always), base: this.reach.base }).is === 'yes';
+    return (
+      this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always), base: this.reach.base })
+        .is === 'yes'
+    );
   }
 
   private witness(assume: readonly Lit[]): Witness | null {
-    const answer = this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always), base: this.reach.base });
+    const answer = this.encoding.solver.ask({
+      assume: assume.filter((lit) => lit !== always),
+      base: this.reach.base,
+    });
     return answer.is === 'yes' ? answer.witness() : null;
   }
 

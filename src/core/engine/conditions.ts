@@ -64,11 +64,14 @@ export class Conditions {
         return expr.value === true ? yes : expr.value === false ? no : nothing;
       case 'logic': {
         const [a, b] = [this.truth(expr.left), this.truth(expr.right)];
-        return expr.op === 'and' ? { yes: this.all([a.yes, b.yes]), no: this.any([a.no, b.no]) } : { yes: this.any([a.yes, b.yes]), no: this.all([a.no, b.no]) };
+        return expr.op === 'and'
+          ? { yes: this.all([a.yes, b.yes]), no: this.any([a.no, b.no]) }
+          : { yes: this.any([a.yes, b.yes]), no: this.all([a.no, b.no]) };
       }
       case 'if': {
         const [test, then, otherwise] = [this.truth(expr.test), this.truth(expr.then), this.truth(expr.else)];
-        const either = (side: keyof Truth): Lit => this.any([this.all([test.yes, then[side]]), this.all([not(test.yes), otherwise[side]])]);
+        const either = (side: keyof Truth): Lit =>
+          this.any([this.all([test.yes, then[side]]), this.all([not(test.yes), otherwise[side]])]);
         return { yes: either('yes'), no: either('no') };
       }
       case 'name': {
@@ -79,7 +82,8 @@ export class Conditions {
       }
       case 'call':
         if (expr.name === 'not' && expr.args[0]) return opposite(this.truth(expr.args[0]));
-        if (expr.name === 'list contains' && expr.args.length === 2) return this.member(expr.args[1] as Expr, expr.args[0] as Expr);
+        if (expr.name === 'list contains' && expr.args.length === 2)
+          return this.member(expr.args[1] as Expr, expr.args[0] as Expr);
         return null;
       default:
         return null;
@@ -93,7 +97,9 @@ export class Conditions {
     }
     if (expr.kind !== 'in') return null;
     const tests = expr.tests.map((test) => this.test(expr.value, test));
-    return tests.every((each) => each !== null) ? { yes: this.any(tests.map((each) => each.yes)), no: this.all(tests.map((each) => each.no)) } : null;
+    return tests.every((each) => each !== null)
+      ? { yes: this.any(tests.map((each) => each.yes)), no: this.all(tests.map((each) => each.no)) }
+      : null;
   }
 
   private test(value: Expr, test: Test): Truth | null {
@@ -118,8 +124,16 @@ export class Conditions {
     const row = this.row(side);
     if (!row || other.kind !== 'literal') return null;
     const { value } = other;
-    if (value === null) return row.kind === 'many' ? no : row.kind === 'choice' ? plainly(not(this.any(row.taken))) : row.kind === 'number' && row.entry.grid.optional ? plainly(this.any([not(row.shown), this.solver.atMost(row.number, 0)])) : plainly(not(row.shown));
-    if (row.kind === 'choice' && typeof value === 'string') return plainly(row.taken[row.ids.indexOf(value)] ?? never);
+    if (value === null)
+      return row.kind === 'many'
+        ? no
+        : row.kind === 'choice'
+          ? plainly(not(this.any(row.taken)))
+          : row.kind === 'number' && row.entry.grid.optional
+            ? plainly(this.any([not(row.shown), this.solver.atMost(row.number, 0)]))
+            : plainly(not(row.shown));
+    if (row.kind === 'choice' && typeof value === 'string')
+      return plainly(row.taken[row.ids.indexOf(value)] ?? never);
     if (row.kind === 'yesno' && typeof value === 'boolean') return plainly(value ? row.yes : row.no);
     return null;
   }
@@ -130,7 +144,14 @@ export class Conditions {
 
   /** An expression as something that reads rows. */
   subject(expr: Expr): Subject {
-    return new Subject(this.model, look(expr), compileExpr(expr), (slot) => this.lookOf(slot), (slot) => this.fixed(slot), this.rowsRead(expr));
+    return new Subject(
+      this.model,
+      look(expr),
+      compileExpr(expr),
+      (slot) => this.lookOf(slot),
+      (slot) => this.fixed(slot),
+      this.rowsRead(expr),
+    );
   }
 
   /** The truth of an expression that is not in the document. */
@@ -174,4 +195,5 @@ export class Conditions {
 }
 
 /** An expression without its positions. */
-const keyOf = (expr: Expr): string => JSON.stringify(expr, (name, value: unknown) => (name === 'at' ? undefined : value));
+const keyOf = (expr: Expr): string =>
+  JSON.stringify(expr, (name, value: unknown) => (name === 'at' ? undefined : value));

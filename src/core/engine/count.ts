@@ -11,7 +11,10 @@ export type Count = { exact: true; builds: bigint } | { exact: false; most: bigi
 
 /** Counts builds; where `stop` says so, or a rule needs arithmetic that is not clauses, gives an upper bound instead. */
 export function countBuilds(encoding: Encoding, stop: () => boolean): Count {
-  const bound = (): Count => ({ exact: false, most: encoding.rows.reduce((product, row) => product * BigInt(valueCount(row)), 1n) });
+  const bound = (): Count => ({
+    exact: false,
+    most: encoding.rows.reduce((product, row) => product * BigInt(valueCount(row)), 1n),
+  });
   if (encoding.conditions.wide.length > 0) return bound();
   const weights = new Map<Lit, bigint>();
   pinHidden(encoding);
@@ -23,7 +26,10 @@ export function countBuilds(encoding: Encoding, stop: () => boolean): Count {
     const cuts = encoding.solver.numbers.cuts(row.number);
     const lits = cuts.map((cut) => encoding.solver.atMost(row.number, cut));
     // A cell between cuts is one literal that weighs as many values as it has.
-    const cells = [...cuts, row.entry.grid.count - 1].map((to, index) => ({ lit: 2 * last++, size: to - (index === 0 ? -1 : (cuts[index - 1] as number)) }));
+    const cells = [...cuts, row.entry.grid.count - 1].map((to, index) => ({
+      lit: 2 * last++,
+      size: to - (index === 0 ? -1 : (cuts[index - 1] as number)),
+    }));
     if (cells.length === 1) {
       factor *= BigInt(cells[0]?.size ?? 1);
       clauses.push([cells[0]?.lit as Lit]);
@@ -78,7 +84,9 @@ class Counter {
     private readonly stop: () => boolean,
   ) {
     this.value = new Int8Array(2 * variables);
-    this.constraints = [...clauses.map((lits) => ({ lits, most: -1, guard: always })), ...cardinalities].map((each) => ({ ...each, holding: 0, open: each.lits.length }));
+    this.constraints = [...clauses.map((lits) => ({ lits, most: -1, guard: always })), ...cardinalities].map(
+      (each) => ({ ...each, holding: 0, open: each.lits.length }),
+    );
     this.of = Array.from({ length: 2 * variables }, () => []);
     this.constraints.forEach(({ lits, most, guard }, index) => {
       for (const lit of lits) this.of[lit]?.push(index);
@@ -87,8 +95,11 @@ class Counter {
   }
 
   run(): bigint | null {
-    const units = this.constraints.flatMap(({ lits, most }) => (most < 0 && lits.length === 1 ? [lits[0] as Lit] : []));
-    if (this.constraints.some(({ lits, most }) => most < 0 && lits.length === 0) || !this.settle(units)) return 0n;
+    const units = this.constraints.flatMap(({ lits, most }) =>
+      most < 0 && lits.length === 1 ? [lits[0] as Lit] : [],
+    );
+    if (this.constraints.some(({ lits, most }) => most < 0 && lits.length === 0) || !this.settle(units))
+      return 0n;
     const all = Array.from({ length: this.variables }, (_, variable) => variable);
     const total = this.weightFrom(0) * this.parts(all);
     return this.stopped ? null : total;
@@ -96,7 +107,8 @@ class Counter {
 
   private weightFrom(mark: number): bigint {
     let product = 1n;
-    for (let at = mark; at < this.trail.length; at++) product *= this.weights.get(this.trail[at] as Lit) ?? 1n;
+    for (let at = mark; at < this.trail.length; at++)
+      product *= this.weights.get(this.trail[at] as Lit) ?? 1n;
     return product;
   }
 
@@ -132,10 +144,14 @@ class Counter {
   private count(part: readonly number[], bound: ReadonlySet<number>): bigint {
     if ((++this.steps & 255) === 0 && this.stop()) this.stopped = true;
     if (this.stopped) return 0n;
-    const left = [...bound].sort((a, b) => a - b).map((index) => {
-      const { most, holding, guard } = this.constraints[index] as Constraint;
-      return most < 0 ? String(index) : `${String(index)}:${String(most - holding)}${guard !== always && this.value[guard] === 0 ? '?' : ''}`;
-    });
+    const left = [...bound]
+      .sort((a, b) => a - b)
+      .map((index) => {
+        const { most, holding, guard } = this.constraints[index] as Constraint;
+        return most < 0
+          ? String(index)
+          : `${String(index)}:${String(most - holding)}${guard !== always && this.value[guard] === 0 ? '?' : ''}`;
+      });
     const key = `${[...part].sort((a, b) => a - b).join(',')};${left.join(',')}`;
     const known = this.known.get(key);
     if (known !== undefined) return known;
@@ -180,7 +196,8 @@ class Counter {
       this.trail.push(lit);
       for (const index of this.of[lit] as number[]) this.move(index, lit, 1);
       for (const index of this.of[not(lit)] as number[]) this.move(index, not(lit), 1);
-      for (const side of [lit, not(lit)]) for (const index of this.of[side] as number[]) if (!this.follow(index, queue)) return false;
+      for (const side of [lit, not(lit)])
+        for (const index of this.of[side] as number[]) if (!this.follow(index, queue)) return false;
     }
     return true;
   }

@@ -1,5 +1,5 @@
 import { codeOf, lettersOf, type CompiledModel, type Entry } from '../model';
-import type { Exact} from '../exact';
+import type { Exact } from '../exact';
 import { readExact } from '../exact';
 import { Day } from '../formula';
 import type { Decision } from './index';
@@ -7,7 +7,16 @@ import type { Decision } from './index';
 /** Why a decision cannot even be looked at. `params` fill the sentence. */
 export interface DecisionProblem {
   on: string;
-  code: 'decision.unknown' | 'decision.notAnOption' | 'decision.notANumber' | 'decision.notADay' | 'decision.outOfRange' | 'decision.betweenSteps' | 'decision.tooLong' | 'decision.wrongType' | 'decision.twice';
+  code:
+    | 'decision.unknown'
+    | 'decision.notAnOption'
+    | 'decision.notANumber'
+    | 'decision.notADay'
+    | 'decision.outOfRange'
+    | 'decision.betweenSteps'
+    | 'decision.tooLong'
+    | 'decision.wrongType'
+    | 'decision.twice';
   params: Record<string, string>;
 }
 
@@ -44,7 +53,11 @@ function problemOf(model: CompiledModel, { on, value }: Decision): Omit<Decision
       }
       if (option !== undefined) return unknown;
       if (value === null) return entry.feature.least === 0 ? null : wrongType;
-      return typeof value !== 'string' ? wrongType : ids.includes(value) ? null : { code: 'decision.notAnOption', params: { value } };
+      return typeof value !== 'string'
+        ? wrongType
+        : ids.includes(value)
+          ? null
+          : { code: 'decision.notAnOption', params: { value } };
     }
     case 'number': {
       if (option !== undefined) return unknown;
@@ -53,10 +66,14 @@ function problemOf(model: CompiledModel, { on, value }: Decision): Omit<Decision
       const number = readExact(value);
       const { least, most, step, unit } = entry.parameter;
       if (!number) return { code: 'decision.notANumber', params: { value } };
-      if (number.lt(least) || number.gt(most)) return { code: 'decision.outOfRange', params: { value, least, most, unit } };
+      if (number.lt(least) || number.gt(most))
+        return { code: 'decision.outOfRange', params: { value, least, most, unit } };
       if (codeOf(entry.grid, value) !== null) return null;
       const below = number.minus(least).div(step).floor().times(step).plus(least);
-      return { code: 'decision.betweenSteps', params: { value, step, unit, below: below.toString(), above: (below.plus(step) as Exact).toString() } };
+      return {
+        code: 'decision.betweenSteps',
+        params: { value, step, unit, below: below.toString(), above: (below.plus(step) as Exact).toString() },
+      };
     }
     case 'date': {
       if (option !== undefined) return unknown;
@@ -64,14 +81,18 @@ function problemOf(model: CompiledModel, { on, value }: Decision): Omit<Decision
       if (typeof value !== 'string') return wrongType;
       const { least, most } = entry.parameter;
       if (!Day.read(value)) return { code: 'decision.notADay', params: { value } };
-      return codeOf(entry.grid, value) === null ? { code: 'decision.outOfRange', params: { value, least, most, unit: '' } } : null;
+      return codeOf(entry.grid, value) === null
+        ? { code: 'decision.outOfRange', params: { value, least, most, unit: '' } }
+        : null;
     }
     case 'text': {
       if (option !== undefined) return unknown;
       if (value === null) return entry.parameter.optional ? null : wrongType;
       if (typeof value !== 'string' || value === '') return wrongType;
       const length = lettersOf(value);
-      return length > entry.parameter.most ? { code: 'decision.tooLong', params: { length: String(length), most: String(entry.parameter.most) } } : null;
+      return length > entry.parameter.most
+        ? { code: 'decision.tooLong', params: { length: String(length), most: String(entry.parameter.most) } }
+        : null;
     }
   }
 }

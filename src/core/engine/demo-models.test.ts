@@ -9,7 +9,10 @@ describe.each(['ridgeback', 'beacon', 'plumb', 'tarn', 'quarryGate', 'farmDriveO
   const model = demo(name);
   const tests = model.document.tests ?? [];
   // On a day far from those that tests name, so that none depends on when it is run.
-  const engineFor = testEngines(model, { date: '2031-03-03', values: Object.fromEntries(model.document.context.map(({ id, values }) => [id, values[0]?.id ?? ''])) });
+  const engineFor = testEngines(model, {
+    date: '2031-03-03',
+    values: Object.fromEntries(model.document.context.map(({ id, values }) => [id, values[0]?.id ?? ''])),
+  });
 
   it.each(tests.map((test) => [test.id, test] as const))('passes its test %s', (_, test) => {
     expect(runModelTest(engineFor(test), test).failures).toEqual([]);
@@ -28,15 +31,27 @@ describe.each(['ridgeback', 'beacon', 'plumb', 'tarn', 'quarryGate', 'farmDriveO
   });
 
   // What bundles have to say of themselves is told by their tests; the models inside have check-ups of their own.
-  it.runIf(model.picks.every((pick) => pick.builds.length === 0 || name === 'ridgeback'))('has a check-up without surprises', () => {
-    const found = checkUp(model, date, () => true).findings.map(({ kind, at }) => `${kind} ${at}`);
-    // The length of Ridgeback's frame follows from two other rules.
-    expect(found.filter((each) => name !== 'ridgeback' || each !== 'repeatsOthers rules.frameLength')).toEqual([]);
-  });
+  it.runIf(model.picks.every((pick) => pick.builds.length === 0 || name === 'ridgeback'))(
+    'has a check-up without surprises',
+    () => {
+      const found = checkUp(model, date, () => true).findings.map(({ kind, at }) => `${kind} ${at}`);
+      // The length of Ridgeback's frame follows from two other rules.
+      expect(
+        found.filter((each) => name !== 'ridgeback' || each !== 'repeatsOthers rules.frameLength'),
+      ).toEqual([]);
+    },
+  );
 
-  it.runIf(model.picks.some((pick) => pick.builds.length > 0) && name !== 'ridgeback')('has a number for all goods, those of the builds inside too', () => {
-    expect(checkUp(model, date, () => true).findings.filter(({ kind }) => kind === 'sameNumber' || kind === 'unreadableNumber')).toEqual([]);
-  });
+  it.runIf(model.picks.some((pick) => pick.builds.length > 0) && name !== 'ridgeback')(
+    'has a number for all goods, those of the builds inside too',
+    () => {
+      expect(
+        checkUp(model, date, () => true).findings.filter(
+          ({ kind }) => kind === 'sameNumber' || kind === 'unreadableNumber',
+        ),
+      ).toEqual([]);
+    },
+  );
 });
 
 it('has rules of every kind', () => {
@@ -45,7 +60,25 @@ it('has rules of every kind', () => {
 
 it('tells what a failing test found', () => {
   const engine = createEngine(demo('beacon'), { date, values: {} });
-  const result = runModelTest(engine, { id: 'wrong', decisions: { housing: 'stainless' }, expect: { complete: false, values: { slots: '3' }, standings: { 'power.battery': 'free' }, reasons: { 'power.battery': [] }, messages: ['touchGloves'], partNumber: 'BC' } });
-  expect(result.failures.map(({ at }) => at)).toEqual(['complete', 'values.slots', 'standings.power.battery', 'reasons.power.battery', 'messages', 'partNumber']);
+  const result = runModelTest(engine, {
+    id: 'wrong',
+    decisions: { housing: 'stainless' },
+    expect: {
+      complete: false,
+      values: { slots: '3' },
+      standings: { 'power.battery': 'free' },
+      reasons: { 'power.battery': [] },
+      messages: ['touchGloves'],
+      partNumber: 'BC',
+    },
+  });
+  expect(result.failures.map(({ at }) => at)).toEqual([
+    'complete',
+    'values.slots',
+    'standings.power.battery',
+    'reasons.power.battery',
+    'messages',
+    'partNumber',
+  ]);
   expect(result.failures[2]).toEqual({ at: 'standings.power.battery', expected: 'free', found: 'swap' });
 });

@@ -16,7 +16,9 @@ export function differences(before: State, after: State): Difference[] {
     const at = after.rows[row];
     // A default that waits for another choice has not moved; it comes back with that choice.
     if (at?.shown && is === undefined && !at.todo) return [];
-    return JSON.stringify(was) === JSON.stringify(is) ? [] : [{ row, before: was, after: is, source: after.rows[row]?.source ?? 'open' }];
+    return JSON.stringify(was) === JSON.stringify(is)
+      ? []
+      : [{ row, before: was, after: is, source: after.rows[row]?.source ?? 'open' }];
   });
 }
 

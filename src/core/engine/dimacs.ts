@@ -27,13 +27,25 @@ export function cnfOf(model: CompiledModel, context: Context): Cnf | null {
     else last = counter(lits.map(signed), most, unless, last, found);
   }
   const values = variables.flatMap(({ on, codes }) =>
-    codes.flatMap(({ value, wish }) => (wish.lits.length === 1 ? [{ on, value: String(value), literal: signed(wish.lits[0] as Lit) }] : [])),
+    codes.flatMap(({ value, wish }) =>
+      wish.lits.length === 1 ? [{ on, value: String(value), literal: signed(wish.lits[0] as Lit) }] : [],
+    ),
   );
-  return { variables: last, clauses: found, values: values.filter(({ literal }) => literal !== signed(never)) };
+  return {
+    variables: last,
+    clauses: found,
+    values: values.filter(({ literal }) => literal !== signed(never)),
+  };
 }
 
 /** "At most so many" as a sequential counter (Sinz 2005); gives the last variable used. */
-function counter(lits: readonly number[], most: number, unless: readonly number[], from: number, clauses: number[][]): number {
+function counter(
+  lits: readonly number[],
+  most: number,
+  unless: readonly number[],
+  from: number,
+  clauses: number[][],
+): number {
   const at = (index: number, count: number): number => from + index * most + count + 1;
   lits.forEach((lit, index) => {
     if (index < lits.length - 1) clauses.push([...unless, -lit, at(index, 0)]);
@@ -52,5 +64,10 @@ function counter(lits: readonly number[], most: number, unless: readonly number[
 /** The text of a DIMACS file, with a comment for each value. */
 export function writeDimacs({ variables, clauses, values }: Cnf): string {
   const comments = values.map(({ on, value, literal }) => `c ${String(literal)} ${on} = ${value}`);
-  return [...comments, `p cnf ${String(variables)} ${String(clauses.length)}`, ...clauses.map((clause) => [...clause, 0].join(' ')), ''].join('\n');
+  return [
+    ...comments,
+    `p cnf ${String(variables)} ${String(clauses.length)}`,
+    ...clauses.map((clause) => [...clause, 0].join(' ')),
+    '',
+  ].join('\n');
 }

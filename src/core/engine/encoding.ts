@@ -49,14 +49,19 @@ export class Encoding {
     this.conditions = new Conditions(model, rowOfSlot, context, solver);
     for (const row of this.rows) this.shape(row);
     for (const rule of model.rules) {
-      if (rule.severity === 'error' && rule.rule.kind !== 'say' && this.inForce(rule.rule)) this.restrict(rule);
+      if (rule.severity === 'error' && rule.rule.kind !== 'say' && this.inForce(rule.rule))
+        this.restrict(rule);
     }
   }
 
   /** Whether a rule counts on the context's date and in its region, or what else the rule's place is. */
   inForce({ from, until, where = {} }: Pick<Rule, 'from' | 'until' | 'where'>): boolean {
     const { date, values } = this.context;
-    return (!from || from <= date) && (!until || date <= until) && Object.entries(where).every(([input, allowed]) => allowed.includes(values[input] ?? ''));
+    return (
+      (!from || from <= date) &&
+      (!until || date <= until) &&
+      Object.entries(where).every(([input, allowed]) => allowed.includes(values[input] ?? ''))
+    );
   }
 
   /**
@@ -91,7 +96,14 @@ export class Encoding {
       const usual = entry?.kind === 'feature' ? new Set(entry.feature.usual) : new Set<string>();
       switch (row.kind) {
         case 'choice':
-          return [row.latent[Math.max(0, row.ids.findIndex((id) => usual.has(id)))] as Lit];
+          return [
+            row.latent[
+              Math.max(
+                0,
+                row.ids.findIndex((id) => usual.has(id)),
+              )
+            ] as Lit,
+          ];
         case 'many':
           return row.latent.map((lit, index) => (usual.has(row.ids[index] as string) ? lit : not(lit)));
         case 'yesno':
@@ -118,7 +130,8 @@ export class Encoding {
   meaning({ rule, when, must, all, rows }: CompiledRule): { premise: Lit; broken: Lit } {
     const { conditions } = this;
     const premise = when ? conditions.of(when).yes : always;
-    const yes = (list: CompiledRule['must']): Lit => conditions.all(list.map((each) => conditions.of(each).yes));
+    const yes = (list: CompiledRule['must']): Lit =>
+      conditions.all(list.map((each) => conditions.of(each).yes));
     if (all) return { premise, broken: yes(all) };
     if (rows && rule.kind === 'table') {
       const listed = conditions.any(rows.map(yes));
@@ -149,13 +162,21 @@ export class Encoding {
       const count = row.latent.length;
       if (least > 0 || most < count) {
         const unless = this.unless(`shape:${row.id}`, { kind: 'shape', row: row.id });
-        const guard = unless.length === 0 ? row.shown : this.conditions.all([row.shown, not(unless[0] as Lit)]);
+        const guard =
+          unless.length === 0 ? row.shown : this.conditions.all([row.shown, not(unless[0] as Lit)]);
         if (most < count) solver.addAtMost(row.latent, most, guard);
         if (least === 1) solver.addClause([not(guard), ...row.latent]);
         else if (least > 1) solver.addAtMost(row.latent.map(not), count - least, guard);
       }
     }
-    if (row.shown === always || !entry || entry.kind === 'context' || entry.kind === 'calculation' || !entry.shownWhen) return;
+    if (
+      row.shown === always ||
+      !entry ||
+      entry.kind === 'context' ||
+      entry.kind === 'calculation' ||
+      !entry.shownWhen
+    )
+      return;
     const place = entry.placeWhen ? this.conditions.of(entry.placeWhen).yes : always;
     if (place !== always) solver.addClause([not(row.shown), place]);
     // Each rule in force can keep the row away; what is in its place is there where none does.

@@ -18,10 +18,14 @@ function has(build: Build, { on, value }: Decision, atRest: boolean): boolean {
   if (found === 'hidden') return atRest;
   return option === undefined ? found === value : (found as string[]).includes(option) === value;
 }
-const keeps = (build: Build, decisions: Decision[]) => decisions.every((decision) => has(build, decision, true));
+const keeps = (build: Build, decisions: Decision[]) =>
+  decisions.every((decision) => has(build, decision, true));
 
 const withDecisions = modelArb.chain((model) =>
-  fc.tuple(fc.constant(model), fc.uniqueArray(fc.constantFrom(...targets(model)), { maxLength: 3, selector: (decision) => decision.on })),
+  fc.tuple(
+    fc.constant(model),
+    fc.uniqueArray(fc.constantFrom(...targets(model)), { maxLength: 3, selector: (decision) => decision.on }),
+  ),
 );
 
 /** Whether the ranges of a number, a date or a text's length hold a value. */
@@ -29,7 +33,9 @@ function allows({ allowed = [], mayBeEmpty }: RowState, value: DecisionValue): b
   if (value === null) return mayBeEmpty === true;
   const text = String(value);
   const size = /^·+$/.test(text) ? text.length : /^\d{4}-/.test(text) ? text : Number(text);
-  return allowed.some(({ least, most }) => (typeof size === 'string' ? least <= size && size <= most : Number(least) <= size && size <= Number(most)));
+  return allowed.some(({ least, most }) =>
+    typeof size === 'string' ? least <= size && size <= most : Number(least) <= size && size <= Number(most),
+  );
 }
 
 function standingOf(engine: Engine, decisions: Decision[], { on, value }: Decision): string {
@@ -55,8 +61,19 @@ describe('promises against brute force', () => {
           const row = engine.state({ decisions }).rows[target.on.split('.')[0] as string];
           if (!row?.shown) continue;
           // A row's own decision is the one that choosing there replaces.
-          const others = builds.filter((build) => keeps(build, decisions.filter((each) => each.on !== target.on)));
-          const expected = others.some((build) => has(build, target, false)) ? 'free' : row.allowed ? 'not' : builds.some((build) => has(build, target, false)) ? 'swap' : 'barred';
+          const others = builds.filter((build) =>
+            keeps(
+              build,
+              decisions.filter((each) => each.on !== target.on),
+            ),
+          );
+          const expected = others.some((build) => has(build, target, false))
+            ? 'free'
+            : row.allowed
+              ? 'not'
+              : builds.some((build) => has(build, target, false))
+                ? 'swap'
+                : 'barred';
           expect([target, standing]).toEqual([target, expected]);
         }
       }),
@@ -70,11 +87,18 @@ describe('promises against brute force', () => {
         const builds = allBuilds(model);
         const state = createEngine(model, context).state({ decisions });
         const solvable = builds.some((build) => keeps(build, decisions));
-        if (builds.length === 0) expect(state.clashes.some((clash) => clash.decisions.length === 0)).toBe(true);
+        if (builds.length === 0)
+          expect(state.clashes.some((clash) => clash.decisions.length === 0)).toBe(true);
         expect(state.clashes.length === 0).toBe(solvable);
         if (!solvable) return;
         const agrees = (build: Build) =>
-          Object.values(state.rows).every((row) => row.value === undefined || (row.shown ? JSON.stringify(build[row.id]) === JSON.stringify(row.value) : build[row.id] === 'hidden'));
+          Object.values(state.rows).every(
+            (row) =>
+              row.value === undefined ||
+              (row.shown
+                ? JSON.stringify(build[row.id]) === JSON.stringify(row.value)
+                : build[row.id] === 'hidden'),
+          );
         const matching = builds.filter((build) => keeps(build, decisions) && agrees(build));
         expect(matching.length).toBeGreaterThan(0);
         if (state.complete) expect(matching.length).toBe(1);
@@ -91,7 +115,8 @@ describe('promises against brute force', () => {
           const possible = (some: Decision[]) => builds.some((build) => keeps(build, some));
           if (clash.decisions.length === 0) expect(builds).toEqual([]);
           expect(possible(clash.decisions)).toBe(false);
-          for (const each of clash.decisions) expect(possible(clash.decisions.filter((other) => other !== each))).toBe(true);
+          for (const each of clash.decisions)
+            expect(possible(clash.decisions.filter((other) => other !== each))).toBe(true);
         }
       }),
       runs,
@@ -105,20 +130,44 @@ describe('promises against brute force', () => {
         if (!builds.some((build) => keeps(build, decisions))) return;
         const engine = createEngine(model, context);
         for (const target of targets(model)) {
-          if (builds.some((build) => keeps(build, decisions.filter((each) => each.on !== target.on)) && has(build, target, false))) {
+          if (
+            builds.some(
+              (build) =>
+                keeps(
+                  build,
+                  decisions.filter((each) => each.on !== target.on),
+                ) && has(build, target, false),
+            )
+          ) {
             expect(engine.reason({ decisions }, target)).toEqual([]);
             continue;
           }
           const causes = engine.reason({ decisions }, target);
           expect(causes.length).toBeGreaterThan(0);
           const own = causes.flatMap((cause) => (cause.kind === 'decision' ? [cause.decision] : []));
-          const possible = (some: Decision[]) => builds.some((build) => keeps(build, some) && has(build, target, false));
+          const possible = (some: Decision[]) =>
+            builds.some((build) => keeps(build, some) && has(build, target, false));
           expect(possible(own)).toBe(false);
           // The causes alone forbid it; without any one of them it could be had.
-          const parts = causes.flatMap((cause) => (cause.kind === 'rule' ? [`rule:${cause.rule}`] : cause.kind === 'shape' ? [`shape:${cause.row}`] : []));
-          const reachable = (kept: string[], some = own) => allBuilds(model, (part) => kept.includes(part)).some((build) => keeps(build, some) && has(build, target, false));
+          const parts = causes.flatMap((cause) =>
+            cause.kind === 'rule'
+              ? [`rule:${cause.rule}`]
+              : cause.kind === 'shape'
+                ? [`shape:${cause.row}`]
+                : [],
+          );
+          const reachable = (kept: string[], some = own) =>
+            allBuilds(model, (part) => kept.includes(part)).some(
+              (build) => keeps(build, some) && has(build, target, false),
+            );
           expect(reachable(parts)).toBe(false);
-          for (const each of own) expect(reachable(parts, own.filter((other) => other !== each))).toBe(true);
+          for (const each of own)
+            expect(
+              reachable(
+                parts,
+                own.filter((other) => other !== each),
+              ),
+            ).toBe(true);
           for (const part of parts) expect(reachable(parts.filter((other) => other !== part))).toBe(true);
         }
       }),
@@ -133,7 +182,8 @@ describe('promises against brute force', () => {
         const engine = createEngine(model, context);
         for (const target of targets(model)) {
           const rest = decisions.filter((each) => each.on !== target.on);
-          const possible = (some: Decision[]) => builds.some((build) => keeps(build, some) && has(build, target, false));
+          const possible = (some: Decision[]) =>
+            builds.some((build) => keeps(build, some) && has(build, target, false));
           if (!builds.some((build) => keeps(build, decisions)) || possible(rest)) continue;
           const ways = engine.waysOut({ decisions }, target);
           expect(ways.length > 0).toBe(possible([]));
@@ -142,7 +192,10 @@ describe('promises against brute force', () => {
             expect(way.state.clashes).toEqual([]);
             expect(possible(way.decisions)).toBe(true);
             const changed = way.changes.map((change) => change.on);
-            for (const on of changed) expect(possible(rest.filter((each) => !changed.includes(each.on) || each.on === on))).toBe(false);
+            for (const on of changed)
+              expect(possible(rest.filter((each) => !changed.includes(each.on) || each.on === on))).toBe(
+                false,
+              );
           }
         }
       }),
@@ -155,9 +208,13 @@ describe('promises against brute force', () => {
       fc.property(withDecisions, ([model, decisions]) => {
         const state = createEngine(model, context).state({ decisions });
         if (!state.complete) return;
-        const build: Build = Object.fromEntries(Object.values(state.rows).map((row) => [row.id, row.shown ? (row.value as PlainValue) : 'hidden']));
+        const build: Build = Object.fromEntries(
+          Object.values(state.rows).map((row) => [row.id, row.shown ? (row.value as PlainValue) : 'hidden']),
+        );
         const reading = new Reading(model, valuesOf(model, build));
-        const broken = model.rules.filter((each) => (each.severity !== 'error' || each.rule.kind === 'say') && breaks(reading, each)).map((each) => each.rule.id);
+        const broken = model.rules
+          .filter((each) => (each.severity !== 'error' || each.rule.kind === 'say') && breaks(reading, each))
+          .map((each) => each.rule.id);
         expect(state.messages.map((message) => message.rule).sort()).toEqual(broken.sort());
       }),
       runs,

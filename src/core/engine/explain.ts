@@ -35,7 +35,10 @@ export class Explainer {
     if (this.apart) return this.apart;
     this.apart = new Encoding(this.maker.encoding.model, this.maker.encoding.context, true);
     this.limit(this.apart);
-    const answer = this.apart.solver.ask({ assume: [...this.apart.parts.keys()], wishes: this.apart.preferred });
+    const answer = this.apart.solver.ask({
+      assume: [...this.apart.parts.keys()],
+      wishes: this.apart.preferred,
+    });
     if (answer.is === 'yes') this.near = answer.witness();
     return this.apart;
   }
@@ -54,7 +57,10 @@ export class Explainer {
     const pieces = this.pieces(decisions);
     const first = this.smallestOf(pieces, decisions.length, wish, both);
     if (!first) return [];
-    const others = [pieces.filter((each) => !first.includes(each)), ...first.map((one) => pieces.filter((each) => each !== one))];
+    const others = [
+      pieces.filter((each) => !first.includes(each)),
+      ...first.map((one) => pieces.filter((each) => each !== one)),
+    ];
     for (const some of others) {
       const second = this.smallestOf(some, some.filter((each) => 'decision' in each).length, wish, both);
       if (second) return second.map(causeOf);
@@ -93,12 +99,27 @@ export class Explainer {
     return [...own, ...[...this.parts.parts].map(([lit, part]): Piece => ({ part, lits: [lit] }))];
   }
 
-  private smallestOf(pieces: readonly Piece[], decisions: number, wish: readonly Lit[], orders: readonly Order[]): Piece[] | null {
+  private smallestOf(
+    pieces: readonly Piece[],
+    decisions: number,
+    wish: readonly Lit[],
+    orders: readonly Order[],
+  ): Piece[] | null {
     const guilty = this.core(pieces, wish);
     if (!guilty) return null;
     // What stands in nobody's decision is explained by rules alone; else the shorter of two chains is told.
     const alone = decisions > 0 ? this.core(pieces.slice(decisions), wish) : guilty;
-    const found = alone ? [this.smallest(alone, wish, 'rules first')] : orders.map((order) => this.smallest(order === 'rules first' ? guilty : pieces.filter((piece) => 'part' in piece || guilty.includes(piece)), wish, order));
+    const found = alone
+      ? [this.smallest(alone, wish, 'rules first')]
+      : orders.map((order) =>
+          this.smallest(
+            order === 'rules first'
+              ? guilty
+              : pieces.filter((piece) => 'part' in piece || guilty.includes(piece)),
+            wish,
+            order,
+          ),
+        );
     const rules = (some: Piece[]) => some.filter((piece) => 'part' in piece).length;
     found.sort((a, b) => a.length - b.length || rules(a) - rules(b));
     return found[0] as Piece[];
@@ -112,10 +133,14 @@ export class Explainer {
       if (rules && order === 'decisions first') left = this.core(left, wish) ?? left;
       for (const piece of guilty.filter((each) => isRule(each) === rules)) {
         if (!left.includes(piece)) continue;
-        const fewer = this.fewer(left.filter((each) => each !== piece), wish);
+        const fewer = this.fewer(
+          left.filter((each) => each !== piece),
+          wish,
+        );
         if (fewer === 'unknown') return left;
         // The refusal may do without more than was left out; of the other kind nothing is given up before its turn.
-        if (fewer) left = left.filter((each) => each !== piece && (fewer.includes(each) || isRule(each) !== rules));
+        if (fewer)
+          left = left.filter((each) => each !== piece && (fewer.includes(each) || isRule(each) !== rules));
       }
     }
     return left;
@@ -135,7 +160,9 @@ export class Explainer {
   private core(pieces: readonly Piece[], wish: readonly Lit[]): Piece[] | null {
     // Parts stand first: they are the same from question to question, and what follows from them is kept.
     const parts = pieces.filter((piece) => 'part' in piece);
-    const assume = [...parts, ...pieces.filter((piece) => 'decision' in piece)].flatMap((piece) => piece.lits);
+    const assume = [...parts, ...pieces.filter((piece) => 'decision' in piece)].flatMap(
+      (piece) => piece.lits,
+    );
     const answer = this.parts.solver.ask({ assume: [...assume, ...wish], base: this.near });
     if (answer.is === 'stopped') throw new OutOfBudget();
     if (answer.is === 'yes') {
@@ -150,22 +177,41 @@ export class Explainer {
   waysOut(input: EngineInput, target?: Target): WayOut[] {
     const wish = target && this.maker.encoding.wanted(target.on, target.value);
     if (target && !wish) return [];
-    const kept = (target ? input.decisions.filter((decision) => decision.on !== target.on) : input.decisions).slice();
-    const decided = assumedOf({ ...input, decisions: kept }, this.maker.encoding, this.maker.byOn).filter((each) => each.decision.on !== target?.on);
+    const kept = (
+      target ? input.decisions.filter((decision) => decision.on !== target.on) : input.decisions
+    ).slice();
+    const decided = assumedOf({ ...input, decisions: kept }, this.maker.encoding, this.maker.byOn).filter(
+      (each) => each.decision.on !== target?.on,
+    );
     const found: WayOut[] = [];
     for (const change of this.changesLast(decided, wish ?? [], enough)) {
       if (change.length === 0) return [];
-      found.push(...this.ways(input, kept, change, decided.filter((each) => !change.includes(each)), target, wish ?? []));
+      found.push(
+        ...this.ways(
+          input,
+          kept,
+          change,
+          decided.filter((each) => !change.includes(each)),
+          target,
+          wish ?? [],
+        ),
+      );
     }
     const moves = ({ given = [] }: WayOut): number => Number(given.length > 0);
-    return found.sort((a, b) => moves(a) - moves(b) || a.changes.length - b.changes.length).slice(0, 2 * enough);
+    return found
+      .sort((a, b) => moves(a) - moves(b) || a.changes.length - b.changes.length)
+      .slice(0, 2 * enough);
   }
 
   /** The size of the smallest set of decisions whose change makes the target possible. */
   changesNeeded(input: EngineInput, target: Target): number | null {
     const wish = this.maker.encoding.wanted(target.on, target.value);
     if (!wish) return null;
-    const [first] = this.changesLast(this.maker.assumed(input).filter((each) => each.decision.on !== target.on), wish, 1);
+    const [first] = this.changesLast(
+      this.maker.assumed(input).filter((each) => each.decision.on !== target.on),
+      wish,
+      1,
+    );
     return first ? first.length : null;
   }
 
@@ -175,30 +221,67 @@ export class Explainer {
     if (!decided.some(isFast)) return this.changes(decided, wish, wanted);
     const first = this.changes(decided, wish, wanted, isFast);
     if (first.length >= Math.min(wanted, fewWays)) return first;
-    const known = new Set(first.map((set) => set.map((each) => each.decision.on).sort().join()));
-    return [...first, ...this.changes(decided, wish, wanted).filter((set) => !known.has(set.map((each) => each.decision.on).sort().join()))].slice(0, wanted);
+    const known = new Set(
+      first.map((set) =>
+        set
+          .map((each) => each.decision.on)
+          .sort()
+          .join(),
+      ),
+    );
+    return [
+      ...first,
+      ...this.changes(decided, wish, wanted).filter(
+        (set) =>
+          !known.has(
+            set
+              .map((each) => each.decision.on)
+              .sort()
+              .join(),
+          ),
+      ),
+    ].slice(0, wanted);
   }
 
   private isGiven(on: string): boolean {
     const { model } = this.maker.encoding;
     const entry = model.entries[model.slots.get(on.split('.')[0] ?? '') ?? -1];
-    return (entry?.kind === 'feature' ? entry.feature.given : entry && 'parameter' in entry ? entry.parameter.given : false) === true;
+    return (
+      (entry?.kind === 'feature'
+        ? entry.feature.given
+        : entry && 'parameter' in entry
+          ? entry.parameter.given
+          : false) === true
+    );
   }
 
   /**
    * Sets of a person's decisions to give up so that the wish fits, smallest first, none within another.
    * Each set must hit every cause; causes are found as sets fail (implicit hitting sets).
    */
-  private changes(decided: readonly Assumed[], wish: readonly Lit[], wanted: number, fast: (each: Assumed) => boolean = () => false): Assumed[][] {
+  private changes(
+    decided: readonly Assumed[],
+    wish: readonly Lit[],
+    wanted: number,
+    fast: (each: Assumed) => boolean = () => false,
+  ): Assumed[][] {
     const mine = decided.filter((each) => each.source === 'yours' && !fast(each));
     const found: Assumed[][] = [];
     const causes: Assumed[][] = [];
     let hopeless = false;
     const visit = (change: Assumed[], size: number): void => {
-      if (hopeless || found.length >= wanted || found.some((smaller) => smaller.every((each) => change.includes(each)))) return;
+      if (
+        hopeless ||
+        found.length >= wanted ||
+        found.some((smaller) => smaller.every((each) => change.includes(each)))
+      )
+        return;
       let cause = causes.find((each) => !each.some((one) => change.includes(one)));
       if (!cause) {
-        const core = this.refusal(decided.filter((each) => !change.includes(each)), wish);
+        const core = this.refusal(
+          decided.filter((each) => !change.includes(each)),
+          wish,
+        );
         if (!core) {
           found.push(change);
           return;
@@ -212,7 +295,12 @@ export class Explainer {
       }
       if (change.length < size) for (const each of cause) visit([...change, each], size);
     };
-    for (let size = 0; size <= Math.min(mostChanges, mine.length) && found.length < wanted && !hopeless; size++) visit([], size);
+    for (
+      let size = 0;
+      size <= Math.min(mostChanges, mine.length) && found.length < wanted && !hopeless;
+      size++
+    )
+      visit([], size);
     return found;
   }
 
@@ -227,16 +315,33 @@ export class Explainer {
   }
 
   /** For one decision to change: each other value it could have. For several: what the rules make of them. */
-  private ways(input: EngineInput, kept: Decision[], change: Assumed[], rest: Assumed[], target: Target | undefined, wish: readonly Lit[]): WayOut[] {
+  private ways(
+    input: EngineInput,
+    kept: Decision[],
+    change: Assumed[],
+    rest: Assumed[],
+    target: Target | undefined,
+    wish: readonly Lit[],
+  ): WayOut[] {
     const keys = new Set(change.map((each) => each.decision.on));
     const base = kept.filter((decision) => !keys.has(decision.on));
     const wished = target ? [{ on: target.on, value: target.value }] : [];
-    const given = [...new Set(change.map((each) => each.decision.on.split('.')[0] ?? '').filter((row) => this.isGiven(row)))];
+    const given = [
+      ...new Set(
+        change.map((each) => each.decision.on.split('.')[0] ?? '').filter((row) => this.isGiven(row)),
+      ),
+    ];
     const to = (values: (DecisionValue | undefined)[]): WayOut => {
-      const changed = change.flatMap((each, index) => (values[index] === undefined ? [] : [{ on: each.decision.on, value: values[index] as DecisionValue }]));
+      const changed = change.flatMap((each, index) =>
+        values[index] === undefined ? [] : [{ on: each.decision.on, value: values[index] as DecisionValue }],
+      );
       const decisions = [...base, ...changed, ...wished];
       return {
-        changes: change.map((each, index) => ({ on: each.decision.on, from: each.decision.value, to: values[index] })),
+        changes: change.map((each, index) => ({
+          on: each.decision.on,
+          from: each.decision.value,
+          to: values[index],
+        })),
         decisions,
         ...(given.length > 0 ? { given } : {}),
         state: this.maker.state({ ...input, decisions }),
@@ -251,12 +356,22 @@ export class Explainer {
   }
 
   /** Values that one decision could have instead: every choice, or the nearest numbers below and above. */
-  private otherValues({ variable, decision }: Assumed, rest: readonly Assumed[], wish: readonly Lit[]): DecisionValue[] {
+  private otherValues(
+    { variable, decision }: Assumed,
+    rest: readonly Assumed[],
+    wish: readonly Lit[],
+  ): DecisionValue[] {
     const { encoding, reach } = this.maker;
     const { row } = variable;
-    const ask = (lits: readonly Lit[]) => encoding.solver.ask({ assume: [...litsOf(rest), ...wish, ...lits.filter((lit) => lit !== always)], base: reach.base });
+    const ask = (lits: readonly Lit[]) =>
+      encoding.solver.ask({
+        assume: [...litsOf(rest), ...wish, ...lits.filter((lit) => lit !== always)],
+        base: reach.base,
+      });
     if (row.kind !== 'number') {
-      const fitting = variable.codes.filter((code) => code.value !== decision.value && ask(code.wish.lits).is === 'yes');
+      const fitting = variable.codes.filter(
+        (code) => code.value !== decision.value && ask(code.wish.lits).is === 'yes',
+      );
       return fitting.slice(0, enough).map((code) => code.value);
     }
     const own = codeOf(row.entry.grid, decision.value as string | null) as number;
@@ -265,14 +380,19 @@ export class Explainer {
       return answer?.is === 'yes' ? (answer.witness().codes[row.number] as number) : null;
     };
     // What a text should say instead nobody can tell; it may be left out.
-    if (row.entry.kind === 'length') return row.entry.grid.optional && own > 0 && fits(0, 0) !== null ? [null] : [];
+    if (row.entry.kind === 'length')
+      return row.entry.grid.optional && own > 0 && fits(0, 0) !== null ? [null] : [];
     const nearest = [greatest(0, own - 1, fits), least(own + 1, row.entry.grid.count - 1, fits)];
     return nearest.flatMap((code) => (code === null ? [] : [plainAt(row.entry.grid, code)]));
   }
 }
 
 /** The greatest code from one to another that fits; `fits` gives some fitting code of a range, or null. */
-function greatest(from: number, to: number, fits: (from: number, to: number) => number | null): number | null {
+function greatest(
+  from: number,
+  to: number,
+  fits: (from: number, to: number) => number | null,
+): number | null {
   let best = fits(from, to);
   let end = to;
   while (best !== null && best < end) {
@@ -295,4 +415,13 @@ function least(from: number, to: number, fits: (from: number, to: number) => num
 const both: readonly Order[] = ['rules first', 'decisions first'];
 
 const causeOf = (piece: Piece): Cause =>
-  'decision' in piece ? { kind: 'decision', decision: piece.decision } : piece.part.kind === 'rule' ? { kind: 'rule', rule: piece.part.rule.id, reason: piece.part.rule.reason, ...(piece.part.rule.help === undefined ? {} : { help: piece.part.rule.help }) } : { kind: 'shape', row: piece.part.row };
+  'decision' in piece
+    ? { kind: 'decision', decision: piece.decision }
+    : piece.part.kind === 'rule'
+      ? {
+          kind: 'rule',
+          rule: piece.part.rule.id,
+          reason: piece.part.rule.reason,
+          ...(piece.part.rule.help === undefined ? {} : { help: piece.part.rule.help }),
+        }
+      : { kind: 'shape', row: piece.part.row };

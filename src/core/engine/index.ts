@@ -173,4 +173,5 @@ export function createEngine(model: CompiledModel, context: Context, limits: Lim
 }
 
 /** Engines of a model for its tests, by the day and the context that they name; `usual` is what they leave open. */
-export const testEngines = (model: CompiledModel, usual: Context): ((test: ModelTest) => Engine) => enginesFor(model, usual, createEngine);
+export const testEngines = (model: CompiledModel, usual: Context): ((test: ModelTest) => Engine) =>
+  enginesFor(model, usual, createEngine);

@@ -51,7 +51,13 @@ export class Layers {
   private readonly offers: readonly Offer[];
   private readonly proposed = new Set<Variable>();
   private readonly made = new Map<string, Offered | null>();
-  private readonly memory: AskingMemory = { watched: new Set(), doubtful: new Set(), doubtfulHidden: new Set(), ofHidden: new Map(), victims: new Map() };
+  private readonly memory: AskingMemory = {
+    watched: new Set(),
+    doubtful: new Set(),
+    doubtfulHidden: new Set(),
+    ofHidden: new Map(),
+    victims: new Map(),
+  };
 
   constructor(
     private readonly encoding: Encoding,
@@ -59,15 +65,28 @@ export class Layers {
     private readonly reach: Reach,
   ) {
     const byOn = new Map(variables.map((variable) => [variable.on, variable]));
-    const wish = (...lits: Lit[]): Wish => ({ key: encoding.newKey(), lits: lits.filter((lit) => lit !== always) });
+    const wish = (...lits: Lit[]): Wish => ({
+      key: encoding.newKey(),
+      lits: lits.filter((lit) => lit !== always),
+    });
     this.offers = encoding.model.proposals.flatMap((proposal, rank): Offer[] => {
       if (proposal.rule && !encoding.inForce(proposal.rule)) return [];
       const variable = byOn.get(proposal.on);
-      const offered = variable && (isFormula(proposal.value) ? this.byFormula(proposal.value) : this.offer(variable, proposal.value));
+      const offered =
+        variable &&
+        (isFormula(proposal.value) ? this.byFormula(proposal.value) : this.offer(variable, proposal.value));
       if (!variable || !offered) return [];
       this.proposed.add(variable);
       const when = proposal.when && encoding.conditions.of(proposal.when).yes;
-      return [{ rank, proposal, variable, offered, when: when === undefined ? null : { holds: wish(when), fails: wish(not(when)) } }];
+      return [
+        {
+          rank,
+          proposal,
+          variable,
+          offered,
+          when: when === undefined ? null : { holds: wish(when), fails: wish(not(when)) },
+        },
+      ];
     });
   }
 
@@ -77,8 +96,19 @@ export class Layers {
     const known = this.made.get(key);
     if (known !== undefined) return known;
     const lits = this.encoding.decided(variable.on, value);
-    const wishes = lits?.map((lit, index): Wish => ({ key: this.encoding.newKey(`${key}:${String(index)}`), lits: [variable.row.shown, not(lit)].filter((each) => each !== always) }));
-    const offered = lits && wishes ? { value, lits, itself: { key: this.encoding.newKey(key), lits: lits.filter((each) => each !== always) }, otherwise: wishes } : null;
+    const wishes = lits?.map((lit, index): Wish => ({
+      key: this.encoding.newKey(`${key}:${String(index)}`),
+      lits: [variable.row.shown, not(lit)].filter((each) => each !== always),
+    }));
+    const offered =
+      lits && wishes
+        ? {
+            value,
+            lits,
+            itself: { key: this.encoding.newKey(key), lits: lits.filter((each) => each !== always) },
+            otherwise: wishes,
+          }
+        : null;
     this.made.set(key, offered);
     return offered;
   }
@@ -94,12 +124,24 @@ export class Layers {
     const sources = new Map(known);
     reach.startFrom(near);
     if (reach.move(assume)) throw new Error('decisions that were kept do not stand together');
-    const asking = new Asking(this.variables.filter((variable) => !known.has(variable) && !this.proposed.has(variable)), this.memory, this.encoding, reach);
+    const asking = new Asking(
+      this.variables.filter((variable) => !known.has(variable) && !this.proposed.has(variable)),
+      this.memory,
+      this.encoding,
+      reach,
+    );
     const given = new Map<Variable, DecisionValue>();
     const postponed = this.takeOffers(sources, given, asking);
     const build = reach.base as Witness;
     const waits = new Set(asking.any() ? [...postponed].filter((variable) => !sources.has(variable)) : []);
-    return { build, sources, given, waits, existence: (variable) => this.existence(variable), single: (variable) => this.single(variable) };
+    return {
+      build,
+      sources,
+      given,
+      waits,
+      existence: (variable) => this.existence(variable),
+      single: (variable) => this.single(variable),
+    };
   }
 
   private existence({ hidden, shown }: Variable): 'shown' | 'hidden' | 'open' {
@@ -123,13 +165,25 @@ export class Layers {
     });
     if (!settled) return 'open';
     const build = this.reach.base as Witness;
-    const values = new Map(offered.subject.rows.map((row) => [row.slot, valueIn(row, { holds: (lit) => lit === always || (lit !== never && build.holds(lit)), code: (number) => build.codes[number] as number })]));
+    const values = new Map(
+      offered.subject.rows.map((row) => [
+        row.slot,
+        valueIn(row, {
+          holds: (lit) => lit === always || (lit !== never && build.holds(lit)),
+          code: (number) => build.codes[number] as number,
+        }),
+      ]),
+    );
     const value = plainOf(offered.subject.exact((slot) => values.get(slot) ?? null));
     return value === undefined ? null : this.offer(variable, value);
   }
 
   /** Takes offers in their priority, adding to the sources; gives the variables of those that never had their turn. */
-  private takeOffers(sources: Map<Variable, Source>, given: Map<Variable, DecisionValue>, asking: Asking): Set<Variable> {
+  private takeOffers(
+    sources: Map<Variable, Source>,
+    given: Map<Variable, DecisionValue>,
+    asking: Asking,
+  ): Set<Variable> {
     const { reach } = this;
     const queue = new Queue(this.offers.filter(({ variable }) => !sources.has(variable)));
     const postponed = new Set<Variable>();
@@ -148,13 +202,13 @@ export class Layers {
         continue;
       }
       const offered = applies(found) ? this.offeredNow(found) : null;
-      if (offered === null || offered === 'open' || !offered.otherwise.some((other) => reach.can(other))) queue.drop(found);
+      if (offered === null || offered === 'open' || !offered.otherwise.some((other) => reach.can(other)))
+        queue.drop(found);
       else if (asking.surelyRefuses(offered)) {
         // What cannot be had at all takes nothing from anybody.
         if (reach.can(offered.itself)) queue.hold(found);
         else queue.drop(found);
-      }
-      else if (reach.extend(offered.lits)) queue.drop(found);
+      } else if (reach.extend(offered.lits)) queue.drop(found);
       else if (asking.allows(offered)) {
         sources.set(found.variable, found.proposal.source);
         given.set(found.variable, offered.value);
@@ -193,7 +247,8 @@ class Queue {
 
   next(certain: (offer: Offer) => boolean): Offer | undefined {
     const { first, held } = this;
-    while (this.lowestFree < first.length && (!first[this.lowestFree] || held[this.lowestFree])) this.lowestFree++;
+    while (this.lowestFree < first.length && (!first[this.lowestFree] || held[this.lowestFree]))
+      this.lowestFree++;
     for (let rank = this.lowestFree; rank < first.length; rank++) {
       const offer = first[rank];
       if (offer && !held[rank] && certain(offer)) return offer;
@@ -297,14 +352,19 @@ class Asking {
       }
       this.doubtful.delete(wish);
     }
-    for (const [row, ranges] of this.numbers) if (rangesOf(row, this.encoding, this.reach).flat().join() !== ranges.flat().join()) return false;
+    for (const [row, ranges] of this.numbers)
+      if (rangesOf(row, this.encoding, this.reach).flat().join() !== ranges.flat().join()) return false;
     return true;
   }
 
   /** Whether what an offer took before would be taken for the same cause again. */
   surelyRefuses(offer: Offered): boolean {
     const victim = this.memory.victims.get(offer);
-    return victim !== undefined && this.watched.has(victim.wish) && victim.core.every((lit) => offer.lits.includes(lit) || this.reach.assumes(lit));
+    return (
+      victim !== undefined &&
+      this.watched.has(victim.wish) &&
+      victim.core.every((lit) => offer.lits.includes(lit) || this.reach.assumes(lit))
+    );
   }
 
   any(): boolean {
@@ -312,7 +372,8 @@ class Asking {
   }
 }
 
-const isFormula = (value: DecisionValue | Formula): value is Formula => value !== null && typeof value === 'object';
+const isFormula = (value: DecisionValue | Formula): value is Formula =>
+  value !== null && typeof value === 'object';
 
 /** A formula's result as a decision would say it; undefined where no row can have it. */
 function plainOf(value: Value): DecisionValue | undefined {

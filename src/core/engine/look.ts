@@ -1,7 +1,30 @@
 /** What a formula can still come to while its names have several values left. What it comes to exactly, for every choice of what is left, is foretold. */
 import { Exact } from '../exact';
 import { namesIn, Span, type Expr, type Test } from '../formula';
-import { anyNumber, anything, arithmetic, both, compare, either, hasDay, hasNumber, hasText, justNone, later, listOf, lookOf, member, nothing, number, onlyNumber, same, truth, union, type Item, type Outlook } from './outlook';
+import {
+  anyNumber,
+  anything,
+  arithmetic,
+  both,
+  compare,
+  either,
+  hasDay,
+  hasNumber,
+  hasText,
+  justNone,
+  later,
+  listOf,
+  lookOf,
+  member,
+  nothing,
+  number,
+  onlyNumber,
+  same,
+  truth,
+  union,
+  type Item,
+  type Outlook,
+} from './outlook';
 
 /** What each name can still be, by its place. */
 export type OutlookEnv = (slot: number) => Outlook;
@@ -24,12 +47,18 @@ export function look(expr: Expr): Look {
       return (env) => {
         const a = of(env);
         const { exact } = a;
-        return number(-a.high, -a.low, !onlyNumber(a), exact && (() => (exact()?.negated() ?? null) as Exact | null));
+        return number(
+          -a.high,
+          -a.low,
+          !onlyNumber(a),
+          exact && (() => (exact()?.negated() ?? null) as Exact | null),
+        );
       };
     }
     case 'arithmetic': {
       const [left, right, { op }] = [sub(expr.left), sub(expr.right), expr];
-      const span = expr.right.kind === 'literal' && expr.right.value instanceof Span ? expr.right.value : null;
+      const span =
+        expr.right.kind === 'literal' && expr.right.value instanceof Span ? expr.right.value : null;
       if (span && (op === '+' || op === '-')) return (env) => later(left(env), span, op === '+' ? 1 : -1);
       return (env) => arithmetic(op, left(env), right(env));
     }
@@ -39,7 +68,9 @@ export function look(expr: Expr): Look {
     }
     case 'logic': {
       const [left, right] = [sub(expr.left), sub(expr.right)];
-      return expr.op === 'and' ? (env) => both(left(env), () => right(env)) : (env) => either(left(env), () => right(env));
+      return expr.op === 'and'
+        ? (env) => both(left(env), () => right(env))
+        : (env) => either(left(env), () => right(env));
     }
     case 'in': {
       const value = sub(expr.value);
@@ -94,7 +125,8 @@ function pick(of: Expr, cases: readonly (readonly [string, Expr])[]): Look {
   const values = new Map(cases.map(([name, value]) => [name, look(value)]));
   const plain = cases.every(([, value]) => value.kind === 'literal');
   const known = new Map<string, Outlook>();
-  const made = (env: OutlookEnv, texts: readonly string[]): Outlook => texts.map((name) => values.get(name)?.(env) ?? justNone).reduce(union, nothing);
+  const made = (env: OutlookEnv, texts: readonly string[]): Outlook =>
+    texts.map((name) => values.get(name)?.(env) ?? justNone).reduce(union, nothing);
   return (env) => {
     const seen = text(env);
     if (seen.texts === 'any') return [...values.values()].map((value) => value(env)).reduce(union, justNone);
@@ -120,29 +152,50 @@ function call(name: string, args: readonly Expr[]): Look {
   const [first = () => anything, second] = looks;
   /** Rounded to whole numbers by `apply`; with places given, at most one unit of the last place away. */
   const rounding = (apply: ((value: number) => number) | null): Look => {
-    const places = args[1] === undefined ? 0 : args[1].kind === 'literal' && args[1].value instanceof Exact ? args[1].value.toNumber() : null;
+    const places =
+      args[1] === undefined
+        ? 0
+        : args[1].kind === 'literal' && args[1].value instanceof Exact
+          ? args[1].value.toNumber()
+          : null;
     return (env) => {
       const a = first(env);
       second?.(env);
       if (places === null) return anyNumber;
       const unit = 10 ** -places;
-      return { ...nothing, none: !onlyNumber(a), low: apply && places === 0 ? apply(a.low) : a.low - unit, high: apply && places === 0 ? apply(a.high) : a.high + unit };
+      return {
+        ...nothing,
+        none: !onlyNumber(a),
+        low: apply && places === 0 ? apply(a.low) : a.low - unit,
+        high: apply && places === 0 ? apply(a.high) : a.high + unit,
+      };
     };
   };
   const only = args.length === 1 ? args[0] : undefined;
   const given = only?.kind === 'list' ? only.items.map(look) : looks;
-  const items = only?.kind === 'gather' ? gathered(only.items) : (env: OutlookEnv): Item[] => given.map((item) => ({ look: item(env), surely: true }));
+  const items =
+    only?.kind === 'gather'
+      ? gathered(only.items)
+      : (env: OutlookEnv): Item[] => given.map((item) => ({ look: item(env), surely: true }));
   /** What stands for an item that may be missing, so that the result is no higher, or no lower, by it. */
-  const fold = (apply: (values: number[]) => number, missing: { low: number; high: number }): Look => (env) => {
-    const all = items(env);
-    if (all.length === 0) return justNone;
-    if (!all.every(({ look: each }) => hasNumber(each) || each.none) || all.some(({ look: each }) => each.list !== null)) return anyNumber;
-    if (!all.every(({ look: each, surely }) => hasNumber(each) || !surely)) return justNone;
-    const lows = all.map(({ look: each, surely }) => (surely ? each.low : Math.min(each.low, missing.low)));
-    const highs = all.map(({ look: each, surely }) => (surely ? each.high : Math.max(each.high, missing.high)));
-    const none = !all.every(({ look: each }) => onlyNumber(each)) || !all.some((each) => each.surely);
-    return number(apply(lows), apply(highs), none);
-  };
+  const fold =
+    (apply: (values: number[]) => number, missing: { low: number; high: number }): Look =>
+    (env) => {
+      const all = items(env);
+      if (all.length === 0) return justNone;
+      if (
+        !all.every(({ look: each }) => hasNumber(each) || each.none) ||
+        all.some(({ look: each }) => each.list !== null)
+      )
+        return anyNumber;
+      if (!all.every(({ look: each, surely }) => hasNumber(each) || !surely)) return justNone;
+      const lows = all.map(({ look: each, surely }) => (surely ? each.low : Math.min(each.low, missing.low)));
+      const highs = all.map(({ look: each, surely }) =>
+        surely ? each.high : Math.max(each.high, missing.high),
+      );
+      const none = !all.every(({ look: each }) => onlyNumber(each)) || !all.some((each) => each.surely);
+      return number(apply(lows), apply(highs), none);
+    };
   switch (name) {
     case 'not':
       return (env) => {
@@ -197,7 +250,9 @@ function lookTest(test: Test): (value: Outlook, env: OutlookEnv) => Outlook {
   if (test.kind === 'interval') {
     const [low, high] = [look(test.low), look(test.high)];
     return (value, env) =>
-      both(compare(test.lowOpen ? '>' : '>=', value, low(env)), () => compare(test.highOpen ? '<' : '<=', value, high(env)));
+      both(compare(test.lowOpen ? '>' : '>=', value, low(env)), () =>
+        compare(test.highOpen ? '<' : '<=', value, high(env)),
+      );
   }
   const expr = look(test.expr);
   if (test.kind === 'compare') return (value, env) => compare(test.op, value, expr(env));

@@ -3,7 +3,10 @@ import type { Encoding } from './encoding';
 import type { Message } from './index';
 
 /** The rules that warn or note. */
-export const speakingRules = (encoding: Encoding): CompiledRule[] => encoding.model.rules.filter(({ rule, severity }) => (severity !== 'error' || rule.kind === 'say') && encoding.inForce(rule));
+export const speakingRules = (encoding: Encoding): CompiledRule[] =>
+  encoding.model.rules.filter(
+    ({ rule, severity }) => (severity !== 'error' || rule.kind === 'say') && encoding.inForce(rule),
+  );
 
 /** Warnings and notes that hold for the settled values. */
 export function messagesOf(model: CompiledModel, rules: readonly CompiledRule[], values: Values): Message[] {
@@ -14,10 +17,22 @@ export function messagesOf(model: CompiledModel, rules: readonly CompiledRule[],
     const listed = rows?.some((row) => row.every((cell) => is(cell) === true));
     const unsettledRow = rows?.some((row) => row.some((cell) => is(cell) === open));
     const broken =
-      rule.kind === 'say' ? true
-        : rule.kind === 'table' ? !unsettledRow && listed === (rule.listed === 'forbidden')
-          : all ? all.every((each) => is(each) === true)
+      rule.kind === 'say'
+        ? true
+        : rule.kind === 'table'
+          ? !unsettledRow && listed === (rule.listed === 'forbidden')
+          : all
+            ? all.every((each) => is(each) === true)
             : must.some((each) => is(each) !== true && is(each) !== open);
-    return applies && broken ? [{ rule: rule.id, severity: severity as Message['severity'], text: rule.reason, ...(rule.help === undefined ? {} : { help: rule.help }) }] : [];
+    return applies && broken
+      ? [
+          {
+            rule: rule.id,
+            severity: severity as Message['severity'],
+            text: rule.reason,
+            ...(rule.help === undefined ? {} : { help: rule.help }),
+          },
+        ]
+      : [];
   });
 }

@@ -23,7 +23,11 @@ function freeValues(engine: Engine, decisions: Decision[]): Map<string, boolean>
   for (const feature of engine.model.document.features) {
     for (const option of rows[feature.id]?.options ?? []) {
       const many = feature.most > 1;
-      if (!decided.has(many ? `${feature.id}.${option.id}` : feature.id)) found.set(many ? `${feature.id}.${option.id} = true` : `${feature.id} = ${option.id}`, option.standing === 'free');
+      if (!decided.has(many ? `${feature.id}.${option.id}` : feature.id))
+        found.set(
+          many ? `${feature.id}.${option.id} = true` : `${feature.id} = ${option.id}`,
+          option.standing === 'free',
+        );
     }
   }
   return found;
@@ -37,11 +41,17 @@ describe('standings against MiniSat', () => {
   ])('agree on $features features, $options options and $rules rules, decision after decision', (size) => {
     const { engine, cnf } = prepared(size);
     const random = randomFrom(size.seed);
-    const hideable = new Set(engine.model.document.rules.flatMap((rule) => (rule.kind === 'show' ? [rule.of] : [])));
+    const hideable = new Set(
+      engine.model.document.rules.flatMap((rule) => (rule.kind === 'show' ? [rule.of] : [])),
+    );
     let decisions: Decision[] = [];
     let compared = 0;
     for (let step = 0; step < 3; step++) {
-      const assume = decisions.map((decision) => cnf.values.find((value) => value.on === decision.on && value.value === String(decision.value))?.literal as number);
+      const assume = decisions.map(
+        (decision) =>
+          cnf.values.find((value) => value.on === decision.on && value.value === String(decision.value))
+            ?.literal as number,
+      );
       const { free } = askMinisat(cnf, assume);
       const ours = freeValues(engine, decisions);
       for (const { on, value, literal } of cnf.values) {
@@ -52,7 +62,9 @@ describe('standings against MiniSat', () => {
       }
       for (let more = 0; more < 6; more++) {
         // A decision on a row that may vanish would be at rest with it, which clauses alone do not say.
-        const candidates = [...freeValues(engine, decisions)].filter(([name, isFree]) => isFree && !hideable.has(name.split(/[. ]/)[0] as string)).map(([name]) => name);
+        const candidates = [...freeValues(engine, decisions)]
+          .filter(([name, isFree]) => isFree && !hideable.has(name.split(/[. ]/)[0] as string))
+          .map(([name]) => name);
         const [on = '', value = ''] = (candidates[random(candidates.length)] as string).split(' = ');
         decisions = [...decisions, { on, value: value === 'true' ? true : value }];
       }

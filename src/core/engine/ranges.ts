@@ -13,7 +13,13 @@ export type NumberRow = Extract<Row, { kind: 'number' }>;
  * Every code that some complete build beside the assumptions has; none of these may be about the number itself. Between two cuts no clause tells codes apart, so one question
  * answers for all of them, except where a wide condition reads the number: there each build counts for as far as it stands with the number moved alone.
  */
-export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifted?: readonly Lit[], unsure: () => void = outOfBudget): Range[] {
+export function rangesOf(
+  row: NumberRow,
+  encoding: Encoding,
+  reach: Reach,
+  lifted?: readonly Lit[],
+  unsure: () => void = outOfBudget,
+): Range[] {
   const { conditions } = encoding;
   const wide = conditions.wide.filter((theory) => theory.numbers.includes(row.number));
   const found: Range[] = [];
@@ -37,7 +43,10 @@ export function rangesOf(row: NumberRow, encoding: Encoding, reach: Reach, lifte
 
 /** A shown row's number lying between two codes. */
 export function wishFor(row: NumberRow, from: number, to: number, encoding: Encoding): Wish {
-  return { key: encoding.newKey(`${row.id}:${String(from)}:${String(to)}`), lits: [row.shown, ...between(row.number, from, to, encoding.solver)].filter((lit) => lit !== always) };
+  return {
+    key: encoding.newKey(`${row.id}:${String(from)}:${String(to)}`),
+    lits: [row.shown, ...between(row.number, from, to, encoding.solver)].filter((lit) => lit !== always),
+  };
 }
 
 /** What is known of a stretch of a number: a build that has all of it, or the assumptions that refuse it. */
@@ -62,7 +71,9 @@ function wishesFor({ number }: NumberRow, from: number, to: number, side: Side, 
   const middle = (from + to) >> 1;
   if (side === 'middle') return [solver.atMost(number, middle), not(solver.atMost(number, middle - 1))];
   const places = [1, 4, 2].map((share) => (share === 1 ? 0 : Math.floor((to - from) / share)));
-  return places.map((place) => (side === 'low' ? solver.atMost(number, from + place) : not(solver.atMost(number, to - place - 1))));
+  return places.map((place) =>
+    side === 'low' ? solver.atMost(number, from + place) : not(solver.atMost(number, to - place - 1)),
+  );
 }
 
 interface Means {
@@ -96,13 +107,27 @@ function steadyParts(row: NumberRow, [from, to]: Range, means: Means, towards?: 
   const kept = lifted ? reach.assumptions.filter((lit) => !lifted.includes(lit)) : reach.assumptions;
   const rest = (range: Range, side?: Side): Range[] => steadyParts(row, range, means, side);
   const stretches = stretchesOf(row, reach);
-  const known = stretches.find((each) => each.from <= to && each.to >= from && ('build' in each ? each.build.meets(kept) : each.core.every((lit) => kept.includes(lit))));
+  const known = stretches.find(
+    (each) =>
+      each.from <= to &&
+      each.to >= from &&
+      ('build' in each ? each.build.meets(kept) : each.core.every((lit) => kept.includes(lit))),
+  );
   if (known) {
     const [low, high] = [Math.max(from, known.from), Math.min(to, known.to)];
-    return [...rest([from, low - 1], towards), ...('build' in known ? [[low, high] as const] : []), ...rest([high + 1, to], towards)];
+    return [
+      ...rest([from, low - 1], towards),
+      ...('build' in known ? [[low, high] as const] : []),
+      ...rest([high + 1, to], towards),
+    ];
   }
   const { lits } = wishFor(row, from, to, encoding);
-  const answer = encoding.solver.ask({ assume: [...kept, ...lits], base: reach.base, met: kept.length, wishes: towards ? wishesFor(row, from, to, towards, encoding) : [] });
+  const answer = encoding.solver.ask({
+    assume: [...kept, ...lits],
+    base: reach.base,
+    met: kept.length,
+    wishes: towards ? wishesFor(row, from, to, towards, encoding) : [],
+  });
   if (answer.is === 'stopped') {
     unsure();
     return [];
@@ -116,14 +141,31 @@ function steadyParts(row: NumberRow, [from, to]: Range, means: Means, towards?: 
     return [];
   }
   const first = stretchOf(row, answer.witness(), [from, to], wide, encoding);
-  const roomier = first.to - first.from < (to - from) >> 3 ? withRoom(row, first, [from, to], kept, wide, encoding, reach) : null;
-  const { from: low, to: high, build } = roomier && roomier.to - roomier.from > first.to - first.from ? roomier : first;
+  const roomier =
+    first.to - first.from < (to - from) >> 3
+      ? withRoom(row, first, [from, to], kept, wide, encoding, reach)
+      : null;
+  const {
+    from: low,
+    to: high,
+    build,
+  } = roomier && roomier.to - roomier.from > first.to - first.from ? roomier : first;
   keep({ from: low, to: high, build });
-  return [...rest([from, low - 1], towards === 'high' ? 'middle' : 'low'), [low, high], ...rest([high + 1, to], towards === 'low' ? 'middle' : 'high')];
+  return [
+    ...rest([from, low - 1], towards === 'high' ? 'middle' : 'low'),
+    [low, high],
+    ...rest([high + 1, to], towards === 'low' ? 'middle' : 'high'),
+  ];
 }
 
 /** How far a build stands with the number moved alone. */
-function stretchOf(row: NumberRow, build: Witness, [from, to]: Range, wide: readonly ConditionTheory[], encoding: Encoding): { from: number; to: number; build: Witness } {
+function stretchOf(
+  row: NumberRow,
+  build: Witness,
+  [from, to]: Range,
+  wide: readonly ConditionTheory[],
+  encoding: Encoding,
+): { from: number; to: number; build: Witness } {
   const code = build.codes[row.number] as number;
   const steady = (a: number, b: number): boolean => wide.every((theory) => theory.steady(row, a, b, build));
   const low = furthest(code, standing(row, build, code, from, encoding), (at) => steady(at, code));
@@ -135,30 +177,63 @@ function stretchOf(row: NumberRow, build: Witness, [from, to]: Range, wide: read
  * Another build with the same code, in which the other numbers that had to move have moved further: what was mended as little as it
  * must be lies on the edge of what is possible, where nothing is steady. Null where there is none.
  */
-function withRoom(row: NumberRow, { build }: { build: Witness }, piece: Range, kept: readonly Lit[], wide: readonly ConditionTheory[], encoding: Encoding, reach: Reach): { from: number; to: number; build: Witness } | null {
+function withRoom(
+  row: NumberRow,
+  { build }: { build: Witness },
+  piece: Range,
+  kept: readonly Lit[],
+  wide: readonly ConditionTheory[],
+  encoding: Encoding,
+  reach: Reach,
+): { from: number; to: number; build: Witness } | null {
   const { solver } = encoding;
   const base = reach.base;
-  const others = [...new Set(wide.flatMap((theory) => theory.numbers))].filter((number) => number !== row.number && base?.codes[number] !== build.codes[number]);
+  const others = [...new Set(wide.flatMap((theory) => theory.numbers))].filter(
+    (number) => number !== row.number && base?.codes[number] !== build.codes[number],
+  );
   if (!base || others.length === 0) return null;
   const code = build.codes[row.number] as number;
   const wishes = [1, 2, 4, 16, 64, 256].flatMap((share) =>
     others.map((number): Lit => {
-      const [was, is, last] = [base.codes[number] as number, build.codes[number] as number, solver.numbers.count(number) - 1];
-      return is > was ? not(solver.atMost(number, is + Math.ceil((last - is) / share) - 1)) : solver.atMost(number, is - Math.ceil(is / share));
+      const [was, is, last] = [
+        base.codes[number] as number,
+        build.codes[number] as number,
+        solver.numbers.count(number) - 1,
+      ];
+      return is > was
+        ? not(solver.atMost(number, is + Math.ceil((last - is) / share) - 1))
+        : solver.atMost(number, is - Math.ceil(is / share));
     }),
   );
-  const answer = solver.ask({ assume: [...kept, ...wishFor(row, code, code, encoding).lits], base: build, wishes: wishes.filter((lit) => lit !== always && lit !== never) });
+  const answer = solver.ask({
+    assume: [...kept, ...wishFor(row, code, code, encoding).lits],
+    base: build,
+    wishes: wishes.filter((lit) => lit !== always && lit !== never),
+  });
   return answer.is === 'yes' ? stretchOf(row, answer.witness(), piece, wide, encoding) : null;
 }
 
 /** How far a number can go from its code in a build towards an end with everything else as it is, but for what wide conditions say. */
-function standing({ number }: NumberRow, build: Witness, code: number, end: number, { solver }: Encoding): number {
+function standing(
+  { number }: NumberRow,
+  build: Witness,
+  code: number,
+  end: number,
+  { solver }: Encoding,
+): number {
   const [cuts, lits] = [solver.numbers.cuts(number), solver.numbers.literals(number)];
   const down = end < code;
   // Passing a cut downwards makes "at most this" true, upwards false.
-  const passed = cuts.flatMap((cut, index) => (down ? cut >= end && cut < code : cut >= code && cut < end) ? [{ to: down ? cut : cut + 1, lit: down ? (lits[index] as Lit) : not(lits[index] as Lit) }] : []);
+  const passed = cuts.flatMap((cut, index) =>
+    (down ? cut >= end && cut < code : cut >= code && cut < end)
+      ? [{ to: down ? cut : cut + 1, lit: down ? (lits[index] as Lit) : not(lits[index] as Lit) }]
+      : [],
+  );
   if (down) passed.reverse();
-  const steps = solver.stepsThatStand(build, passed.map(({ lit }) => [lit]));
+  const steps = solver.stepsThatStand(
+    build,
+    passed.map(({ lit }) => [lit]),
+  );
   if (steps === passed.length) return end;
   // The cut that cannot be passed is where it ends.
   const { to } = passed[steps] as { to: number };
@@ -180,5 +255,11 @@ function furthest(start: number, end: number, passes: (at: number) => boolean): 
 /** Whether a number can be another than the one it has in a witness. */
 export function canDiffer(row: NumberRow, witness: Witness, encoding: Encoding, reach: Reach): boolean {
   const code = witness.codes[row.number] as number;
-  return [[0, code - 1], [code + 1, row.entry.grid.count - 1]].some(([from, to]) => (from as number) <= (to as number) && reach.can(wishFor(row, from as number, to as number, encoding)));
+  return [
+    [0, code - 1],
+    [code + 1, row.entry.grid.count - 1],
+  ].some(
+    ([from, to]) =>
+      (from as number) <= (to as number) && reach.can(wishFor(row, from as number, to as number, encoding)),
+  );
 }

@@ -15,8 +15,7 @@ export class OutOfBudget extends Error {
 
 type Known =
   /** Can be had: the base with these literals changed. */
-  | { can: true; changed: readonly Lit[]; seen: number }
-  | { can: false; core: readonly Lit[] };
+  { can: true; changed: readonly Lit[]; seen: number } | { can: false; core: readonly Lit[] };
 
 /** A wish by its literals; the key names it from call to call and always means the same literals. */
 export interface Wish {
@@ -123,7 +122,10 @@ export class Reach {
     const kept = lifted ? this.assume.filter((lit) => !lifted.includes(lit)) : this.assume;
     const answer = this.solver.ask({ assume: [...kept, ...wish.lits], base, met: kept.length });
     if (answer.is === 'stopped') throw new OutOfBudget();
-    this.known[wish.key] = answer.is === 'yes' ? { can: true, changed: answer.changed, seen: this.moves } : { can: false, core: answer.core.filter((lit) => !wish.lits.includes(lit)) };
+    this.known[wish.key] =
+      answer.is === 'yes'
+        ? { can: true, changed: answer.changed, seen: this.moves }
+        : { can: false, core: answer.core.filter((lit) => !wish.lits.includes(lit)) };
     this.hang(wish);
     return answer.is === 'yes';
   }

@@ -18,7 +18,14 @@ interface RowBase {
 
 export type Row =
   /** One option, or none where `none` is not `never`. */
-  | (RowBase & { kind: 'choice'; ids: readonly string[]; latent: readonly Lit[]; taken: readonly Lit[]; latentNone: Lit; none: Lit })
+  | (RowBase & {
+      kind: 'choice';
+      ids: readonly string[];
+      latent: readonly Lit[];
+      taken: readonly Lit[];
+      latentNone: Lit;
+      none: Lit;
+    })
   | (RowBase & { kind: 'many'; ids: readonly string[]; latent: readonly Lit[]; taken: readonly Lit[] })
   | (RowBase & { kind: 'yesno'; latent: Lit; yes: Lit; no: Lit })
   | (RowBase & { kind: 'number'; number: number; entry: Gridded });
@@ -32,7 +39,9 @@ export type Gridded = Extract<Entry, { kind: 'number' | 'date' | 'length' }>;
  */
 export function makeRow(entry: Entry, slot: number, solver: Solver, existing: Map<Formula, Lit>): Row | null {
   if (entry.kind === 'context' || entry.kind === 'calculation' || entry.kind === 'text') return null;
-  const shown = entry.shownWhen ? ((entry.shownBy ? undefined : existing.get(entry.shownWhen)) ?? solver.add()) : always;
+  const shown = entry.shownWhen
+    ? ((entry.shownBy ? undefined : existing.get(entry.shownWhen)) ?? solver.add())
+    : always;
   if (entry.shownWhen && !entry.shownBy) existing.set(entry.shownWhen, shown);
   const base = { id: entry.kind === 'length' ? entry.text : entry.id, slot, shown };
   switch (entry.kind) {
@@ -42,7 +51,13 @@ export function makeRow(entry: Entry, slot: number, solver: Solver, existing: Ma
       return { ...base, kind: 'number', number: solver.addNumber(entry.grid.count), entry };
     case 'yesno': {
       const latent = solver.add();
-      return { ...base, kind: 'yesno', latent, yes: both(solver, shown, latent), no: both(solver, shown, not(latent)) };
+      return {
+        ...base,
+        kind: 'yesno',
+        latent,
+        yes: both(solver, shown, latent),
+        no: both(solver, shown, not(latent)),
+      };
     }
     case 'feature': {
       const ids = entry.feature.options.map((option) => option.id);
@@ -53,7 +68,15 @@ export function makeRow(entry: Entry, slot: number, solver: Solver, existing: Ma
       const all = latentNone === never ? latent : [...latent, latentNone];
       solver.addClause(all);
       solver.addAtMost(all, 1);
-      return { ...base, kind: 'choice', ids, latent, taken, latentNone, none: both(solver, shown, latentNone) };
+      return {
+        ...base,
+        kind: 'choice',
+        ids,
+        latent,
+        taken,
+        latentNone,
+        none: both(solver, shown, latentNone),
+      };
     }
   }
 }
@@ -71,7 +94,12 @@ export function both(solver: Solver, a: Lit, b: Lit): Lit {
 }
 
 /** The latent value a decision fixes; null where the row has no such value. */
-export function decided(row: Row, option: string | undefined, value: DecisionValue, solver: Solver): Lit[] | null {
+export function decided(
+  row: Row,
+  option: string | undefined,
+  value: DecisionValue,
+  solver: Solver,
+): Lit[] | null {
   switch (row.kind) {
     case 'choice': {
       if (value === null) return row.latentNone === never ? null : [row.latentNone];
@@ -92,7 +120,12 @@ export function decided(row: Row, option: string | undefined, value: DecisionVal
 }
 
 /** What must hold for a row to be shown with this value; null where it has no such value. */
-export function wanted(row: Row, option: string | undefined, value: DecisionValue, solver: Solver): Lit[] | null {
+export function wanted(
+  row: Row,
+  option: string | undefined,
+  value: DecisionValue,
+  solver: Solver,
+): Lit[] | null {
   const latent = decided(row, option, value, solver);
   return latent && [row.shown, ...latent].filter((lit) => lit !== always);
 }

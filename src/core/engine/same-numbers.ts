@@ -48,7 +48,9 @@ export function* sameNumbers(model: CompiledModel, context: Context, means: Mean
     const { id } = variable.row;
     if (told.has(id)) continue;
     for (const first of search.builds(variable)) {
-      const found = search.unread(first) ?? (goods.has(id) || !id.includes('/') ? search.second(first, variable) : undefined);
+      const found =
+        search.unread(first) ??
+        (goods.has(id) || !id.includes('/') ? search.second(first, variable) : undefined);
       if (!found) continue;
       told.add(id);
       yield { ...found, row: id };
@@ -80,9 +82,27 @@ class Search {
   /** A build of each value of a row; of a number one, and those of its least and most value. */
   *builds({ row, codes, shown, hidden }: Variable): Generator<Numbered> {
     const { solver } = this.means.encoding;
-    const wishes = codes.length > 0 ? [...codes.map(({ wish }) => wish.lits), ...(hidden ? [hidden.lits] : [])] : [shown.lits, ...(row.kind === 'number' ? [[...shown.lits, solver.atMost(row.number, 0)], [...shown.lits, not(solver.atMost(row.number, row.entry.grid.count - 2))]] : [])];
+    const wishes =
+      codes.length > 0
+        ? [...codes.map(({ wish }) => wish.lits), ...(hidden ? [hidden.lits] : [])]
+        : [
+            shown.lits,
+            ...(row.kind === 'number'
+              ? [
+                  [...shown.lits, solver.atMost(row.number, 0)],
+                  [...shown.lits, not(solver.atMost(row.number, row.entry.grid.count - 2))],
+                ]
+              : []),
+          ];
     // Of several options each alone too: codes that are alike are met there.
-    if (row.kind === 'many') wishes.unshift(...row.taken.map((lit) => row.taken.map((each) => (each === lit ? each : not(each)))).filter((lits) => codes.some(({ wish, value }) => value === true && wish.lits.every((lit) => lits.includes(lit)))));
+    if (row.kind === 'many')
+      wishes.unshift(
+        ...row.taken
+          .map((lit) => row.taken.map((each) => (each === lit ? each : not(each))))
+          .filter((lits) =>
+            codes.some(({ wish, value }) => value === true && wish.lits.every((lit) => lits.includes(lit))),
+          ),
+      );
     for (const lits of wishes.slice(0, mostOfRow)) {
       const build = this.ask(lits);
       if (build) yield this.numbered(build);
@@ -91,7 +111,12 @@ class Search {
 
   /** Whether the number of a build is read as this build at all. */
   unread({ number, values, readings }: Numbered): Omit<SameNumber, 'row'> | undefined {
-    if (readings.length >= mostReadings || this.unreadable.has(number) || readings.some(({ candidate }) => this.says(candidate, values))) return undefined;
+    if (
+      readings.length >= mostReadings ||
+      this.unreadable.has(number) ||
+      readings.some(({ candidate }) => this.says(candidate, values))
+    )
+      return undefined;
     this.unreadable.add(number);
     return { kind: 'unreadableNumber', number, example: values };
   }
@@ -106,9 +131,18 @@ class Search {
         if (this.numberOf(values) !== first.number || sequenceKey(this.model, values) !== first.key) continue;
         const goods = differences(goodsOf(this.model, first.values), goodsOf(this.model, values));
         if (goods.length === 0) continue;
-        const rows = Object.keys(values).filter((id) => JSON.stringify(values[id]) !== JSON.stringify(first.values[id]));
+        const rows = Object.keys(values).filter(
+          (id) => JSON.stringify(values[id]) !== JSON.stringify(first.values[id]),
+        );
         if (!rows.includes(variable.row.id)) continue;
-        return { kind: 'sameNumber', number: first.number, example: first.values, second: values, rows, goods };
+        return {
+          kind: 'sameNumber',
+          number: first.number,
+          example: first.values,
+          second: values,
+          rows,
+          goods,
+        };
       }
     }
     return undefined;
@@ -123,17 +157,36 @@ class Search {
       const { solver } = this.means.encoding;
       const code = build.codes[row.number] as number;
       // Words are not told by numbers, but their being there is.
-      if (row.entry.kind === 'length') return row.entry.grid.optional ? [[...shown.lits, code === 0 ? not(solver.atMost(row.number, 0)) : solver.atMost(row.number, 0)], ...away] : away;
-      return [[...shown.lits, solver.atMost(row.number, code - 1)], [...shown.lits, not(solver.atMost(row.number, code))], ...away];
+      if (row.entry.kind === 'length')
+        return row.entry.grid.optional
+          ? [
+              [...shown.lits, code === 0 ? not(solver.atMost(row.number, 0)) : solver.atMost(row.number, 0)],
+              ...away,
+            ]
+          : away;
+      return [
+        [...shown.lits, solver.atMost(row.number, code - 1)],
+        [...shown.lits, not(solver.atMost(row.number, code))],
+        ...away,
+      ];
     }
-    return [...codes.filter(({ wish }) => build.meets(wish.lits)).map(({ otherwise }) => otherwise.lits), ...away];
+    return [
+      ...codes.filter(({ wish }) => build.meets(wish.lits)).map(({ otherwise }) => otherwise.lits),
+      ...away,
+    ];
   }
 
   /** What keeps the other texts as long as they are in a build. */
   private words(build: Witness, { row: except }: Variable): Lit[] {
     const { rows, solver } = this.means.encoding;
     return rows.flatMap((row) => {
-      if (row === except || row.kind !== 'number' || row.entry.kind !== 'length' || !(row.shown === always || build.holds(row.shown))) return [];
+      if (
+        row === except ||
+        row.kind !== 'number' ||
+        row.entry.kind !== 'length' ||
+        !(row.shown === always || build.holds(row.shown))
+      )
+        return [];
       const code = build.codes[row.number] as number;
       return [not(solver.atMost(row.number, code - 1)), solver.atMost(row.number, code)];
     });
@@ -143,11 +196,16 @@ class Search {
   private says({ decisions, figures, conditions, silent }: Candidate, values: Values): boolean {
     const reading = new Reading(this.model, values);
     return (
-      silent.every(({ of, options }) => !options.some((id) => values[of] === id || (Array.isArray(values[of]) && values[of].includes(id)))) &&
+      silent.every(
+        ({ of, options }) =>
+          !options.some((id) => values[of] === id || (Array.isArray(values[of]) && values[of].includes(id))),
+      ) &&
       conditions.every(({ path, met }) => (reading.holdsAt(path) === true) === met) &&
       figures.every(({ of, times, value }) => {
         const figure = reading.named(of);
-        return figure instanceof Exact && figure.times(times).toDecimalPlaces(0, Exact.ROUND_HALF_UP).eq(value);
+        return (
+          figure instanceof Exact && figure.times(times).toDecimalPlaces(0, Exact.ROUND_HALF_UP).eq(value)
+        );
       }) &&
       decisions.every(({ on, value }) => {
         const [id = '', option] = on.split('.');
@@ -175,10 +233,16 @@ class Search {
 
   private readings(number: string, key: string | null): Numbered['readings'] {
     const said = key === null ? [] : registeredDecisions(key);
-    return candidates(this.model, number).found.slice(0, mostReadings).flatMap((candidate) => {
-      const lits = litsOfCandidate(this.means.encoding, candidate, candidate.sequence === undefined ? [] : said);
-      return lits ? [{ candidate, lits }] : [];
-    });
+    return candidates(this.model, number)
+      .found.slice(0, mostReadings)
+      .flatMap((candidate) => {
+        const lits = litsOfCandidate(
+          this.means.encoding,
+          candidate,
+          candidate.sequence === undefined ? [] : said,
+        );
+        return lits ? [{ candidate, lits }] : [];
+      });
   }
 
   /** With what is registered behind it, which stands for one number. */
@@ -188,13 +252,28 @@ class Search {
 
   private valuesOf(build: Witness): Record<string, PlainValue> {
     const { encoding } = this.means;
-    return { today: this.context.date, ...this.context.values, ...Object.fromEntries(encoding.rows.map((row) => [row.id, plainIn(row, build)])) };
+    return {
+      today: this.context.date,
+      ...this.context.values,
+      ...Object.fromEntries(encoding.rows.map((row) => [row.id, plainIn(row, build)])),
+    };
   }
 }
 
-function differences(first: ReadonlyMap<string, string>, second: ReadonlyMap<string, string>): { at: string; first?: string; second?: string }[] {
+function differences(
+  first: ReadonlyMap<string, string>,
+  second: ReadonlyMap<string, string>,
+): { at: string; first?: string; second?: string }[] {
   return [...new Set([...first.keys(), ...second.keys()])].flatMap((at) => {
     const [one, other] = [first.get(at), second.get(at)];
-    return one === other ? [] : [{ at, ...(one === undefined ? {} : { first: one }), ...(other === undefined ? {} : { second: other }) }];
+    return one === other
+      ? []
+      : [
+          {
+            at,
+            ...(one === undefined ? {} : { first: one }),
+            ...(other === undefined ? {} : { second: other }),
+          },
+        ];
   });
 }

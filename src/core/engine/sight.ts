@@ -76,15 +76,23 @@ function numberAt(row: NumberRow, code: number): Value {
 }
 
 /** What a row can be, by some evidence alone. */
-export const sightOf = (row: Row, evidence: readonly Evidence[]): Sight => ({ evidence, ...seenOf(row, evidence) });
+export const sightOf = (row: Row, evidence: readonly Evidence[]): Sight => ({
+  evidence,
+  ...seenOf(row, evidence),
+});
 
 function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'> {
   const holds = (lit: Lit): boolean => lit === always || evidence.some((each) => each.lit === lit);
   const fails = (lit: Lit): boolean => lit === never || evidence.some((each) => each.lit === not(lit));
   if (row.kind === 'many') {
-    const may = new Set(fails(row.shown) ? [] : row.ids.filter((_, index) => !fails(row.taken[index] as Lit)));
+    const may = new Set(
+      fails(row.shown) ? [] : row.ids.filter((_, index) => !fails(row.taken[index] as Lit)),
+    );
     const must = new Set(row.ids.filter((_, index) => holds(row.taken[index] as Lit)));
-    return { outlook: { ...lookOfAll([]), list: { must, may } }, value: may.size === must.size ? [...must] : undefined };
+    return {
+      outlook: { ...lookOfAll([]), list: { must, may } },
+      value: may.size === must.size ? [...must] : undefined,
+    };
   }
   const values: Value[] = [];
   const hidden = !holds(row.shown);
@@ -93,9 +101,16 @@ function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'
     const high = evidence.find((each) => each.high !== undefined)?.high ?? row.entry.grid.count - 1;
     // Without a value at one end, the next code is the first that has one.
     const first = row.entry.grid.optional && low === 0 && high > 0 ? [numberAt(row, 1)] : [];
-    if (!fails(row.shown)) values.push(numberAt(row, low), ...first, ...(high > low ? [numberAt(row, high)] : []));
+    if (!fails(row.shown))
+      values.push(numberAt(row, low), ...first, ...(high > low ? [numberAt(row, high)] : []));
   } else {
-    const options: [Lit, Value][] = row.kind === 'yesno' ? [[row.yes, true], [row.no, false]] : [...row.taken.map((lit, index): [Lit, Value] => [lit, row.ids[index] as string]), [row.none, null]];
+    const options: [Lit, Value][] =
+      row.kind === 'yesno'
+        ? [
+            [row.yes, true],
+            [row.no, false],
+          ]
+        : [...row.taken.map((lit, index): [Lit, Value] => [lit, row.ids[index] as string]), [row.none, null]];
     const one = options.find(([lit]) => lit !== always && holds(lit));
     if (one) return { outlook: lookOf(one[1]), value: one[1] };
     if (!fails(row.shown)) for (const [lit, value] of options) if (!fails(lit)) values.push(value);

@@ -42,11 +42,14 @@ export class Standings {
 
   /** What could not be decided in the budget is left out, and told. */
   ranges(variable: Variable, own: readonly Lit[] | undefined, unsure: () => void): Range[] {
-    return variable.row.kind === 'number' ? rangesOf(variable.row, this.encoding, this.reach, own, unsure) : [];
+    return variable.row.kind === 'number'
+      ? rangesOf(variable.row, this.encoding, this.reach, own, unsure)
+      : [];
   }
 
   private inContext(code: Code): boolean {
-    const known = this.possible[code.wish.key] ?? (this.reach.coreOf(code.wish)?.length === 0 ? false : undefined);
+    const known =
+      this.possible[code.wish.key] ?? (this.reach.coreOf(code.wish)?.length === 0 ? false : undefined);
     if (known !== undefined) return known;
     this.context.startFrom(this.reach.base);
     const possible = this.context.can(code.wish);

@@ -45,13 +45,16 @@ export class SumTheory implements Theory {
     const others: Share[] = [];
     for (const each of summands) {
       const [row, ...more] = each.subject.rows;
-      if (row && more.length === 0 && (row.kind === 'choice' || row.kind === 'yesno')) byChoice.set(row, [...(byChoice.get(row) ?? []), each]);
+      if (row && more.length === 0 && (row.kind === 'choice' || row.kind === 'yesno'))
+        byChoice.set(row, [...(byChoice.get(row) ?? []), each]);
       else others.push(new FormulaShare(each));
     }
     this.tables = [...byChoice].map(([row, list]) => new TableShare(row, list));
     this.shares = [...this.tables, ...others];
     this.numbers = this.rows.flatMap((row) => (row.kind === 'number' ? [row.number] : []));
-    this.lits = [guard, ...this.rows.flatMap((row) => [row.shown, ...choicesOf(row)])].filter((lit) => lit !== always && lit !== never);
+    this.lits = [guard, ...this.rows.flatMap((row) => [row.shown, ...choicesOf(row)])].filter(
+      (lit) => lit !== always && lit !== never,
+    );
   }
 
   exactIn(witness: { holds(lit: Lit): boolean; code(number: number): number }): Exact {
@@ -83,8 +86,14 @@ export class SumTheory implements Theory {
       return;
     }
     const evidence = this.rows.map((row) => evidenceOf(row, clauses));
-    const sights = new Map(this.rows.map((row, index) => [row.slot, sightOf(row, evidence[index] as Evidence[])]));
-    if (low > limit - 1e-6 * (1 + Math.abs(limit)) && this.rows.every((row) => sights.get(row.slot)?.value !== undefined) && this.breaks(sights, bound)) {
+    const sights = new Map(
+      this.rows.map((row, index) => [row.slot, sightOf(row, evidence[index] as Evidence[])]),
+    );
+    if (
+      low > limit - 1e-6 * (1 + Math.abs(limit)) &&
+      this.rows.every((row) => sights.get(row.slot)?.value !== undefined) &&
+      this.breaks(sights, bound)
+    ) {
       clauses.imply([not(guard), ...evidence.flat().map((each) => not(each.lit))]);
       return;
     }
@@ -95,7 +104,8 @@ export class SumTheory implements Theory {
         const lit = table.lits[at] as Lit;
         const excess = low - own + (table.costs[at] as number) - limit;
         if (excess <= 0 || clauses.value(lit) !== 0) continue;
-        if (!clauses.imply([not(lit), not(guard), ...this.because(clauses, lows, excess, table).map(not)])) return;
+        if (!clauses.imply([not(lit), not(guard), ...this.because(clauses, lows, excess, table).map(not)]))
+          return;
       }
     }
   }
@@ -103,7 +113,9 @@ export class SumTheory implements Theory {
   /** Settled literals by which the sum passes the bound; shares that add little are left out as long as the excess bears it. */
   private because(settled: Settled, lows: readonly number[], excess: number, except?: Share): Lit[] {
     let left = excess;
-    const raised = this.shares.map((share, index) => ({ share, raise: (lows[index] as number) - share.least })).filter(({ share, raise }) => raise !== 0 && share !== except);
+    const raised = this.shares
+      .map((share, index) => ({ share, raise: (lows[index] as number) - share.least }))
+      .filter(({ share, raise }) => raise !== 0 && share !== except);
     raised.sort((a, b) => a.raise - b.raise);
     const found = new Set<Lit>();
     for (const { share, raise } of raised) {
@@ -118,8 +130,14 @@ export class SumTheory implements Theory {
     const sum = this.exactIn(overlay);
     if (this.strict ? sum.lt(this.bound) : sum.lte(this.bound)) return -1;
     for (const row of this.rows) {
-      const lits = [row.shown, ...choicesOf(row), ...(row.kind === 'number' ? [] : row.kind === 'yesno' ? [row.latent] : row.latent)];
-      const open = lits.find((lit) => overlay.value(lit) === 0 && overlay.holds(lit)) ?? lits.find((lit) => overlay.value(lit) === 0);
+      const lits = [
+        row.shown,
+        ...choicesOf(row),
+        ...(row.kind === 'number' ? [] : row.kind === 'yesno' ? [row.latent] : row.latent),
+      ];
+      const open =
+        lits.find((lit) => overlay.value(lit) === 0 && overlay.holds(lit)) ??
+        lits.find((lit) => overlay.value(lit) === 0);
       if (open !== undefined) return overlay.holds(open) ? open : not(open);
     }
     const half = halve(this.rows, overlay);
@@ -149,7 +167,9 @@ class TableShare implements Share {
   constructor(row: Row, summands: readonly Summand[]) {
     this.rows = [row];
     this.lits = [...choicesOf(row), ...(row.shown === always ? [] : [not(row.shown)])];
-    this.costs = this.lits.map((lit) => summands.reduce((sum, each) => sum + lowOf(each, new Map([[row.slot, sightOf(row, [{ lit }])]])), 0));
+    this.costs = this.lits.map((lit) =>
+      summands.reduce((sum, each) => sum + lowOf(each, new Map([[row.slot, sightOf(row, [{ lit }])]])), 0),
+    );
     this.least = Math.min(...this.costs);
   }
 
@@ -193,7 +213,14 @@ class FormulaShare implements Share {
   low(settled: Settled): number {
     const evidence = this.rows.map((row) => evidenceOf(row, settled));
     const key = evidence.map((list) => list.map((each) => each.lit).join()).join(';');
-    if (key !== this.last.key) this.last = { key, low: lowOf(this.summand, new Map(this.rows.map((row, index) => [row.slot, sightOf(row, evidence[index] as Evidence[])]))) };
+    if (key !== this.last.key)
+      this.last = {
+        key,
+        low: lowOf(
+          this.summand,
+          new Map(this.rows.map((row, index) => [row.slot, sightOf(row, evidence[index] as Evidence[])])),
+        ),
+      };
     return this.last.low;
   }
 
@@ -223,4 +250,11 @@ function lowOf({ subject, weight }: Summand, sights: ReadonlyMap<number, Sight>)
   return Number.isNaN(low) ? -Infinity : low;
 }
 
-const choicesOf = (row: Row): readonly Lit[] => (row.kind === 'number' ? [] : row.kind === 'yesno' ? [row.yes, row.no] : row.kind === 'many' ? row.taken : [...row.taken, ...(row.none === never ? [] : [row.none])]);
+const choicesOf = (row: Row): readonly Lit[] =>
+  row.kind === 'number'
+    ? []
+    : row.kind === 'yesno'
+      ? [row.yes, row.no]
+      : row.kind === 'many'
+        ? row.taken
+        : [...row.taken, ...(row.none === never ? [] : [row.none])];

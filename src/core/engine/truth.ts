@@ -6,7 +6,18 @@
  */
 import type { Environment, Value } from '../formula';
 import type { CompiledModel } from '../model';
-import { always, never, not, variableOf, type Clauses, type Lit, type Overlay, type Solver, type Theory, type Witness } from '../solver';
+import {
+  always,
+  never,
+  not,
+  variableOf,
+  type Clauses,
+  type Lit,
+  type Overlay,
+  type Solver,
+  type Theory,
+  type Witness,
+} from '../solver';
 import type { Look, OutlookEnv } from './look';
 import { anything, lookOf, type Outlook } from './outlook';
 import { evidenceOf, sightOf, type Evidence, type Sight } from './sight';
@@ -102,7 +113,13 @@ export class Subject {
       const before = known.get(slot);
       if (before !== undefined) return before;
       const entry = this.model.entries[slot];
-      const value = !entry ? null : entry.kind === 'calculation' ? entry.formula.run(env) : entry.kind === 'context' ? this.fixed(slot) : valueOf(slot);
+      const value = !entry
+        ? null
+        : entry.kind === 'calculation'
+          ? entry.formula.run(env)
+          : entry.kind === 'context'
+            ? this.fixed(slot)
+            : valueOf(slot);
       known.set(slot, value);
       return value;
     };
@@ -110,7 +127,11 @@ export class Subject {
   }
 }
 
-const outcomeOf = (value: Value): Outcomes => ({ yes: value === true, no: value === false, none: value !== true && value !== false });
+const outcomeOf = (value: Value): Outcomes => ({
+  yes: value === true,
+  no: value === false,
+  none: value !== true && value !== false,
+});
 
 /** Gives literals that are true exactly where the condition is true, and where it is false. Conditions left as theories go to `wide`. */
 export function truthOf(subject: Subject, solver: Solver, wide: ConditionTheory[]): Truth {
@@ -141,7 +162,10 @@ function grow(subject: Subject, solver: Solver): Leaf[] | null {
     const { yes, no, none } = subject.outcomes(sights, unsettled);
     if (Number(yes) + Number(no) + Number(none) === 1) {
       left--;
-      leaves.push({ lits: [...paths.values()].flat().map((each) => each.lit), outcome: yes ? 'yes' : no ? 'no' : 'none' });
+      leaves.push({
+        lits: [...paths.values()].flat().map((each) => each.lit),
+        outcome: yes ? 'yes' : no ? 'no' : 'none',
+      });
       return true;
     }
     const row = next(unsettled, paths);
@@ -155,7 +179,11 @@ function grow(subject: Subject, solver: Solver): Leaf[] | null {
     return branches(row, before, solver).every((evidence) => within([row], () => evidence));
   };
   const within = (rows: readonly Row[], evidence: () => Evidence[]): boolean => {
-    const before = rows.map((row) => ({ row, path: paths.get(row) as Evidence[], sight: sights.get(row.slot) as Sight }));
+    const before = rows.map((row) => ({
+      row,
+      path: paths.get(row) as Evidence[],
+      sight: sights.get(row.slot) as Sight,
+    }));
     for (const row of rows) {
       paths.set(row, evidence());
       sights.set(row.slot, sightOf(row, evidence()));
@@ -173,13 +201,23 @@ function grow(subject: Subject, solver: Solver): Leaf[] | null {
 /** Choices before numbers, since a choice often decides whether a number counts at all; of numbers the one least cut. */
 function next(unsettled: ReadonlySet<Row>, paths: ReadonlyMap<Row, Evidence[]>): Row | undefined {
   const rows = [...unsettled];
-  return rows.find((row) => row.kind !== 'number') ?? rows.sort((a, b) => (paths.get(a)?.length ?? 0) - (paths.get(b)?.length ?? 0) || width(b, paths) - width(a, paths))[0];
+  return (
+    rows.find((row) => row.kind !== 'number') ??
+    rows.sort(
+      (a, b) =>
+        (paths.get(a)?.length ?? 0) - (paths.get(b)?.length ?? 0) || width(b, paths) - width(a, paths),
+    )[0]
+  );
 }
 
 function width(row: Row, paths: ReadonlyMap<Row, Evidence[]>): number {
   if (row.kind !== 'number') return 0;
   const path = paths.get(row) ?? [];
-  return ((path.find((each) => each.high !== undefined)?.high ?? row.entry.grid.count - 1) - (path.find((each) => each.low !== undefined)?.low ?? 0)) / row.entry.grid.count;
+  return (
+    ((path.find((each) => each.high !== undefined)?.high ?? row.entry.grid.count - 1) -
+      (path.find((each) => each.low !== undefined)?.low ?? 0)) /
+    row.entry.grid.count
+  );
 }
 
 /** The cases that a row which exists falls into next, each as all that is then known of it. */
@@ -190,8 +228,13 @@ function branches(row: Row, before: readonly Evidence[], solver: Solver): Eviden
     case 'yesno':
       return [[{ lit: row.yes }], [{ lit: row.no }]];
     case 'many': {
-      const open = row.taken.find((lit) => !before.some((each) => variableOf(each.lit) === variableOf(lit))) as Lit;
-      return [[...before, { lit: open }], [...before, { lit: not(open) }]];
+      const open = row.taken.find(
+        (lit) => !before.some((each) => variableOf(each.lit) === variableOf(lit)),
+      ) as Lit;
+      return [
+        [...before, { lit: open }],
+        [...before, { lit: not(open) }],
+      ];
     }
     case 'number': {
       const shown: Evidence[] = row.shown === always ? [] : [{ lit: row.shown }];
@@ -200,7 +243,11 @@ function branches(row: Row, before: readonly Evidence[], solver: Solver): Eviden
       const middle = (low + high) >> 1;
       const range = (from: number, to: number): Evidence[] => {
         const [above, below] = [solver.atMost(row.number, from - 1), solver.atMost(row.number, to)];
-        return [...shown, ...(above === never ? [] : [{ lit: not(above), low: from }]), ...(below === always ? [] : [{ lit: below, high: to }])];
+        return [
+          ...shown,
+          ...(above === never ? [] : [{ lit: not(above), low: from }]),
+          ...(below === always ? [] : [{ lit: below, high: to }]),
+        ];
       };
       return [range(low, middle), range(middle + 1, high)];
     }
@@ -211,11 +258,18 @@ function branches(row: Row, before: readonly Evidence[], solver: Solver): Eviden
 function define(leaves: readonly Leaf[], solver: Solver): Truth {
   const has = (outcome: keyof Outcomes): boolean => leaves.some((leaf) => leaf.outcome === outcome);
   const yes = !has('yes') ? never : has('no') || has('none') ? solver.add() : always;
-  const no = !has('no') ? never : !has('none') ? not(yes) : !has('yes') && !has('none') ? always : solver.add();
+  const no = !has('no')
+    ? never
+    : !has('none')
+      ? not(yes)
+      : !has('yes') && !has('none')
+        ? always
+        : solver.add();
   for (const { lits, outcome } of leaves) {
     const opposite = lits.map(not);
     if (yes !== always && yes !== never) solver.addClause([...opposite, outcome === 'yes' ? yes : not(yes)]);
-    if (no !== always && no !== never && no !== not(yes)) solver.addClause([...opposite, outcome === 'no' ? no : not(no)]);
+    if (no !== always && no !== never && no !== not(yes))
+      solver.addClause([...opposite, outcome === 'no' ? no : not(no)]);
   }
   return { yes, no };
 }
@@ -231,9 +285,15 @@ export class ConditionTheory implements Theory {
   ) {
     const { rows } = subject;
     this.numbers = rows.flatMap((row) => (row.kind === 'number' ? [row.number] : []));
-    this.lits = [truth.yes, truth.no, ...rows.flatMap((row) => [row.shown, ...(row.kind === 'yesno' ? [row.yes, row.no] : row.kind === 'number' ? [] : row.taken), ...(row.kind === 'choice' ? [row.none] : [])])].filter(
-      (lit) => lit !== always && lit !== never,
-    );
+    this.lits = [
+      truth.yes,
+      truth.no,
+      ...rows.flatMap((row) => [
+        row.shown,
+        ...(row.kind === 'yesno' ? [row.yes, row.no] : row.kind === 'number' ? [] : row.taken),
+        ...(row.kind === 'choice' ? [row.none] : []),
+      ]),
+    ].filter((lit) => lit !== always && lit !== never);
   }
 
   propagate(clauses: Clauses): void {
@@ -257,8 +317,14 @@ export class ConditionTheory implements Theory {
   /** Cuts from the ends of numbers what the truth that is settled rules out. */
   private shave(clauses: Clauses, evidence: ReadonlyMap<Row, Evidence[]>, sights: Map<number, Sight>): void {
     const [yes, no] = [clauses.value(this.truth.yes), clauses.value(this.truth.no)];
-    const refuted = (found: Outcomes): boolean => (yes > 0 && !found.yes) || (yes < 0 && !found.no && !found.none) || (no > 0 && !found.no) || (no < 0 && !found.yes && !found.none);
-    const settled = [this.truth.yes, this.truth.no].flatMap((lit) => (clauses.value(lit) > 0 ? [not(lit)] : clauses.value(lit) < 0 ? [lit] : []));
+    const refuted = (found: Outcomes): boolean =>
+      (yes > 0 && !found.yes) ||
+      (yes < 0 && !found.no && !found.none) ||
+      (no > 0 && !found.no) ||
+      (no < 0 && !found.yes && !found.none);
+    const settled = [this.truth.yes, this.truth.no].flatMap((lit) =>
+      clauses.value(lit) > 0 ? [not(lit)] : clauses.value(lit) < 0 ? [lit] : [],
+    );
     // While more than one row is open, looking costs more than what is found.
     const open = this.subject.rows.filter((row) => (sights.get(row.slot) as Sight).value === undefined);
     if (settled.length === 0 || open.length > mostOpen) return;
@@ -271,7 +337,9 @@ export class ConditionTheory implements Theory {
           // The end piece, as if the number lay there.
           const edge = upper ? now.high - size + 1 : now.low + size - 1;
           const own: Evidence[] = [
-            ...(evidence.get(row) as Evidence[]).filter((each) => each.low === undefined && each.high === undefined),
+            ...(evidence.get(row) as Evidence[]).filter(
+              (each) => each.low === undefined && each.high === undefined,
+            ),
             upper ? { lit: piece, low: edge } : { lit: now.lowLit, low: now.low },
             upper ? { lit: now.highLit, high: now.high } : { lit: piece, high: edge },
           ];
@@ -280,7 +348,9 @@ export class ConditionTheory implements Theory {
           const cutOff = refuted(this.subject.outcomes(sights));
           sights.set(row.slot, before);
           if (!cutOff) continue;
-          const reasons = this.least(new Map(evidence).set(row, own), refuted, row).filter((lit) => lit !== piece && lit !== always);
+          const reasons = this.least(new Map(evidence).set(row, own), refuted, row).filter(
+            (lit) => lit !== piece && lit !== always,
+          );
           const bound = upper ? clauses.cut(row.number, edge - 1) : not(clauses.cut(row.number, edge));
           // What follows from the new bound comes first; being woken by it, this goes on afterwards.
           clauses.imply([bound, ...settled, ...reasons.map(not)]);
@@ -291,7 +361,11 @@ export class ConditionTheory implements Theory {
   }
 
   /** A smallest part of the evidence that still makes the claim; that of one row may be held fast. */
-  private least(evidence: ReadonlyMap<Row, Evidence[]>, still: (found: Outcomes) => boolean, fast?: Row): Lit[] {
+  private least(
+    evidence: ReadonlyMap<Row, Evidence[]>,
+    still: (found: Outcomes) => boolean,
+    fast?: Row,
+  ): Lit[] {
     const kept = new Map(evidence);
     const sights = new Map([...kept].map(([row, list]) => [row.slot, sightOf(row, list)]));
     const without = (row: Row, fewer: Evidence[]): boolean => {
@@ -308,7 +382,11 @@ export class ConditionTheory implements Theory {
       if (row === fast || list.length === 0 || without(row, []) || list.length > 16) continue;
       for (const each of list) {
         const now = kept.get(row) as Evidence[];
-        if (now.length > 1) without(row, now.filter((other) => other !== each));
+        if (now.length > 1)
+          without(
+            row,
+            now.filter((other) => other !== each),
+          );
       }
     }
     return [...kept.values()].flat().map((each) => each.lit);
@@ -319,8 +397,17 @@ export class ConditionTheory implements Theory {
     const { yes, no } = this.subject.outcomes(sights);
     if (yes === overlay.holds(this.truth.yes) && no === overlay.holds(this.truth.no)) return -1;
     for (const row of this.subject.rows) {
-      const lits = [row.shown, ...(row.kind === 'yesno' ? [row.latent, row.yes] : row.kind === 'number' ? [] : [...row.latent, ...row.taken])];
-      const open = lits.find((lit) => overlay.value(lit) === 0 && overlay.holds(lit)) ?? lits.find((lit) => overlay.value(lit) === 0);
+      const lits = [
+        row.shown,
+        ...(row.kind === 'yesno'
+          ? [row.latent, row.yes]
+          : row.kind === 'number'
+            ? []
+            : [...row.latent, ...row.taken]),
+      ];
+      const open =
+        lits.find((lit) => overlay.value(lit) === 0 && overlay.holds(lit)) ??
+        lits.find((lit) => overlay.value(lit) === 0);
       if (open !== undefined) return overlay.holds(open) ? open : not(open);
     }
     const half = halve(this.subject.rows, overlay);
@@ -331,13 +418,19 @@ export class ConditionTheory implements Theory {
 
   /** Whether the condition stays as it is in a witness for every value of one of its numbers from one to another. */
   steady(row: Row, from: number, to: number, witness: Witness): boolean {
-    const settled = { value: (lit: Lit) => (witness.holds(lit) ? 1 : -1), bounds: () => ({ low: 0, high: 0, lowLit: always, highLit: always }) };
+    const settled = {
+      value: (lit: Lit) => (witness.holds(lit) ? 1 : -1),
+      bounds: () => ({ low: 0, high: 0, lowLit: always, highLit: always }),
+    };
     const sights = new Map<number, Sight>();
     for (const each of this.subject.rows) {
       if (each.kind !== 'number') sights.set(each.slot, sightOf(each, evidenceOf(each, settled)));
       else {
         const shown = witness.holds(each.shown) ? each.shown : not(each.shown);
-        const [low, high] = each === row ? [from, to] : [witness.codes[each.number] as number, witness.codes[each.number] as number];
+        const [low, high] =
+          each === row
+            ? [from, to]
+            : [witness.codes[each.number] as number, witness.codes[each.number] as number];
         sights.set(each.slot, sightOf(each, [{ lit: shown }, { lit: -1, low }, { lit: -1, high }]));
       }
     }
@@ -364,14 +457,24 @@ export function halve(rows: readonly Row[], overlay: Overlay): Lit {
 
 /** The sight of a row in a complete assignment. */
 function settledSight(row: Row, witness: { holds(lit: Lit): boolean; code(number: number): number }): Sight {
-  if (row.kind !== 'number') return sightOf(row, evidenceOf(row, { value: (lit) => (witness.holds(lit) ? 1 : -1), bounds: () => ({ low: 0, high: 0, lowLit: always, highLit: always }) }));
+  if (row.kind !== 'number')
+    return sightOf(
+      row,
+      evidenceOf(row, {
+        value: (lit) => (witness.holds(lit) ? 1 : -1),
+        bounds: () => ({ low: 0, high: 0, lowLit: always, highLit: always }),
+      }),
+    );
   if (!witness.holds(row.shown)) return sightOf(row, [{ lit: not(row.shown) }]);
   const code = witness.code(row.number);
   return sightOf(row, [{ lit: row.shown }, { lit: -1, low: code }, { lit: -1, high: code }]);
 }
 
 /** The value of a row in a complete assignment. */
-export function valueIn(row: Row, witness: { holds(lit: Lit): boolean; code(number: number): number }): Value {
+export function valueIn(
+  row: Row,
+  witness: { holds(lit: Lit): boolean; code(number: number): number },
+): Value {
   switch (row.kind) {
     case 'choice': {
       const index = row.taken.findIndex((lit) => witness.holds(lit));
@@ -382,6 +485,12 @@ export function valueIn(row: Row, witness: { holds(lit: Lit): boolean; code(numb
     case 'yesno':
       return witness.holds(row.yes) ? true : witness.holds(row.no) ? false : null;
     case 'number':
-      return witness.holds(row.shown) ? sightOf(row, [{ lit: row.shown }, { lit: -1, low: witness.code(row.number) }, { lit: -1, high: witness.code(row.number) }]).value ?? null : null;
+      return witness.holds(row.shown)
+        ? (sightOf(row, [
+            { lit: row.shown },
+            { lit: -1, low: witness.code(row.number) },
+            { lit: -1, high: witness.code(row.number) },
+          ]).value ?? null)
+        : null;
   }
 }

@@ -27,9 +27,16 @@ export interface Variable {
 
 export function variablesOf(encoding: Encoding): Variable[] {
   const variables: Variable[] = [];
-  const wish = (lits: readonly Lit[]): Wish => ({ key: encoding.newKey(), lits: lits.filter((lit) => lit !== always) });
+  const wish = (lits: readonly Lit[]): Wish => ({
+    key: encoding.newKey(),
+    lits: lits.filter((lit) => lit !== always),
+  });
   for (const row of encoding.rows) {
-    const code = (value: DecisionValue, lits: readonly Lit[], others: readonly Lit[]): Code => ({ value, wish: wish(lits), otherwise: wish([row.shown, ...others]) });
+    const code = (value: DecisionValue, lits: readonly Lit[], others: readonly Lit[]): Code => ({
+      value,
+      wish: wish(lits),
+      otherwise: wish([row.shown, ...others]),
+    });
     const shown = wish([row.shown]);
     const hidden = row.shown === always ? null : wish([not(row.shown)]);
     const add = (on: string, codes: Code[]): void => {
@@ -37,7 +44,9 @@ export function variablesOf(encoding: Encoding): Variable[] {
     };
     switch (row.kind) {
       case 'choice': {
-        const options = row.ids.map((id, index) => code(id, [row.taken[index] as Lit], [not(row.taken[index] as Lit)]));
+        const options = row.ids.map((id, index) =>
+          code(id, [row.taken[index] as Lit], [not(row.taken[index] as Lit)]),
+        );
         add(row.id, row.none === never ? options : [...options, code(null, [row.none], [not(row.none)])]);
         break;
       }

@@ -23,7 +23,9 @@ export function fixed(text: ExactText): Fixed {
   // As many digits as a number holds are read twice as fast without cutting the text.
   if (text.length <= 15) return shortly(text);
   const point = text.indexOf('.');
-  return point < 0 ? { units: BigInt(text), scale: 0 } : { units: BigInt(text.slice(0, point) + text.slice(point + 1)), scale: text.length - point - 1 };
+  return point < 0
+    ? { units: BigInt(text), scale: 0 }
+    : { units: BigInt(text.slice(0, point) + text.slice(point + 1)), scale: text.length - point - 1 };
 }
 
 function shortly(text: string): Fixed {
@@ -42,10 +44,12 @@ function shortly(text: string): Fixed {
 
 export const ofWhole = (value: number): Fixed => ({ units: BigInt(value), scale: 0 });
 /** Of a number with so few decimals that it is written without an exponent, such as a quantity. */
-export const ofQuantity = (value: number): Fixed => (Number.isInteger(value) ? ofWhole(value) : fixed(String(value)));
+export const ofQuantity = (value: number): Fixed =>
+  Number.isInteger(value) ? ofWhole(value) : fixed(String(value));
 
 /** The whole number of 10^-scale that it is; the scale must not be less than its own. */
-export const unitsAt = ({ units, scale }: Fixed, wanted: number): bigint => (wanted === scale ? units : units * tens(wanted - scale));
+export const unitsAt = ({ units, scale }: Fixed, wanted: number): bigint =>
+  wanted === scale ? units : units * tens(wanted - scale);
 
 export function plus(a: Fixed, b: Fixed): Fixed {
   if (a.scale === b.scale) return { units: a.units + b.units, scale: a.scale };
@@ -118,6 +122,7 @@ export function textOf({ units, scale }: Fixed): ExactText {
   let end = digits.length;
   const point = end - scale;
   while (end > point && digits.charCodeAt(end - 1) === 48) end -= 1;
-  const written = end === point ? digits.slice(0, point) : `${digits.slice(0, point)}.${digits.slice(point, end)}`;
+  const written =
+    end === point ? digits.slice(0, point) : `${digits.slice(0, point)}.${digits.slice(point, end)}`;
   return below ? `-${written}` : written;
 }

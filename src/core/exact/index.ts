@@ -4,11 +4,33 @@
  */
 import { Decimal } from 'decimal.js';
 
-export { Sum, compare, divided, fixed, minus, negative, nothing, ofQuantity, ofWhole, plus, ratio, rounded, textOf, times, unitsAt, type Fixed } from './fixed';
+export {
+  Sum,
+  compare,
+  divided,
+  fixed,
+  minus,
+  negative,
+  nothing,
+  ofQuantity,
+  ofWhole,
+  plus,
+  ratio,
+  rounded,
+  textOf,
+  times,
+  unitsAt,
+  type Fixed,
+} from './fixed';
 
 export { readWritten, signsOf, type WrittenNumber } from './read-written';
 
-export const Exact = Decimal.clone({ precision: 34, rounding: Decimal.ROUND_HALF_EVEN, toExpNeg: -40, toExpPos: 40 });
+export const Exact = Decimal.clone({
+  precision: 34,
+  rounding: Decimal.ROUND_HALF_EVEN,
+  toExpNeg: -40,
+  toExpPos: 40,
+});
 export type Exact = InstanceType<typeof Exact>;
 
 /** A decimal written out, as it travels in documents, messages and the database. */

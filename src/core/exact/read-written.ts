@@ -16,7 +16,8 @@ export type WrittenNumber =
 const none: WrittenNumber = { is: 'none' };
 
 /** The signs of a language. */
-export const signsOf = (language: string): { decimal: ',' | '.'; groups: ',' | '.' } => (language === 'de' ? { decimal: ',', groups: '.' } : { decimal: '.', groups: ',' });
+export const signsOf = (language: string): { decimal: ',' | '.'; groups: ',' | '.' } =>
+  language === 'de' ? { decimal: ',', groups: '.' } : { decimal: '.', groups: ',' };
 
 /** Blanks of all widths and apostrophes, which group in every language. */
 const blank = /[ \u00a0\u2009\u202f'’]/;
@@ -28,7 +29,10 @@ export function readWritten(typed: string, language: string): WrittenNumber {
   const [, minus = '', given = ''] = /^\s*([-−+]?)\s*(\S(?:.*\S)?)\s*$/.exec(typed) ?? [];
   if (given.length > 40) return none;
   const signed = (text: string): ExactText => plain(text, minus === '-' || minus === '−');
-  const number = (whole: string, behind = ''): WrittenNumber => (/^\d{1,15}$/.test(whole) && behind.length <= 12 ? { is: 'number', value: signed(behind === '' ? whole : `${whole}.${behind}`), decimals: behind.length } : none);
+  const number = (whole: string, behind = ''): WrittenNumber =>
+    /^\d{1,15}$/.test(whole) && behind.length <= 12
+      ? { is: 'number', value: signed(behind === '' ? whole : `${whole}.${behind}`), decimals: behind.length }
+      : none;
   let text = given;
   if (blank.test(text)) {
     const found = byBlanks.exec(text);
@@ -46,7 +50,10 @@ export function readWritten(typed: string, language: string): WrittenNumber {
   const other = sign === '.' ? ',' : '.';
   const [before, behind] = [text.slice(0, last), text.slice(last + 1)];
   // Of two kinds of sign the last is the decimal one, and the other groups.
-  if (text.includes(other)) return behind !== '' && grouped(escaped(other)).test(before) ? number(before.replaceAll(other, ''), behind) : none;
+  if (text.includes(other))
+    return behind !== '' && grouped(escaped(other)).test(before)
+      ? number(before.replaceAll(other, ''), behind)
+      : none;
   const groups = grouped(escaped(sign)).test(text) && !/^0/.test(text);
   if (before.includes(sign)) return groups ? number(text.replaceAll(sign, '')) : none;
   // "12." is on the way to a decimal number.

@@ -2,7 +2,24 @@
  * The command line of a model: `check`, `state`, `why`, `ways`, `best`, `count`, `read` and `cnf`.
  * A command gives a JSON value (or DIMACS text) and a code: 0 for yes, 1 for an answer of no, 2 where the question itself is wrong.
  */
-import { checkDecisions, checkUp, cnfOf, createEngine, OutOfBudget, readNumber, runModelTest, testEngines, writeDimacs, type BestQuestion, type Context, type Decision, type Engine, type Target, type Term, type TestResult } from '../engine';
+import {
+  checkDecisions,
+  checkUp,
+  cnfOf,
+  createEngine,
+  OutOfBudget,
+  readNumber,
+  runModelTest,
+  testEngines,
+  writeDimacs,
+  type BestQuestion,
+  type Context,
+  type Decision,
+  type Engine,
+  type Target,
+  type Term,
+  type TestResult,
+} from '../engine';
 import { compileModel, featureAt, withLibrary, type CompiledModel, type DecisionValue } from '../model';
 import { partNumber } from '../numbering';
 
@@ -99,10 +116,15 @@ class Command {
       }
       case 'cnf': {
         const cnf = cnfOf(model, context);
-        return cnf ? { code: 0, out: writeDimacs(cnf) } : { code: 1, out: { error: 'a rule of this model needs arithmetic' } };
+        return cnf
+          ? { code: 0, out: writeDimacs(cnf) }
+          : { code: 1, out: { error: 'a rule of this model needs arithmetic' } };
       }
       case 'read': {
-        const read = readNumber(createEngine(model, context, { stop: this.stop }), this.plain[1] ?? fail('a part number is missing'));
+        const read = readNumber(
+          createEngine(model, context, { stop: this.stop }),
+          this.plain[1] ?? fail('a part number is missing'),
+        );
         return { code: read.is === 'build' ? 0 : 1, out: read };
       }
     }
@@ -124,7 +146,10 @@ class Command {
     const input = { decisions };
     if (this.name === 'state') {
       const state = engine.state(input);
-      return { code: state.clashes.length === 0 ? 0 : 1, out: { ...state, partNumber: partNumber(engine.model, state.values).text } };
+      return {
+        code: state.clashes.length === 0 ? 0 : 1,
+        out: { ...state, partNumber: partNumber(engine.model, state.values).text },
+      };
     }
     if (this.name === 'best') {
       const answer = engine.best(input, this.question(), { stop: this.stop });
@@ -133,12 +158,25 @@ class Command {
     }
     const target = this.target(engine.model);
     if (this.name === 'ways') {
-      const ways = engine.waysOut(input, target).map(({ changes, decisions: after, state }) => ({ changes, decisions: after, complete: state.complete }));
+      const ways = engine
+        .waysOut(input, target)
+        .map(({ changes, decisions: after, state }) => ({
+          changes,
+          decisions: after,
+          complete: state.complete,
+        }));
       return { code: ways.length > 0 ? 0 : 1, out: ways };
     }
     if (!target) throw new Wrong('--option or --value is missing');
     const causes = engine.reason(input, target);
-    return { code: causes.length === 0 ? 0 : 1, out: { free: causes.length === 0, causes, second: causes.length === 0 ? [] : engine.secondReason(input, target) } };
+    return {
+      code: causes.length === 0 ? 0 : 1,
+      out: {
+        free: causes.length === 0,
+        causes,
+        second: causes.length === 0 ? [] : engine.secondReason(input, target),
+      },
+    };
   }
 
   /** A document with the models and classes it names; those that it does not carry are looked for beside its file. */
@@ -170,7 +208,8 @@ class Command {
     const given = (file === undefined ? {} : this.json(file)) as Partial<Context>;
     for (const input of document.context) {
       const value = given.values?.[input.id];
-      if (value !== undefined && !input.values.some((each) => each.id === value)) throw new Wrong(`${input.id} has no value ${value}`);
+      if (value !== undefined && !input.values.some((each) => each.id === value))
+        throw new Wrong(`${input.id} has no value ${value}`);
     }
     return { date: given.date ?? this.surroundings.today, values: { ...usual, ...given.values } };
   }
@@ -187,14 +226,20 @@ class Command {
     const [, on = '', written = ''] = /^([^=]+)=(.*)$/.exec(text) ?? fail(`"${text}" is not ROW=VALUE`);
     const kind = model.entries[model.slots.get(on) ?? -1]?.kind;
     const truth = kind === 'yesno' || on.includes('.');
-    const value: DecisionValue = truth && (written === 'true' || written === 'false') ? written === 'true' : written === '' ? null : written;
+    const value: DecisionValue =
+      truth && (written === 'true' || written === 'false')
+        ? written === 'true'
+        : written === ''
+          ? null
+          : written;
     return { on, value };
   }
 
   private target(model: CompiledModel): Target | undefined {
     const [option] = this.options.get('option') ?? [];
     const [value] = this.options.get('value') ?? [];
-    if (option === undefined) return value === undefined ? undefined : this.checked(model, this.valueOf(model, value));
+    if (option === undefined)
+      return value === undefined ? undefined : this.checked(model, this.valueOf(model, value));
     const [id = '', chosen = ''] = option.split('.');
     const many = (featureAt(model, id)?.most ?? 1) > 1;
     return this.checked(model, many ? { on: option, value: true } : { on: id, value: chosen });
@@ -211,7 +256,8 @@ class Command {
     const weights = this.options.get('weight') ?? [];
     const terms = formulas.map((formula, index): Term => ({ formula, weight: weights[index] ?? '1' }));
     const bounds = (this.options.get('bound') ?? []).map((text) => {
-      const [, formula = '', sign = '', limit = ''] = /^(.*?)\s*(<=|>=)\s*(-?[\d.]+)$/.exec(text) ?? fail(`"${text}" is not FORMULA<=N or FORMULA>=N`);
+      const [, formula = '', sign = '', limit = ''] =
+        /^(.*?)\s*(<=|>=)\s*(-?[\d.]+)$/.exec(text) ?? fail(`"${text}" is not FORMULA<=N or FORMULA>=N`);
       return { of: [{ formula, weight: '1' }], ...(sign === '<=' ? { most: limit } : { least: limit }) };
     });
     return { minimize: terms, bounds };

@@ -2,7 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { foundBy, similarity, wordsOf } from '.';
 
-const things = ['Beacon terminal, desk', 'Remote display', 'Junction box RB-JBOX-8', 'Norrvik Skog AB', 'Concrete ramp kit'];
+const things = [
+  'Beacon terminal, desk',
+  'Remote display',
+  'Junction box RB-JBOX-8',
+  'Norrvik Skog AB',
+  'Concrete ramp kit',
+];
 const found = (typed: string) => foundBy(things, typed, (thing) => [thing]);
 
 describe('finding by words', () => {
@@ -12,7 +18,14 @@ describe('finding by words', () => {
     expect(found('  ')).toEqual(things);
   });
 
-  it.each([['termnal', 0], ['beacn', 0], ['dispaly', 1], ['RB-JBOX8', 2], ['norvik', 3], ['concrte ramp', 4]])('forgives "%s"', (typed, index) => {
+  it.each([
+    ['termnal', 0],
+    ['beacn', 0],
+    ['dispaly', 1],
+    ['RB-JBOX8', 2],
+    ['norvik', 3],
+    ['concrte ramp', 4],
+  ])('forgives "%s"', (typed, index) => {
     expect(found(typed)[0]).toBe(things[index]);
   });
 
@@ -25,11 +38,17 @@ describe('finding by words', () => {
   });
 
   it('finds every text by each of its own words', () => {
-    fc.assert(fc.property(fc.constantFrom(...things), (thing) => wordsOf(thing).every((word) => found(word).includes(thing))));
+    fc.assert(
+      fc.property(fc.constantFrom(...things), (thing) =>
+        wordsOf(thing).every((word) => found(word).includes(thing)),
+      ),
+    );
   });
 
   it('says how alike words are from 0 to 1, and 1 of the same', () => {
-    fc.assert(fc.property(fc.string(), fc.string(), (a, b) => similarity(a, b) >= 0 && similarity(a, b) <= 1));
+    fc.assert(
+      fc.property(fc.string(), fc.string(), (a, b) => similarity(a, b) >= 0 && similarity(a, b) <= 1),
+    );
     expect(similarity('beacon', 'Beacon')).toBe(1);
     expect(similarity('', 'Beacon')).toBe(0);
   });

@@ -6,7 +6,8 @@ const alike = 0.45;
 const leastLetters = 3;
 
 /** The words of what somebody typed, in small letters. */
-export const wordsOf = (typed: string): string[] => typed.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, mostWords);
+export const wordsOf = (typed: string): string[] =>
+  typed.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, mostWords);
 
 /** Pieces of three letters of each word, its beginning and end among them. */
 function piecesOf(text: string): Set<string> {
@@ -30,7 +31,11 @@ export function similarity(word: string, text: string): number {
  * The rows that have every typed word as a part of one of their texts, in their order; where no row has, those with a text like each of the words,
  * the likest first. All rows where nothing is typed.
  */
-export function foundBy<T>(rows: readonly T[], typed: string, textsOf: (row: T) => readonly string[]): readonly T[] {
+export function foundBy<T>(
+  rows: readonly T[],
+  typed: string,
+  textsOf: (row: T) => readonly string[],
+): readonly T[] {
   const words = wordsOf(typed);
   if (words.length === 0) return rows;
   const has = (text: string, word: string): boolean => text.toLowerCase().includes(word);
@@ -42,7 +47,13 @@ export function foundBy<T>(rows: readonly T[], typed: string, textsOf: (row: T) 
   return rows
     .map((row) => {
       const texts = textsOf(row);
-      const likeness = words.map((word) => Math.max(...texts.map((text) => (has(text, word) ? 1 : word.length < leastLetters ? 0 : similarity(word, text)))));
+      const likeness = words.map((word) =>
+        Math.max(
+          ...texts.map((text) =>
+            has(text, word) ? 1 : word.length < leastLetters ? 0 : similarity(word, text),
+          ),
+        ),
+      );
       return { row, least: Math.min(...likeness), sum: likeness.reduce((all, each) => all + each, 0) };
     })
     .filter(({ least }) => least >= alike)

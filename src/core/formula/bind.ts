@@ -79,12 +79,18 @@ class Binder {
   /** A typed text compared with nothing: its length is, too. */
   private ofNothing(expr: Extract<Expr, { kind: 'compare' }>, scope: Scope): Expr | null {
     const isNothing = (each: Expr) => each.kind === 'literal' && each.value === null;
-    const length = isNothing(expr.right) ? this.lengthOf(expr.left, scope) : isNothing(expr.left) ? this.lengthOf(expr.right, scope) : null;
+    const length = isNothing(expr.right)
+      ? this.lengthOf(expr.left, scope)
+      : isNothing(expr.left)
+        ? this.lengthOf(expr.right, scope)
+        : null;
     return length && { ...expr, left: length, right: nothing(expr.at) };
   }
 
   private test(test: Test, scope: Scope): Test {
-    return test.kind === 'interval' ? { ...test, low: this.expr(test.low, scope), high: this.expr(test.high, scope) } : { ...test, expr: this.expr(test.expr, scope) };
+    return test.kind === 'interval'
+      ? { ...test, low: this.expr(test.low, scope), high: this.expr(test.high, scope) }
+      : { ...test, expr: this.expr(test.expr, scope) };
   }
 
   private call(expr: Extract<Expr, { kind: 'call' }>, scope: Scope): Expr {
@@ -122,22 +128,38 @@ class Binder {
     if (!first || !places) return this.loop(expr, scope);
     const { at, every } = expr;
     const inner: Expr = rest.length > 0 ? { ...expr, over: rest } : expr.test;
-    return places.reduce<Expr>((all, place) => {
-      const test = this.expr(inner, local(scope, first.name, place));
-      const one: Expr = every ? { kind: 'logic', op: 'or', left: { kind: 'call', name: 'not', args: [place.when], at }, right: test, at } : { kind: 'logic', op: 'and', left: place.when, right: test, at };
-      return { kind: 'logic', op: every ? 'and' : 'or', left: all, right: one, at };
-    }, { kind: 'literal', value: every, at });
+    return places.reduce<Expr>(
+      (all, place) => {
+        const test = this.expr(inner, local(scope, first.name, place));
+        const one: Expr = every
+          ? {
+              kind: 'logic',
+              op: 'or',
+              left: { kind: 'call', name: 'not', args: [place.when], at },
+              right: test,
+              at,
+            }
+          : { kind: 'logic', op: 'and', left: place.when, right: test, at };
+        return { kind: 'logic', op: every ? 'and' : 'or', left: all, right: one, at };
+      },
+      { kind: 'literal', value: every, at },
+    );
   }
 
   private loop(expr: Extract<Expr, { kind: 'quantified' | 'for' }>, scope: Scope): Expr {
     let inner = scope;
     const over = expr.over.map((each): Iteration => {
-      const bound = { list: this.expr(each.list, inner), ...(each.to ? { to: this.expr(each.to, inner) } : {}) };
+      const bound = {
+        list: this.expr(each.list, inner),
+        ...(each.to ? { to: this.expr(each.to, inner) } : {}),
+      };
       const made = withLocal(inner, each.name, { is: 'unknown' });
       inner = made.scope;
       return { name: each.name, slot: made.slot, ...bound };
     });
-    return expr.kind === 'for' ? { ...expr, over, body: this.expr(expr.body, inner) } : { ...expr, over, test: this.expr(expr.test, inner) };
+    return expr.kind === 'for'
+      ? { ...expr, over, body: this.expr(expr.body, inner) }
+      : { ...expr, over, test: this.expr(expr.test, inner) };
   }
 
   /** Places that do not have what is read of them are left out. */
@@ -157,10 +179,20 @@ class Binder {
     if (expr.kind === 'filter') {
       const all = this.places(expr.list, scope);
       if (!all) return null;
-      if (expr.by.kind === 'literal' && typeof expr.by.value === 'object' && expr.by.value !== null) return all.slice(Number(expr.by.value) - 1, Number(expr.by.value));
+      if (expr.by.kind === 'literal' && typeof expr.by.value === 'object' && expr.by.value !== null)
+        return all.slice(Number(expr.by.value) - 1, Number(expr.by.value));
       return all.map((place) => ({
         ...place,
-        when: { kind: 'logic', op: 'and', left: place.when, right: this.expr(expr.by, insideOf(local(scope, 'item', place), { is: 'places', places: [place], many: false })), at: expr.at },
+        when: {
+          kind: 'logic',
+          op: 'and',
+          left: place.when,
+          right: this.expr(
+            expr.by,
+            insideOf(local(scope, 'item', place), { is: 'places', places: [place], many: false }),
+          ),
+          at: expr.at,
+        },
       }));
     }
     const { type } = typeOf(expr, scope);
@@ -168,7 +200,8 @@ class Binder {
   }
 }
 
-const local = (scope: Scope, name: string, place: Place): Scope => new Map(scope).set(name, { slot: NaN, type: { is: 'places', places: [place], many: false } });
+const local = (scope: Scope, name: string, place: Place): Scope =>
+  new Map(scope).set(name, { slot: NaN, type: { is: 'places', places: [place], many: false } });
 
 /** The type of an expression, or of the items of a list. */
 function typeOf(expr: Expr, scope: Scope): { type: FeelType; several: boolean; many: boolean } {
@@ -177,4 +210,9 @@ function typeOf(expr: Expr, scope: Scope): { type: FeelType; several: boolean; m
   return { type: type.is === 'list' ? type.item : type, several, many: type.is === 'places' && type.many };
 }
 
-const contains = (list: Expr, option: string, at: number): Expr => ({ kind: 'call', name: 'list contains', args: [list, { kind: 'literal', value: option, at }], at });
+const contains = (list: Expr, option: string, at: number): Expr => ({
+  kind: 'call',
+  name: 'list contains',
+  args: [list, { kind: 'literal', value: option, at }],
+  at,
+});

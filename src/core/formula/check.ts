@@ -11,14 +11,20 @@ const unknown: FeelType = { is: 'unknown' };
 
 /** Finds the type of an expression; everything wrong on the way is added to `problems`. */
 export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): FeelType {
-  const report = (code: FormulaProblem['code'], at: number, params: FormulaProblem['params'] = {}): FeelType => {
+  const report = (
+    code: FormulaProblem['code'],
+    at: number,
+    params: FormulaProblem['params'] = {},
+  ): FeelType => {
     problems.push({ code, at, params });
     return unknown;
   };
   const of = (sub: Expr) => check(sub, scope, problems);
   const expect = (sub: Expr, is: FeelType['is']): FeelType => {
     const type = of(sub);
-    return type.is === is || type.is === 'unknown' ? type : report('formula.wrongType', sub.at, { wanted: is, found: type.is });
+    return type.is === is || type.is === 'unknown'
+      ? type
+      : report('formula.wrongType', sub.at, { wanted: is, found: type.is });
   };
   /** Both sides must be comparable; a literal text must be one of the options it is compared with. */
   const alike = (left: Expr, right: Expr): FeelType => {
@@ -33,8 +39,17 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
       ? report('formula.unitMismatch', at, { left: writeUnit(a.unit), right: writeUnit(b.unit) })
       : report('formula.wrongType', at, { wanted: a.is, found: b.is });
   const slip = (type: FeelType, literal: Expr): void => {
-    if (type.is === 'text' && type.of && literal.kind === 'literal' && typeof literal.value === 'string' && !type.of.has(literal.value)) {
-      report('formula.unknownOption', literal.at, { option: literal.value, allowed: [...type.of].join(', ') });
+    if (
+      type.is === 'text' &&
+      type.of &&
+      literal.kind === 'literal' &&
+      typeof literal.value === 'string' &&
+      !type.of.has(literal.value)
+    ) {
+      report('formula.unknownOption', literal.at, {
+        option: literal.value,
+        allowed: [...type.of].join(', '),
+      });
     }
   };
   const test = (value: Expr, one: Test): void => {
@@ -55,15 +70,20 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
     over.reduce<Scope>((inner, { name, list, to }) => {
       const type = check(list, inner, problems);
       if (!to) return withLocal(inner, name, itemOf(type)).scope;
-      for (const [end, found] of [[list, type], [to, check(to, inner, problems)]] as const) {
-        if (found.is !== 'number' && found.is !== 'unknown') report('formula.wrongType', end.at, { wanted: 'number', found: found.is });
+      for (const [end, found] of [
+        [list, type],
+        [to, check(to, inner, problems)],
+      ] as const) {
+        if (found.is !== 'number' && found.is !== 'unknown')
+          report('formula.wrongType', end.at, { wanted: 'number', found: found.is });
       }
       return withLocal(inner, name, type).scope;
     }, scope);
 
   const field = (type: FeelType, name: string): FeelType | undefined => {
     if (type.is === 'unknown') return unknown;
-    if (type.is === 'places') return type.places.length === 0 ? unknown : type.places[0]?.fields.get(name)?.type;
+    if (type.is === 'places')
+      return type.places.length === 0 ? unknown : type.places[0]?.fields.get(name)?.type;
     const { facts } = type.is === 'text' ? type : { facts: undefined };
     const number = facts?.numbers.get(name);
     return number ? { is: 'number', unit: number.unit } : (facts?.options.get(name) ?? timeParts(type, name));
@@ -87,11 +107,18 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
       if (expr.op === '+' && a.is === 'text' && b.is === 'text') return { is: 'text' };
       const timed = timeArithmetic(expr.op, a, b);
       if (timed) return timed;
-      for (const [type, sub] of [[a, expr.left], [b, expr.right]] as const) {
-        if (type.is !== 'number' && type.is !== 'unknown') return report('formula.wrongType', sub.at, { wanted: 'number', found: type.is });
+      for (const [type, sub] of [
+        [a, expr.left],
+        [b, expr.right],
+      ] as const) {
+        if (type.is !== 'number' && type.is !== 'unknown')
+          return report('formula.wrongType', sub.at, { wanted: 'number', found: type.is });
       }
       if (a.is !== 'number' || b.is !== 'number') return { is: 'number', unit: 'any' };
-      if (expr.op === '+' || expr.op === '-') return sameUnit(a.unit, b.unit) ? { is: 'number', unit: known(a.unit, b.unit) } : mismatch(a, b, expr.right.at);
+      if (expr.op === '+' || expr.op === '-')
+        return sameUnit(a.unit, b.unit)
+          ? { is: 'number', unit: known(a.unit, b.unit) }
+          : mismatch(a, b, expr.right.at);
       if (expr.op === '**') return { is: 'number', unit: 'any' };
       return { is: 'number', unit: product(a.unit, b.unit, expr.op === '*' ? 1 : -1) };
     }
@@ -114,7 +141,8 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
         return by.is === 'number' ? item : type;
       }
       if (by.is === 'number') return item;
-      if (by.is !== 'yesno' && by.is !== 'unknown') return report('formula.wrongType', expr.by.at, { wanted: 'yesno', found: by.is });
+      if (by.is !== 'yesno' && by.is !== 'unknown')
+        return report('formula.wrongType', expr.by.at, { wanted: 'yesno', found: by.is });
       return { is: 'list', item };
     }
     case 'quantified':
@@ -122,7 +150,9 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
       const inner = iterations(expr.over);
       if (expr.kind === 'for') return { is: 'list', item: check(expr.body, inner, problems) };
       const type = check(expr.test, inner, problems);
-      return type.is === 'yesno' || type.is === 'unknown' ? yesno : report('formula.wrongType', expr.test.at, { wanted: 'yesno', found: type.is });
+      return type.is === 'yesno' || type.is === 'unknown'
+        ? yesno
+        : report('formula.wrongType', expr.test.at, { wanted: 'yesno', found: type.is });
     }
     case 'compare':
       alike(expr.left, expr.right);
@@ -140,17 +170,28 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
       return fits(a, b) ? join(a, b) : mismatch(a, b, expr.else.at);
     }
     case 'list':
-      return { is: 'list', item: expr.items.map(of).reduce((all, each) => (fits(all, each) ? join(all, each) : unknown), unknown) };
+      return {
+        is: 'list',
+        item: expr.items
+          .map(of)
+          .reduce((all, each) => (fits(all, each) ? join(all, each) : unknown), unknown),
+      };
     case 'pick':
     case 'gather':
       return unknown;
     case 'call': {
-      if (expr.name === 'today' && expr.args.length === 0) return scope.get('today')?.type ?? report('formula.unknownFunction', expr.at, { name: expr.name });
-      if (expr.name === 'count' && expr.args[0] && of(expr.args[0]).is === 'places') return { is: 'number', unit: noUnit };
+      if (expr.name === 'today' && expr.args.length === 0)
+        return scope.get('today')?.type ?? report('formula.unknownFunction', expr.at, { name: expr.name });
+      if (expr.name === 'count' && expr.args[0] && of(expr.args[0]).is === 'places')
+        return { is: 'number', unit: noUnit };
       const builtin = Object.hasOwn(builtins, expr.name) ? builtins[expr.name] : undefined;
       if (!builtin) return report('formula.unknownFunction', expr.at, { name: expr.name });
       if (expr.args.length < builtin.least || expr.args.length > builtin.most) {
-        return report('formula.argumentCount', expr.at, { name: expr.name, least: builtin.least, most: builtin.most });
+        return report('formula.argumentCount', expr.at, {
+          name: expr.name,
+          least: builtin.least,
+          most: builtin.most,
+        });
       }
       const types = expr.args.map((arg, index) => {
         const wanted = builtin.takes[index];
@@ -168,11 +209,23 @@ function timeArithmetic(op: string, a: FeelType, b: FeelType): FeelType | null {
   if (pair === 'date - date') return { is: 'duration' };
   if (pair === 'duration / duration') return { is: 'number', unit: 'any' };
   if (['date + duration', 'date - duration', 'duration + date'].includes(pair)) return { is: 'date' };
-  return ['duration + duration', 'duration - duration', 'duration * number', 'number * duration', 'duration / number'].includes(pair) ? { is: 'duration' } : null;
+  return [
+    'duration + duration',
+    'duration - duration',
+    'duration * number',
+    'number * duration',
+    'duration / number',
+  ].includes(pair)
+    ? { is: 'duration' }
+    : null;
 }
 
-const timed: Readonly<Record<string, readonly string[]>> = { date: ['year', 'month', 'day', 'weekday'], duration: ['years', 'months', 'days', 'hours', 'minutes', 'seconds'] };
-const timeParts = (type: FeelType, name: string): FeelType | undefined => (timed[type.is]?.includes(name) ? { is: 'number', unit: 'any' } : undefined);
+const timed: Readonly<Record<string, readonly string[]>> = {
+  date: ['year', 'month', 'day', 'weekday'],
+  duration: ['years', 'months', 'days', 'hours', 'minutes', 'seconds'],
+};
+const timeParts = (type: FeelType, name: string): FeelType | undefined =>
+  timed[type.is]?.includes(name) ? { is: 'number', unit: 'any' } : undefined;
 
 /** The type of one item; of places, the first stands for all. */
 export function itemOf(type: FeelType): FeelType {

@@ -42,7 +42,8 @@ export function compile(expr: Expr): Evaluator {
 
 /** Whether anything in an expression can take long or grow: loops, filters, and functions that put lists or texts together. */
 function mayTakeMuch(expr: Expr): boolean {
-  if (expr.kind === 'for' || expr.kind === 'quantified' || expr.kind === 'filter' || expr.kind === 'call') return true;
+  if (expr.kind === 'for' || expr.kind === 'quantified' || expr.kind === 'filter' || expr.kind === 'call')
+    return true;
   return partsOf(expr).some(mayTakeMuch);
 }
 
@@ -78,7 +79,9 @@ function part(expr: Expr): Evaluator {
     }
     case 'logic': {
       const [left, right] = [sub(expr.left), sub(expr.right)];
-      return expr.op === 'and' ? (env) => and(left(env), () => right(env)) : (env) => or(left(env), () => right(env));
+      return expr.op === 'and'
+        ? (env) => and(left(env), () => right(env))
+        : (env) => or(left(env), () => right(env));
     }
     case 'in': {
       const value = sub(expr.value);
@@ -145,7 +148,8 @@ function filter(list: Expr, by: Expr, own: number): Evaluator {
     const all = asList(items(env)) ?? [];
     const at = test((slot) => (slot === own ? (all[0] ?? null) : env(slot)));
     // A number is a position: from 1, or from the end below zero.
-    if (at instanceof Exact) return at.isInteger() ? (all[at.lt(0) ? all.length + at.toNumber() : at.toNumber() - 1] ?? null) : null;
+    if (at instanceof Exact)
+      return at.isInteger() ? (all[at.lt(0) ? all.length + at.toNumber() : at.toNumber() - 1] ?? null) : null;
     return all.filter((item) => {
       round();
       return test((slot) => (slot === own ? item : env(slot))) === true;
@@ -157,7 +161,11 @@ function filter(list: Expr, by: Expr, own: number): Evaluator {
 function iterated(over: readonly Iteration[], body: Expr, gather: (found: Value[]) => Value): Evaluator {
   const loops = over.map(({ slot, list, to }) => {
     const [from, until] = [part(list), to && part(to)];
-    return { slot, items: (env: Environment): Value[] | null => (until ? counted(from(env), until(env)) : asList(from(env))) };
+    return {
+      slot,
+      items: (env: Environment): Value[] | null =>
+        until ? counted(from(env), until(env)) : asList(from(env)),
+    };
   });
   const result = part(body);
   return (env) => {
@@ -171,7 +179,9 @@ function iterated(over: readonly Iteration[], body: Expr, gather: (found: Value[
       const items = loop.items(at);
       // Going through nothing again and again takes its time, too.
       if (items?.length === 0) round();
-      return items?.every((item) => visit(depth + 1, (slot) => (slot === loop.slot ? item : at(slot)))) ?? false;
+      return (
+        items?.every((item) => visit(depth + 1, (slot) => (slot === loop.slot ? item : at(slot)))) ?? false
+      );
     };
     return visit(0, env) ? gather(found) : null;
   };
@@ -189,13 +199,16 @@ function compileTest(test: Test): (value: Value, env: Environment) => Value {
   if (test.kind === 'interval') {
     const [low, high] = [part(test.low), part(test.high)];
     const [above, below] = [test.lowOpen ? '>' : '>=', test.highOpen ? '<' : '<='] as const;
-    return (value, env) => and(compareValues(above, value, low(env)), () => compareValues(below, value, high(env)));
+    return (value, env) =>
+      and(compareValues(above, value, low(env)), () => compareValues(below, value, high(env)));
   }
   const expr = part(test.expr);
   if (test.kind === 'compare') return (value, env) => compareValues(test.op, value, expr(env));
   return (value, env) => {
     const other = expr(env);
-    return Array.isArray(other) && !Array.isArray(value) ? other.some((each) => equal(each, value) === true) : equal(value, other);
+    return Array.isArray(other) && !Array.isArray(value)
+      ? other.some((each) => equal(each, value) === true)
+      : equal(value, other);
   };
 }
 

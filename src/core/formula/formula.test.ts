@@ -34,7 +34,8 @@ function run(source: string, given: Record<string, Value> = values): Value {
   return compiled.formula.run((slot) => given[slots[slot] as string] ?? null);
 }
 
-const plain = (value: Value): unknown => (value instanceof Exact ? value.toNumber() : Array.isArray(value) ? value.map(plain) : value);
+const plain = (value: Value): unknown =>
+  value instanceof Exact ? value.toNumber() : Array.isArray(value) ? value.map(plain) : value;
 
 function problems(source: string, wanted?: FeelType) {
   const compiled = compileFormula(source, scope, wanted);
@@ -97,14 +98,19 @@ describe('the plain forms', () => {
   const quoted = text.map((each) => JSON.stringify(each));
   const source = fc.oneof(
     fc.tuple(name, fc.constantFrom(' = ', ' != ', '=', ' < '), quoted).map((parts) => parts.join('')),
-    fc.tuple(name, fc.array(quoted, { maxLength: 3 })).map(([left, items]) => `${left} in [${items.join(', ')}]`),
+    fc
+      .tuple(name, fc.array(quoted, { maxLength: 3 }))
+      .map(([left, items]) => `${left} in [${items.join(', ')}]`),
     fc.tuple(name, quoted).map(([list, item]) => `list contains(${list}, ${item})`),
   );
   it('read the same tree as the grammar, or leave it to the grammar', () => {
     let read = 0;
     fc.assert(
       fc.property(source, name, quoted, (given, column, cell) => {
-        for (const [plain, full] of [[readPlain(given), () => parseFully(given)], [readPlainCell(column, cell), () => parseFully(`${column} in (${cell})`)]] as const) {
+        for (const [plain, full] of [
+          [readPlain(given), () => parseFully(given)],
+          [readPlainCell(column, cell), () => parseFully(`${column} in (${cell})`)],
+        ] as const) {
           if (!plain || ['not', 'in', 'if', 'some'].includes(column)) continue;
           read++;
           expect(plain).toEqual(full());

@@ -42,7 +42,12 @@ export function compileCell(name: string, cell: string, scope: Scope): Compiled 
   return compileParsed(cell, () => parseCell(name, cell), scope, { is: 'yesno' });
 }
 
-function compileParsed(source: string, parsed: () => Expr, scope: Scope, wanted: FeelType | undefined): Compiled {
+function compileParsed(
+  source: string,
+  parsed: () => Expr,
+  scope: Scope,
+  wanted: FeelType | undefined,
+): Compiled {
   let expr: Expr;
   try {
     expr = parsed();
@@ -70,7 +75,13 @@ function bound(source: string, checked: Expr, type: FeelType, scope: Scope): Com
 }
 
 /** A formula from a bound expression; for what is put together of others. */
-export const formulaOf = (expr: Expr, type: FeelType, source = ''): Formula => ({ source, expr, type, names: [...namesIn(expr).keys()], run: compile(expr) });
+export const formulaOf = (expr: Expr, type: FeelType, source = ''): Formula => ({
+  source,
+  expr,
+  type,
+  names: [...namesIn(expr).keys()],
+  run: compile(expr),
+});
 
 function describeType(type: FeelType): string {
   return type.is === 'number' && type.unit !== 'any' ? `number [${writeUnit(type.unit)}]` : type.is;

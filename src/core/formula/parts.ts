@@ -24,9 +24,15 @@ export function partsOf(expr: Expr): readonly Expr[] {
       return [expr.list, expr.by];
     case 'quantified':
     case 'for':
-      return [...expr.over.flatMap(({ list, to }) => (to ? [list, to] : [list])), expr.kind === 'for' ? expr.body : expr.test];
+      return [
+        ...expr.over.flatMap(({ list, to }) => (to ? [list, to] : [list])),
+        expr.kind === 'for' ? expr.body : expr.test,
+      ];
     case 'in':
-      return [expr.value, ...expr.tests.flatMap((test) => (test.kind === 'interval' ? [test.low, test.high] : [test.expr]))];
+      return [
+        expr.value,
+        ...expr.tests.flatMap((test) => (test.kind === 'interval' ? [test.low, test.high] : [test.expr])),
+      ];
     case 'pick':
       return [expr.of, ...expr.cases.map(([, value]) => value)];
     case 'gather':

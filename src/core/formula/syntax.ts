@@ -76,7 +76,8 @@ export function parseFully(source: string): Expr {
     if (node.type.isError && broken === undefined) broken = node.from;
   });
   if (broken !== undefined) {
-    if (operatorsBefore(source, broken) >= longestChain) fail('formula.longChain', broken, { most: longestChain });
+    if (operatorsBefore(source, broken) >= longestChain)
+      fail('formula.longChain', broken, { most: longestChain });
     fail('formula.syntax', broken, { near: source.slice(broken, broken + 12).trim() });
   }
   const [only] = children(top);
@@ -87,7 +88,9 @@ export function parseFully(source: string): Expr {
 /** Operators in the bracket in which a place is, up to it. */
 function operatorsBefore(source: string, place: number): number {
   const counts = [0];
-  for (const [part] of source.slice(0, place).matchAll(/"(?:\\.|[^"\\])*"|[([{]|[)\]}]|\b(?:and|or)\b|[-+*/]/g)) {
+  for (const [part] of source
+    .slice(0, place)
+    .matchAll(/"(?:\\.|[^"\\])*"|[([{]|[)\]}]|\b(?:and|or)\b|[-+*/]/g)) {
     if (part.startsWith('"')) continue;
     if (/[([{]/.test(part)) counts.push(0);
     else if (/[)\]}]/.test(part)) counts.pop();
@@ -192,9 +195,15 @@ class Reader {
       case 'VariableName':
         return { kind: 'name', name: this.text(node).replace(/\s+/g, ' '), at };
       case 'Conjunction':
-        return balanced('and', this.chain(node).map((each) => this.expr(each, depth + 1)));
+        return balanced(
+          'and',
+          this.chain(node).map((each) => this.expr(each, depth + 1)),
+        );
       case 'Disjunction':
-        return balanced('or', this.chain(node).map((each) => this.expr(each, depth + 1)));
+        return balanced(
+          'or',
+          this.chain(node).map((each) => this.expr(each, depth + 1)),
+        );
       case 'IfExpression':
         return { kind: 'if', test: sub(0), then: sub(1), else: sub(2), at };
       case 'List':
@@ -212,7 +221,13 @@ class Reader {
       case 'PathExpression':
         return { kind: 'path', of: sub(0), name: this.text(parts[2] as Node), at };
       case 'QuantifiedExpression':
-        return { kind: 'quantified', every: parts[0]?.name === 'every', over: this.iterations(parts[1], depth), test: sub(3), at };
+        return {
+          kind: 'quantified',
+          every: parts[0]?.name === 'every',
+          over: this.iterations(parts[1], depth),
+          test: sub(3),
+          at,
+        };
       case 'ForExpression':
         return { kind: 'for', over: this.iterations(parts[1], depth), body: sub(3), at };
       case 'Comparison':
@@ -226,7 +241,7 @@ class Reader {
   private chain(node: Node): Node[] {
     const found: Node[] = [];
     let left = node;
-    for (; left.name === node.name; ) {
+    for (; left.name === node.name;) {
       const [first, second] = this.parts(left);
       if (!first || !second) fail('formula.syntax', left.from, { near: this.text(left).slice(0, 12) });
       if (found.push(second) > mostItems) fail('formula.tooLong', node.from, { most: mostItems });
@@ -243,10 +258,20 @@ class Reader {
       const [first, op, right] = this.parts(left);
       if (left.name !== 'ArithmeticExpression' || first?.name === 'ArithOp') break;
       if (!first || !op || !right) fail('formula.syntax', left.from, { near: this.text(left).slice(0, 12) });
-      if (steps.push({ op: this.text(op) as Arithmetic, right, at: left.from }) > mostItems) fail('formula.tooLong', node.from, { most: mostItems });
+      if (steps.push({ op: this.text(op) as Arithmetic, right, at: left.from }) > mostItems)
+        fail('formula.tooLong', node.from, { most: mostItems });
       left = first;
     }
-    return steps.reduceRight<Expr>((sum, { op, right, at }) => ({ kind: 'arithmetic', op, left: sum, right: this.expr(right, depth + 1), at }), this.expr(left, depth + 1));
+    return steps.reduceRight<Expr>(
+      (sum, { op, right, at }) => ({
+        kind: 'arithmetic',
+        op,
+        left: sum,
+        right: this.expr(right, depth + 1),
+        at,
+      }),
+      this.expr(left, depth + 1),
+    );
   }
 
   private iterations(node: Node | undefined, depth: number): Iteration[] {
@@ -254,7 +279,11 @@ class Reader {
       const [name, context] = this.parts(each);
       const [from, , to] = context ? this.parts(context) : [];
       if (!name || !from) fail('formula.syntax', each.from, { near: this.text(each).slice(0, 12) });
-      return { name: this.text(name), list: this.expr(from, depth + 1), ...(to ? { to: this.expr(to, depth + 1) } : {}) };
+      return {
+        name: this.text(name),
+        list: this.expr(from, depth + 1),
+        ...(to ? { to: this.expr(to, depth + 1) } : {}),
+      };
     });
   }
 
@@ -264,12 +293,15 @@ class Reader {
     if (first?.name !== 'AtLiteral') return this.call(node, depth);
     const written = JSON.parse(this.text(this.parts(first)[0] as Node)) as string;
     const value = Day.read(written) ?? Span.read(written);
-    return value ? { kind: 'literal', value, at: node.from } : fail('formula.unsupported', node.from, { what: this.text(node).slice(0, 40) });
+    return value
+      ? { kind: 'literal', value, at: node.from }
+      : fail('formula.unsupported', node.from, { what: this.text(node).slice(0, 40) });
   }
 
   private call(node: Node, depth: number): Expr {
     const [name, args] = this.parts(node);
-    if (!name || (args && args.name !== 'PositionalParameters')) fail('formula.unsupported', node.from, { what: this.text(node) });
+    if (!name || (args && args.name !== 'PositionalParameters'))
+      fail('formula.unsupported', node.from, { what: this.text(node) });
     return {
       kind: 'call',
       name: this.text(name).replace(/\s+/g, ' '),
@@ -285,13 +317,24 @@ class Reader {
     const value = this.expr(parts[0] as Node, depth + 1);
     if (keyword === 'between') {
       const [low, high] = [this.expr(parts[1] as Node, depth + 1), this.expr(parts[2] as Node, depth + 1)];
-      return { kind: 'in', value, tests: [{ kind: 'interval', low, high, lowOpen: false, highOpen: false }], at };
+      return {
+        kind: 'in',
+        value,
+        tests: [{ kind: 'interval', low, high, lowOpen: false, highOpen: false }],
+        at,
+      };
     }
     if (keyword === 'in') {
       const tests = parts.slice(1).flatMap((part) => this.tests(part, depth + 1));
       return { kind: 'in', value, tests, at };
     }
-    return { kind: 'compare', op: this.text(parts[1] as Node) as Comparison, left: value, right: this.expr(parts[2] as Node, depth + 1), at };
+    return {
+      kind: 'compare',
+      op: this.text(parts[1] as Node) as Comparison,
+      left: value,
+      right: this.expr(parts[2] as Node, depth + 1),
+      at,
+    };
   }
 
   private tests(node: Node, depth: number): Test[] {
@@ -301,11 +344,20 @@ class Reader {
       case 'PositiveUnaryTest':
         return parts.flatMap((part) => this.tests(part, depth + 1));
       case 'ParenthesizedExpression':
-        return parts[0]?.name === 'SimplePositiveUnaryTest' ? this.tests(parts[0], depth + 1) : [{ kind: 'equals', expr: this.expr(node, depth) }];
+        return parts[0]?.name === 'SimplePositiveUnaryTest'
+          ? this.tests(parts[0], depth + 1)
+          : [{ kind: 'equals', expr: this.expr(node, depth) }];
       case 'SimplePositiveUnaryTest': {
         const [first, second] = parts;
         if (first?.name === 'Interval') return this.tests(first, depth + 1);
-        if (first?.name === 'CompareOp') return [{ kind: 'compare', op: this.text(first) as Comparison, expr: this.expr(second as Node, depth + 1) }];
+        if (first?.name === 'CompareOp')
+          return [
+            {
+              kind: 'compare',
+              op: this.text(first) as Comparison,
+              expr: this.expr(second as Node, depth + 1),
+            },
+          ];
         return [{ kind: 'equals', expr: this.expr(first as Node, depth + 1) }];
       }
       case 'Interval': {

@@ -17,7 +17,14 @@ export class Day {
 
   /** A day that exists in the calendar; null for the 30th of February. */
   static of(year: number, month: number, day: number): Day | null {
-    if (!Number.isInteger(year) || !Number.isInteger(month) || !Number.isInteger(day) || year < 1 || year > 9999) return null;
+    if (
+      !Number.isInteger(year) ||
+      !Number.isInteger(month) ||
+      !Number.isInteger(day) ||
+      year < 1 ||
+      year > 9999
+    )
+      return null;
     const date = new Date(0);
     date.setUTCFullYear(year, month - 1, day);
     const found = Day.at(Math.round(date.getTime() / millisecondsOfDay));
@@ -76,11 +83,17 @@ export class Span {
     const time = /^(-?)P(?=\d|T\d)(?:(\d+)D)?(?:T(?=\d)(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/.exec(text);
     if (!time) return null;
     const [, sign, days = 0, hours = 0, minutes = 0, seconds = 0] = time;
-    return Span.make('seconds', sign, ((Number(days) * 24 + Number(hours)) * 60 + Number(minutes)) * 60 + Number(seconds));
+    return Span.make(
+      'seconds',
+      sign,
+      ((Number(days) * 24 + Number(hours)) * 60 + Number(minutes)) * 60 + Number(seconds),
+    );
   }
 
   private static make(unit: Span['unit'], sign: string | undefined, amount: number): Span | null {
-    return Number.isSafeInteger(amount) ? new Span(unit, amount === 0 ? 0 : sign === '-' ? -amount : amount) : null;
+    return Number.isSafeInteger(amount)
+      ? new Span(unit, amount === 0 ? 0 : sign === '-' ? -amount : amount)
+      : null;
   }
 
   plus(other: Span): Span | null {
@@ -97,9 +110,11 @@ export class Span {
     const size = Math.abs(this.amount);
     const sign = this.amount < 0 ? '-' : '';
     const part = (value: number, letter: string): string => (value > 0 ? `${String(value)}${letter}` : '');
-    if (this.unit === 'months') return size === 0 ? 'P0M' : `${sign}P${part(Math.floor(size / 12), 'Y')}${part(size % 12, 'M')}`;
+    if (this.unit === 'months')
+      return size === 0 ? 'P0M' : `${sign}P${part(Math.floor(size / 12), 'Y')}${part(size % 12, 'M')}`;
     if (size === 0) return 'PT0S';
-    const clock = part(Math.floor(size / 3600) % 24, 'H') + part(Math.floor(size / 60) % 60, 'M') + part(size % 60, 'S');
+    const clock =
+      part(Math.floor(size / 3600) % 24, 'H') + part(Math.floor(size / 60) % 60, 'M') + part(size % 60, 'S');
     return `${sign}P${part(Math.floor(size / 86_400), 'D')}${clock ? `T${clock}` : ''}`;
   }
 }

@@ -57,12 +57,15 @@ export function join(a: FeelType, b: FeelType): FeelType {
   if (a === b) return a;
   if (a.is === 'unknown') return b;
   if (a.is === 'number' && b.is === 'number') return { is: 'number', unit: known(a.unit, b.unit) };
-  if (a.is === 'text' && b.is === 'text') return a.of && b.of ? { is: 'text', of: new Set([...a.of, ...b.of]) } : { is: 'text' };
+  if (a.is === 'text' && b.is === 'text')
+    return a.of && b.of ? { is: 'text', of: new Set([...a.of, ...b.of]) } : { is: 'text' };
   return a;
 }
 
 /** A scope with one more name, local to a part of a formula. Local slots count down from -1. */
 export function withLocal(scope: Scope, name: string, type: FeelType): { scope: Scope; slot: number } {
-  const slot = Math.min(0, ...[...scope.values()].filter((binding) => binding.slot < 0).map((binding) => binding.slot)) - 1;
+  const slot =
+    Math.min(0, ...[...scope.values()].filter((binding) => binding.slot < 0).map((binding) => binding.slot)) -
+    1;
   return { scope: new Map(scope).set(name, { slot, type }), slot };
 }

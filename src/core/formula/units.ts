@@ -33,7 +33,8 @@ export function product(a: Unit, b: Unit, sign: 1 | -1): Unit {
 
 export function writeUnit(unit: Unit): string {
   if (unit === 'any') return '?';
-  const write = ([symbol, power]: [string, number]) => symbol + (Math.abs(power) === 1 ? '' : String(Math.abs(power)));
+  const write = ([symbol, power]: [string, number]) =>
+    symbol + (Math.abs(power) === 1 ? '' : String(Math.abs(power)));
   const above = [...unit].filter(([, power]) => power > 0).map(write);
   const below = [...unit].filter(([, power]) => power < 0).map(write);
   return above.join('*') + below.map((part) => `/${part}`).join('') || '1';

@@ -13,20 +13,32 @@ function isDeeperThan(given: unknown, most: number): boolean {
   let level: unknown[] = [given];
   for (let depth = 0; level.length > 0; depth++) {
     if (depth > most) return true;
-    level = level.flatMap((each) => (typeof each === 'object' && each !== null ? Object.values(each).filter((inner) => typeof inner === 'object' && inner !== null) : []));
+    level = level.flatMap((each) =>
+      typeof each === 'object' && each !== null
+        ? Object.values(each).filter((inner) => typeof inner === 'object' && inner !== null)
+        : [],
+    );
   }
   return false;
 }
 
 /** Reads and compiles a document from outside. Every problem found is listed with its path; nothing throws. */
 export function compileModel(given: unknown): ModelResult {
-  if (isDeeperThan(given, deepest)) return { ok: false, problems: [{ path: '', code: 'model.nested', params: { most: deepest } }] };
+  if (isDeeperThan(given, deepest))
+    return { ok: false, problems: [{ path: '', code: 'model.nested', params: { most: deepest } }] };
   try {
     documentSchema.validateSync(given, { abortEarly: false });
   } catch (failure) {
     if (!(failure instanceof ValidationError)) throw failure;
     const errors = failure.inner.length > 0 ? failure.inner : [failure];
-    return { ok: false, problems: errors.map((each) => ({ path: each.path ?? '', code: 'model.shape', params: { what: each.message } })) };
+    return {
+      ok: false,
+      problems: errors.map((each) => ({
+        path: each.path ?? '',
+        code: 'model.shape',
+        params: { what: each.message },
+      })),
+    };
   }
   return compilePublished(given as ModelDocument);
 }

@@ -2,7 +2,16 @@
 import { formulaOf, type Expr, type FeelType, type Formula } from '../formula';
 import type { ModelDocument, Texts } from './document';
 import { beforeRepeated, drawnFormulas, repeats, type Drawing } from './drawing';
-import type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal, ShowRule } from './entries';
+import type {
+  CompiledModel,
+  CompiledRule,
+  Entry,
+  NestedBuild,
+  Pick,
+  PlacedSection,
+  Proposal,
+  ShowRule,
+} from './entries';
 import { all } from './expressions';
 import { withClasses } from './library';
 import { Names } from './names';
@@ -14,7 +23,8 @@ import { readsTyped } from './typed';
 export type ModelResult = { ok: true; model: CompiledModel } | { ok: false; problems: ModelProblem[] };
 
 /** Compiles a document that was checked before, such as one that is published; what is not of its shape throws or compiles to nothing useful. */
-export const compilePublished = (document: ModelDocument): ModelResult => new Compiler(document, new Map(), []).run();
+export const compilePublished = (document: ModelDocument): ModelResult =>
+  new Compiler(document, new Map(), []).run();
 
 /** Entries at most, those of the builds inside among them. */
 const mostEntries = 100_000;
@@ -23,7 +33,10 @@ const mostEntries = 100_000;
 function shownWhere(place: Formula | undefined, shows: readonly ShowRule[]): Formula {
   const [first] = shows;
   if (!place && first && shows.length === 1) return first.when;
-  return formulaOf(shows.reduce<Expr | undefined>((expr, { when }) => all(expr, when.expr), place?.expr) as Expr, yesno);
+  return formulaOf(
+    shows.reduce<Expr | undefined>((expr, { when }) => all(expr, when.expr), place?.expr) as Expr,
+    yesno,
+  );
 }
 
 class Compiler {
@@ -43,10 +56,16 @@ class Compiler {
     private readonly within: readonly string[],
   ) {
     this.document = withClasses(given);
-    for (const id of given.classes ?? []) if (!given.library?.classes?.some((each) => each.id === id)) this.report('classes', 'model.unknownClass', { id });
+    for (const id of given.classes ?? [])
+      if (!given.library?.classes?.some((each) => each.id === id))
+        this.report('classes', 'model.unknownClass', { id });
     this.declaration = new Declaration(
       (path, code, params) => this.report(path, code, params),
-      (id) => (this.within.includes(id) ? 'around' : (this.modelOf(id)?.document ?? (this.document.library?.models?.some((each) => each.id === id) ? 'unsound' : 'unknown'))),
+      (id) =>
+        this.within.includes(id)
+          ? 'around'
+          : (this.modelOf(id)?.document ??
+            (this.document.library?.models?.some((each) => each.id === id) ? 'unsound' : 'unknown')),
     );
     this.names = new Names(this.declaration, (path, code, params, at) => this.report(path, code, params, at));
     this.rules = new Rules(this.names, (id) => this.shown.has(id));
@@ -57,9 +76,11 @@ class Compiler {
     this.texts(document, '');
     this.ruleIds();
     const home = this.declaration.top(document);
-    if (this.declaration.drafts.length > mostEntries) this.report('', 'model.tooLarge', { most: mostEntries });
+    if (this.declaration.drafts.length > mostEntries)
+      this.report('', 'model.tooLarge', { most: mostEntries });
     else this.sections();
-    if (this.problems.some((problem) => problem.code === 'model.tooLarge')) return { ok: false, problems: this.problems };
+    if (this.problems.some((problem) => problem.code === 'model.tooLarge'))
+      return { ok: false, problems: this.problems };
     const homes = everyHome(home);
     for (const each of homes) {
       this.calculations(each);
@@ -72,10 +93,28 @@ class Compiler {
     if (this.problems.length === 0) this.typedContent(rules, proposals);
     if (this.problems.length > 0) return { ok: false, problems: this.problems };
     const entries = this.declaration.drafts.map((_, slot) => this.entryOf(slot));
-    return { ok: true, model: { document, entries, scope: home.scope, slots: this.declaration.slots, rules, proposals, picks: this.picks(), sections: sectionsOf(home), formulas: this.formulas } };
+    return {
+      ok: true,
+      model: {
+        document,
+        entries,
+        scope: home.scope,
+        slots: this.declaration.slots,
+        rules,
+        proposals,
+        picks: this.picks(),
+        sections: sectionsOf(home),
+        formulas: this.formulas,
+      },
+    };
   }
 
-  private report(path: string, code: ModelProblem['code'], params: ModelProblem['params'] = {}, at?: number): void {
+  private report(
+    path: string,
+    code: ModelProblem['code'],
+    params: ModelProblem['params'] = {},
+    at?: number,
+  ): void {
     this.problems.push({ path, code, params, at });
   }
 
@@ -86,10 +125,17 @@ class Compiler {
     const given = this.document.library?.models?.find((each) => each.id === id);
     if (!given || this.within.includes(id)) return null;
     const { library, languages } = this.document;
-    for (const language of languages) if (!given.languages.includes(language)) this.report(`library.models.${id}`, 'model.missingText', { language });
-    const result = new Compiler(library ? { ...given, library } : given, this.inner, [...this.within, this.document.id]).run();
+    for (const language of languages)
+      if (!given.languages.includes(language))
+        this.report(`library.models.${id}`, 'model.missingText', { language });
+    const result = new Compiler(library ? { ...given, library } : given, this.inner, [
+      ...this.within,
+      this.document.id,
+    ]).run();
     this.inner.set(id, result.ok ? result.model : null);
-    if (!result.ok) for (const problem of result.problems) this.problems.push({ ...problem, path: `library.models.${id}.${problem.path}` });
+    if (!result.ok)
+      for (const problem of result.problems)
+        this.problems.push({ ...problem, path: `library.models.${id}.${problem.path}` });
     return result.ok ? result.model : null;
   }
 
@@ -112,7 +158,8 @@ class Compiler {
     for (const section of this.document.sections) {
       for (const row of section.rows) {
         const kind = this.declaration.drafts[this.declaration.slots.get(row) ?? -1]?.entry.kind;
-        if (kind === undefined || kind === 'context' || kind === 'calculation') this.report(`sections.${section.id}`, 'model.unknownRow', { id: row });
+        if (kind === undefined || kind === 'context' || kind === 'calculation')
+          this.report(`sections.${section.id}`, 'model.unknownRow', { id: row });
         if (placed.has(row)) this.report(`sections.${section.id}`, 'model.rowTwice', { id: row });
         placed.add(row);
       }
@@ -124,7 +171,11 @@ class Compiler {
       const { entry, type } = draft;
       if (draft.home !== home || entry.kind !== 'calculation') continue;
       const { quantityOf, calculation } = entry;
-      const path = quantityOf ? (quantityOf.option === '' ? `parameters.${quantityOf.feature}.quantity` : `features.${quantityOf.feature}.${quantityOf.option}.quantity`) : `calculations.${entry.id}`;
+      const path = quantityOf
+        ? quantityOf.option === ''
+          ? `parameters.${quantityOf.feature}.quantity`
+          : `features.${quantityOf.feature}.${quantityOf.option}.quantity`
+        : `calculations.${entry.id}`;
       const formula = this.names.formula(home, path, calculation.formula, type);
       if (formula) draft.entry = { ...entry, formula };
       if (formula && quantityOf && home.prefix === '') this.formulas.set(path, formula);
@@ -162,7 +213,10 @@ class Compiler {
       // A row from further out is shown by its own place alone.
       if (when && target.id.startsWith(home.prefix)) {
         const at = target.kind === 'text' ? `${target.id}/length` : target.id;
-        this.shown.set(at, [...(this.shown.get(at) ?? []), { rule: placed(home, { ...rule, of: at }), when }]);
+        this.shown.set(at, [
+          ...(this.shown.get(at) ?? []),
+          { rule: placed(home, { ...rule, of: at }), when },
+        ]);
       }
     }
   }
@@ -202,9 +256,13 @@ class Compiler {
   }
 
   /** What decides over builds, with its path. */
-  private *conditions(rules: readonly CompiledRule[], proposals: readonly Proposal[]): Generator<[path: string, formula: Formula]> {
+  private *conditions(
+    rules: readonly CompiledRule[],
+    proposals: readonly Proposal[],
+  ): Generator<[path: string, formula: Formula]> {
     for (const { rule, when, must, all: every, rows } of rules) {
-      for (const formula of [...(when ? [when] : []), ...must, ...(every ?? []), ...(rows?.flat() ?? [])]) yield [`rules.${rule.id}`, formula];
+      for (const formula of [...(when ? [when] : []), ...must, ...(every ?? []), ...(rows?.flat() ?? [])])
+        yield [`rules.${rule.id}`, formula];
     }
     for (const { rule, when } of [...this.shown.values()].flat()) yield [`rules.${rule.id}`, when];
     for (const { rule, on, when, value } of proposals) {
@@ -212,25 +270,45 @@ class Compiler {
       if (value !== null && typeof value === 'object') yield [rule ? `rules.${rule.id}` : on, value];
     }
     for (const [path, formula] of this.formulas) if (path.startsWith('numbering.')) yield [path, formula];
-    for (const { entry } of this.declaration.drafts) if (entry.kind === 'calculation' && entry.quantityOf) yield [entry.id, entry.formula];
+    for (const { entry } of this.declaration.drafts)
+      if (entry.kind === 'calculation' && entry.quantityOf) yield [entry.id, entry.formula];
   }
 
   private picks(): Pick[] {
     const { picks } = this.declaration;
-    return picks.filter(({ home }) => home.prefix === '').map(({ home, ...pick }) => ({ ...pick, builds: home.inside.filter((each) => each.on === pick.on).map(({ home: inner, index }) => this.build(inner, index)) }));
+    return picks
+      .filter(({ home }) => home.prefix === '')
+      .map(({ home, ...pick }) => ({
+        ...pick,
+        builds: home.inside
+          .filter((each) => each.on === pick.on)
+          .map(({ home: inner, index }) => this.build(inner, index)),
+      }));
   }
 
   private build(home: Home, index: number): NestedBuild {
     const { prefix, document, when } = home;
-    const names = new Map(everyHome(home).flatMap((at) => {
-      const ids = [...at.document.features, ...at.document.parameters, ...at.document.context].map((each) => each.id);
-      return ids.flatMap((id): [string, string][] => {
-        const full = at.scope.get(id)?.id;
-        // Of what stands deeper, only what comes from further out has another name than its place says.
-        return full === undefined || (at !== home && full.startsWith(prefix)) ? [] : [[at.prefix.slice(prefix.length) + id, full]];
-      });
-    }));
-    return { place: prefix.slice(0, -1), index, model: this.modelOf(document.id) as CompiledModel, names, when: formulaOf(when as Expr, yesno) };
+    const names = new Map(
+      everyHome(home).flatMap((at) => {
+        const ids = [...at.document.features, ...at.document.parameters, ...at.document.context].map(
+          (each) => each.id,
+        );
+        return ids.flatMap((id): [string, string][] => {
+          const full = at.scope.get(id)?.id;
+          // Of what stands deeper, only what comes from further out has another name than its place says.
+          return full === undefined || (at !== home && full.startsWith(prefix))
+            ? []
+            : [[at.prefix.slice(prefix.length) + id, full]];
+        });
+      }),
+    );
+    return {
+      place: prefix.slice(0, -1),
+      index,
+      model: this.modelOf(document.id) as CompiledModel,
+      names,
+      when: formulaOf(when as Expr, yesno),
+    };
   }
 
   private parts(home: Home): void {
@@ -245,7 +323,8 @@ class Compiler {
       const { of, values } = parameter.standard;
       const options = new Set(document.features.find(({ id }) => id === of)?.options.map(({ id }) => id));
       const wrong = options.size === 0 ? of : Object.values(values).find((option) => !options.has(option));
-      if (wrong !== undefined) this.report(`parameters.${parameter.id}.standard`, 'model.unknownTarget', { id: wrong });
+      if (wrong !== undefined)
+        this.report(`parameters.${parameter.id}.standard`, 'model.unknownTarget', { id: wrong });
     }
     for (const part of document.prices) {
       keep(`prices.${part.id}.quantity`, part.quantity, anyNumber);
@@ -254,13 +333,18 @@ class Compiler {
     for (const part of document.surcharges) {
       keep(`surcharges.${part.id}.rate`, part.rate, anyNumber);
       keep(`surcharges.${part.id}.when`, part.when, yesno);
-      for (const of of part.of) if (!document.prices.some((price) => price.id === of)) this.report(`surcharges.${part.id}`, 'model.unknownPart', { id: of });
+      for (const of of part.of)
+        if (!document.prices.some((price) => price.id === of))
+          this.report(`surcharges.${part.id}`, 'model.unknownPart', { id: of });
     }
     for (const { id, of, rate, when } of document.insidePrices ?? []) {
       keep(`insidePrices.${id}.rate`, rate, anyNumber);
       keep(`insidePrices.${id}.when`, when, yesno);
       for (const each of of) {
-        const known = each.includes('/') || document.prices.some((price) => price.id === each) || this.declaration.picks.some((pick) => pick.home === home && pick.on === each);
+        const known =
+          each.includes('/') ||
+          document.prices.some((price) => price.id === each) ||
+          this.declaration.picks.some((pick) => pick.home === home && pick.on === each);
         if (!known) this.report(`insidePrices.${id}`, 'model.unknownPart', { id: each });
       }
     }
@@ -279,33 +363,59 @@ class Compiler {
     keep('term.months', document.term?.months, anyNumber);
     document.numbering.forEach((segment, index) => {
       keep(`numbering.${index}.when`, segment.when, yesno);
-      if (segment.kind === 'marks') segment.of.forEach((mark, at) => keep(`numbering.${String(index)}.of.${String(at)}`, mark.when, yesno));
-      const named = segment.kind === 'text' || segment.kind === 'check' || segment.kind === 'marks' ? [] : segment.kind === 'sequence' ? segment.of : [segment.of];
-      for (const id of named) if (!this.names.entry(home, id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
+      if (segment.kind === 'marks')
+        segment.of.forEach((mark, at) =>
+          keep(`numbering.${String(index)}.of.${String(at)}`, mark.when, yesno),
+        );
+      const named =
+        segment.kind === 'text' || segment.kind === 'check' || segment.kind === 'marks'
+          ? []
+          : segment.kind === 'sequence'
+            ? segment.of
+            : [segment.of];
+      for (const id of named)
+        if (!this.names.entry(home, id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
     });
     if (document.drawing) this.drawing(home, document.drawing);
     for (const id of [document.figures.mass, document.figures.installation, ...document.figures.more]) {
-      if (id !== undefined && this.names.entry(home, id)?.kind !== 'calculation') this.report('figures', 'model.unknownTarget', { id });
+      if (id !== undefined && this.names.entry(home, id)?.kind !== 'calculation')
+        this.report('figures', 'model.unknownTarget', { id });
     }
   }
 
   private drawing(home: Home, drawing: Drawing): void {
-    const [views, layers] = [new Set([...drawing.views.map((view) => view.id), 'space']), new Set(drawing.layers.map((layer) => layer.id))];
+    const [views, layers] = [
+      new Set([...drawing.views.map((view) => view.id), 'space']),
+      new Set(drawing.layers.map((layer) => layer.id)),
+    ];
     const ids = new Set<string>();
     for (const { id, of, ...drawn } of [...drawing.shapes, ...drawing.dimensions]) {
       const path = `drawing.${id}`;
       if (ids.has(id)) this.report(path, 'model.duplicateId', { id });
       ids.add(id);
-      if (of !== undefined && !this.names.entry(home, of)) this.report(path, 'model.unknownTarget', { id: of });
-      if ('layer' in drawn && !layers.has(drawn.layer)) this.report(`${path}.layer`, 'model.unknownTarget', { id: drawn.layer });
-      for (const view of 'view' in drawn ? [drawn.view] : (drawn.views ?? [])) if (!views.has(view)) this.report(`${path}.views`, 'model.unknownTarget', { id: view });
-      if ('pick' in drawn && !this.declaration.picks.some((pick) => pick.home === home && pick.on === drawn.pick)) this.report(`${path}.pick`, 'model.unknownTarget', { id: drawn.pick });
+      if (of !== undefined && !this.names.entry(home, of))
+        this.report(path, 'model.unknownTarget', { id: of });
+      if ('layer' in drawn && !layers.has(drawn.layer))
+        this.report(`${path}.layer`, 'model.unknownTarget', { id: drawn.layer });
+      for (const view of 'view' in drawn ? [drawn.view] : (drawn.views ?? []))
+        if (!views.has(view)) this.report(`${path}.views`, 'model.unknownTarget', { id: view });
+      if (
+        'pick' in drawn &&
+        !this.declaration.picks.some((pick) => pick.home === home && pick.on === drawn.pick)
+      )
+        this.report(`${path}.pick`, 'model.unknownTarget', { id: drawn.pick });
     }
     const times = new Map(drawing.shapes.map((shape) => [`drawing.${shape.id}`, repeats(shape)]));
     for (const { path, source, wanted, repeated } of drawnFormulas(drawing)) {
       const type = wanted === 'number' ? anyNumber : yesno;
       const before = repeated ? beforeRepeated(times.get(path.split('.').slice(0, 2).join('.')) ?? '1') : '';
-      const formula = this.names.formula(home, path, repeated ? `${before}${source})` : source, repeated ? { is: 'list', item: type } : type, before.length);
+      const formula = this.names.formula(
+        home,
+        path,
+        repeated ? `${before}${source})` : source,
+        repeated ? { is: 'list', item: type } : type,
+        before.length,
+      );
       if (formula) this.formulas.set(path, formula);
     }
   }
@@ -313,7 +423,9 @@ class Compiler {
   /** Every text is there in every language of the document. */
   private texts(value: unknown, path: string): void {
     if (Array.isArray(value)) {
-      value.forEach((each, index) => this.texts(each, join(path, (each as { id?: string } | null)?.id ?? String(index))));
+      value.forEach((each, index) =>
+        this.texts(each, join(path, (each as { id?: string } | null)?.id ?? String(index))),
+      );
     } else if (value !== null && typeof value === 'object') {
       for (const [key, each] of Object.entries(value)) {
         if (textFields.has(key) && typeof each === 'object' && each !== null) {
@@ -337,19 +449,34 @@ function sectionsOf({ document, prefix, inside, scope }: Home): PlacedSection[] 
   const quantities = quantitiesOf(document);
   const own = document.sections.map((section): PlacedSection => ({
     ...section,
-    rows: section.rows.flatMap((row) => [scope.get(row)?.id ?? prefix + row, ...(quantities.get(row) ?? []).map((id) => prefix + id)]).filter((id) => id.startsWith(prefix)),
+    rows: section.rows
+      .flatMap((row) => [
+        scope.get(row)?.id ?? prefix + row,
+        ...(quantities.get(row) ?? []).map((id) => prefix + id),
+      ])
+      .filter((id) => id.startsWith(prefix)),
     ...(prefix === '' ? {} : { place: prefix.slice(0, -1) }),
   }));
-  return own.flatMap((section) => [section, ...inside.filter(({ on }) => section.rows.includes(on.split('.')[0] as string)).flatMap((each) => sectionsOf(each.home))]);
+  return own.flatMap((section) => [
+    section,
+    ...inside
+      .filter(({ on }) => section.rows.includes(on.split('.')[0] as string))
+      .flatMap((each) => sectionsOf(each.home)),
+  ]);
 }
 
 /** Quantities that a person may change, by feature or yes/no parameter. */
 function quantitiesOf({ features, parameters }: ModelDocument): Map<string, string[]> {
   const found = new Map<string, string[]>();
   const add = (row: string, id: string, quantity: unknown): void => {
-    if (typeof quantity === 'object' && !(quantity as { fixed?: boolean }).fixed) found.set(row, [...(found.get(row) ?? []), id]);
+    if (typeof quantity === 'object' && !(quantity as { fixed?: boolean }).fixed)
+      found.set(row, [...(found.get(row) ?? []), id]);
   };
-  for (const { id, options } of features) for (const option of options) if (option.quantity !== undefined) add(id, `${id}/${option.id}/quantity`, option.quantity);
-  for (const parameter of parameters) if (parameter.type === 'yesno' && parameter.quantity !== undefined) add(parameter.id, `${parameter.id}/quantity`, parameter.quantity);
+  for (const { id, options } of features)
+    for (const option of options)
+      if (option.quantity !== undefined) add(id, `${id}/${option.id}/quantity`, option.quantity);
+  for (const parameter of parameters)
+    if (parameter.type === 'yesno' && parameter.quantity !== undefined)
+      add(parameter.id, `${parameter.id}/quantity`, parameter.quantity);
   return found;
 }

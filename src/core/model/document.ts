@@ -251,7 +251,13 @@ export type Rule =
   /** A number stays between two formulas. */
   | (RuleBase & { kind: 'limit'; of: string; when?: Feel; least?: Feel; most?: Feel; severity?: Severity })
   /** Only the listed combinations are allowed, or none of them. Cells are FEEL unary tests; "-" is anything. */
-  | (RuleBase & { kind: 'table'; of: string[]; rows: string[][]; listed: 'allowed' | 'forbidden'; severity?: Severity })
+  | (RuleBase & {
+      kind: 'table';
+      of: string[];
+      rows: string[][];
+      listed: 'allowed' | 'forbidden';
+      severity?: Severity;
+    })
   /** When `when` holds the value is `value`: firmly, or as advice that a person may change. */
   | (RuleBase & { kind: 'set'; of: string; when?: Feel; value: Proposed; firm: boolean })
   /** The default under a condition. */

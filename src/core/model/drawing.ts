@@ -40,8 +40,8 @@ interface ShapeBase {
 }
 
 export type Shape = ShapeBase &
+  /** From the corner with the least coordinates. */
   (
-    /** From the corner with the least coordinates. */
     | { kind: 'box'; at: Coordinates; size: Coordinates }
     /** From the centre of one end along an axis; `radiusTo` at the other end where it narrows. */
     | { kind: 'cylinder'; along: Axis; at: Coordinates; radius: Feel; radiusTo?: Feel; length: Feel }
@@ -79,18 +79,25 @@ export function* drawnFormulas({ shapes, dimensions }: Drawing): Generator<Drawn
   for (const shape of shapes) {
     const path = `drawing.${shape.id}`;
     const repeated = shape.repeat !== undefined || shape.kind === 'build';
-    const number = (name: string, source: Feel | undefined): DrawnFormula[] => (source === undefined ? [] : [{ path: `${path}.${name}`, source, wanted: 'number', repeated }]);
-    if (shape.repeat !== undefined) yield { path: `${path}.repeat`, source: shape.repeat, wanted: 'number', repeated: false };
-    if (shape.when !== undefined) yield { path: `${path}.when`, source: shape.when, wanted: 'yesno', repeated };
-    if ('at' in shape) for (const [index, source] of shape.at.entries()) yield* number(`at.${String(index)}`, source);
-    if (shape.kind === 'box') for (const [index, source] of shape.size.entries()) yield* number(`size.${String(index)}`, source);
+    const number = (name: string, source: Feel | undefined): DrawnFormula[] =>
+      source === undefined ? [] : [{ path: `${path}.${name}`, source, wanted: 'number', repeated }];
+    if (shape.repeat !== undefined)
+      yield { path: `${path}.repeat`, source: shape.repeat, wanted: 'number', repeated: false };
+    if (shape.when !== undefined)
+      yield { path: `${path}.when`, source: shape.when, wanted: 'yesno', repeated };
+    if ('at' in shape)
+      for (const [index, source] of shape.at.entries()) yield* number(`at.${String(index)}`, source);
+    if (shape.kind === 'box')
+      for (const [index, source] of shape.size.entries()) yield* number(`size.${String(index)}`, source);
     if (shape.kind === 'cylinder') {
       yield* number('radius', shape.radius);
       yield* number('radiusTo', shape.radiusTo);
       yield* number('length', shape.length);
     }
     if (shape.kind === 'prism') {
-      for (const [corner, pair] of shape.outline.entries()) for (const [index, source] of pair.entries()) yield* number(`outline.${String(corner)}.${String(index)}`, source);
+      for (const [corner, pair] of shape.outline.entries())
+        for (const [index, source] of pair.entries())
+          yield* number(`outline.${String(corner)}.${String(index)}`, source);
       yield* number('from', shape.from);
       yield* number('length', shape.length);
     }
@@ -99,7 +106,12 @@ export function* drawnFormulas({ shapes, dimensions }: Drawing): Generator<Drawn
   for (const { id, when, from, to, offset } of dimensions) {
     const path = `drawing.${id}`;
     if (when !== undefined) yield { path: `${path}.when`, source: when, wanted: 'yesno', repeated: false };
-    for (const [name, point] of [['from', from], ['to', to]] as const) for (const [index, source] of point.entries()) yield { path: `${path}.${name}.${String(index)}`, source, wanted: 'number', repeated: false };
+    for (const [name, point] of [
+      ['from', from],
+      ['to', to],
+    ] as const)
+      for (const [index, source] of point.entries())
+        yield { path: `${path}.${name}.${String(index)}`, source, wanted: 'number', repeated: false };
     yield { path: `${path}.offset`, source: offset, wanted: 'number', repeated: false };
   }
 }
@@ -108,7 +120,8 @@ export function* drawnFormulas({ shapes, dimensions }: Drawing): Generator<Drawn
 const mostBuilds = 20;
 
 /** How many repetitions a formula is worked out for. */
-export const repeats = (shape: Shape): Feel => shape.repeat ?? (shape.kind === 'build' ? String(mostBuilds) : '1');
+export const repeats = (shape: Shape): Feel =>
+  shape.repeat ?? (shape.kind === 'build' ? String(mostBuilds) : '1');
 
 /** What a repeated formula stands behind, so that it gives one value for each repetition. */
 export const beforeRepeated = (times: Feel): string => `for i in 1..(${times}) return (`;

@@ -1,6 +1,20 @@
 /** What a compiled model consists of. */
 import type { FeelType, Formula, Scope } from '../formula';
-import type { Calculation, DateParameter, DecisionValue, Feature, Growth, ModelDocument, NumberParameter, Rule, Section, Severity, TextParameter, Texts, YesNoParameter } from './document';
+import type {
+  Calculation,
+  DateParameter,
+  DecisionValue,
+  Feature,
+  Growth,
+  ModelDocument,
+  NumberParameter,
+  Rule,
+  Section,
+  Severity,
+  TextParameter,
+  Texts,
+  YesNoParameter,
+} from './document';
 import type { Grid } from './grid';
 
 interface RowEntry {
@@ -23,14 +37,25 @@ export interface ShowRule {
 export type Entry =
   | { kind: 'context'; id: string; type: FeelType }
   | (RowEntry & { kind: 'feature'; feature: Feature; many: boolean })
-  | (RowEntry & { kind: 'number'; parameter: NumberParameter; grid: Grid; quantityOf?: { feature: string; option: string } })
+  | (RowEntry & {
+      kind: 'number';
+      parameter: NumberParameter;
+      grid: Grid;
+      quantityOf?: { feature: string; option: string };
+    })
   | (RowEntry & { kind: 'date'; parameter: DateParameter; grid: Grid })
   | (RowEntry & { kind: 'yesno'; parameter: YesNoParameter })
   /** What is typed; what rules see of it is its length. */
   | (RowEntry & { kind: 'text'; parameter: TextParameter; length: number })
   | (RowEntry & { kind: 'length'; text: string; grid: Grid })
   /** `quantityOf`: not a calculation of the document, but the quantity of an option. */
-  | { kind: 'calculation'; id: string; calculation: Calculation; formula: Formula; quantityOf?: { feature: string; option: string } };
+  | {
+      kind: 'calculation';
+      id: string;
+      calculation: Calculation;
+      formula: Formula;
+      quantityOf?: { feature: string; option: string };
+    };
 
 /** A rule as conditions: broken when `when` holds (or is absent) and `must` does not. */
 export interface CompiledRule {

@@ -6,10 +6,22 @@ type Literal = Extract<Expr, { kind: 'literal' }>['value'];
 
 export const literal = (value: Literal): Expr => ({ kind: 'literal', value, at: 0 });
 export const named = (name: string, slot: number): Expr => ({ kind: 'name', name, slot, at: 0 });
-export const compared = (left: Expr, op: Comparison, right: Expr): Expr => ({ kind: 'compare', op, left, right, at: 0 });
-export const holds = (list: Expr, text: string): Expr => ({ kind: 'call', name: 'list contains', args: [list, literal(text)], at: 0 });
+export const compared = (left: Expr, op: Comparison, right: Expr): Expr => ({
+  kind: 'compare',
+  op,
+  left,
+  right,
+  at: 0,
+});
+export const holds = (list: Expr, text: string): Expr => ({
+  kind: 'call',
+  name: 'list contains',
+  args: [list, literal(text)],
+  at: 0,
+});
 export const negated = (of: Expr): Expr => ({ kind: 'call', name: 'not', args: [of], at: 0 });
-export const all = (first: Expr | undefined, second: Expr | undefined): Expr | undefined => (first && second ? { kind: 'logic', op: 'and', left: first, right: second, at: 0 } : (first ?? second));
+export const all = (first: Expr | undefined, second: Expr | undefined): Expr | undefined =>
+  first && second ? { kind: 'logic', op: 'and', left: first, right: second, at: 0 } : (first ?? second);
 
 export const either = (left: Expr, right: Expr): Expr => ({ kind: 'logic', op: 'or', left, right, at: 0 });
 

@@ -1,5 +1,5 @@
 /** The values of a number, a date or the length of a text as codes 0, 1, 2, ... */
-import type { Exact} from '../exact';
+import type { Exact } from '../exact';
 import { exact, readExact } from '../exact';
 import { Day, type Value } from '../formula';
 import { lettersOf } from './letters';
@@ -20,9 +20,21 @@ export interface Grid {
 export const mostValues = 1_000_000_000;
 
 /** Null where the step is not above zero or the most below the least. */
-export function gridOf(of: Grid['of'], least: Exact, most: Exact, step: Exact, optional = false): Grid | null {
+export function gridOf(
+  of: Grid['of'],
+  least: Exact,
+  most: Exact,
+  step: Exact,
+  optional = false,
+): Grid | null {
   if (step.lte(0) || most.lt(least)) return null;
-  return { of, least, step, count: most.minus(least).div(step).floor().toNumber() + 1 + Number(optional), optional };
+  return {
+    of,
+    least,
+    step,
+    count: most.minus(least).div(step).floor().toNumber() + 1 + Number(optional),
+    optional,
+  };
 }
 
 /** Position of a value as it travels; null where it is out of range or between two steps. Of a text the position of its length. */
@@ -40,7 +52,8 @@ function measure({ of }: Grid, written: string): Exact | null {
   return day && exact(day.number);
 }
 
-const measureAt = ({ least, step, optional }: Grid, code: number): Exact | null => (optional && code === 0 ? null : (least.plus(step.times(code - Number(optional))) as Exact));
+const measureAt = ({ least, step, optional }: Grid, code: number): Exact | null =>
+  optional && code === 0 ? null : (least.plus(step.times(code - Number(optional))) as Exact);
 
 /** What formulas see of a code: a number (of a text its length), a day, or null. */
 export function valueAt(grid: Grid, code: number): Value {

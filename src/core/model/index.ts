@@ -8,9 +8,27 @@ export type { ModelProblem } from './problem';
 export { documentSchema } from './schema';
 export { compilePublished, type ModelResult } from './compile';
 export { compileModel } from './compile-checked';
-export type { CompiledModel, CompiledRule, Entry, NestedBuild, Pick, PlacedSection, Proposal, ShowRule } from './entries';
+export type {
+  CompiledModel,
+  CompiledRule,
+  Entry,
+  NestedBuild,
+  Pick,
+  PlacedSection,
+  Proposal,
+  ShowRule,
+} from './entries';
 export { codeOf, plainAt, valueAt, type Grid } from './grid';
-export { buildsInside, featureAt, insideValues, nameOfBuild, outlineOf, reachingIn, type Inside, type Outline } from './inside';
+export {
+  buildsInside,
+  featureAt,
+  insideValues,
+  nameOfBuild,
+  outlineOf,
+  reachingIn,
+  type Inside,
+  type Outline,
+} from './inside';
 export { lettersOf } from './letters';
 export { withLibrary } from './library';
 export { seenFromOutside } from './outside';

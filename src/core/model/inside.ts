@@ -9,7 +9,8 @@ export function insideValues({ place, names }: NestedBuild, values: Values): Val
   const found: Record<string, Values[string]> = {};
   if (values.today !== undefined) found.today = values.today;
   // Values may stand on others that they change: both are theirs.
-  for (const id in values) if (id.startsWith(within)) found[id.slice(within.length)] = values[id] as PlainValue;
+  for (const id in values)
+    if (id.startsWith(within)) found[id.slice(within.length)] = values[id] as PlainValue;
   for (const [own, full] of names) if (values[full] !== undefined) found[own] = values[full];
   return found;
 }
@@ -29,7 +30,10 @@ export class Inside {
 }
 
 /** The builds that surely are there, in the order of the model; each whose being there is not settled is told. */
-export function buildsInside(reading: Reading, tellOpen: (place: string) => void = () => undefined): Inside[] {
+export function buildsInside(
+  reading: Reading,
+  tellOpen: (place: string) => void = () => undefined,
+): Inside[] {
   return reading.model.picks.flatMap((pick) =>
     pick.builds.flatMap((build): Inside[] => {
       const exists = reading.run(build.when);
@@ -40,11 +44,16 @@ export function buildsInside(reading: Reading, tellOpen: (place: string) => void
 }
 
 /** Rows of an inner build, those of the builds inside it too, by the ids of its own model, whose value reaches down from further out. */
-export const reachingIn = ({ place, names }: NestedBuild): string[] => [...names].flatMap(([own, full]) => (full.startsWith(`${place}/`) ? [] : [own]));
+export const reachingIn = ({ place, names }: NestedBuild): string[] =>
+  [...names].flatMap(([own, full]) => (full.startsWith(`${place}/`) ? [] : [own]));
 
 /** What a build inside is called: the option that brings it, with its number where there may be several. */
 export function nameOfBuild({ pick, build }: Pick<Inside, 'pick' | 'build'>): Texts {
-  return pick.builds.length < 2 ? pick.name : Object.fromEntries(Object.entries(pick.name).map(([language, text]) => [language, `${text} ${String(build.index)}`]));
+  return pick.builds.length < 2
+    ? pick.name
+    : Object.fromEntries(
+        Object.entries(pick.name).map(([language, text]) => [language, `${text} ${String(build.index)}`]),
+      );
 }
 
 /** A feature (or choice parameter) of a model, those of the builds inside among them. */
@@ -71,21 +80,48 @@ export function outlineOf(model: CompiledModel): Outline {
   const parameters: CompiledModel['document']['parameters'] = [];
   for (const entry of model.entries) {
     if (entry.kind === 'feature') features.push({ ...entry.feature, id: entry.id });
-    else if (entry.kind === 'number' || entry.kind === 'date' || entry.kind === 'yesno' || entry.kind === 'text') parameters.push({ ...entry.parameter, id: entry.id });
+    else if (
+      entry.kind === 'number' ||
+      entry.kind === 'date' ||
+      entry.kind === 'yesno' ||
+      entry.kind === 'text'
+    )
+      parameters.push({ ...entry.parameter, id: entry.id });
   }
   const { calculations, figures } = model.document;
-  return { features, parameters, calculations, sections: model.sections, figures, places: placesOf(model, ''), sketched: sketchedIn(model) };
+  return {
+    features,
+    parameters,
+    calculations,
+    sections: model.sections,
+    figures,
+    places: placesOf(model, ''),
+    sketched: sketchedIn(model),
+  };
 }
 
 function sketchedIn({ document, picks }: CompiledModel): string[] {
   const { drawing } = document;
   if (!drawing) return [];
   const own = [...drawing.shapes, ...drawing.dimensions].flatMap(({ of }) => (of === undefined ? [] : [of]));
-  const inside = picks.flatMap((pick) => (drawing.shapes.some((shape) => shape.kind === 'build' && shape.pick === pick.on) ? pick.builds : []))
-    .flatMap(({ place, names, model }) => sketchedIn(model).map((row) => names.get(row) ?? `${place}/${row}`));
+  const inside = picks
+    .flatMap((pick) =>
+      drawing.shapes.some((shape) => shape.kind === 'build' && shape.pick === pick.on) ? pick.builds : [],
+    )
+    .flatMap(({ place, names, model }) =>
+      sketchedIn(model).map((row) => names.get(row) ?? `${place}/${row}`),
+    );
   return [...new Set([...own, ...inside])];
 }
 
 function placesOf(model: CompiledModel, prefix: string): Record<string, Texts> {
-  return Object.assign({}, ...model.picks.flatMap((pick) => pick.builds.map((build) => ({ [prefix + build.place]: nameOfBuild({ pick, build }), ...placesOf(build.model, `${prefix}${build.place}/`) })))) as Record<string, Texts>;
+  return Object.assign(
+    {},
+    ...model.picks.flatMap((pick) =>
+      pick.builds.map((build) => ({
+        [prefix + build.place]: nameOfBuild({ pick, build }),
+        ...placesOf(build.model, `${prefix}${build.place}/`),
+      })),
+    ),
+  ) as Record<string, Texts>;
 }

@@ -2,13 +2,31 @@
 import type { ModelClass, ModelDocument, Section } from './document';
 
 /** The ids of models and classes that a document names itself. */
-export function namedIn({ features, classes = [], library }: ModelDocument): { models: string[]; classes: string[] } {
-  const own = (library?.classes ?? []).filter((each) => classes.includes(each.id)).flatMap((each) => each.features ?? []);
-  return { models: [...new Set([...features, ...own].flatMap((feature) => feature.options.flatMap((option) => option.model ?? [])))], classes };
+export function namedIn({ features, classes = [], library }: ModelDocument): {
+  models: string[];
+  classes: string[];
+} {
+  const own = (library?.classes ?? [])
+    .filter((each) => classes.includes(each.id))
+    .flatMap((each) => each.features ?? []);
+  return {
+    models: [
+      ...new Set(
+        [...features, ...own].flatMap((feature) => feature.options.flatMap((option) => option.model ?? [])),
+      ),
+    ],
+    classes,
+  };
 }
 
 /** Enough of a model to look for what it names; whether it is one is for the compiler to say. */
-const isModel = (value: unknown): value is ModelDocument => typeof value === 'object' && value !== null && Array.isArray((value as ModelDocument).features) && (value as ModelDocument).features.every((each) => Array.isArray((each as { options?: unknown } | null)?.options));
+const isModel = (value: unknown): value is ModelDocument =>
+  typeof value === 'object' &&
+  value !== null &&
+  Array.isArray((value as ModelDocument).features) &&
+  (value as ModelDocument).features.every((each) =>
+    Array.isArray((each as { options?: unknown } | null)?.options),
+  );
 
 /** A document with everything it names in its library, found by `find`; what is not found is left for the compiler to report. */
 export function withLibrary(given: unknown, find: (id: string) => unknown): unknown {
@@ -51,6 +69,16 @@ export function withClasses(document: ModelDocument): ModelDocument {
 
 function sectionsOf(own: readonly Section[], classes: readonly ModelClass[]): Section[] {
   const given = classes.flatMap((each) => each.sections ?? []);
-  const grown = own.map((section) => ({ ...section, rows: [...section.rows, ...given.filter((each) => each.id === section.id).flatMap((each) => each.rows)] }));
-  return [...grown, ...given.filter((section, index) => !own.some((each) => each.id === section.id) && given.findIndex((each) => each.id === section.id) === index)];
+  const grown = own.map((section) => ({
+    ...section,
+    rows: [...section.rows, ...given.filter((each) => each.id === section.id).flatMap((each) => each.rows)],
+  }));
+  return [
+    ...grown,
+    ...given.filter(
+      (section, index) =>
+        !own.some((each) => each.id === section.id) &&
+        given.findIndex((each) => each.id === section.id) === index,
+    ),
+  ];
 }

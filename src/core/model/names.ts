@@ -8,7 +8,12 @@ import type { ModelProblem } from './problem';
 export class Names {
   constructor(
     readonly declaration: Declaration,
-    readonly report: (path: string, code: ModelProblem['code'], params?: ModelProblem['params'], at?: number) => void,
+    readonly report: (
+      path: string,
+      code: ModelProblem['code'],
+      params?: ModelProblem['params'],
+      at?: number,
+    ) => void,
   ) {}
 
   /** The slot of a row or calculation by the id that a place calls it. */
@@ -37,7 +42,12 @@ export class Names {
   formula({ scope }: Home, path: string, source: string, wanted: FeelType, before = 0): Formula | undefined {
     const compiled = compileFormula(source, scope, wanted);
     if (compiled.ok) return compiled.formula;
-    this.formulaProblems(path, before === 0 ? compiled.problems : compiled.problems.map((problem) => ({ ...problem, at: Math.max(0, problem.at - before) })));
+    this.formulaProblems(
+      path,
+      before === 0
+        ? compiled.problems
+        : compiled.problems.map((problem) => ({ ...problem, at: Math.max(0, problem.at - before) })),
+    );
     return undefined;
   }
 

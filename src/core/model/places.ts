@@ -6,7 +6,16 @@
  */
 import { exact } from '../exact';
 import { Day, readUnit, type Binding, type Expr, type Facts, type FeelType, type Place } from '../formula';
-import type { ChoiceParameter, Feature, ModelDocument, Option, Parameter, Quantity, Texts, YesNoParameter } from './document';
+import type {
+  ChoiceParameter,
+  Feature,
+  ModelDocument,
+  Option,
+  Parameter,
+  Quantity,
+  Texts,
+  YesNoParameter,
+} from './document';
 import type { Entry, Pick } from './entries';
 import { all, compared, holds, literal, named } from './expressions';
 import { gridOf, mostValues, type Grid } from './grid';
@@ -96,14 +105,32 @@ export class Declaration {
 
   private fill(home: Home, within: readonly string[]): void {
     const { document, prefix, above } = home;
-    for (const feature of document.features) if (!above.has(feature.id) || !this.fromAbove(home, feature.id, choiceType(feature))) this.feature(home, feature, within);
-    for (const parameter of document.parameters) if (!above.has(parameter.id) || !this.fromAbove(home, parameter.id, this.typeOf(parameter))) this.parameter(home, parameter);
+    for (const feature of document.features)
+      if (!above.has(feature.id) || !this.fromAbove(home, feature.id, choiceType(feature)))
+        this.feature(home, feature, within);
+    for (const parameter of document.parameters)
+      if (!above.has(parameter.id) || !this.fromAbove(home, parameter.id, this.typeOf(parameter)))
+        this.parameter(home, parameter);
     for (const build of this.later.splice(0)) build();
     for (const calculation of document.calculations) {
-      const type: FeelType = calculation.type === 'number' ? { is: 'number', unit: readUnit(calculation.unit ?? '') } : calculation.type === 'text' ? { is: 'text' } : yesno;
-      this.add(home, calculation.id, { kind: 'calculation', id: prefix + calculation.id, calculation, formula: undefined as never }, type);
+      const type: FeelType =
+        calculation.type === 'number'
+          ? { is: 'number', unit: readUnit(calculation.unit ?? '') }
+          : calculation.type === 'text'
+            ? { is: 'text' }
+            : yesno;
+      this.add(
+        home,
+        calculation.id,
+        { kind: 'calculation', id: prefix + calculation.id, calculation, formula: undefined as never },
+        type,
+      );
     }
-    if (document.properties && !home.scope.has('picked')) home.scope.set('picked', { slot: NaN, type: { is: 'places', places: this.pickedPlaces(home), many: true } });
+    if (document.properties && !home.scope.has('picked'))
+      home.scope.set('picked', {
+        slot: NaN,
+        type: { is: 'places', places: this.pickedPlaces(home), many: true },
+      });
   }
 
   /** Takes a row from further out where one of this id reaches down. */
@@ -114,9 +141,18 @@ export class Declaration {
     const own = home.document.parameters.find((each) => each.id === id);
     const fits =
       type.is === binding.type.is &&
-      (type.is !== 'text' || [...((binding.type as Extract<FeelType, { is: 'text' }>).of ?? [])].every((option) => type.of?.has(option))) &&
-      (wide?.kind !== 'number' || (own?.type === 'number' && own.unit === wide.parameter.unit && ['least', 'most', 'step'].every((key) => exact(own[key as 'least']).eq(wide.parameter[key as 'least'])))) &&
-      (wide?.kind !== 'date' || (own?.type === 'date' && own.least <= wide.parameter.least && wide.parameter.most <= own.most)) &&
+      (type.is !== 'text' ||
+        [...((binding.type as Extract<FeelType, { is: 'text' }>).of ?? [])].every((option) =>
+          type.of?.has(option),
+        )) &&
+      (wide?.kind !== 'number' ||
+        (own?.type === 'number' &&
+          own.unit === wide.parameter.unit &&
+          ['least', 'most', 'step'].every((key) =>
+            exact(own[key as 'least']).eq(wide.parameter[key as 'least']),
+          ))) &&
+      (wide?.kind !== 'date' ||
+        (own?.type === 'date' && own.least <= wide.parameter.least && wide.parameter.most <= own.most)) &&
       (wide?.kind !== 'text' || (own?.type === 'text' && wide.parameter.most <= own.most));
     if (!fits) this.report(home.prefix + id, 'model.reachesOther', { id });
     home.scope.set(id, binding);
@@ -141,7 +177,8 @@ export class Declaration {
   /** A grid that has values, and no more than can be told apart. */
   private sound(path: string, made: Grid | null, shown: Record<string, string>): Grid | null {
     if (!made) this.report(path, 'model.badRange', shown);
-    else if (made.count > mostValues) this.report(path, 'model.tooFine', { ...shown, count: made.count, limit: mostValues });
+    else if (made.count > mostValues)
+      this.report(path, 'model.tooFine', { ...shown, count: made.count, limit: mostValues });
     else return made;
     return null;
   }
@@ -151,7 +188,15 @@ export class Declaration {
     const type = this.typeOf(parameter);
     const path = `parameters.${id}`;
     const grid = (made: Grid | null, shown: Record<string, string>): Grid => {
-      return this.sound(path, made, shown) ?? { of: 'number', least: exact(0), step: exact(1), count: 1, optional: false };
+      return (
+        this.sound(path, made, shown) ?? {
+          of: 'number',
+          least: exact(0),
+          step: exact(1),
+          count: 1,
+          optional: false,
+        }
+      );
     };
     switch (parameter.type) {
       case 'choice': {
@@ -162,25 +207,56 @@ export class Declaration {
       }
       case 'yesno': {
         const own = this.add(home, parameter.id, { kind: 'yesno', id, parameter }, type);
-        if (parameter.item) this.bring(home, { on: id, row: id, name: parameter.name, when: own, thing: parameter, place: '' });
+        if (parameter.item)
+          this.bring(home, { on: id, row: id, name: parameter.name, when: own, thing: parameter, place: '' });
         break;
       }
       case 'number': {
         const { least, most, step, optional } = parameter;
-        this.add(home, parameter.id, { kind: 'number', id, parameter, grid: grid(gridOf('number', exact(least), exact(most), exact(step), optional), { least, most, step }) }, type);
+        this.add(
+          home,
+          parameter.id,
+          {
+            kind: 'number',
+            id,
+            parameter,
+            grid: grid(gridOf('number', exact(least), exact(most), exact(step), optional), {
+              least,
+              most,
+              step,
+            }),
+          },
+          type,
+        );
         break;
       }
       case 'date': {
         const { least, most, optional } = parameter;
         const [from, until] = [Day.read(least), Day.read(most)];
-        const made = from && until && gridOf('day', exact(from.number), exact(until.number), exact(1), optional);
-        this.add(home, parameter.id, { kind: 'date', id, parameter, grid: grid(made, { least, most, step: '1' }) }, type);
+        const made =
+          from && until && gridOf('day', exact(from.number), exact(until.number), exact(1), optional);
+        this.add(
+          home,
+          parameter.id,
+          { kind: 'date', id, parameter, grid: grid(made, { least, most, step: '1' }) },
+          type,
+        );
         break;
       }
       case 'text': {
         const made = gridOf('length', exact(1), exact(parameter.most), exact(1), parameter.optional);
         const length = this.drafts.length;
-        const own = this.add(home, `${parameter.id}/length`, { kind: 'length', id: `${id}/length`, text: id, grid: grid(made, { least: '1', most: String(parameter.most), step: '1' }) }, pure);
+        const own = this.add(
+          home,
+          `${parameter.id}/length`,
+          {
+            kind: 'length',
+            id: `${id}/length`,
+            text: id,
+            grid: grid(made, { least: '1', most: String(parameter.most), step: '1' }),
+          },
+          pure,
+        );
         this.add(home, parameter.id, { kind: 'text', id, parameter, length }, { is: 'text', length: own });
       }
     }
@@ -188,10 +264,13 @@ export class Declaration {
 
   private checkFeature(path: string, { options, least, most, usual = [] }: Feature): void {
     const ids = options.map((option) => option.id);
-    const twice = new Set(ids).size < ids.length ? ids.find((id, index) => ids.indexOf(id) !== index) : undefined;
+    const twice =
+      new Set(ids).size < ids.length ? ids.find((id, index) => ids.indexOf(id) !== index) : undefined;
     if (twice !== undefined) this.report(path, 'model.duplicateId', { id: twice });
-    if (least > most || least > ids.length) this.report(path, 'model.cardinality', { least, options: ids.length });
-    for (const each of usual) if (!ids.includes(each)) this.report(path, 'model.badTargetValue', { value: each });
+    if (least > most || least > ids.length)
+      this.report(path, 'model.cardinality', { least, options: ids.length });
+    for (const each of usual)
+      if (!ids.includes(each)) this.report(path, 'model.badTargetValue', { value: each });
   }
 
   private feature(home: Home, feature: Feature, within: readonly string[]): void {
@@ -201,7 +280,9 @@ export class Declaration {
     this.checkFeature(`features.${id}`, feature);
     const own = this.add(home, feature.id, { kind: 'feature', id, feature, many }, type);
     const { properties = [], items = {} } = home.document;
-    const telling = feature.options.filter((option) => option.item !== undefined || option.quantity !== undefined || option.model !== undefined);
+    const telling = feature.options.filter(
+      (option) => option.item !== undefined || option.quantity !== undefined || option.model !== undefined,
+    );
     if (telling.length === 0) return;
     const numbers = new Map<string, { unit: ReturnType<typeof readUnit>; cases: [string, Expr][] }>();
     const options = new Map<string, FeelType>();
@@ -215,19 +296,38 @@ export class Declaration {
     const quantities: [string, Expr][] = [];
     for (const option of feature.options) {
       const when = many ? holds(own, option.id) : compared(own, '=', literal(option.id));
-      const quantity = option.item !== undefined || option.quantity !== undefined || option.model !== undefined ? this.bring(home, { on: `${id}.${option.id}`, row: id, option: option.id, name: option.name, when, thing: option, place: `${feature.id}/${option.id}/` }) : literal(exact(1));
+      const quantity =
+        option.item !== undefined || option.quantity !== undefined || option.model !== undefined
+          ? this.bring(home, {
+              on: `${id}.${option.id}`,
+              row: id,
+              option: option.id,
+              name: option.name,
+              when,
+              thing: option,
+              place: `${feature.id}/${option.id}/`,
+            })
+          : literal(exact(1));
       quantities.push([option.id, quantity]);
       if (option.model !== undefined) {
         const places: Place[] = [];
         options.set(option.id, { is: 'places', places, many: mostOf(option) > 1 });
         // What reaches down must be there first.
-        this.later.push(() => places.push(...this.builds(home, option, `${feature.id}/${option.id}`, when, quantity, within)));
-      }
-      else if (many && (numbers.size > 0 || option.quantity !== undefined)) options.set(option.id, { is: 'places', places: [placeOfOption(option, when, quantity, numbers)], many: false });
+        this.later.push(() =>
+          places.push(...this.builds(home, option, `${feature.id}/${option.id}`, when, quantity, within)),
+        );
+      } else if (many && (numbers.size > 0 || option.quantity !== undefined))
+        options.set(option.id, {
+          is: 'places',
+          places: [placeOfOption(option, when, quantity, numbers)],
+          many: false,
+        });
     }
-    if (telling.some((option) => option.quantity !== undefined)) numbers.set('quantity', { unit: readUnit(''), cases: quantities });
+    if (telling.some((option) => option.quantity !== undefined))
+      numbers.set('quantity', { unit: readUnit(''), cases: quantities });
     const clash = [...numbers.keys()].find((each) => feature.options.some((option) => option.id === each));
-    if (clash !== undefined && options.has(clash)) this.report(`features.${id}`, 'model.duplicateId', { id: clash });
+    if (clash !== undefined && options.has(clash))
+      this.report(`features.${id}`, 'model.duplicateId', { id: clash });
     const facts: Facts = { numbers, options };
     const text: FeelType = { is: 'text', of: new Set(feature.options.map((option) => option.id)), facts };
     const told: FeelType = many ? { is: 'list', item: text } : text;
@@ -235,30 +335,115 @@ export class Declaration {
   }
 
   /** Notes what an option or a yes/no parameter brings, and gives how many. */
-  private bring(home: Home, { on, row, option, name, when, thing, place }: { on: string; row: string; option?: string; name: Texts; when: Expr; thing: Option | YesNoParameter; place: string }): Expr {
+  private bring(
+    home: Home,
+    {
+      on,
+      row,
+      option,
+      name,
+      when,
+      thing,
+      place,
+    }: {
+      on: string;
+      row: string;
+      option?: string;
+      name: Texts;
+      when: Expr;
+      thing: Option | YesNoParameter;
+      place: string;
+    },
+  ): Expr {
     const { item, quantity } = thing;
     const id = `${place === '' ? `${thing.id}/` : place}quantity`;
-    const many = quantity === undefined ? literal(exact(1)) : this.quantity(home, id, quantity, { feature: row, option: option ?? '' }, all(home.when, when), name);
+    const many =
+      quantity === undefined
+        ? literal(exact(1))
+        : this.quantity(
+            home,
+            id,
+            quantity,
+            { feature: row, option: option ?? '' },
+            all(home.when, when),
+            name,
+          );
     const grows = typeof quantity === 'object' ? (quantity.grows ?? 'perParent') : 'perParent';
-    this.picks.push({ on, row, name, grows, home, ...(option === undefined ? {} : { option }), ...(item === undefined ? {} : { item }), ...(quantity === undefined ? {} : { quantity: home.prefix + id }) });
-    if (item !== undefined) home.brought.push({ when: all(home.when, when) as Expr, quantity: many, item, numbers: home.document.items?.[item] ?? {} });
+    this.picks.push({
+      on,
+      row,
+      name,
+      grows,
+      home,
+      ...(option === undefined ? {} : { option }),
+      ...(item === undefined ? {} : { item }),
+      ...(quantity === undefined ? {} : { quantity: home.prefix + id }),
+    });
+    if (item !== undefined)
+      home.brought.push({
+        when: all(home.when, when) as Expr,
+        quantity: many,
+        item,
+        numbers: home.document.items?.[item] ?? {},
+      });
     return many;
   }
 
-  private quantity(home: Home, id: string, quantity: string | Quantity, quantityOf: { feature: string; option: string }, under: Expr | undefined, name: Texts): Expr {
+  private quantity(
+    home: Home,
+    id: string,
+    quantity: string | Quantity,
+    quantityOf: { feature: string; option: string },
+    under: Expr | undefined,
+    name: Texts,
+  ): Expr {
     const full = home.prefix + id;
     if (typeof quantity === 'string' || quantity.fixed === true) {
       const formula = typeof quantity === 'string' ? quantity : quantity.usual;
-      return this.add(home, id, { kind: 'calculation', id: full, calculation: { id, name, type: 'number', formula }, formula: undefined as never, quantityOf }, anyNumber);
+      return this.add(
+        home,
+        id,
+        {
+          kind: 'calculation',
+          id: full,
+          calculation: { id, name, type: 'number', formula },
+          formula: undefined as never,
+          quantityOf,
+        },
+        anyNumber,
+      );
     }
     const { least = '1', most, step = '1' } = quantity;
-    const grid = this.sound(`features.${full}`, gridOf('number', exact(least), exact(most), exact(step)), { least, most, step });
+    const grid = this.sound(`features.${full}`, gridOf('number', exact(least), exact(most), exact(step)), {
+      least,
+      most,
+      step,
+    });
     const parameter = { id, type: 'number', name, unit: '', least, most, step } as const;
-    return this.add(home, id, { kind: 'number', id: full, parameter, grid: grid ?? { of: 'number', least: exact(1), step: exact(1), count: 1, optional: false }, quantityOf }, pure, under);
+    return this.add(
+      home,
+      id,
+      {
+        kind: 'number',
+        id: full,
+        parameter,
+        grid: grid ?? { of: 'number', least: exact(1), step: exact(1), count: 1, optional: false },
+        quantityOf,
+      },
+      pure,
+      under,
+    );
   }
 
   /** The builds that an option brings, as places; the second exists where two are taken, and so on. */
-  private builds(home: Home, option: Option, way: string, taken: Expr, quantity: Expr, within: readonly string[]): Place[] {
+  private builds(
+    home: Home,
+    option: Option,
+    way: string,
+    taken: Expr,
+    quantity: Expr,
+    within: readonly string[],
+  ): Place[] {
     const id = option.model as string;
     const place = `features.${home.prefix}${way.replace('/', '.')}`;
     if (within.includes(id) || id === home.document.id || within.length >= deepest) {
@@ -268,14 +453,29 @@ export class Declaration {
     const document = this.modelOf(id);
     if (typeof document === 'string') {
       // What is wrong with a model of the library is told there.
-      if (document !== 'unsound') this.report(place, document === 'around' ? 'model.cycle' : 'model.unknownModel', { id });
+      if (document !== 'unsound')
+        this.report(place, document === 'around' ? 'model.cycle' : 'model.unknownModel', { id });
       return [];
     }
     const most = mostOf(option);
     if (most > mostBuilds) this.report(place, 'model.tooManyBuilds', { count: most, most: mostBuilds });
     return Array.from({ length: Math.min(most, mostBuilds) }, (_, at): Place => {
-      const exists = all(home.when, all(taken, option.quantity === undefined ? undefined : compared(quantity, '>=', literal(exact(at + 1))))) as Expr;
-      const inner: Home = { prefix: `${home.prefix}${way}/${String(at + 1)}/`, document, scope: new Map(), when: exists, above: this.reachingDown(home), inside: [], brought: [] };
+      const exists = all(
+        home.when,
+        all(
+          taken,
+          option.quantity === undefined ? undefined : compared(quantity, '>=', literal(exact(at + 1))),
+        ),
+      ) as Expr;
+      const inner: Home = {
+        prefix: `${home.prefix}${way}/${String(at + 1)}/`,
+        document,
+        scope: new Map(),
+        when: exists,
+        above: this.reachingDown(home),
+        inside: [],
+        brought: [],
+      };
       this.contextOf(inner, home);
       this.fill(inner, [...within, home.document.id]);
       home.inside.push({ on: `${home.prefix}${way.replace('/', '.')}`, index: at + 1, home: inner });
@@ -286,10 +486,12 @@ export class Declaration {
 
   private reachingDown(home: Home): Map<string, Binding> {
     const { features, parameters } = home.document;
-    const own = [...features, ...parameters].filter((each) => each.reachesDown).flatMap((each): [string, Binding][] => {
-      const binding = home.scope.get(each.id);
-      return binding ? [[each.id, binding]] : [];
-    });
+    const own = [...features, ...parameters]
+      .filter((each) => each.reachesDown)
+      .flatMap((each): [string, Binding][] => {
+        const binding = home.scope.get(each.id);
+        return binding ? [[each.id, binding]] : [];
+      });
     return new Map([...home.above, ...own]);
   }
 
@@ -316,14 +518,27 @@ export class Declaration {
       ]);
       for (const { id, unit } of properties) {
         const value = numbers[id];
-        fields.set(id, { slot: NaN, type: { is: 'number', unit: readUnit(unit) }, expr: literal(value === undefined ? null : exact(value)), absent: value === undefined });
+        fields.set(id, {
+          slot: NaN,
+          type: { is: 'number', unit: readUnit(unit) },
+          expr: literal(value === undefined ? null : exact(value)),
+          absent: value === undefined,
+        });
       }
       return { when, fields };
     });
   }
 }
 
-function placeOfOption(option: Option, when: Expr, quantity: Expr, numbers: ReadonlyMap<string, { unit: ReturnType<typeof readUnit>; cases: readonly (readonly [string, Expr])[] }>): Place {
+function placeOfOption(
+  option: Option,
+  when: Expr,
+  quantity: Expr,
+  numbers: ReadonlyMap<
+    string,
+    { unit: ReturnType<typeof readUnit>; cases: readonly (readonly [string, Expr])[] }
+  >,
+): Place {
   const fields = new Map<string, Binding>([['quantity', { slot: NaN, type: pure, expr: quantity }]]);
   for (const [id, { unit, cases }] of numbers) {
     const expr = cases.find(([each]) => each === option.id)?.[1];
@@ -341,6 +556,12 @@ export function choiceType({ options, most }: Feature): FeelType {
 
 /** A choice parameter is a feature whose options bring nothing. */
 const featureOf = ({ id, name, short, help, options, optional, usual }: ChoiceParameter): Feature => ({
-  id, name, least: optional ? 0 : 1, most: 1, options, ...(short ? { short } : {}), ...(help ? { help } : {}), ...(usual === undefined ? {} : { usual: [usual] }),
+  id,
+  name,
+  least: optional ? 0 : 1,
+  most: 1,
+  options,
+  ...(short ? { short } : {}),
+  ...(help ? { help } : {}),
+  ...(usual === undefined ? {} : { usual: [usual] }),
 });
-

@@ -88,7 +88,8 @@ export class Reading {
     if (typeof value === 'string') {
       if (entry.kind === 'number') return exact(value);
       if (entry.kind === 'length') return exact(lettersOf(value));
-      if (entry.kind === 'date' || (entry.kind === 'context' && entry.type.is === 'date')) return Day.read(value);
+      if (entry.kind === 'date' || (entry.kind === 'context' && entry.type.is === 'date'))
+        return Day.read(value);
     }
     return Array.isArray(value) ? [...(value as string[])] : (value as string | boolean | null);
   }
@@ -105,10 +106,14 @@ function dependentsOf(model: CompiledModel, id: string): ReadonlySet<number> {
 
 /** The rows that formulas read, directly or through calculations. */
 export function rowsRead(model: CompiledModel, formulas: readonly Formula[]): Set<string> {
-  const slots = new Set(formulas.flatMap((formula) => formula.names.map((name) => model.slots.get(name) ?? -1)));
+  const slots = new Set(
+    formulas.flatMap((formula) => formula.names.map((name) => model.slots.get(name) ?? -1)),
+  );
   const all = dependents.get(model) ?? readers(model);
   dependents.set(model, all);
-  return new Set([...all].flatMap(([row, reading]) => ([...reading].some((slot) => slots.has(slot)) ? [row] : [])));
+  return new Set(
+    [...all].flatMap(([row, reading]) => ([...reading].some((slot) => slots.has(slot)) ? [row] : [])),
+  );
 }
 
 function readers(model: CompiledModel): Map<string, Set<number>> {
@@ -118,9 +123,13 @@ function readers(model: CompiledModel): Map<string, Set<number>> {
     const before = readBy.get(slot);
     if (before) return before;
     const entry = model.entries[slot];
-    const rows = new Set<string>(entry?.kind === 'length' ? [entry.text] : entry && entry.kind !== 'calculation' ? [entry.id] : []);
+    const rows = new Set<string>(
+      entry?.kind === 'length' ? [entry.text] : entry && entry.kind !== 'calculation' ? [entry.id] : [],
+    );
     readBy.set(slot, rows);
-    if (entry?.kind === 'calculation') for (const name of entry.formula.names) for (const row of rowsOf(model.slots.get(name) ?? -1)) rows.add(row);
+    if (entry?.kind === 'calculation')
+      for (const name of entry.formula.names)
+        for (const row of rowsOf(model.slots.get(name) ?? -1)) rows.add(row);
     return rows;
   };
   model.entries.forEach((_, slot) => {

@@ -18,15 +18,29 @@ beforeAll(() => {
   model = demoModel('ridgeback');
 });
 
-const decide = (values: Record<string, DecisionValue>): Decision[] => Object.entries(values).map(([on, value]) => ({ on, value }));
+const decide = (values: Record<string, DecisionValue>): Decision[] =>
+  Object.entries(values).map(([on, value]) => ({ on, value }));
 const base = { vehicle: 'articulated', length: 'm12' };
-const stateOf = (values: Record<string, DecisionValue>, region = 'uk'): State => engineIn(region).state({ decisions: decide({ ...base, ...values }) });
-const standing = (state: State, row: string, option: string) => state.rows[row]?.options?.find((each) => each.id === option)?.standing;
+const stateOf = (values: Record<string, DecisionValue>, region = 'uk'): State =>
+  engineIn(region).state({ decisions: decide({ ...base, ...values }) });
+const standing = (state: State, row: string, option: string) =>
+  state.rows[row]?.options?.find((each) => each.id === option)?.standing;
 describe('what shows, defaults, advice and messages', () => {
   it('shows the custom inputs only when they are chosen', () => {
     expect(stateOf({}).rows.customLength?.shown).toBe(false);
     const custom = stateOf({ length: 'custom' });
-    expect(custom.rows.customLength).toMatchObject({ shown: true, todo: true, allowed: [{ least: '6', most: '7.5' }, { least: '8.5', most: '11.5' }, { least: '12.5', most: '14.5' }, { least: '15.5', most: '17.5' }, { least: '18.5', most: '23.5' }, { least: '24.5', most: '30' }] });
+    expect(custom.rows.customLength).toMatchObject({
+      shown: true,
+      todo: true,
+      allowed: [
+        { least: '6', most: '7.5' },
+        { least: '8.5', most: '11.5' },
+        { least: '12.5', most: '14.5' },
+        { least: '15.5', most: '17.5' },
+        { least: '18.5', most: '23.5' },
+        { least: '24.5', most: '30' },
+      ],
+    });
     expect(custom.complete).toBe(false);
     expect(stateOf({ width: 'custom' }).rows.customWidth?.shown).toBe(true);
     expect(stateOf({ cellKind: 'hydraulic' }).rows.junctionBox?.shown).toBe(false);
@@ -36,13 +50,30 @@ describe('what shows, defaults, advice and messages', () => {
 
   it('keeps a custom length while a standard one is tried, and brings it back', () => {
     expect(stateOf({ length: 'm15', customLength: '13.5' }).rows.customLength?.shown).toBe(false);
-    expect(stateOf({ length: 'custom', customLength: '13.5' }).rows.customLength).toMatchObject({ value: '13.5', source: 'yours' });
+    expect(stateOf({ length: 'custom', customLength: '13.5' }).rows.customLength).toMatchObject({
+      value: '13.5',
+      source: 'yours',
+    });
   });
 
   it('narrows the allowed lengths exactly', () => {
-    expect(stateOf({ length: 'custom', mounting: 'frame' }).rows.customLength?.allowed).toEqual([{ least: '6', most: '7.5' }, { least: '8.5', most: '11.5' }, { least: '12.5', most: '14.5' }, { least: '15.5', most: '17.5' }]);
-    expect(stateOf({ length: 'custom', 'approachParts.walkways': false }).rows.customLength?.allowed).toEqual([{ least: '6', most: '7.5' }, { least: '8.5', most: '11.5' }, { least: '12.5', most: '14.5' }, { least: '15.5', most: '17.5' }]);
-    expect(stateOf({ vehicle: 'mining', width: 'custom' }).rows.customWidth?.allowed).toEqual([{ least: '3.55', most: '4.2' }]);
+    expect(stateOf({ length: 'custom', mounting: 'frame' }).rows.customLength?.allowed).toEqual([
+      { least: '6', most: '7.5' },
+      { least: '8.5', most: '11.5' },
+      { least: '12.5', most: '14.5' },
+      { least: '15.5', most: '17.5' },
+    ]);
+    expect(stateOf({ length: 'custom', 'approachParts.walkways': false }).rows.customLength?.allowed).toEqual(
+      [
+        { least: '6', most: '7.5' },
+        { least: '8.5', most: '11.5' },
+        { least: '12.5', most: '14.5' },
+        { least: '15.5', most: '17.5' },
+      ],
+    );
+    expect(stateOf({ vehicle: 'mining', width: 'custom' }).rows.customWidth?.allowed).toEqual([
+      { least: '3.55', most: '4.2' },
+    ]);
   });
 
   it('takes the smallest capacity and the smallest box that fit', () => {
@@ -53,31 +84,50 @@ describe('what shows, defaults, advice and messages', () => {
   });
 
   it('advises duplex in the cold, which a person may overrule', () => {
-    expect(stateOf({ temperature: 'cold' }).rows.finish).toMatchObject({ value: 'duplex', source: 'advised' });
-    expect(stateOf({ temperature: 'cold', finish: 'c5' }).rows.finish).toMatchObject({ value: 'c5', source: 'yours' });
+    expect(stateOf({ temperature: 'cold' }).rows.finish).toMatchObject({
+      value: 'duplex',
+      source: 'advised',
+    });
+    expect(stateOf({ temperature: 'cold', finish: 'c5' }).rows.finish).toMatchObject({
+      value: 'c5',
+      source: 'yours',
+    });
   });
 
   it('settles nothing for a person that is theirs to choose', () => {
     const blank = engineIn('uk').state({ decisions: [] });
-    expect(Object.values(blank.rows).filter((row) => row.todo).map((row) => row.id)).toEqual(['vehicle', 'length']);
+    expect(
+      Object.values(blank.rows)
+        .filter((row) => row.todo)
+        .map((row) => row.id),
+    ).toEqual(['vehicle', 'length']);
     expect(blank.rows.capacity).toMatchObject({ source: 'open', todo: false });
   });
 
   it('takes the network installation with Docket unless declined', () => {
     expect(stateOf({ docket: 'site' }).rows.network).toMatchObject({ value: true, source: 'usual' });
-    expect(stateOf({ docket: 'site', network: false }).rows.network).toMatchObject({ value: false, source: 'yours' });
+    expect(stateOf({ docket: 'site', network: false }).rows.network).toMatchObject({
+      value: false,
+      source: 'yours',
+    });
   });
 
   it('adds the booster by itself on a long analogue cable', () => {
     expect(stateOf({ cellKind: 'analogue', cable: '80' }).rows.booster?.value).toBe(false);
-    expect(stateOf({ cellKind: 'analogue', cable: '85' }).rows.booster).toMatchObject({ value: true, source: 'follows' });
+    expect(stateOf({ cellKind: 'analogue', cable: '85' }).rows.booster).toMatchObject({
+      value: true,
+      source: 'follows',
+    });
   });
 
   it('warns about a pit without a pump, and notes a heavy crane', () => {
-    const said = (values: Record<string, DecisionValue>) => stateOf(values).messages.map((message) => message.rule);
+    const said = (values: Record<string, DecisionValue>) =>
+      stateOf(values).messages.map((message) => message.rule);
     expect(said({ mounting: 'pit' })).toEqual(['pitPump']);
     expect(said({ mounting: 'pit', drainPump: true })).toEqual([]);
-    expect(said({ surface: 'concrete', vehicle: 'roadTrain', width: 'w35', length: 'm18', capacity: 'c100' })).toEqual(['heavyCrane']);
+    expect(
+      said({ surface: 'concrete', vehicle: 'roadTrain', width: 'w35', length: 'm18', capacity: 'c100' }),
+    ).toEqual(['heavyCrane']);
   });
 
   it('gives the fitting warranty default and keeps regions apart', () => {
@@ -103,15 +153,32 @@ describe('ways out', () => {
 });
 
 describe('calculations, numbers, materials', () => {
-  const quarry = { vehicle: 'articulated', length: 'm18', width: 'w32', finish: 'galvanised', 'approachParts.steelRamps': true, 'approachParts.guideRails': true, 'approachParts.trafficLights': true };
+  const quarry = {
+    vehicle: 'articulated',
+    length: 'm18',
+    width: 'w32',
+    finish: 'galvanised',
+    'approachParts.steelRamps': true,
+    'approachParts.guideRails': true,
+    'approachParts.trafficLights': true,
+  };
 
   it('works out the figures of a quarry weighbridge', () => {
     const reading = new Reading(model, stateOf(quarry).values);
     const figure = (id: string) => String(reading.named(id));
     // 18 m / 6 m = 3 modules, 2 x (3 + 1) = 8 cells, 18 x 3.2 = 57.6 m2, 57.6 x 172 + 3 x (380 + 4 x 60) = 11,767.2 kg
-    expect([figure('modules'), figure('cells'), figure('area'), figure('deckMass')]).toEqual(['3', '8', '57.6', '11767.2']);
+    expect([figure('modules'), figure('cells'), figure('area'), figure('deckMass')]).toEqual([
+      '3',
+      '8',
+      '57.6',
+      '11767.2',
+    ]);
     // 1.2 x (60 + 11.7672) / 4 = 21.53016 t; 11,767.2 / 3 = 3,922.4 kg -> 25 t; 4 + 9 + 3 + 1.5 x 3 = 20.5 h
-    expect([figure('cornerLoad'), figure('craneClass'), figure('installationHours')]).toEqual(['21.53016', '25 t', '20.5']);
+    expect([figure('cornerLoad'), figure('craneClass'), figure('installationHours')]).toEqual([
+      '21.53016',
+      '25 t',
+      '20.5',
+    ]);
   });
 
   it('builds the part number of the scenario', () => {
@@ -123,12 +190,19 @@ describe('calculations, numbers, materials', () => {
     const blank = partNumber(model, engineIn('uk').state({ decisions: [] }).values);
     expect(blank.text).toBe('RB-···-···-·-P-S-D-0-3-O/·+·');
     const custom = stateOf({ width: 'custom', customWidth: '3.35' }).values;
-    expect(partNumber(model, custom)).toMatchObject({ text: 'RB-060-120-X····-P-S-D-0-3-O', complete: false });
+    expect(partNumber(model, custom)).toMatchObject({
+      text: 'RB-060-120-X····-P-S-D-0-3-O',
+      complete: false,
+    });
     expect(partNumber(model, custom, 7).text).toBe('RB-060-120-X0007-P-S-D-0-3-O');
-    expect(sequenceKey(model, stateOf({ width: 'custom', customWidth: '3.35', terminals: null }).values)).toBe('customWidth=3.35;terminals=!');
+    expect(
+      sequenceKey(model, stateOf({ width: 'custom', customWidth: '3.35', terminals: null }).values),
+    ).toBe('customWidth=3.35;terminals=!');
     expect(sequenceKey(model, stateOf({ terminals: null }).values)).toBeNull();
     // A terminal stands with all that its own number tells of it.
-    expect(sequenceKey(model, stateOf({ 'terminals/beacon/1/interfaces.ethernet': true }).values)).toMatch(/^terminals=beacon;terminals\/beacon\/quantity=1;terminals\/beacon\/1\/housing=desk;.*terminals\/beacon\/1\/interfaces\.ethernet=!true;/);
+    expect(sequenceKey(model, stateOf({ 'terminals/beacon/1/interfaces.ethernet': true }).values)).toMatch(
+      /^terminals=beacon;terminals\/beacon\/quantity=1;terminals\/beacon\/1\/housing=desk;.*terminals\/beacon\/1\/interfaces\.ethernet=!true;/,
+    );
   });
 
   it('lists materials with scrap and cut lengths, and operations with values filled in', () => {
@@ -140,15 +214,33 @@ describe('calculations, numbers, materials', () => {
     expect(of('RM-PLATE')?.quantity).toBe('61.056');
     expect(of('RB-CELL-D')?.quantity).toBe('8');
     expect(of('RM-PAN')).toBeUndefined();
-    expect(operations.map((step) => step.row)).toEqual(['cutting', 'welding', 'finishing', 'wiring', 'adjusting', 'packing', 'terminals/beacon/1/assembly', 'terminals/beacon/1/test']);
-    expect(operations[1]).toMatchObject({ setUp: '1', run: '13.512', hours: '14.512', text: { en: 'Weld 3 modules to drawing, surface Checker plate, capacity 60 t.' } });
-    expect(operations[1]?.text.de).toBe('3 Module nach Zeichnung schweißen, Oberfläche Tränenblech, Höchstlast 60 t.');
+    expect(operations.map((step) => step.row)).toEqual([
+      'cutting',
+      'welding',
+      'finishing',
+      'wiring',
+      'adjusting',
+      'packing',
+      'terminals/beacon/1/assembly',
+      'terminals/beacon/1/test',
+    ]);
+    expect(operations[1]).toMatchObject({
+      setUp: '1',
+      run: '13.512',
+      hours: '14.512',
+      text: { en: 'Weld 3 modules to drawing, surface Checker plate, capacity 60 t.' },
+    });
+    expect(operations[1]?.text.de).toBe(
+      '3 Module nach Zeichnung schweißen, Oberfläche Tränenblech, Höchstlast 60 t.',
+    );
   });
 
   it('adds the days of custom sizes and finish to the slowest item', () => {
     const facts = { 'RB-CELL-D': { leadDays: 10 }, 'RM-PLATE': { leadDays: 8 } };
     expect(leadDays(model, stateOf({}).values, facts)).toBe(10);
-    expect(leadDays(model, stateOf({ length: 'custom', customLength: '9.5', finish: 'galvanised' }).values, facts)).toBe(28);
+    expect(
+      leadDays(model, stateOf({ length: 'custom', customLength: '9.5', finish: 'galvanised' }).values, facts),
+    ).toBe(28);
     expect(leadDays(model, stateOf({ length: 'custom' }).values, facts)).toBeNull();
   });
 });

@@ -9,7 +9,8 @@ import type { Names } from './names';
 import { anyNumber, yesno, type Home } from './places';
 
 /** A rule under the way to its place. */
-export const placed = <T extends Rule>(home: Home, rule: T): T => (home.prefix === '' ? rule : { ...rule, id: home.prefix + rule.id });
+export const placed = <T extends Rule>(home: Home, rule: T): T =>
+  home.prefix === '' ? rule : { ...rule, id: home.prefix + rule.id };
 
 export class Rules {
   constructor(
@@ -22,7 +23,10 @@ export class Rules {
     const rule = placed(home, given);
     const path = `rules.${rule.id}`;
     const severity = 'severity' in rule && rule.severity ? rule.severity : 'error';
-    const own = 'when' in rule && rule.kind !== 'show' && rule.kind !== 'usual' ? this.names.condition(home, `${path}.when`, rule.when) : undefined;
+    const own =
+      'when' in rule && rule.kind !== 'show' && rule.kind !== 'usual'
+        ? this.names.condition(home, `${path}.when`, rule.when)
+        : undefined;
     const guarded = all(home.when, own?.expr);
     const when = home.when && guarded ? formulaOf(guarded, yesno, own?.source) : own;
     const base = { rule, severity, ...(when ? { when } : {}) };
@@ -32,7 +36,9 @@ export class Rules {
         return must ? [{ ...base, must: [must] }] : [];
       }
       case 'exclude': {
-        const every = rule.all.map((each, index) => this.names.condition(home, `${path}.all.${String(index)}`, each));
+        const every = rule.all.map((each, index) =>
+          this.names.condition(home, `${path}.all.${String(index)}`, each),
+        );
         return [{ ...base, must: [], all: every.filter((each) => each !== undefined) }];
       }
       case 'limit': {
@@ -41,18 +47,31 @@ export class Rules {
           this.names.report(path, 'model.unknownTarget', { id: rule.of });
           return [];
         }
-        const bound = (name: 'least' | 'most') => (rule[name] === undefined ? undefined : this.names.formula(home, `${path}.${name}`, rule[name], type));
+        const bound = (name: 'least' | 'most') =>
+          rule[name] === undefined
+            ? undefined
+            : this.names.formula(home, `${path}.${name}`, rule[name], type);
         const [least, most] = [bound('least'), bound('most')];
         const of = this.names.nameOf(home, rule.of);
         const target = this.names.entry(home, rule.of);
         // A row that is not there has no number to keep within anything; a calculation must come to one.
-        const unlessNothing = (test: Expr): Expr => (target?.kind === 'calculation' || !this.mayBeNothing(home, rule.of) ? test : either(compared(of, '=', literal(null)), test));
-        const must = [...(least ? [formulaOf(unlessNothing(compared(of, '>=', least.expr)), yesno)] : []), ...(most ? [formulaOf(unlessNothing(compared(of, '<=', most.expr)), yesno)] : [])];
+        const unlessNothing = (test: Expr): Expr =>
+          target?.kind === 'calculation' || !this.mayBeNothing(home, rule.of)
+            ? test
+            : either(compared(of, '=', literal(null)), test);
+        const must = [
+          ...(least ? [formulaOf(unlessNothing(compared(of, '>=', least.expr)), yesno)] : []),
+          ...(most ? [formulaOf(unlessNothing(compared(of, '<=', most.expr)), yesno)] : []),
+        ];
         return [{ ...base, must, ...(least ? { least } : {}), ...(most ? { most } : {}) }];
       }
       case 'table': {
         const rows = rule.rows.map((row, index) => {
-          if (row.length !== rule.of.length) this.names.report(`${path}.rows.${String(index)}`, 'model.rowWidth', { cells: row.length, wanted: rule.of.length });
+          if (row.length !== rule.of.length)
+            this.names.report(`${path}.rows.${String(index)}`, 'model.rowWidth', {
+              cells: row.length,
+              wanted: rule.of.length,
+            });
           return row.flatMap((cell, column) => {
             const compiled = compileCell(rule.of[column] ?? '', cell, home.scope);
             if (compiled.ok) return [compiled.formula];
@@ -81,11 +100,22 @@ export class Rules {
     const draft = this.names.draft(home, id);
     if (!draft) return false;
     const { entry, under } = draft;
-    return under !== undefined || draft.home.when !== undefined || this.isShown(entry.id) || ('grid' in entry && entry.grid.optional);
+    return (
+      under !== undefined ||
+      draft.home.when !== undefined ||
+      this.isShown(entry.id) ||
+      ('grid' in entry && entry.grid.optional)
+    );
   }
 
   /** The value "feature", "feature.option" or "parameter" is proposed; undefined where it cannot have it. */
-  private target(home: Home, path: string, on: string, value: Proposed, firm: boolean): DecisionValue | Formula | undefined {
+  private target(
+    home: Home,
+    path: string,
+    on: string,
+    value: Proposed,
+    firm: boolean,
+  ): DecisionValue | Formula | undefined {
     const [id = '', option] = on.split('.');
     const entry = this.names.entry(home, id);
     if (!entry || entry.kind === 'context' || entry.kind === 'calculation') {
@@ -130,7 +160,11 @@ export class Rules {
         const expr = all(home.when, own?.expr);
         if (value === undefined) continue;
         (rule.kind === 'set' ? advised : usual).push({
-          rule: placed(home, rule), source: rule.kind === 'set' ? 'advised' : 'usual', on: full(rule.of), value, ...(expr ? { when: formulaOf(expr, yesno) } : {}),
+          rule: placed(home, rule),
+          source: rule.kind === 'set' ? 'advised' : 'usual',
+          on: full(rule.of),
+          value,
+          ...(expr ? { when: formulaOf(expr, yesno) } : {}),
         });
       }
     }
@@ -142,7 +176,8 @@ export class Rules {
   private defaults(home: Home): Proposal[] {
     const { document, prefix } = home;
     const found: Proposal[] = [];
-    const add = (id: string, value: DecisionValue | Formula): void => void found.push({ source: 'usual', on: prefix + id, value });
+    const add = (id: string, value: DecisionValue | Formula): void =>
+      void found.push({ source: 'usual', on: prefix + id, value });
     const own = (id: string): boolean => (home.scope.get(id)?.id ?? prefix + id) === prefix + id;
     for (const { id, usual: options = [], most, options: every } of document.features) {
       if (!own(id)) continue;
@@ -150,15 +185,29 @@ export class Rules {
       else for (const option of options) add(id, option);
       for (const { id: option, quantity } of every) {
         if (typeof quantity !== 'object' || quantity.fixed) continue;
-        const formula = this.names.formula(home, `features.${prefix}${id}.${option}.quantity.usual`, quantity.usual, anyNumber);
-        if (formula) add(`${id}/${option}/quantity`, formula.expr.kind === 'literal' ? String(formula.expr.value as unknown as object) : formula);
+        const formula = this.names.formula(
+          home,
+          `features.${prefix}${id}.${option}.quantity.usual`,
+          quantity.usual,
+          anyNumber,
+        );
+        if (formula)
+          add(
+            `${id}/${option}/quantity`,
+            formula.expr.kind === 'literal' ? String(formula.expr.value as unknown as object) : formula,
+          );
       }
     }
     for (const parameter of document.parameters) {
       const { id, type, usual } = parameter;
       if (!own(id)) continue;
       if (type === 'yesno' && typeof parameter.quantity === 'object' && !parameter.quantity.fixed) {
-        const formula = this.names.formula(home, `parameters.${prefix}${id}.quantity.usual`, parameter.quantity.usual, anyNumber);
+        const formula = this.names.formula(
+          home,
+          `parameters.${prefix}${id}.quantity.usual`,
+          parameter.quantity.usual,
+          anyNumber,
+        );
         if (formula) add(`${id}/quantity`, formula);
       }
       if (usual !== undefined) {
@@ -171,18 +220,34 @@ export class Rules {
   }
 }
 
-function isValue(entry: Exclude<Entry, { kind: 'context' | 'calculation' }>, option: string | undefined, value: DecisionValue): boolean {
+function isValue(
+  entry: Exclude<Entry, { kind: 'context' | 'calculation' }>,
+  option: string | undefined,
+  value: DecisionValue,
+): boolean {
   switch (entry.kind) {
     case 'feature':
-      if (entry.many) return option !== undefined && entry.feature.options.some((each) => each.id === option) && typeof value === 'boolean';
-      return option === undefined && (value === null || entry.feature.options.some((each) => each.id === value));
+      if (entry.many)
+        return (
+          option !== undefined &&
+          entry.feature.options.some((each) => each.id === option) &&
+          typeof value === 'boolean'
+        );
+      return (
+        option === undefined && (value === null || entry.feature.options.some((each) => each.id === value))
+      );
     case 'number':
     case 'date':
       return option === undefined && typeof value !== 'boolean' && codeOf(entry.grid, value) !== null;
     case 'yesno':
       return option === undefined && typeof value === 'boolean';
     case 'text':
-      return option === undefined && (value === null ? entry.parameter.optional === true : typeof value === 'string' && value !== '' && lettersOf(value) <= entry.parameter.most);
+      return (
+        option === undefined &&
+        (value === null
+          ? entry.parameter.optional === true
+          : typeof value === 'string' && value !== '' && lettersOf(value) <= entry.parameter.most)
+      );
     case 'length':
       return false;
   }

@@ -2,11 +2,30 @@
 import { Exact } from '../exact';
 import { checkCharacter } from './check';
 import { registeredOf, type Registered } from './registered';
-import { buildsInside, featureAt, nameOfBuild, open, Reading, type CompiledModel, type Segment, type Texts, type Values } from '../model';
+import {
+  buildsInside,
+  featureAt,
+  nameOfBuild,
+  open,
+  Reading,
+  type CompiledModel,
+  type Segment,
+  type Texts,
+  type Values,
+} from '../model';
 
 export { checkCharacter } from './check';
 export { candidates, type Candidate, type Misread } from './read';
-export { registeredAs, registeredDecisions, registeredOf, registrations, rowsTold, sequenceKey, type Registered, type Registration } from './registered';
+export {
+  registeredAs,
+  registeredDecisions,
+  registeredOf,
+  registrations,
+  rowsTold,
+  sequenceKey,
+  type Registered,
+  type Registration,
+} from './registered';
 
 /** One segment as it stands. `text` is null while the segment is open. */
 export interface Cell {
@@ -37,7 +56,12 @@ export function partNumber(model: CompiledModel, values: Values, sequence?: numb
     const holds = reading.holdsAt(`numbering.${String(index)}.when`);
     if (holds !== true) return [];
     const before = segment.before ?? '';
-    const cell = segment.kind === 'check' ? { text: null, width: 1, check: true } : segment.kind === 'marks' ? marksOf(reading, segment, index) : cellOf(model, reading, segment, sequence);
+    const cell =
+      segment.kind === 'check'
+        ? { text: null, width: 1, check: true }
+        : segment.kind === 'marks'
+          ? marksOf(reading, segment, index)
+          : cellOf(model, reading, segment, sequence);
     // Letters of nothing chosen leave no trace, nor does their separator.
     return cell.text === '' ? [] : [{ before, ...cell }];
   });
@@ -50,8 +74,17 @@ const specialMark = /-Z(\d{4,})$/;
 
 /** The part number of a build with special parts: the number registered for them stands behind it. */
 export function markedSpecial(number: PartNumber, sequence: number | undefined): PartNumber {
-  const cell: Cell = { before: '-', text: sequence === undefined ? null : `Z${String(sequence).padStart(4, '0')}`, width: 5, registered: true };
-  return { cells: [...number.cells, cell], text: `${number.text}-${cell.text ?? '·····'}`, complete: number.complete && cell.text !== null };
+  const cell: Cell = {
+    before: '-',
+    text: sequence === undefined ? null : `Z${String(sequence).padStart(4, '0')}`,
+    width: 5,
+    registered: true,
+  };
+  return {
+    cells: [...number.cells, cell],
+    text: `${number.text}-${cell.text ?? '·····'}`,
+    complete: number.complete && cell.text !== null,
+  };
 }
 
 /** A part number as typed, and the number of its special parts where it is marked as having some. */
@@ -61,11 +94,23 @@ export function withoutSpecial(text: string): { text: string; special?: number }
 }
 
 /** The part numbers of the builds inside, which are parts of their own; with what is registered for them. */
-export function numbersInside(model: CompiledModel, values: Values, registered: Registered = {}, within = ''): { place: string; name: Texts; number: PartNumber }[] {
+export function numbersInside(
+  model: CompiledModel,
+  values: Values,
+  registered: Registered = {},
+  within = '',
+): { place: string; name: Texts; number: PartNumber }[] {
   return buildsInside(new Reading(model, values)).flatMap((inside) => {
     const { model: own } = inside.build;
     const place = within + inside.build.place;
-    return [{ place, name: nameOfBuild(inside), number: partNumber(own, inside.values, registeredOf(registered, own, inside.values)) }, ...numbersInside(own, inside.values, registered, `${place}/`)];
+    return [
+      {
+        place,
+        name: nameOfBuild(inside),
+        number: partNumber(own, inside.values, registeredOf(registered, own, inside.values)),
+      },
+      ...numbersInside(own, inside.values, registered, `${place}/`),
+    ];
   });
 }
 
@@ -79,9 +124,21 @@ function withChecks({ document }: CompiledModel, cells: Cell[]): void {
   }
 }
 
-function marksOf(reading: Reading, { of }: Extract<Segment, { kind: 'marks' }>, index: number): Omit<Cell, 'before'> {
-  const met = of.map(({ text }, at) => ({ text, holds: reading.holdsAt(`numbering.${String(index)}.of.${String(at)}`) }));
-  return { text: met.some(({ holds }) => holds === open) ? null : met.map(({ text, holds }) => (holds === true ? text : '')).join(''), width: 1 };
+function marksOf(
+  reading: Reading,
+  { of }: Extract<Segment, { kind: 'marks' }>,
+  index: number,
+): Omit<Cell, 'before'> {
+  const met = of.map(({ text }, at) => ({
+    text,
+    holds: reading.holdsAt(`numbering.${String(index)}.of.${String(at)}`),
+  }));
+  return {
+    text: met.some(({ holds }) => holds === open)
+      ? null
+      : met.map(({ text, holds }) => (holds === true ? text : '')).join(''),
+    width: 1,
+  };
 }
 
 /** A whole number with its sign before the zeros that fill it. */
@@ -90,24 +147,37 @@ function padded(value: Exact, width: number): string {
   return (value.isNegative() && !/^0*$/.test(digits) ? '-' : '') + digits.padStart(width, '0');
 }
 
-function cellOf(model: CompiledModel, reading: Reading, segment: Exclude<Segment, { kind: 'check' | 'marks' }>, sequence: number | undefined): Omit<Cell, 'before'> {
+function cellOf(
+  model: CompiledModel,
+  reading: Reading,
+  segment: Exclude<Segment, { kind: 'check' | 'marks' }>,
+  sequence: number | undefined,
+): Omit<Cell, 'before'> {
   switch (segment.kind) {
     case 'text':
       return { text: segment.text, width: segment.text.length };
     case 'number': {
       const value = reading.named(segment.of);
-      const written = value instanceof Exact ? padded(value.times(segment.times ?? '1') as Exact, segment.width) : null;
+      const written =
+        value instanceof Exact ? padded(value.times(segment.times ?? '1') as Exact, segment.width) : null;
       return { text: written, width: segment.width, row: segment.of };
     }
     case 'sequence':
-      return { text: sequence === undefined ? null : String(sequence).padStart(segment.width, '0'), width: segment.width, registered: true };
+      return {
+        text: sequence === undefined ? null : String(sequence).padStart(segment.width, '0'),
+        width: segment.width,
+        registered: true,
+      };
     case 'code':
     case 'letters': {
       const feature = featureAt(model, segment.of);
       const value = reading.named(segment.of);
       const width = Math.max(1, ...(feature?.options.map((option) => option.code?.length ?? 0) ?? []));
       if (value === open) return { text: null, width, row: segment.of };
-      const taken = feature?.options.filter((option) => (Array.isArray(value) ? value.includes(option.id) : value === option.id)) ?? [];
+      const taken =
+        feature?.options.filter((option) =>
+          Array.isArray(value) ? value.includes(option.id) : value === option.id,
+        ) ?? [];
       return { text: taken.map((option) => option.code ?? '').join(''), width, row: segment.of };
     }
   }

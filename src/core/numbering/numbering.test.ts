@@ -17,11 +17,25 @@ const engine = engineOf(document);
 const checked = engineOf({ ...document, numbering: [...document.numbering, { kind: 'check', before: '.' }] });
 
 /** A complete build reached by free decisions, drawn by numbers. */
-function buildBy(draws: readonly number[]): { decisions: Decision[]; values: ReturnType<Engine['state']>['values'] } {
-  let decisions: Decision[] = [{ on: 'vehicle', value: 'rigid' }, { on: 'length', value: 'm12' }];
+function buildBy(draws: readonly number[]): {
+  decisions: Decision[];
+  values: ReturnType<Engine['state']>['values'];
+} {
+  let decisions: Decision[] = [
+    { on: 'vehicle', value: 'rigid' },
+    { on: 'length', value: 'm12' },
+  ];
   for (const draw of draws) {
     const { rows } = engine.state({ decisions });
-    const free = document.features.flatMap((feature) => (rows[feature.id]?.shown ? (rows[feature.id]?.options ?? []) : []).filter((option) => option.standing === 'free' && option.id !== 'custom').map((option): Decision => (feature.most > 1 ? { on: `${feature.id}.${option.id}`, value: true } : { on: feature.id, value: option.id })));
+    const free = document.features.flatMap((feature) =>
+      (rows[feature.id]?.shown ? (rows[feature.id]?.options ?? []) : [])
+        .filter((option) => option.standing === 'free' && option.id !== 'custom')
+        .map((option): Decision =>
+          feature.most > 1
+            ? { on: `${feature.id}.${option.id}`, value: true }
+            : { on: feature.id, value: option.id },
+        ),
+    );
     const next = free[draw % free.length] as Decision;
     decisions = [...decisions.filter((each) => each.on !== next.on), next];
   }
@@ -30,13 +44,26 @@ function buildBy(draws: readonly number[]): { decisions: Decision[]; values: Ret
 
 describe('reading back', () => {
   it('gives a build with the same number, and the same values wherever a segment says them', () => {
-    const said = ['capacity', 'width', 'surface', 'mounting', 'cellKind', 'dust', 'finish', 'approval', 'approachParts', 'length'];
+    const said = [
+      'capacity',
+      'width',
+      'surface',
+      'mounting',
+      'cellKind',
+      'dust',
+      'finish',
+      'approval',
+      'approachParts',
+      'length',
+    ];
     fc.assert(
       fc.property(fc.array(fc.nat(999), { maxLength: 8 }), (draws) => {
         const { values } = buildBy(draws);
         const { text, complete } = partNumber(engine.model, values, 12);
         expect(complete).toBe(true);
-        const read = readNumber(engine, text, (number) => (number === 12 ? registeredDecisions(sequenceKey(engine.model, values) ?? '') : []));
+        const read = readNumber(engine, text, (number) =>
+          number === 12 ? registeredDecisions(sequenceKey(engine.model, values) ?? '') : [],
+        );
         if (read.is !== 'build') throw new Error(`${text}: ${JSON.stringify(read)}`);
         const back = engine.state({ decisions: read.decisions }).values;
         expect(partNumber(engine.model, back, 12).text).toBe(text);
@@ -49,15 +76,33 @@ describe('reading back', () => {
 
   it('reads the number of the scenario', () => {
     const read = readNumber(engine, 'RB-060-180-B-P-S-D-0-G-O/RLT');
-    expect(read.is === 'build' && Object.fromEntries(read.decisions.map(({ on, value }) => [on, value]))).toMatchObject({
-      capacity: 'c60', length: 'm18', width: 'w32', surface: 'plate', mounting: 'surface', cellKind: 'digital', dust: 'none', finish: 'galvanised', approval: 'oiml',
-      'approachParts.steelRamps': true, 'approachParts.guideRails': true, 'approachParts.trafficLights': true, 'approachParts.barrier': false,
+    expect(
+      read.is === 'build' && Object.fromEntries(read.decisions.map(({ on, value }) => [on, value])),
+    ).toMatchObject({
+      capacity: 'c60',
+      length: 'm18',
+      width: 'w32',
+      surface: 'plate',
+      mounting: 'surface',
+      cellKind: 'digital',
+      dust: 'none',
+      finish: 'galvanised',
+      approval: 'oiml',
+      'approachParts.steelRamps': true,
+      'approachParts.guideRails': true,
+      'approachParts.trafficLights': true,
+      'approachParts.barrier': false,
     });
   });
 
   it('finds the custom length behind a length that no standard has', () => {
     const read = readNumber(engine, 'RB-060-135-A-P-S-D-0-3-O');
-    expect(read.is === 'build' && read.decisions).toEqual(expect.arrayContaining([{ on: 'length', value: 'custom' }, { on: 'customLength', value: '13.5' }]));
+    expect(read.is === 'build' && read.decisions).toEqual(
+      expect.arrayContaining([
+        { on: 'length', value: 'custom' },
+        { on: 'customLength', value: '13.5' },
+      ]),
+    );
   });
 
   it('asks the register what a registered number stands for', () => {
@@ -102,15 +147,21 @@ describe('the check character', () => {
   it('finds every single slip, and nearly every swap of different neighbours', () => {
     let [swaps, missed] = [0, 0];
     fc.assert(
-      fc.property(written, fc.nat(), fc.constantFrom(...'0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ'), (text, place, other) => {
-        const at = place % (text.length - 1);
-        const slip = text.slice(0, at) + other + text.slice(at + 1);
-        if (slip !== text) expect(checkCharacter(slip)).not.toBe(checkCharacter(text));
-        const [a = '', b = ''] = text.slice(at, at + 2);
-        if (a === b) return;
-        swaps++;
-        if (checkCharacter(text.slice(0, at) + b + a + text.slice(at + 2)) === checkCharacter(text)) missed++;
-      }),
+      fc.property(
+        written,
+        fc.nat(),
+        fc.constantFrom(...'0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ'),
+        (text, place, other) => {
+          const at = place % (text.length - 1);
+          const slip = text.slice(0, at) + other + text.slice(at + 1);
+          if (slip !== text) expect(checkCharacter(slip)).not.toBe(checkCharacter(text));
+          const [a = '', b = ''] = text.slice(at, at + 2);
+          if (a === b) return;
+          swaps++;
+          if (checkCharacter(text.slice(0, at) + b + a + text.slice(at + 2)) === checkCharacter(text))
+            missed++;
+        },
+      ),
       { numRuns: 2_000 },
     );
     expect(missed / swaps).toBeLessThan(0.02);
@@ -119,11 +170,21 @@ describe('the check character', () => {
   it('closes a part number once nothing before it is open, and guards it when read', () => {
     const open = partNumber(checked.model, checked.state({ decisions: [] }).values);
     expect(open.text.endsWith('.·')).toBe(true);
-    const { values } = checked.state({ decisions: [{ on: 'vehicle', value: 'articulated' }, { on: 'length', value: 'm18' }, { on: 'terminals', value: null }] });
+    const { values } = checked.state({
+      decisions: [
+        { on: 'vehicle', value: 'articulated' },
+        { on: 'length', value: 'm18' },
+        { on: 'terminals', value: null },
+      ],
+    });
     const { text } = partNumber(checked.model, values);
     expect(text.slice(0, -2)).toBe(partNumber(engine.model, values).text);
     expect(readNumber(checked, text).is).toBe('build');
     const slipped = text.replace('-180-', '-120-');
-    expect(readNumber(checked, slipped)).toMatchObject({ is: 'unreadable', at: text.length - 1, allowed: [checkCharacter(slipped.slice(0, -1))] });
+    expect(readNumber(checked, slipped)).toMatchObject({
+      is: 'unreadable',
+      at: text.length - 1,
+      allowed: [checkCharacter(slipped.slice(0, -1))],
+    });
   });
 });

@@ -67,14 +67,33 @@ class Reader {
     const when = `numbering.${String(index)}.when`;
     const there = segment.when === undefined ? so : this.given(so, when, true);
     if (this.text.startsWith(before, at)) this.cell(segment, index, start, there);
-    else this.fail(at, index, 'of' in segment && typeof segment.of === 'string' ? segment.of : undefined, [before]);
+    else
+      this.fail(at, index, 'of' in segment && typeof segment.of === 'string' ? segment.of : undefined, [
+        before,
+      ]);
     // A conditional segment may be missing; one whose cell says nothing leaves no separator either.
     if (segment.when !== undefined) this.segment(index + 1, at, this.given(so, when, false));
-    if (segment.kind === 'letters') this.segment(index + 1, at, this.nothing(there, segment.of, this.options(segment.of).filter(({ code }) => code !== '')));
-    else if (segment.kind === 'marks') this.segment(index + 1, at, segment.of.reduce((all, _, mark) => this.given(all, markPath(index, mark), false), there));
+    if (segment.kind === 'letters')
+      this.segment(
+        index + 1,
+        at,
+        this.nothing(
+          there,
+          segment.of,
+          this.options(segment.of).filter(({ code }) => code !== ''),
+        ),
+      );
+    else if (segment.kind === 'marks')
+      this.segment(
+        index + 1,
+        at,
+        segment.of.reduce((all, _, mark) => this.given(all, markPath(index, mark), false), there),
+      );
     else if (segment.kind === 'code') {
-      for (const silent of this.options(segment.of).filter((option) => option.code === '')) this.segment(index + 1, at, this.with(there, [{ on: segment.of, value: silent.id }]));
-      if (mayBeNothing(this.model, segment.of)) this.segment(index + 1, at, this.nothing(there, segment.of, this.options(segment.of)));
+      for (const silent of this.options(segment.of).filter((option) => option.code === ''))
+        this.segment(index + 1, at, this.with(there, [{ on: segment.of, value: silent.id }]));
+      if (mayBeNothing(this.model, segment.of))
+        this.segment(index + 1, at, this.nothing(there, segment.of, this.options(segment.of)));
     }
   }
 
@@ -95,9 +114,14 @@ class Reader {
         return;
       }
       case 'code': {
-        const options = this.options(segment.of).filter((option) => option.code !== '').sort((a, b) => b.code.length - a.code.length);
-        for (const { id, code } of options) if (this.text.startsWith(code, at)) this.segment(index + 1, at + code.length, this.with(so, [{ on: segment.of, value: id }]));
-        if (!options.some(({ code }) => this.text.startsWith(code, at))) this.fail(at, index, segment.of, options.map((option) => option.code).sort());
+        const options = this.options(segment.of)
+          .filter((option) => option.code !== '')
+          .sort((a, b) => b.code.length - a.code.length);
+        for (const { id, code } of options)
+          if (this.text.startsWith(code, at))
+            this.segment(index + 1, at + code.length, this.with(so, [{ on: segment.of, value: id }]));
+        if (!options.some(({ code }) => this.text.startsWith(code, at)))
+          this.fail(at, index, segment.of, options.map((option) => option.code).sort());
         return;
       }
       case 'letters':
@@ -109,41 +133,79 @@ class Reader {
       case 'number': {
         const sign = this.text[at] === '-' ? '-' : '';
         const digits = /^\d+/.exec(this.text.slice(at + sign.length))?.[0] ?? '';
-        if (digits.length < segment.width) this.fail(at + sign.length + digits.length, index, segment.of, ['0-9']);
+        if (digits.length < segment.width)
+          this.fail(at + sign.length + digits.length, index, segment.of, ['0-9']);
         for (let length = segment.width; length <= digits.length; length++) {
           const value = String(Number(sign + digits.slice(0, length)));
-          this.segment(index + 1, at + sign.length + length, { ...so, figures: [...so.figures, { of: segment.of, times: segment.times ?? '1', value }] });
+          this.segment(index + 1, at + sign.length + length, {
+            ...so,
+            figures: [...so.figures, { of: segment.of, times: segment.times ?? '1', value }],
+          });
         }
         return;
       }
       case 'sequence': {
         const digits = /^\d+/.exec(this.text.slice(at))?.[0] ?? '';
         if (digits.length < segment.width) this.fail(at + digits.length, index, segment.of[0], ['0-9']);
-        else this.segment(index + 1, at + segment.width, { ...so, sequence: Number(digits.slice(0, segment.width)) });
+        else
+          this.segment(index + 1, at + segment.width, {
+            ...so,
+            sequence: Number(digits.slice(0, segment.width)),
+          });
       }
     }
   }
 
   /** Letters of a multiple choice stand in the order of its options. */
-  private some(feature: string, from: number, index: number, start: number, at: number, taken: string[], so: Candidate): void {
+  private some(
+    feature: string,
+    from: number,
+    index: number,
+    start: number,
+    at: number,
+    taken: string[],
+    so: Candidate,
+  ): void {
     const options = this.options(feature);
     for (let next = from; next < options.length; next++) {
       const { id, code } = options[next] as { id: string; code: string };
-      if (code !== '' && this.text.startsWith(code, at)) this.some(feature, next + 1, index, start, at + code.length, [...taken, id], so);
+      if (code !== '' && this.text.startsWith(code, at))
+        this.some(feature, next + 1, index, start, at + code.length, [...taken, id], so);
     }
     if (at > start) this.segment(index + 1, at, this.with(so, this.letters(feature, taken)));
     else this.fail(at, index, feature, options.map((option) => option.code).filter(Boolean));
   }
 
   /** Marks stand in the order of the scheme, each telling whether its condition is met. */
-  private marks(segment: Extract<Segment, { kind: 'marks' }>, from: number, index: number, start: number, at: number, so: Candidate): void {
+  private marks(
+    segment: Extract<Segment, { kind: 'marks' }>,
+    from: number,
+    index: number,
+    start: number,
+    at: number,
+    so: Candidate,
+  ): void {
     const mark = segment.of[from];
     if (!mark) {
       if (at > start) this.segment(index + 1, at, so);
-      else this.fail(at, index, undefined, segment.of.map(({ text }) => text));
+      else
+        this.fail(
+          at,
+          index,
+          undefined,
+          segment.of.map(({ text }) => text),
+        );
       return;
     }
-    if (this.text.startsWith(mark.text, at)) this.marks(segment, from + 1, index, start, at + mark.text.length, this.given(so, markPath(index, from), true));
+    if (this.text.startsWith(mark.text, at))
+      this.marks(
+        segment,
+        from + 1,
+        index,
+        start,
+        at + mark.text.length,
+        this.given(so, markPath(index, from), true),
+      );
     this.marks(segment, from + 1, index, start, at, this.given(so, markPath(index, from), false));
   }
 
@@ -153,7 +215,9 @@ class Reader {
 
   /** What letters say of the options that have some; what has none is not told. */
   private letters(feature: string, taken: readonly string[]): Candidate['decisions'] {
-    return this.options(feature).filter(({ code }) => code !== '').map(({ id }) => ({ on: `${feature}.${id}`, value: taken.includes(id) }));
+    return this.options(feature)
+      .filter(({ code }) => code !== '')
+      .map(({ id }) => ({ on: `${feature}.${id}`, value: taken.includes(id) }));
   }
 
   private options(feature: string): { id: string; code: string }[] {
@@ -166,7 +230,8 @@ class Reader {
 
   private fail(at: number, segment: number, row: string | undefined, allowed: string[]): void {
     if (at < this.misread.at) return;
-    if (at > this.misread.at) this.misread = { at, segment, allowed: [], ...(row === undefined ? {} : { row }) };
+    if (at > this.misread.at)
+      this.misread = { at, segment, allowed: [], ...(row === undefined ? {} : { row }) };
     this.misread.allowed = [...new Set([...this.misread.allowed, ...allowed])];
   }
 }

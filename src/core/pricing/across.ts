@@ -1,5 +1,15 @@
 /** A line as rows that can be followed with a pencil: how many, at what, which makes how much; together they are its net. */
-import { fixed, minus, negative, ofQuantity, rounded, textOf, times, type ExactText, type Fixed } from '../exact';
+import {
+  fixed,
+  minus,
+  negative,
+  ofQuantity,
+  rounded,
+  textOf,
+  times,
+  type ExactText,
+  type Fixed,
+} from '../exact';
 import type { LinePrice } from './index';
 import { monthsIn } from './recurring';
 import { sidesOf } from './walk';
@@ -28,10 +38,24 @@ export function across(price: LinePrice, quantity: number): AcrossRow[] {
     const amount = textOf(minus(gross, apart));
     const each = { unitList, unitNet, ...(forAll ? {} : { quantity }) };
     const rows: AcrossRow[] = recurring
-      ? [{ is: 'term', ...(once ? {} : each), term: { from: recurring.from, to: recurring.to, months: recurring.months, days: recurring.days, baseMonths: recurring.baseMonths }, amount }]
+      ? [
+          {
+            is: 'term',
+            ...(once ? {} : each),
+            term: {
+              from: recurring.from,
+              to: recurring.to,
+              months: recurring.months,
+              days: recurring.days,
+              baseMonths: recurring.baseMonths,
+            },
+            amount,
+          },
+        ]
       : [{ is: forAll ? 'all' : 'pieces', ...each, amount }];
     if (apart.units !== 0n) rows.push({ is: 'once', amount: textOf(apart) });
-    if (share !== undefined && fixed(share).units !== 0n) rows.push({ is: 'share', amount: textOf(negative(fixed(share))) });
+    if (share !== undefined && fixed(share).units !== 0n)
+      rows.push({ is: 'share', amount: textOf(negative(fixed(share))) });
     return rows;
   });
 }
@@ -43,7 +67,10 @@ export function multiplies({ quantity = 1, unitNet, term, amount }: AcrossRow, d
   if (!term) return textOf(rounded(one, decimals)) === textOf(fixed(amount));
   const months = monthsIn({ start: term.from, months: term.months, days: term.days });
   // Beside each other over a common measure: what is charged, and the price by as many periods.
-  const [charged, exactly] = [times(fixed(amount), fixed(String(months.per * term.baseMonths))), times(one, fixed(String(months.times)))];
+  const [charged, exactly] = [
+    times(fixed(amount), fixed(String(months.per * term.baseMonths))),
+    times(one, fixed(String(months.times))),
+  ];
   const off = minus(charged, exactly);
   const half = times(fixed(String(months.per * term.baseMonths)), fixed(`0.${'0'.repeat(decimals)}5`));
   return minus(off.units < 0n ? negative(off) : off, half).units <= 0n;

@@ -5,11 +5,21 @@ import { open, type CompiledModel, type Open, type Reading } from '../model';
 import type { PricedPart, Tariff } from './index';
 import { listed } from './methods';
 
-export type PriceInside = Pick<PricedPart, 'unitPrice' | 'stretches' | 'least' | 'amount'> | { share: { rate: ExactText; of: readonly string[] } };
+export type PriceInside =
+  | Pick<PricedPart, 'unitPrice' | 'stretches' | 'least' | 'amount'>
+  | { share: { rate: ExactText; of: readonly string[] } };
 
 /** Undefined where it cannot be sold inside the build: it has no entry, none for the quantity, one that must be typed, or a formula over what the build does not have. */
-export function priceIn(reading: Reading, { prices, costs, entries }: Tariff, item: string, quantity: ExactText): PriceInside | Open | undefined {
-  const byPiece = (unitPrice: ExactText): PriceInside => ({ unitPrice, amount: exact(quantity).times(unitPrice).toString() });
+export function priceIn(
+  reading: Reading,
+  { prices, costs, entries }: Tariff,
+  item: string,
+  quantity: ExactText,
+): PriceInside | Open | undefined {
+  const byPiece = (unitPrice: ExactText): PriceInside => ({
+    unitPrice,
+    amount: exact(quantity).times(unitPrice).toString(),
+  });
   const price = prices[item];
   if (price !== undefined) return byPiece(price);
   const entry = entries?.[item];
@@ -18,7 +28,8 @@ export function priceIn(reading: Reading, { prices, costs, entries }: Tariff, it
   let unsettled = false;
   const cost = costs?.[item];
   const answer = listed(entry, {
-    quantity, ...(cost === undefined ? {} : { cost }),
+    quantity,
+    ...(cost === undefined ? {} : { cost }),
     workOut: (source) => {
       const formula = formulaIn(reading.model, source);
       const value = formula && reading.run(formula);

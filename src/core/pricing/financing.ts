@@ -15,8 +15,15 @@ export interface Lease {
 }
 
 /** (PV - RV/(1+i)^n) x i / (1 - (1+i)^-n); in advance divided by (1+i); without interest, what is used up in equal parts. Not rounded. */
-export function monthlyRate({ amount, months, yearlyRate, residual = '0', inAdvance = false }: Lease): ExactText {
-  if (!Number.isInteger(months) || months < 1) throw new RangeError('a lease runs for at least one whole month');
+export function monthlyRate({
+  amount,
+  months,
+  yearlyRate,
+  residual = '0',
+  inAdvance = false,
+}: Lease): ExactText {
+  if (!Number.isInteger(months) || months < 1)
+    throw new RangeError('a lease runs for at least one whole month');
   const interest = exact(yearlyRate).div(12);
   if (interest.isZero()) return exact(amount).minus(residual).div(months).toString();
   const growth = interest.plus(1);
@@ -32,7 +39,11 @@ export interface CommissionPlan {
 }
 
 /** The base rate up to the target price, the higher one on what is above. */
-export function commission(net: ExactText, target: ExactText, { baseRate, higherRate }: CommissionPlan): ExactText {
+export function commission(
+  net: ExactText,
+  target: ExactText,
+  { baseRate, higherRate }: CommissionPlan,
+): ExactText {
   const sold = exact(net);
   const above = sold.gt(target) ? (sold.minus(target) as Exact) : exact(0);
   return sold.minus(above).times(baseRate).plus(above.times(higherRate)).toString();
@@ -44,6 +55,14 @@ export function atTarget(lines: readonly QuoteLine[], limits: readonly Limit[], 
   return lines.map((line) => {
     const { hand: _hand, ...granted } = line.terms;
     const target = limitFor(own, line.family, 'discount')?.target;
-    return { ...line, terms: { ...granted, ...(target !== undefined && line.discountable ? { hand: { by: 'rate' as const, value: target } } : {}) } };
+    return {
+      ...line,
+      terms: {
+        ...granted,
+        ...(target !== undefined && line.discountable
+          ? { hand: { by: 'rate' as const, value: target } }
+          : {}),
+      },
+    };
   });
 }

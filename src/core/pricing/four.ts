@@ -30,7 +30,10 @@ export function fourOf(base: ExactText, typed: Typed, decimals: number, cost?: E
   const amount = from.minus(rounded);
   if (rounded.isNegative() || (from.isZero() && !amount.isZero())) return { is: 'impossible', why: 'base' };
   const rate = typed.by === 'rate' ? typed.value : from.isZero() ? '0' : amount.div(from).toString();
-  return { is: 'four', four: { rate, amount: amount.toString(), net: rounded.toString(), ...marginOf(rounded, cost) } };
+  return {
+    is: 'four',
+    four: { rate, amount: amount.toString(), net: rounded.toString(), ...marginOf(rounded, cost) },
+  };
 }
 
 function netBy(base: Exact, { by, value }: Typed, cost: ExactText | undefined): Exact | 'margin' | 'cost' {
@@ -55,4 +58,5 @@ export function marginOf(net: Exact, cost: ExactText | undefined): { margin?: Ex
 }
 
 /** (net - cost) / cost; undefined where the cost is zero. */
-export const markUpOf = (net: ExactText, cost: ExactText): ExactText | undefined => (exact(cost).isZero() ? undefined : exact(net).minus(cost).div(cost).toString());
+export const markUpOf = (net: ExactText, cost: ExactText): ExactText | undefined =>
+  exact(cost).isZero() ? undefined : exact(net).minus(cost).div(cost).toString();

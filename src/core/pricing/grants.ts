@@ -1,5 +1,17 @@
 /** What a customer is granted: by agreement or promotion, for a while, and by quantity. */
-import { compare, exact, fixed, minus, nothing, textOf, times, zero, type Exact, type ExactText, type Fixed } from '../exact';
+import {
+  compare,
+  exact,
+  fixed,
+  minus,
+  nothing,
+  textOf,
+  times,
+  zero,
+  type Exact,
+  type ExactText,
+  type Fixed,
+} from '../exact';
 import type { Texts } from '../model';
 
 /** A share off, or a price of its own for one piece. */
@@ -26,14 +38,18 @@ export interface GrantChoice {
 export type WhyLost = 'notYet' | 'over' | 'worse' | 'fixed' | 'dearer';
 
 /** What a grant takes off a price of one piece; negative where its own price is dearer. */
-export const offOf = ({ rate = '0', price }: Grant, unit: Fixed): Fixed => (price === undefined ? times(unit, fixed(rate)) : minus(unit, fixed(price)));
+export const offOf = ({ rate = '0', price }: Grant, unit: Fixed): Fixed =>
+  price === undefined ? times(unit, fixed(rate)) : minus(unit, fixed(price));
 
 /** Of what holds on the day, what is best for the customer; a fixed one before any other. Among equals the first. */
 export function chooseGrant(unitPrice: ExactText, grants: readonly Grant[], day: string): GrantChoice {
   const unit = fixed(unitPrice);
   const best = bestOf(unit, grants, day);
   const won = grants[best];
-  return { won: won ? { grant: won, off: textOf(offOf(won, unit)) } : null, lost: lostTo(best, unit, grants, day, (grant, why, off) => ({ grant, why, off })) };
+  return {
+    won: won ? { grant: won, off: textOf(offOf(won, unit)) } : null,
+    lost: lostTo(best, unit, grants, day, (grant, why, off) => ({ grant, why, off })),
+  };
 }
 
 /** The place of what wins; -1 where nothing does. */
@@ -54,7 +70,13 @@ export function bestOf(unit: Fixed, grants: readonly Grant[], day: string): numb
 }
 
 /** The others, told each with why it does not count and what it would take off. */
-export function lostTo<T>(best: number, unit: Fixed, grants: readonly Grant[], day: string, tell: (grant: Grant, why: WhyLost, off: ExactText) => T): T[] {
+export function lostTo<T>(
+  best: number,
+  unit: Fixed,
+  grants: readonly Grant[],
+  day: string,
+  tell: (grant: Grant, why: WhyLost, off: ExactText) => T,
+): T[] {
   return grants.flatMap((grant, at) => {
     if (at === best) return [];
     const off = offOf(grant, unit);
@@ -62,7 +84,8 @@ export function lostTo<T>(best: number, unit: Fixed, grants: readonly Grant[], d
   });
 }
 
-const holds = ({ from, to }: Grant, day: string): boolean => (from === undefined || from <= day) && (to === undefined || day <= to);
+const holds = ({ from, to }: Grant, day: string): boolean =>
+  (from === undefined || from <= day) && (to === undefined || day <= to);
 
 function whyLost(grant: Grant, off: Fixed, won: Grant | undefined, day: string): WhyLost {
   if (grant.from !== undefined && day < grant.from) return 'notYet';

@@ -21,18 +21,85 @@ export { across, multiplies, type AcrossRow } from './across';
 export { overTerm, sidesOf, walk } from './walk';
 export { recurringIn, runningIn, type Running } from './running';
 export { sumLines, type Totals } from './totals';
-export { pricer, priceQuote, type Offer, type PricedLine, type PricedQuote, type PriceProblem, type QuoteLine, type QuoteTerms, type Whole } from './quote';
-export { explain, worksOut, type ExplainedLine, type Explanation, type Figure, type LineFigure, type Operand, type QuoteFigure } from './explain';
+export {
+  pricer,
+  priceQuote,
+  type Offer,
+  type PricedLine,
+  type PricedQuote,
+  type PriceProblem,
+  type QuoteLine,
+  type QuoteTerms,
+  type Whole,
+} from './quote';
+export {
+  explain,
+  worksOut,
+  type ExplainedLine,
+  type Explanation,
+  type Figure,
+  type LineFigure,
+  type Operand,
+  type QuoteFigure,
+} from './explain';
 export { notesOn, type PriceNote } from './notes';
 export { quoteWalk, type QuoteStep } from './quote-walk';
-export { entryProblem, listed, withRates, type Bracket, type LineRates, type Listed, type PriceAsked, type PriceEntry, type PricedStretch, type Slice, type Stretch } from './methods';
-export { addDays, addMonths, beginningOf, chargeOver, lastDay, monthsIn, monthsOf, recurringTotals, termBetween, tooShort, type Recurrence, type RecurringTotals, type Term } from './recurring';
+export {
+  entryProblem,
+  listed,
+  withRates,
+  type Bracket,
+  type LineRates,
+  type Listed,
+  type PriceAsked,
+  type PriceEntry,
+  type PricedStretch,
+  type Slice,
+  type Stretch,
+} from './methods';
+export {
+  addDays,
+  addMonths,
+  beginningOf,
+  chargeOver,
+  lastDay,
+  monthsIn,
+  monthsOf,
+  recurringTotals,
+  termBetween,
+  tooShort,
+  type Recurrence,
+  type RecurringTotals,
+  type Term,
+} from './recurring';
 export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityDiscount } from './grants';
 export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
 export { resaleOf, sumResale, type Resale } from './resale';
-export { policiesHit, policyNames, priceNames, problemsOver, type FactsOf, type Policy, type PolicyHit } from './over-quote';
+export {
+  policiesHit,
+  policyNames,
+  priceNames,
+  problemsOver,
+  type FactsOf,
+  type Policy,
+  type PolicyHit,
+} from './over-quote';
 export { spread } from './spread';
-export { figureAt, figuresOf, judge, limitFor, needsOf, reachOf, stillHolds, type Judged, type Limit, type LineFigures, type Need, type Reach, type Signed } from './limits';
+export {
+  figureAt,
+  figuresOf,
+  judge,
+  limitFor,
+  needsOf,
+  reachOf,
+  stillHolds,
+  type Judged,
+  type Limit,
+  type LineFigures,
+  type Need,
+  type Reach,
+  type Signed,
+} from './limits';
 export { atTarget, commission, monthlyRate, type CommissionPlan, type Lease } from './financing';
 export { taxed, taxRate, type Taxed, type TaxRate } from './tax';
 
@@ -121,7 +188,16 @@ export interface NamedQuantityDiscount extends QuantityDiscount {
 }
 
 /** rates: agreed on the line instead of the list's; discount: given by hand. */
-export type StepKind = 'list' | 'inside' | 'surcharge' | 'rates' | 'agreement' | 'quantity' | 'promotion' | 'discount' | 'rounding';
+export type StepKind =
+  | 'list'
+  | 'inside'
+  | 'surcharge'
+  | 'rates'
+  | 'agreement'
+  | 'quantity'
+  | 'promotion'
+  | 'discount'
+  | 'rounding';
 
 /** A step of the walk for one unit. */
 export interface WalkStep {

@@ -1,5 +1,19 @@
 /** How far a role may go by itself, and who signs what goes further. */
-import { exact, fixed, minus, negative, nothing, ofWhole, ratio, textOf, times, zero, type Exact, type ExactText, type Fixed } from '../exact';
+import {
+  exact,
+  fixed,
+  minus,
+  negative,
+  nothing,
+  ofWhole,
+  ratio,
+  textOf,
+  times,
+  zero,
+  type Exact,
+  type ExactText,
+  type Fixed,
+} from '../exact';
 import type { LinePrice, WalkStep } from './index';
 import type { PolicyHit } from './over-quote';
 import { sidesOf } from './walk';
@@ -41,7 +55,8 @@ export interface Judged {
 
 /** Where a figure stands. What is exactly at a border has not crossed it. */
 export function reachOf({ by, target, limit, floor }: Limit, figure: ExactText): Reach {
-  const beyond = (border: ExactText) => (by === 'discount' ? exact(figure).gt(border) : exact(figure).lt(border));
+  const beyond = (border: ExactText) =>
+    by === 'discount' ? exact(figure).gt(border) : exact(figure).lt(border);
   if (beyond(floor)) return 'beyondFloor';
   if (beyond(limit)) return 'beyondLimit';
   return beyond(target) ? 'withinLimit' : 'onTarget';
@@ -56,24 +71,34 @@ const one = ofWhole(1);
  */
 export function figuresOf(line: string, family: string, price: LinePrice, whole?: ExactText): LineFigures {
   const given = price.subscriptions ? givenInAll(sidesOf(price), whole) : givenBy(price, whole);
-  const typed = price.share === undefined ? price.steps.find(({ kind }) => kind === 'discount')?.typed : undefined;
+  const typed =
+    price.share === undefined ? price.steps.find(({ kind }) => kind === 'discount')?.typed : undefined;
   const margin = price.margin !== undefined && typed?.by === 'margin' ? typed.value : price.margin;
   return { line, family, discount: textOf(given), ...(margin === undefined ? {} : { margin }) };
 }
 
 /** By agreed rates, by hand and with the whole quote, as a share. */
-const givenBy = (price: LinePrice, whole: ExactText | undefined): Fixed => minus(one, times(keptBy(price, ['rates', 'discount']), keptOfWhole(price, whole)));
+const givenBy = (price: LinePrice, whole: ExactText | undefined): Fixed =>
+  minus(one, times(keptBy(price, ['rates', 'discount']), keptOfWhole(price, whole)));
 
 /** What steps of some kinds leave, as a share. */
 function keptBy({ steps }: LinePrice, kinds: readonly WalkStep['kind'][]): Fixed {
   let left = one;
-  for (const { kind, amount, total } of steps) if (kinds.includes(kind)) left = times(left, kept(minus(fixed(total), fixed(amount)), negative(fixed(amount))));
+  for (const { kind, amount, total } of steps)
+    if (kinds.includes(kind))
+      left = times(left, kept(minus(fixed(total), fixed(amount)), negative(fixed(amount))));
   return left;
 }
 
 /** What the whole-quote discount leaves, as a share: by what was typed where that is told, else by the cents that fell on the line. */
-const keptOfWhole = ({ before, share }: LinePrice, whole: ExactText | undefined): Fixed => (share === undefined || before === undefined ? one : whole === undefined ? kept(fixed(before), fixed(share)) : minus(one, fixed(whole)));
-const kept = (of: Fixed, share: Fixed): Fixed => minus(one, of.units === 0n ? nothing : fixed(ratio(share, of)));
+const keptOfWhole = ({ before, share }: LinePrice, whole: ExactText | undefined): Fixed =>
+  share === undefined || before === undefined
+    ? one
+    : whole === undefined
+      ? kept(fixed(before), fixed(share))
+      : minus(one, fixed(whole));
+const kept = (of: Fixed, share: Fixed): Fixed =>
+  minus(one, of.units === 0n ? nothing : fixed(ratio(share, of)));
 
 /** What a line would give away, or earn, at a discount or margin typed for it, where the whole quote takes the same share of it as now. */
 export function figureAt(price: LinePrice, by: Limit['by'], typed: ExactText, whole?: ExactText): ExactText {
@@ -97,7 +122,9 @@ function givenInAll(sides: readonly LinePrice[], whole: ExactText | undefined): 
 }
 
 /** The limit that concerns a family, of those of one role; one for the family comes before one for all. */
-export const limitFor = (limits: readonly Limit[], family: string, by: Limit['by']): Limit | undefined => limits.find((each) => each.by === by && each.family === family) ?? limits.find((each) => each.by === by && each.family === undefined);
+export const limitFor = (limits: readonly Limit[], family: string, by: Limit['by']): Limit | undefined =>
+  limits.find((each) => each.by === by && each.family === family) ??
+  limits.find((each) => each.by === by && each.family === undefined);
 
 /** Every line by every limit of the role that concerns it. */
 export function judge(lines: readonly LineFigures[], limits: readonly Limit[], role: string): Judged[] {
@@ -108,7 +135,8 @@ export function judge(lines: readonly LineFigures[], limits: readonly Limit[], r
       const limit = limitFor(own, line.family, by);
       if (!limit || figure === undefined) return [];
       const reach = reachOf(limit, figure);
-      const signers = reach === 'beyondFloor' ? [limit.signs, limit.above] : reach === 'beyondLimit' ? [limit.signs] : [];
+      const signers =
+        reach === 'beyondFloor' ? [limit.signs, limit.above] : reach === 'beyondLimit' ? [limit.signs] : [];
       return [{ line: line.line, by, reach, figure, limit, signers: [...new Set(signers)] }];
     }),
   );
@@ -158,13 +186,32 @@ function noWorse(signed: PolicyHit, now: PolicyHit): boolean {
 }
 
 /** By role, the nearest first. `signed` in the order given: of a role the last counts. What a policy read must be no worse than what was signed. */
-export function needsOf(judged: readonly Judged[], signed: readonly Signed[], policies: readonly PolicyHit[] = []): Need[] {
-  const roles = [...new Set([...judged.map(({ signers }) => signers[0]), ...judged.map(({ signers }) => signers[1]), ...policies.map(({ signs }) => signs)].filter((role) => role !== undefined))];
+export function needsOf(
+  judged: readonly Judged[],
+  signed: readonly Signed[],
+  policies: readonly PolicyHit[] = [],
+): Need[] {
+  const roles = [
+    ...new Set(
+      [
+        ...judged.map(({ signers }) => signers[0]),
+        ...judged.map(({ signers }) => signers[1]),
+        ...policies.map(({ signs }) => signs),
+      ].filter((role) => role !== undefined),
+    ),
+  ];
   return roles.map((role) => {
     const own = judged.filter(({ signers }) => signers.includes(role));
     const last = [...signed].reverse().find((each) => each.role === role);
     const asked = policies.filter(({ signs }) => signs === role);
-    const signedToo = asked.every((hit) => last?.policies?.some((each) => each.id === hit.id && noWorse(each, hit)) ?? false);
-    return { role, judged: own, policies: asked, held: last !== undefined && stillHolds(last.figures, own) && signedToo };
+    const signedToo = asked.every(
+      (hit) => last?.policies?.some((each) => each.id === hit.id && noWorse(each, hit)) ?? false,
+    );
+    return {
+      role,
+      judged: own,
+      policies: asked,
+      held: last !== undefined && stillHolds(last.figures, own) && signedToo,
+    };
   });
 }

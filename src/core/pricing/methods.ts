@@ -45,7 +45,11 @@ export interface LineRates {
 /** An entry with the rates of a line; where these do not fit it, as it is. */
 export function withRates(entry: PriceEntry, rates: LineRates | null | undefined): PriceEntry {
   if (!rates || entry.method !== 'usage' || rates.each.length !== entry.slices.length) return entry;
-  return { method: 'usage', slices: entry.slices.map((slice, index) => ({ ...slice, rate: rates.each[index] ?? slice.rate })), ...(rates.least === undefined ? {} : { least: rates.least }) };
+  return {
+    method: 'usage',
+    slices: entry.slices.map((slice, index) => ({ ...slice, rate: rates.each[index] ?? slice.rate })),
+    ...(rates.least === undefined ? {} : { least: rates.least }),
+  };
 }
 
 /** What a price may depend on besides its entry. */
@@ -95,7 +99,9 @@ export function listed(entry: PriceEntry, asked: PriceAsked): Listed {
     case 'hand':
       return asked.typed === undefined ? { is: 'open', wants: 'price' } : perUnit(exact(asked.typed));
     case 'costPlus':
-      return asked.cost === undefined ? { is: 'open', wants: 'cost' } : perUnit(exact(asked.cost).times(exact(entry.markUp).plus(1)) as Exact);
+      return asked.cost === undefined
+        ? { is: 'open', wants: 'cost' }
+        : perUnit(exact(asked.cost).times(exact(entry.markUp).plus(1)) as Exact);
     case 'formula': {
       const value = asked.workOut?.(entry.formula);
       return value === undefined ? { is: 'open', wants: 'value' } : perUnit(exact(value));
@@ -103,18 +109,32 @@ export function listed(entry: PriceEntry, asked: PriceAsked): Listed {
     case 'share': {
       const nets = entry.of.flatMap((name) => asked.netOf?.(name) ?? []);
       if (nets.length === 0) return { is: 'open', wants: 'net', name: entry.of.join(', ') };
-      return { is: 'listed', per: 'line', amount: nets.reduce((sum, net) => sum.plus(net) as Exact, zero).times(entry.rate).toString() };
+      return {
+        is: 'listed',
+        per: 'line',
+        amount: nets
+          .reduce((sum, net) => sum.plus(net) as Exact, zero)
+          .times(entry.rate)
+          .toString(),
+      };
     }
     case 'bracket': {
       const found = entry.brackets.find((bracket) => holds(bracket, asked.quantity));
       if (!found) return { is: 'outside', quantity: asked.quantity };
-      return { is: 'listed', per: 'line', amount: found.price, stretches: [{ ...stretchOf(found), quantity: asked.quantity, amount: found.price }] };
+      return {
+        is: 'listed',
+        per: 'line',
+        amount: found.price,
+        stretches: [{ ...stretchOf(found), quantity: asked.quantity, amount: found.price }],
+      };
     }
     case 'graduated':
       return sliced(entry.slices, asked.quantity);
     case 'usage': {
       const priced = sliced(entry.slices, asked.quantity);
-      return priced.is === 'listed' && entry.least !== undefined && exact(priced.amount).lt(entry.least) ? { ...priced, amount: entry.least, least: entry.least } : priced;
+      return priced.is === 'listed' && entry.least !== undefined && exact(priced.amount).lt(entry.least)
+        ? { ...priced, amount: entry.least, least: entry.least }
+        : priced;
     }
   }
 }
@@ -130,17 +150,39 @@ function holds({ from, below }: Stretch, quantity: ExactText): boolean {
 function sliced(slices: readonly Slice[], quantity: ExactText): Listed {
   const all = exact(quantity);
   const last = slices[slices.length - 1];
-  if (all.isNegative() || !last || (last.below !== undefined && all.gt(last.below))) return { is: 'outside', quantity };
+  if (all.isNegative() || !last || (last.below !== undefined && all.gt(last.below)))
+    return { is: 'outside', quantity };
   const stretches = slices.flatMap((slice): PricedStretch[] => {
     const within = Exact.min(all, slice.below ?? all).minus(slice.from);
-    return within.lte(0) ? [] : [{ ...stretchOf(slice), quantity: within.toString(), rate: slice.rate, amount: within.times(slice.rate).toString() }];
+    return within.lte(0)
+      ? []
+      : [
+          {
+            ...stretchOf(slice),
+            quantity: within.toString(),
+            rate: slice.rate,
+            amount: within.times(slice.rate).toString(),
+          },
+        ];
   });
-  return { is: 'listed', per: 'line', amount: stretches.reduce((sum, each) => sum.plus(each.amount) as Exact, zero).toString(), stretches };
+  return {
+    is: 'listed',
+    per: 'line',
+    amount: stretches.reduce((sum, each) => sum.plus(each.amount) as Exact, zero).toString(),
+    stretches,
+  };
 }
 
 /** What is wrong with the brackets or slices of an entry: where one begins before the last ended, or ends before it begins; where a slice leaves a hole. */
-export function entryProblem(entry: PriceEntry): { code: 'empty' | 'overlap' | 'hole' | 'backwards'; from: ExactText } | null {
-  const stretches: readonly Stretch[] | null = entry.method === 'bracket' ? entry.brackets : entry.method === 'graduated' || entry.method === 'usage' ? entry.slices : null;
+export function entryProblem(
+  entry: PriceEntry,
+): { code: 'empty' | 'overlap' | 'hole' | 'backwards'; from: ExactText } | null {
+  const stretches: readonly Stretch[] | null =
+    entry.method === 'bracket'
+      ? entry.brackets
+      : entry.method === 'graduated' || entry.method === 'usage'
+        ? entry.slices
+        : null;
   if (!stretches) return null;
   const [first] = stretches;
   if (!first) return { code: 'empty', from: '0' };

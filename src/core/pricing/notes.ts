@@ -10,14 +10,22 @@ import type { PriceEntry } from './methods';
  */
 export type PriceNote = 'pieceOnly' | 'withRest' | 'surchargeOfList' | 'perPiece';
 
-export function notesOn({ steps, once, subscriptions = [] }: LinePrice, method?: PriceEntry['method']): PriceNote[] {
+export function notesOn(
+  { steps, once, subscriptions = [] }: LinePrice,
+  method?: PriceEntry['method'],
+): PriceNote[] {
   const rest = (once && !exact(once.list).isZero()) || subscriptions.length > 0;
   const typed = steps.find(({ kind }) => kind === 'discount')?.typed?.by;
-  const agreedMoney = steps.some(({ kind, rate, name }) => (kind === 'agreement' || kind === 'promotion') && name !== undefined && rate === undefined);
+  const agreedMoney = steps.some(
+    ({ kind, rate, name }) =>
+      (kind === 'agreement' || kind === 'promotion') && name !== undefined && rate === undefined,
+  );
   return [
     ...(rest && (agreedMoney || typed === 'amount' || typed === 'net') ? (['pieceOnly'] as const) : []),
     ...(rest && (typed === 'rate' || typed === 'margin') ? (['withRest'] as const) : []),
-    ...(steps.some(({ kind }) => kind === 'surcharge') && steps.some(({ kind }) => kind === 'inside') ? (['surchargeOfList'] as const) : []),
+    ...(steps.some(({ kind }) => kind === 'surcharge') && steps.some(({ kind }) => kind === 'inside')
+      ? (['surchargeOfList'] as const)
+      : []),
     ...(method === 'formula' ? (['perPiece'] as const) : []),
   ];
 }

@@ -1,6 +1,14 @@
 /** FEEL over a whole quote: prices that depend on all of it, such as freight, and policies on who must sign. */
 import { exact, type Exact, type ExactText } from '../exact';
-import { compileFormula, noUnit, type Formula, type FormulaProblem, type FeelType, type Scope, type Value } from '../formula';
+import {
+  compileFormula,
+  noUnit,
+  type Formula,
+  type FormulaProblem,
+  type FeelType,
+  type Scope,
+  type Value,
+} from '../formula';
 
 /** What a formula may read, and of which kind it is; amounts of money and masses in kg are plain numbers. */
 export type Names = Readonly<Record<string, 'number' | 'text' | 'yesno'>>;
@@ -13,19 +21,34 @@ export const priceNames = { net: 'number', mass: 'number', quantity: 'number' } 
  * in builds, the longest term in months, how many lines count, and who buys where.
  */
 export const policyNames = {
-  net: 'number', discount: 'number', margin: 'number', paymentDays: 'number', specialParts: 'number', passedWarnings: 'number', months: 'number', lines: 'number', customerClass: 'text', country: 'text', leased: 'yesno',
+  net: 'number',
+  discount: 'number',
+  margin: 'number',
+  paymentDays: 'number',
+  specialParts: 'number',
+  passedWarnings: 'number',
+  months: 'number',
+  lines: 'number',
+  customerClass: 'text',
+  country: 'text',
+  leased: 'yesno',
 } as const satisfies Names;
 
-export type FactsOf<N extends Names> = { [K in keyof N]: N[K] extends 'number' ? ExactText | null : N[K] extends 'text' ? string : boolean };
+export type FactsOf<N extends Names> = {
+  [K in keyof N]: N[K] extends 'number' ? ExactText | null : N[K] extends 'text' ? string : boolean;
+};
 
-const typeOf = (kind: Names[string]): FeelType => (kind === 'number' ? { is: 'number', unit: noUnit } : kind === 'text' ? { is: 'text' } : { is: 'yesno' });
+const typeOf = (kind: Names[string]): FeelType =>
+  kind === 'number' ? { is: 'number', unit: noUnit } : kind === 'text' ? { is: 'text' } : { is: 'yesno' };
 const compiled = new Map<string, { formula: Formula } | { problems: FormulaProblem[] }>();
 
 function compiledOver(source: string, names: Names, wanted: 'number' | 'yesno') {
   const key = `${wanted} ${Object.keys(names).join(',')} ${source}`;
   let known = compiled.get(key);
   if (!known) {
-    const scope: Scope = new Map(Object.entries(names).map(([name, kind], slot) => [name, { slot, type: typeOf(kind) }]));
+    const scope: Scope = new Map(
+      Object.entries(names).map(([name, kind], slot) => [name, { slot, type: typeOf(kind) }]),
+    );
     const answer = compileFormula(source, scope, typeOf(wanted));
     known = answer.ok ? { formula: answer.formula } : { problems: answer.problems };
     compiled.set(key, known);
@@ -39,7 +62,12 @@ export function problemsOver(source: string, names: Names, wanted: 'number' | 'y
   return 'problems' in known ? known.problems : [];
 }
 
-function run(source: string, names: Names, wanted: 'number' | 'yesno', facts: Readonly<Record<string, string | boolean | null>>): Value | undefined {
+function run(
+  source: string,
+  names: Names,
+  wanted: 'number' | 'yesno',
+  facts: Readonly<Record<string, string | boolean | null>>,
+): Value | undefined {
   const known = compiledOver(source, names, wanted);
   if ('problems' in known) return undefined;
   const slots = Object.entries(names).map(([name, kind]): Value => {
@@ -52,7 +80,9 @@ function run(source: string, names: Names, wanted: 'number' | 'yesno', facts: Re
 /** The price by a formula; undefined where it has none. */
 export function priceOver(source: string, facts: FactsOf<typeof priceNames>): ExactText | undefined {
   const value = run(source, priceNames, 'number', facts);
-  return value !== null && typeof value === 'object' && 'toDecimalPlaces' in value ? (value as Exact).toString() : undefined;
+  return value !== null && typeof value === 'object' && 'toDecimalPlaces' in value
+    ? (value as Exact).toString()
+    : undefined;
 }
 
 /** Something that somebody must sign, whatever the limits say. */
@@ -78,8 +108,16 @@ export function policiesHit(policies: readonly Policy[], facts: FactsOf<typeof p
   return policies.flatMap(({ id, when, signs }) => {
     const known = compiledOver(when, policyNames, 'yesno');
     if ('formula' in known && run(when, policyNames, 'yesno', facts) !== true) return [];
-    const names = 'formula' in known ? Object.keys(policyNames).filter((name) => known.formula.names.includes(name)) : [];
-    return [{ id, signs, worse: worseOf(when, names, facts), read: names.map((name) => `${name}=${String(facts[name as keyof typeof policyNames])}`).join(';') }];
+    const names =
+      'formula' in known ? Object.keys(policyNames).filter((name) => known.formula.names.includes(name)) : [];
+    return [
+      {
+        id,
+        signs,
+        worse: worseOf(when, names, facts),
+        read: names.map((name) => `${name}=${String(facts[name as keyof typeof policyNames])}`).join(';'),
+      },
+    ];
   });
 }
 
@@ -87,10 +125,19 @@ export function policiesHit(policies: readonly Policy[], facts: FactsOf<typeof p
 const far = '1000000000000000000';
 
 /** A policy that holds of a figure however large, and not however small, holds the more the larger it is; and the other way round. */
-function worseOf(when: string, names: readonly string[], facts: FactsOf<typeof policyNames>): Record<string, 'more' | 'less'> {
-  const holdsAt = (name: string, value: string) => run(when, policyNames, 'yesno', { ...facts, [name]: value }) === true;
-  return Object.fromEntries(names.filter((name) => policyNames[name as keyof typeof policyNames] === 'number').flatMap((name): [string, 'more' | 'less'][] => {
-    const [small, large] = [holdsAt(name, `-${far}`), holdsAt(name, far)];
-    return small === large ? [] : [[name, large ? 'more' : 'less']];
-  }));
+function worseOf(
+  when: string,
+  names: readonly string[],
+  facts: FactsOf<typeof policyNames>,
+): Record<string, 'more' | 'less'> {
+  const holdsAt = (name: string, value: string) =>
+    run(when, policyNames, 'yesno', { ...facts, [name]: value }) === true;
+  return Object.fromEntries(
+    names
+      .filter((name) => policyNames[name as keyof typeof policyNames] === 'number')
+      .flatMap((name): [string, 'more' | 'less'][] => {
+        const [small, large] = [holdsAt(name, `-${far}`), holdsAt(name, far)];
+        return small === large ? [] : [[name, large ? 'more' : 'less']];
+      }),
+  );
 }

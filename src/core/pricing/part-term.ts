@@ -4,7 +4,8 @@ import type { PricedPart, RecurringPart } from './index';
 import type { Recurrence } from './recurring';
 
 /** For how many months it is sold as long as nobody says otherwise. */
-export const usualMonths = ({ baseMonths, leastMonths = 0 }: Recurrence): number => Math.max(baseMonths, leastMonths);
+export const usualMonths = ({ baseMonths, leastMonths = 0 }: Recurrence): number =>
+  Math.max(baseMonths, leastMonths);
 
 /** Months for which a part that recurs is priced: as its model says, else the usual ones. */
 export const monthsOfPart = (recurs: RecurringPart): number => recurs.months ?? usualMonths(recurs);
@@ -15,4 +16,5 @@ export function partOverTerm({ amount, recurs }: PricedPart): Exact {
 }
 
 /** The same for parts that recur alike. */
-export const termKey = ({ baseMonths, start = '', months }: RecurringPart): string => [String(baseMonths), start, months === undefined ? '' : String(months)].join('_');
+export const termKey = ({ baseMonths, start = '', months }: RecurringPart): string =>
+  [String(baseMonths), start, months === undefined ? '' : String(months)].join('_');

@@ -7,21 +7,38 @@ import type { DecisionValue } from '../model';
 import { making } from '../production';
 import { costOf, priceBuild, sumLines, walk, type LineTerms, type Tariff, type PricedPart } from './index';
 
-const part = (amount: string, kind: PricedPart['kind'] = 'part'): PricedPart => ({ id: kind, kind, name: { en: kind }, amount });
+const part = (amount: string, kind: PricedPart['kind'] = 'part'): PricedPart => ({
+  id: kind,
+  kind,
+  name: { en: kind },
+  amount,
+});
 const terms = (quantity: number, discount = '0', agreement?: string): LineTerms => ({
-  quantity, day: '2026-06-01', hand: { by: 'rate', value: discount }, ...(agreement ? { agreements: [{ id: 'key', name: { en: 'Key accounts' }, rate: agreement }] } : {}),
+  quantity,
+  day: '2026-06-01',
+  hand: { by: 'rate', value: discount },
+  ...(agreement ? { agreements: [{ id: 'key', name: { en: 'Key accounts' }, rate: agreement }] } : {}),
 });
 
 describe('the price walk', () => {
   it('goes from list over surcharge, agreement and discount to net, each on what is left', () => {
-    const line = walk([part('10000'), part('600', 'surcharge')], terms(2, '0.05', '0.08'), 2, { unit: '6000', once: '0' });
+    const line = walk([part('10000'), part('600', 'surcharge')], terms(2, '0.05', '0.08'), 2, {
+      unit: '6000',
+      once: '0',
+    });
     expect(line.steps.map(({ kind, amount, total }) => [kind, amount, total])).toEqual([
       ['list', '10000', '10000'],
       ['surcharge', '600', '10600'],
       ['agreement', '-848', '9752'],
       ['discount', '-487.6', '9264.4'],
     ]);
-    expect(line).toMatchObject({ unitList: '10600', unitNet: '9264.4', list: '21200', net: '18528.8', cost: '12000' });
+    expect(line).toMatchObject({
+      unitList: '10600',
+      unitNet: '9264.4',
+      list: '21200',
+      net: '18528.8',
+      cost: '12000',
+    });
     // (18,528.80 - 12,000) / 18,528.80
     expect(line.margin?.slice(0, 8)).toBe('0.352359');
   });
@@ -53,13 +70,22 @@ describe('the price walk', () => {
     const money = fc.integer({ min: 1, max: 50_000_000 }).map((cents) => (cents / 100).toFixed(2));
     const rate = fc.integer({ min: 0, max: 10_000 }).map((basis) => (basis / 10_000).toFixed(4));
     fc.assert(
-      fc.property(money, rate, rate, fc.integer({ min: 1, max: 99_999 }), fc.constantFrom(0, 2, 3), (amount, discount, agreement, quantity, decimals) => {
-        const line = walk([part(amount)], terms(quantity, discount, agreement), decimals);
-        const cents = (value: string) => BigInt(Math.round(Number(value) * 10 ** decimals));
-        expect(line.steps.at(-1)?.total).toBe(line.unitNet);
-        expect((line.unitNet.split('.')[1] ?? '').length).toBeLessThanOrEqual(decimals);
-        expect(BigInt(Math.round(Number(line.net) * 10 ** decimals))).toBe(cents(line.unitNet) * BigInt(quantity));
-      }),
+      fc.property(
+        money,
+        rate,
+        rate,
+        fc.integer({ min: 1, max: 99_999 }),
+        fc.constantFrom(0, 2, 3),
+        (amount, discount, agreement, quantity, decimals) => {
+          const line = walk([part(amount)], terms(quantity, discount, agreement), decimals);
+          const cents = (value: string) => BigInt(Math.round(Number(value) * 10 ** decimals));
+          expect(line.steps.at(-1)?.total).toBe(line.unitNet);
+          expect((line.unitNet.split('.')[1] ?? '').length).toBeLessThanOrEqual(decimals);
+          expect(BigInt(Math.round(Number(line.net) * 10 ** decimals))).toBe(
+            cents(line.unitNet) * BigInt(quantity),
+          );
+        },
+      ),
     );
   });
 });
@@ -69,7 +95,13 @@ describe('what does not grow with the quantity', () => {
     const once: PricedPart = { ...part('40'), grows: 'once' };
     const price = walk([part('100'), once], terms(3, '0.1'), 2, { unit: '50', once: '0' });
     // 3 x 90.00 and 36.00 once; (306 - 150) / 306
-    expect(price).toMatchObject({ unitNet: '90', list: '340', net: '306', once: { list: '40', net: '36' }, cost: '150' });
+    expect(price).toMatchObject({
+      unitNet: '90',
+      list: '340',
+      net: '306',
+      once: { list: '40', net: '36' },
+      cost: '150',
+    });
     expect(Number(price.margin)).toBeCloseTo(156 / 306, 12);
     expect(walk([part('100')], terms(3), 2).once).toBeUndefined();
     // Three at 50, and 12 once.
@@ -79,25 +111,37 @@ describe('what does not grow with the quantity', () => {
 
 describe('totals', () => {
   it('are sums of rounded lines', () => {
-    const lines = [walk([part('1033.333')], terms(3), 2, { unit: '400', once: '0' }), walk([part('0.005')], terms(1), 2, { unit: '0', once: '0' })];
+    const lines = [
+      walk([part('1033.333')], terms(3), 2, { unit: '400', once: '0' }),
+      walk([part('0.005')], terms(1), 2, { unit: '0', once: '0' }),
+    ];
     expect(sumLines(lines, 2)).toMatchObject({ list: '3100', net: '3100', reduction: '0', cost: '1200' });
   });
 
   it('tell no cost where one line has none', () => {
-    expect(sumLines([walk([part('10')], terms(1), 2, { unit: '4', once: '0' }), walk([part('10')], terms(1), 2)], 2).cost).toBeUndefined();
+    expect(
+      sumLines(
+        [walk([part('10')], terms(1), 2, { unit: '4', once: '0' }), walk([part('10')], terms(1), 2)],
+        2,
+      ).cost,
+    ).toBeUndefined();
   });
 });
 
 describe('a build of the demo', () => {
-  const read = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8'));
+  const read = (name: string): unknown =>
+    JSON.parse(readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8'));
   const model = demoModel('ridgeback');
   const items = read('items.json') as { sku: string; cost: string }[];
   const tariff: Tariff = {
     ...demoTariff('EUR'),
-    costs: Object.fromEntries(items.map((item) => [item.sku, item.cost])), rates: { SAW: '52', WELD: '61', COAT: '48', ELEC: '57', TEST: '66', PACK: '41' },
+    costs: Object.fromEntries(items.map((item) => [item.sku, item.cost])),
+    rates: { SAW: '52', WELD: '61', COAT: '48', ELEC: '57', TEST: '66', PACK: '41' },
   };
   const values = (decisions: Record<string, DecisionValue>) =>
-    createEngine(model, { date: '2026-06-01', values: { region: 'eu' } }).state({ decisions: Object.entries(decisions).map(([on, value]) => ({ on, value })) }).values;
+    createEngine(model, { date: '2026-06-01', values: { region: 'eu' } }).state({
+      decisions: Object.entries(decisions).map(([on, value]) => ({ on, value })),
+    }).values;
 
   it('lists part by part', () => {
     const price = priceBuild(model, values({ vehicle: 'articulated', length: 'm12' }), tariff);
@@ -118,8 +162,21 @@ describe('a build of the demo', () => {
   });
 
   it('adds 6 % of the deck for each custom size', () => {
-    const price = priceBuild(model, values({ vehicle: 'articulated', length: 'custom', customLength: '12', width: 'custom', customWidth: '3' }), tariff);
-    expect(price.parts.filter((each) => each.kind === 'surcharge').map((each) => each.amount)).toEqual(['673.92', '673.92']);
+    const price = priceBuild(
+      model,
+      values({
+        vehicle: 'articulated',
+        length: 'custom',
+        customLength: '12',
+        width: 'custom',
+        customWidth: '3',
+      }),
+      tariff,
+    );
+    expect(price.parts.filter((each) => each.kind === 'surcharge').map((each) => each.amount)).toEqual([
+      '673.92',
+      '673.92',
+    ]);
   });
 
   it('prices what is settled and names what is open', () => {
@@ -130,7 +187,9 @@ describe('a build of the demo', () => {
 
   it('says which items the list does not have', () => {
     const { 'RB-HUB': _hub, ...prices } = tariff.prices;
-    expect(priceBuild(model, values({ vehicle: 'articulated', length: 'm12' }), { ...tariff, prices }).unpriced).toEqual(['RB-HUB']);
+    expect(
+      priceBuild(model, values({ vehicle: 'articulated', length: 'm12' }), { ...tariff, prices }).unpriced,
+    ).toEqual(['RB-HUB']);
   });
 
   it('costs material and time, and tells nothing without costs', () => {

@@ -1,5 +1,18 @@
 /** The walk of a whole quote: what each kind of step comes to over all that counts. */
-import { compare, fixed, minus, nothing, ofQuantity, ofWhole, plus, ratio, textOf, times, type ExactText, type Fixed } from '../exact';
+import {
+  compare,
+  fixed,
+  minus,
+  nothing,
+  ofQuantity,
+  ofWhole,
+  plus,
+  ratio,
+  textOf,
+  times,
+  type ExactText,
+  type Fixed,
+} from '../exact';
 import type { LinePrice, StepKind } from './index';
 import { monthsIn } from './recurring';
 import { sidesOf } from './walk';
@@ -11,18 +24,35 @@ export interface QuoteStep {
   total: ExactText;
 }
 
-const order: readonly StepKind[] = ['list', 'inside', 'surcharge', 'rates', 'agreement', 'quantity', 'promotion', 'discount'];
+const order: readonly StepKind[] = [
+  'list',
+  'inside',
+  'surcharge',
+  'rates',
+  'agreement',
+  'quantity',
+  'promotion',
+  'discount',
+];
 
 /** Steps from list to net whose amounts sum to the net exactly. Steps of nothing are left out, save the list. */
 export function quoteWalk(lines: readonly { price: LinePrice; quantity: number }[]): QuoteStep[] {
   const sums = new Map<StepKind | 'share', Fixed>();
   let net = nothing;
-  const add = (kind: StepKind | 'share', amount: Fixed): void => { sums.set(kind, plus(sums.get(kind) ?? nothing, amount)); };
-  for (const { price, quantity } of lines.flatMap((line) => sidesOf(line.price).map((side) => ({ price: side, quantity: line.quantity })))) {
+  const add = (kind: StepKind | 'share', amount: Fixed): void => {
+    sums.set(kind, plus(sums.get(kind) ?? nothing, amount));
+  };
+  for (const { price, quantity } of lines.flatMap((line) =>
+    sidesOf(line.price).map((side) => ({ price: side, quantity: line.quantity })),
+  )) {
     const { recurring } = price;
-    const months = recurring && monthsIn({ start: recurring.from, months: recurring.months, days: recurring.days });
+    const months =
+      recurring && monthsIn({ start: recurring.from, months: recurring.months, days: recurring.days });
     const pieces = times(ofQuantity(price.per === 'line' ? 1 : quantity), ofWhole(months?.times ?? 1));
-    const inAll = (amount: ExactText): Fixed => (recurring && months ? fixed(ratio(times(fixed(amount), pieces), ofWhole(months.per * recurring.baseMonths))) : times(fixed(amount), pieces));
+    const inAll = (amount: ExactText): Fixed =>
+      recurring && months
+        ? fixed(ratio(times(fixed(amount), pieces), ofWhole(months.per * recurring.baseMonths)))
+        : times(fixed(amount), pieces);
     for (const { kind, amount } of price.steps) if (kind !== 'rounding') add(kind, inAll(amount));
     if (price.once) add('list', fixed(price.once.list));
     if (price.share !== undefined) add('share', minus(nothing, fixed(price.share)));

@@ -103,7 +103,8 @@ interface Kept {
 }
 
 /** Prices a quote. The order of the lines makes no difference. */
-export const priceQuote = (lines: readonly QuoteLine[], terms: QuoteTerms): PricedQuote => pricer()(lines, terms);
+export const priceQuote = (lines: readonly QuoteLine[], terms: QuoteTerms): PricedQuote =>
+  pricer()(lines, terms);
 
 /** Prices a quote again and again, and works out anew only what has changed since the last time. */
 export function pricer(): (lines: readonly QuoteLine[], terms: QuoteTerms) => PricedQuote {
@@ -122,8 +123,13 @@ class Pricing {
   /** Of what was told. */
   private readonly after = new AmountSum();
 
-  constructor(lines: readonly QuoteLine[], private readonly decimals: number, last?: Pricing) {
-    const kept = last?.decimals === decimals ? new Map(last.all.map((each) => [each.line.id, each])) : undefined;
+  constructor(
+    lines: readonly QuoteLine[],
+    private readonly decimals: number,
+    last?: Pricing,
+  ) {
+    const kept =
+      last?.decimals === decimals ? new Map(last.all.map((each) => [each.line.id, each])) : undefined;
     const first = lines.map((line) => {
       if (isLate(line)) return null;
       const had = kept?.get(line.id);
@@ -184,7 +190,8 @@ function othersOf(first: readonly (Kept | null)[]): Others {
   for (const each of first) {
     if (!each?.line.counts) continue;
     net = plus(net, fixed(each.alone.price.net));
-    if (each.line.mass !== undefined) mass = plus(mass, times(fixed(each.line.mass), ofQuantity(each.line.terms.quantity)));
+    if (each.line.mass !== undefined)
+      mass = plus(mass, times(fixed(each.line.mass), ofQuantity(each.line.terms.quantity)));
   }
   return { netOf: netsBefore(first), net: textOf(net), mass: textOf(mass) };
 }
@@ -193,7 +200,8 @@ function netsBefore(all: readonly (Kept | null)[]): Others['netOf'] {
   return (name) => {
     let sum: Fixed | undefined;
     for (const each of all) {
-      if (each?.line.counts && (each.line.sku === name || each.line.family === name)) sum = plus(sum ?? nothing, fixed(each.alone.price.net));
+      if (each?.line.counts && (each.line.sku === name || each.line.family === name))
+        sum = plus(sum ?? nothing, fixed(each.alone.price.net));
     }
     return sum && textOf(sum);
   };

@@ -17,7 +17,8 @@ export interface Term {
 const dayMilliseconds = 86_400_000;
 const read = (day: string): Date => new Date(`${day}T00:00:00Z`);
 const written = (date: Date): string => date.toISOString().slice(0, 10);
-const daysBetween = (from: string, to: string): number => Math.round((read(to).getTime() - read(from).getTime()) / dayMilliseconds);
+const daysBetween = (from: string, to: string): number =>
+  Math.round((read(to).getTime() - read(from).getTime()) / dayMilliseconds);
 
 /** The same day so many months later; the last of the month where it has no such day. */
 export function addMonths(day: string, months: number): string {
@@ -58,7 +59,10 @@ export const lastDay = (term: Term): string => calendarOf(term).last;
 export function termBetween(start: string, last: string): Term {
   const end = addDays(last, 1);
   if (end < start) return { start, months: 0, days: 0 };
-  let months = (read(end).getUTCFullYear() - read(start).getUTCFullYear()) * 12 + read(end).getUTCMonth() - read(start).getUTCMonth();
+  let months =
+    (read(end).getUTCFullYear() - read(start).getUTCFullYear()) * 12 +
+    read(end).getUTCMonth() -
+    read(start).getUTCMonth();
   while (addMonths(start, months) > end) months -= 1;
   return { start, months, days: daysBetween(addMonths(start, months), end) };
 }
@@ -80,11 +84,15 @@ export function monthsOf(term: Term): Exact {
 /** What a price for the base period comes to over a term. Nothing is rounded. */
 export function chargeOver(price: ExactText, { baseMonths }: Recurrence, term: Term): ExactText {
   const { times, per } = monthsIn(term);
-  return exact(price).times(times).div(per * baseMonths).toString();
+  return exact(price)
+    .times(times)
+    .div(per * baseMonths)
+    .toString();
 }
 
 /** Whether a term is shorter than is sold. */
-export const tooShort = ({ leastMonths = 0 }: Recurrence, term: Term): boolean => monthsOf(term).lt(leastMonths);
+export const tooShort = ({ leastMonths = 0 }: Recurrence, term: Term): boolean =>
+  monthsOf(term).lt(leastMonths);
 
 /** The part of a term within its first so many months. */
 export function beginningOf(term: Term, months: number): Term {

@@ -3,8 +3,13 @@ import { fixed, plus, textOf, type ExactText } from '../exact';
 import type { LinePrice, LineRecurring } from './index';
 
 /** All of a line that recurs: the line itself, or what does inside a build. */
-export function recurringIn({ subscriptions, ...line }: LinePrice): (LinePrice & { recurring: LineRecurring })[] {
-  return (subscriptions ?? [line]).flatMap((each) => (each.recurring ? [{ ...each, recurring: each.recurring }] : []));
+export function recurringIn({
+  subscriptions,
+  ...line
+}: LinePrice): (LinePrice & { recurring: LineRecurring })[] {
+  return (subscriptions ?? [line]).flatMap((each) =>
+    each.recurring ? [{ ...each, recurring: each.recurring }] : [],
+  );
 }
 
 /** So much of a line recurs from a day to another. */
@@ -24,7 +29,13 @@ export function runningIn({ subscriptions = [] }: LinePrice): Running[] {
     const { from, to, months, perMonth } = recurring;
     const other = found.get(`${from} ${to}`);
     const sum = (a: string, b = '0'): string => textOf(plus(fixed(a), fixed(b)));
-    found.set(`${from} ${to}`, { net: sum(net, other?.net), perMonth: sum(perMonth, other?.perMonth), from, to, months });
+    found.set(`${from} ${to}`, {
+      net: sum(net, other?.net),
+      perMonth: sum(perMonth, other?.perMonth),
+      from,
+      to,
+      months,
+    });
   }
   return [...found.values()];
 }

@@ -8,8 +8,15 @@ const away = (value: bigint): bigint => (value < 0n ? -value : value);
  * rounded towards zero, and what is left goes, a minor unit each, to those that lost most by it; among equals to the first, by name
  * where they have names. Nothing goes where the weight is zero. With no weight at all every part is zero, which is the caller's to notice.
  */
-export function spread(amount: ExactText, weights: readonly ExactText[], decimals: number, names?: readonly string[]): ExactText[] {
-  return spreadUnits(unitsAt(fixed(amount), decimals), weights.map(fixed), names).map((part) => textOf({ units: part, scale: decimals }));
+export function spread(
+  amount: ExactText,
+  weights: readonly ExactText[],
+  decimals: number,
+  names?: readonly string[],
+): ExactText[] {
+  return spreadUnits(unitsAt(fixed(amount), decimals), weights.map(fixed), names).map((part) =>
+    textOf({ units: part, scale: decimals }),
+  );
 }
 
 /** As spread, in minor units. */
@@ -31,9 +38,11 @@ export function spreadUnits(units: bigint, weights: readonly Fixed[], names?: re
   }
   // Where the nearest numbers differ, so do the exact remainders, in the same direction.
   const roughly = Float64Array.from(lost, Number);
-  const exactly = (a: number, b: number): number => ((lost[a] as bigint) > (lost[b] as bigint) ? -1 : (lost[a] as bigint) < (lost[b] as bigint) ? 1 : 0);
+  const exactly = (a: number, b: number): number =>
+    (lost[a] as bigint) > (lost[b] as bigint) ? -1 : (lost[a] as bigint) < (lost[b] as bigint) ? 1 : 0;
   const one = left < 0n ? -1n : 1n;
-  for (const at of mostLost(Number(away(left)), (at) => all[at] !== 0n, roughly, exactly, names)) parts[at] = (parts[at] as bigint) + one;
+  for (const at of mostLost(Number(away(left)), (at) => all[at] !== 0n, roughly, exactly, names))
+    parts[at] = (parts[at] as bigint) + one;
   return parts;
 }
 
@@ -41,7 +50,11 @@ export function spreadUnits(units: bigint, weights: readonly Fixed[], names?: re
 const mostSummed = 2 ** 50;
 
 /** As spreadUnits, for whole numbers that are none below zero, which takes a fraction of the time; undefined where one may not be exact. */
-export function spreadNumbers(units: number, weights: Float64Array, names: readonly string[]): Float64Array | undefined {
+export function spreadNumbers(
+  units: number,
+  weights: Float64Array,
+  names: readonly string[],
+): Float64Array | undefined {
   let sum = 0;
   for (let at = 0; at < weights.length; at++) {
     const weight = weights[at] as number;
@@ -73,7 +86,12 @@ export function spreadNumbers(units: number, weights: Float64Array, names: reado
 }
 
 /** One more for each of so many that lost most, who are fewer than all; among equals by name. */
-function giveToMostLost(many: number, parts: Float64Array, lost: Float64Array, names: readonly string[]): void {
+function giveToMostLost(
+  many: number,
+  parts: Float64Array,
+  lost: Float64Array,
+  names: readonly string[],
+): void {
   if (many === 0) return;
   const cut = Float64Array.from(lost).sort()[lost.length - many] as number;
   let left = many;
@@ -100,10 +118,21 @@ function lostIn(product: number, a: number, b: number): number {
 const halved = 2 ** 27 + 1;
 
 /** Places of those that lost most, as many as are wanted, from the first again where there are not so many; none without a weight. */
-function mostLost(many: number, may: (at: number) => boolean, lost: Float64Array, exactly: (a: number, b: number) => number, names: readonly string[] | undefined): number[] {
+function mostLost(
+  many: number,
+  may: (at: number) => boolean,
+  lost: Float64Array,
+  exactly: (a: number, b: number) => number,
+  names: readonly string[] | undefined,
+): number[] {
   if (many === 0) return [];
   const order: number[] = [];
   for (let at = 0; at < lost.length; at++) if (may(at)) order.push(at);
-  order.sort((a, b) => (lost[b] as number) - (lost[a] as number) || exactly(a, b) || (names ? ((names[a] as string) < (names[b] as string) ? -1 : 1) : a - b));
+  order.sort(
+    (a, b) =>
+      (lost[b] as number) - (lost[a] as number) ||
+      exactly(a, b) ||
+      (names ? ((names[a] as string) < (names[b] as string) ? -1 : 1) : a - b),
+  );
   return Array.from({ length: many }, (_, given) => order[given % order.length] as number);
 }

@@ -24,8 +24,14 @@ export interface TariffItem {
  * Makes a tariff of what a list says. Cost-plus comes out as a price by the piece, so that nobody needs costs to price with it; shares of
  * families become shares of their items.
  */
-export function tariffFrom(head: Pick<Tariff, 'list' | 'currency' | 'decimals' | 'rates'>, list: readonly ListedItem[], items: readonly TariffItem[]): Tariff {
-  const costs = new Map(items.flatMap(({ sku, cost }): [string, ExactText][] => (cost === undefined ? [] : [[sku, cost]])));
+export function tariffFrom(
+  head: Pick<Tariff, 'list' | 'currency' | 'decimals' | 'rates'>,
+  list: readonly ListedItem[],
+  items: readonly TariffItem[],
+): Tariff {
+  const costs = new Map(
+    items.flatMap(({ sku, cost }): [string, ExactText][] => (cost === undefined ? [] : [[sku, cost]])),
+  );
   const prices: Record<string, ExactText> = {};
   const entries: Record<string, PriceEntry> = {};
   const recurs: Record<string, Recurrence> = {};
@@ -41,12 +47,19 @@ export function tariffFrom(head: Pick<Tariff, 'list' | 'currency' | 'decimals' |
       const cost = costs.get(sku);
       const answer = listed(entry, { quantity: '1', ...(cost === undefined ? {} : { cost }) });
       if (answer.is === 'listed') prices[sku] = exact(answer.amount).toString();
-    } else entries[sku] = entry.method === 'share' ? { ...entry, of: entry.of.flatMap((name) => skusOf(name, items)) } : entry;
+    } else
+      entries[sku] =
+        entry.method === 'share' ? { ...entry, of: entry.of.flatMap((name) => skusOf(name, items)) } : entry;
   }
   const asSold = items.flatMap(({ sku, kind }) => (kind === 'software' || kind === 'service' ? [sku] : []));
   return {
-    ...head, prices, asSold, ...(Object.keys(entries).length > 0 ? { entries } : {}), ...(Object.keys(recurs).length > 0 ? { recurs } : {}),
-    ...(Object.keys(within).length > 0 ? { inside: within } : {}), ...(costs.size > 0 ? { costs: Object.fromEntries(costs) } : {}),
+    ...head,
+    prices,
+    asSold,
+    ...(Object.keys(entries).length > 0 ? { entries } : {}),
+    ...(Object.keys(recurs).length > 0 ? { recurs } : {}),
+    ...(Object.keys(within).length > 0 ? { inside: within } : {}),
+    ...(costs.size > 0 ? { costs: Object.fromEntries(costs) } : {}),
   };
 }
 

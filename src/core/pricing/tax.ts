@@ -17,8 +17,15 @@ export interface Taxed {
 }
 
 /** The rate for an item's class in a country; undefined where none is known, which is not the same as none due. */
-export const taxRate = (rates: readonly TaxRate[], country: string, itemClass: string): ExactText | undefined =>
-  (rates.find((each) => each.country === country && each.class === itemClass) ?? rates.find((each) => each.country === country && each.class === undefined))?.rate;
+export const taxRate = (
+  rates: readonly TaxRate[],
+  country: string,
+  itemClass: string,
+): ExactText | undefined =>
+  (
+    rates.find((each) => each.country === country && each.class === itemClass) ??
+    rates.find((each) => each.country === country && each.class === undefined)
+  )?.rate;
 
 /** Sums nets by their rate and taxes each sum. */
 export function taxed(lines: readonly { net: ExactText; rate: ExactText }[], decimals: number): Taxed {
@@ -27,7 +34,13 @@ export function taxed(lines: readonly { net: ExactText; rate: ExactText }[], dec
     const key = exact(rate).toString();
     nets.set(key, (nets.get(key) ?? zero).plus(net) as Exact);
   }
-  const byRate = [...nets].sort(([a], [b]) => exact(b).cmp(a)).map(([rate, net]) => ({ rate, net: net.toString(), tax: roundHalfUp(net.times(rate) as Exact, decimals).toString() }));
+  const byRate = [...nets]
+    .sort(([a], [b]) => exact(b).cmp(a))
+    .map(([rate, net]) => ({
+      rate,
+      net: net.toString(),
+      tax: roundHalfUp(net.times(rate) as Exact, decimals).toString(),
+    }));
   const net = [...nets.values()].reduce((all, each) => all.plus(each) as Exact, zero);
   const tax = byRate.reduce((all, each) => all.plus(each.tax) as Exact, zero);
   return { net: net.toString(), byRate, tax: tax.toString(), gross: net.plus(tax).toString() };

@@ -44,7 +44,9 @@ export class AmountSum {
     if (line.cost === undefined) this.uncosted += times;
     else this.costs.add(fixed(line.cost), times);
     if (line.recurring) this.addRecurring(net, line.recurring, times);
-    else if (line.subscriptions) for (const each of line.subscriptions) if (each.recurring) this.addRecurring(fixed(each.net), each.recurring, times);
+    else if (line.subscriptions)
+      for (const each of line.subscriptions)
+        if (each.recurring) this.addRecurring(fixed(each.net), each.recurring, times);
   }
 
   private addRecurring(net: Fixed, { perMonth, firstYear }: LineRecurring, times: 1 | -1): void {
@@ -54,13 +56,27 @@ export class AmountSum {
   }
 
   totals(decimals: number): Totals {
-    const [net, recurring, list] = [this.nets.value, this.overTerms.value, rounded(this.lists.value, decimals)];
+    const [net, recurring, list] = [
+      this.nets.value,
+      this.overTerms.value,
+      rounded(this.lists.value, decimals),
+    ];
     const oneTime = minus(net, recurring);
     const cost = this.lines > 0 && this.uncosted === 0 ? this.costs.value : undefined;
     return {
-      list: textOf(list), net: textOf(net), reduction: textOf(minus(list, net)),
-      oneTime: textOf(oneTime), recurring: textOf(recurring), perMonth: textOf(this.months.value), firstYear: textOf(plus(oneTime, this.years.value)),
-      ...(cost === undefined ? {} : { cost: textOf(rounded(cost, decimals)), ...(net.units === 0n ? {} : { margin: ratio(minus(net, cost), net) }) }),
+      list: textOf(list),
+      net: textOf(net),
+      reduction: textOf(minus(list, net)),
+      oneTime: textOf(oneTime),
+      recurring: textOf(recurring),
+      perMonth: textOf(this.months.value),
+      firstYear: textOf(plus(oneTime, this.years.value)),
+      ...(cost === undefined
+        ? {}
+        : {
+            cost: textOf(rounded(cost, decimals)),
+            ...(net.units === 0n ? {} : { margin: ratio(minus(net, cost), net) }),
+          }),
     };
   }
 }

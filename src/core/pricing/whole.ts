@@ -1,5 +1,18 @@
 /** The whole-quote discount: what it comes to, and how it is spread over the lines that may be discounted. */
-import { compare, exact, fixed, minus, nothing, ratio, rounded, Sum, textOf, times, unitsAt, type Fixed } from '../exact';
+import {
+  compare,
+  exact,
+  fixed,
+  minus,
+  nothing,
+  ratio,
+  rounded,
+  Sum,
+  textOf,
+  times,
+  unitsAt,
+  type Fixed,
+} from '../exact';
 import type { Typed } from './four';
 import type { LinePrice } from './index';
 import type { QuoteLine, QuoteTerms, Whole } from './quote';
@@ -21,7 +34,10 @@ export class BeforeWhole {
   private readonly numbers: Float64Array;
   private readonly names: readonly string[];
 
-  constructor(private readonly all: readonly Alone[], private readonly decimals: number) {
+  constructor(
+    private readonly all: readonly Alone[],
+    private readonly decimals: number,
+  ) {
     this.numbers = new Float64Array(all.length);
     this.names = all.map(({ line }) => line.id);
     for (let at = 0; at < all.length; at++) this.add(at, all[at] as Alone);
@@ -45,14 +61,27 @@ export class BeforeWhole {
     if (open) this.bases.add(net, times);
   }
 
-  get total(): Fixed { return this.totals.value; }
+  get total(): Fixed {
+    return this.totals.value;
+  }
   /** Of what may be discounted. */
-  get base(): Fixed { return this.bases.value; }
-  get cost(): Fixed | undefined { return this.uncosted === 0 ? this.costs.value : undefined; }
+  get base(): Fixed {
+    return this.bases.value;
+  }
+  get cost(): Fixed | undefined {
+    return this.uncosted === 0 ? this.costs.value : undefined;
+  }
 
   /** An amount in minor units, spread over what may be discounted. Among lines that lost the same by rounding the id decides, so that moving lines moves no cent. */
   spread(units: bigint): ArrayLike<number | bigint> {
-    return spreadNumbers(Number(units), this.numbers, this.names) ?? spreadUnits(units, this.all.map(({ line, alone }) => (isOpen(line) ? fixed(alone.price.net) : nothing)), this.names);
+    return (
+      spreadNumbers(Number(units), this.numbers, this.names) ??
+      spreadUnits(
+        units,
+        this.all.map(({ line, alone }) => (isOpen(line) ? fixed(alone.price.net) : nothing)),
+        this.names,
+      )
+    );
   }
 }
 
@@ -65,12 +94,19 @@ function numberOf({ units, scale }: Fixed, decimals: number): number {
 }
 
 /** `shares` are in minor units, by place among the lines; without them nothing is taken off. */
-export function spreadWhole(before: BeforeWhole, { whole: typed, decimals }: QuoteTerms): { whole: Whole; shares?: ArrayLike<number | bigint> } {
+export function spreadWhole(
+  before: BeforeWhole,
+  { whole: typed, decimals }: QuoteTerms,
+): { whole: Whole; shares?: ArrayLike<number | bigint> } {
   const { total, base, cost } = before;
   const answer = (amount: Fixed, rate?: string): Whole => {
     const net = minus(total, amount);
     return {
-      is: 'spread', base: textOf(base), rate: rate ?? (base.units === 0n ? '0' : exact(textOf(amount)).div(textOf(base)).toString()), amount: textOf(amount), net: textOf(net),
+      is: 'spread',
+      base: textOf(base),
+      rate: rate ?? (base.units === 0n ? '0' : exact(textOf(amount)).div(textOf(base)).toString()),
+      amount: textOf(amount),
+      net: textOf(net),
       ...(cost === undefined || net.units === 0n ? {} : { margin: ratio(minus(net, cost), net) }),
     };
   };
@@ -79,13 +115,20 @@ export function spreadWhole(before: BeforeWhole, { whole: typed, decimals }: Quo
   if (typeof wanted === 'string') return { whole: { is: 'impossible', why: wanted } };
   const amount = rounded(wanted, decimals);
   // A share of what may not be discounted is promised to nobody.
-  const inVain = typed.by === 'rate' && fixed(typed.value).units !== 0n && base.units === 0n && total.units !== 0n;
-  if (inVain || compare(amount, base) > 0 || (base.units === 0n && amount.units !== 0n)) return { whole: { is: 'impossible', why: 'base' } };
+  const inVain =
+    typed.by === 'rate' && fixed(typed.value).units !== 0n && base.units === 0n && total.units !== 0n;
+  if (inVain || compare(amount, base) > 0 || (base.units === 0n && amount.units !== 0n))
+    return { whole: { is: 'impossible', why: 'base' } };
   const shares = before.spread(unitsAt(amount, decimals));
   return { whole: answer(amount, typed.by === 'rate' ? typed.value : undefined), shares };
 }
 
-function amountOf({ by, value }: Typed, total: Fixed, base: Fixed, cost: Fixed | undefined): Fixed | 'margin' | 'cost' {
+function amountOf(
+  { by, value }: Typed,
+  total: Fixed,
+  base: Fixed,
+  cost: Fixed | undefined,
+): Fixed | 'margin' | 'cost' {
   switch (by) {
     case 'rate':
       return times(base, fixed(value));
@@ -95,6 +138,12 @@ function amountOf({ by, value }: Typed, total: Fixed, base: Fixed, cost: Fixed |
       return minus(total, fixed(value));
     case 'margin':
       if (cost === undefined || cost.units === 0n) return 'cost';
-      return exact(value).gte(1) ? 'margin' : fixed(exact(textOf(total)).minus(exact(textOf(cost)).div(exact(1).minus(value))).toString());
+      return exact(value).gte(1)
+        ? 'margin'
+        : fixed(
+            exact(textOf(total))
+              .minus(exact(textOf(cost)).div(exact(1).minus(value)))
+              .toString(),
+          );
   }
 }

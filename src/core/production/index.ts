@@ -1,6 +1,16 @@
 /** Production: what a build is made of, how it is made, and when it can be there. */
 import { exact, Exact, zero } from '../exact';
-import { buildsInside, featureAt, open, Reading, type CompiledModel, type Growth, type Open, type Texts, type Values } from '../model';
+import {
+  buildsInside,
+  featureAt,
+  open,
+  Reading,
+  type CompiledModel,
+  type Growth,
+  type Open,
+  type Texts,
+  type Values,
+} from '../model';
 
 export { afterWorkingDays, shippingDays } from './calendar';
 export { leadFormula } from './lead-formula';
@@ -59,7 +69,13 @@ export function making(model: CompiledModel, values: Values): Making {
       if (quantity === open || cut === open) return open;
       if (!quantity || quantity.isZero()) return null;
       const withScrap = quantity.times(exact(1).plus(row.scrap ?? '0'));
-      return { row: row.id, item: row.item, quantity: withScrap.toString(), ...(cut && !cut.isZero() ? { cut: cut.toString(), pieces: quantity.div(cut).ceil().toString() } : {}), ...(row.grows && row.grows !== 'perParent' ? { grows: row.grows } : {}) };
+      return {
+        row: row.id,
+        item: row.item,
+        quantity: withScrap.toString(),
+        ...(cut && !cut.isZero() ? { cut: cut.toString(), pieces: quantity.div(cut).ceil().toString() } : {}),
+        ...(row.grows && row.grows !== 'perParent' ? { grows: row.grows } : {}),
+      };
     }),
   );
   const operations = model.document.operations.flatMap((row) =>
@@ -69,12 +85,24 @@ export function making(model: CompiledModel, values: Values): Making {
       const text = filled(reading, row.text);
       if (setUp === open || run === open || text === open) return open;
       const [begin, each] = [setUp ?? zero, run ?? zero];
-      return { row: row.id, name: row.name, centre: row.centre, setUp: begin.toString(), run: each.toString(), hours: begin.plus(each).toString(), text };
+      return {
+        row: row.id,
+        name: row.name,
+        centre: row.centre,
+        setUp: begin.toString(),
+        run: each.toString(),
+        hours: begin.plus(each).toString(),
+        text,
+      };
     }),
   );
   for (const { build, values: own } of buildsInside(reading, (place) => waiting.push(place))) {
     const made = making(build.model, own);
-    const placed = <T extends { row: string; place?: string }>(each: T): T => ({ ...each, row: `${build.place}/${each.row}`, place: each.place === undefined ? build.place : `${build.place}/${each.place}` });
+    const placed = <T extends { row: string; place?: string }>(each: T): T => ({
+      ...each,
+      row: `${build.place}/${each.row}`,
+      place: each.place === undefined ? build.place : `${build.place}/${each.place}`,
+    });
     materials.push(...made.materials.map(placed));
     operations.push(...made.operations.map(placed));
     waiting.push(...made.open.map((id) => `${build.place}/${id}`));
@@ -83,14 +111,23 @@ export function making(model: CompiledModel, values: Values): Making {
 }
 
 /** Working days until a build can be there: its slowest item or build inside, plus what the model adds. Open while that is open. */
-export function leadDays(model: CompiledModel, values: Values, items: Readonly<Record<string, { leadDays: number }>>): number | null {
+export function leadDays(
+  model: CompiledModel,
+  values: Values,
+  items: Readonly<Record<string, { leadDays: number }>>,
+): number | null {
   const reading = new Reading(model, values);
   const extra = reading.numberAt('extraDays');
   if (extra === open) return null;
   const made = making(model, values);
   if (made.open.length > 0) return null;
-  const inside = buildsInside(reading).map(({ build, values: own }) => leadDays(build.model, own, items) ?? 0);
-  const longest = made.materials.reduce((most, need) => Math.max(most, items[need.item]?.leadDays ?? 0), Math.max(0, ...inside));
+  const inside = buildsInside(reading).map(
+    ({ build, values: own }) => leadDays(build.model, own, items) ?? 0,
+  );
+  const longest = made.materials.reduce(
+    (most, need) => Math.max(most, items[need.item]?.leadDays ?? 0),
+    Math.max(0, ...inside),
+  );
   return longest + (extra ? extra.toNumber() : 0);
 }
 
@@ -110,18 +147,26 @@ function filled(reading: Reading, texts: Texts): Texts | Open {
       });
       return { said, whole };
     };
-    result[language] = fill(text.replace(/\[([^\][]*)\]/g, (_, part: string) => {
-      const { said, whole } = fill(part);
-      return whole ? said : '';
-    })).said;
+    result[language] = fill(
+      text.replace(/\[([^\][]*)\]/g, (_, part: string) => {
+        const { said, whole } = fill(part);
+        return whole ? said : '';
+      }),
+    ).said;
     if (unsettled) return open;
   }
   return result;
 }
 
-function written(reading: Reading, name: string, value: Exclude<ReturnType<Reading['named']>, Open | null>, language: string): string {
+function written(
+  reading: Reading,
+  name: string,
+  value: Exclude<ReturnType<Reading['named']>, Open | null>,
+  language: string,
+): string {
   const feature = featureAt(reading.model, name);
-  const option = (id: unknown) => feature?.options.find((each) => each.id === id)?.name[language] ?? String(id);
+  const option = (id: unknown) =>
+    feature?.options.find((each) => each.id === id)?.name[language] ?? String(id);
   if (value instanceof Exact) return value.toString().replace('.', language === 'de' ? ',' : '.');
   if (Array.isArray(value)) return value.map(option).join(', ');
   return option(value);

@@ -7,7 +7,10 @@ const literal = (value: ReturnType<typeof exact> | null): Expr => ({ kind: 'lite
 const none = literal(exact(0));
 const ifElse = (test: Expr, then: Expr): Expr => ({ kind: 'if', test, then, else: none, at: 0 });
 
-export const leadFormula = (model: CompiledModel, items: Readonly<Record<string, { leadDays: number }>>): Formula => formulaOf(leadExpr(model, items), { is: 'number', unit: 'any' });
+export const leadFormula = (
+  model: CompiledModel,
+  items: Readonly<Record<string, { leadDays: number }>>,
+): Formula => formulaOf(leadExpr(model, items), { is: 'number', unit: 'any' });
 
 function leadExpr(model: CompiledModel, items: Readonly<Record<string, { leadDays: number }>>): Expr {
   const { document, formulas, picks } = model;
@@ -16,15 +19,36 @@ function leadExpr(model: CompiledModel, items: Readonly<Record<string, { leadDay
     const quantity = formulas.get(`materials.${id}.quantity`)?.expr;
     const when = formulas.get(`materials.${id}.when`)?.expr;
     if (days <= 0 || !quantity) return [];
-    const some: Expr = { kind: 'logic', op: 'or', left: { kind: 'compare', op: '<', left: quantity, right: none, at: 0 }, right: { kind: 'compare', op: '>', left: quantity, right: none, at: 0 }, at: 0 };
+    const some: Expr = {
+      kind: 'logic',
+      op: 'or',
+      left: { kind: 'compare', op: '<', left: quantity, right: none, at: 0 },
+      right: { kind: 'compare', op: '>', left: quantity, right: none, at: 0 },
+      at: 0,
+    };
     // A quantity that is a number of pieces in any case need not be worked out.
     const used = quantity.kind === 'literal' ? literal(exact(days)) : ifElse(some, literal(exact(days)));
     return [when ? ifElse(when, used) : used];
   });
-  const inside = picks.flatMap(({ builds }) => builds.map((build) => ifElse(build.when.expr, seenFromOutside(model, build)(leadExpr(build.model, items)))));
-  const longest: Expr = { kind: 'call', name: 'max', args: [{ kind: 'list', items: [none, ...needed, ...inside], at: 0 }], at: 0 };
+  const inside = picks.flatMap(({ builds }) =>
+    builds.map((build) =>
+      ifElse(build.when.expr, seenFromOutside(model, build)(leadExpr(build.model, items))),
+    ),
+  );
+  const longest: Expr = {
+    kind: 'call',
+    name: 'max',
+    args: [{ kind: 'list', items: [none, ...needed, ...inside], at: 0 }],
+    at: 0,
+  };
   const extra = formulas.get('extraDays')?.expr;
   if (!extra) return longest;
-  const known: Expr = { kind: 'if', test: { kind: 'compare', op: '=', left: extra, right: literal(null), at: 0 }, then: none, else: extra, at: 0 };
+  const known: Expr = {
+    kind: 'if',
+    test: { kind: 'compare', op: '=', left: extra, right: literal(null), at: 0 },
+    then: none,
+    else: extra,
+    at: 0,
+  };
   return { kind: 'arithmetic', op: '+', left: longest, right: known, at: 0 };
 }

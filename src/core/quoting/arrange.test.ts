@@ -3,11 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { grouped, moved, type Arranged } from './arrange';
 
 /** "a b A:c A:d" stands for two lines by themselves and two in group A. */
-const lines = (text: string): Arranged[] => text.split(' ').map((each) => {
-  const [id = '', group = null] = each.split(':').reverse();
-  return { id, group };
-});
-const told = (all: readonly Arranged[]): string => all.map(({ id, group }) => (group === null ? id : `${group}:${id}`)).join(' ');
+const lines = (text: string): Arranged[] =>
+  text.split(' ').map((each) => {
+    const [id = '', group = null] = each.split(':').reverse();
+    return { id, group };
+  });
+const told = (all: readonly Arranged[]): string =>
+  all.map(({ id, group }) => (group === null ? id : `${group}:${id}`)).join(' ');
 
 describe('moving lines', () => {
   const cases: [string, string, number, string][] = [
@@ -45,16 +47,29 @@ describe('grouping lines', () => {
 
 describe('whatever is moved and grouped', () => {
   const act = fc.oneof(
-    fc.record({ is: fc.constant('move' as const), ids: fc.subarray(['a', 'b', 'c', 'd', 'e', 'f'], { minLength: 1 }), to: fc.integer({ min: 1, max: 8 }) }),
-    fc.record({ is: fc.constant('group' as const), ids: fc.subarray(['a', 'b', 'c', 'd', 'e', 'f'], { minLength: 1 }), group: fc.constantFrom('A', 'B', null) }),
+    fc.record({
+      is: fc.constant('move' as const),
+      ids: fc.subarray(['a', 'b', 'c', 'd', 'e', 'f'], { minLength: 1 }),
+      to: fc.integer({ min: 1, max: 8 }),
+    }),
+    fc.record({
+      is: fc.constant('group' as const),
+      ids: fc.subarray(['a', 'b', 'c', 'd', 'e', 'f'], { minLength: 1 }),
+      group: fc.constantFrom('A', 'B', null),
+    }),
   );
   it('loses no line, and keeps every group together', () => {
-    fc.assert(fc.property(fc.array(act, { maxLength: 12 }), (acts) => {
-      let all = lines('a b c d e f');
-      for (const each of acts) all = each.is === 'move' ? moved(all, each.ids, each.to) : grouped(all, each.ids, each.group);
-      expect(all.map(({ id }) => id).sort()).toEqual(['a', 'b', 'c', 'd', 'e', 'f']);
-      const blocks = all.filter((line, index) => line.group !== null && all[index - 1]?.group !== line.group).map((line) => line.group);
-      expect(new Set(blocks).size).toBe(blocks.length);
-    }));
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 12 }), (acts) => {
+        let all = lines('a b c d e f');
+        for (const each of acts)
+          all = each.is === 'move' ? moved(all, each.ids, each.to) : grouped(all, each.ids, each.group);
+        expect(all.map(({ id }) => id).sort()).toEqual(['a', 'b', 'c', 'd', 'e', 'f']);
+        const blocks = all
+          .filter((line, index) => line.group !== null && all[index - 1]?.group !== line.group)
+          .map((line) => line.group);
+        expect(new Set(blocks).size).toBe(blocks.length);
+      }),
+    );
   });
 });

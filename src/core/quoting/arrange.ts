@@ -23,12 +23,26 @@ export function moved<L extends Arranged>(lines: readonly L[], ids: readonly str
   }
   const around = inside(staying, place);
   const beside = [staying[place - 1]?.group ?? null, staying[place]?.group ?? null];
-  const placed = moving.map((line) => regrouped(line, around ?? (line.group !== null && beside.includes(line.group) ? line.group : staying.some((each) => each.group === line.group) ? null : line.group)));
+  const placed = moving.map((line) =>
+    regrouped(
+      line,
+      around ??
+        (line.group !== null && beside.includes(line.group)
+          ? line.group
+          : staying.some((each) => each.group === line.group)
+            ? null
+            : line.group),
+    ),
+  );
   return together([...staying.slice(0, place), ...placed, ...staying.slice(place)]);
 }
 
 /** Lines put into a group, at its end; into a new one where the first of them stands. With null they leave theirs, to the place after it. */
-export function grouped<L extends Arranged>(lines: readonly L[], ids: readonly string[], group: string | null): L[] {
+export function grouped<L extends Arranged>(
+  lines: readonly L[],
+  ids: readonly string[],
+  group: string | null,
+): L[] {
   const going = new Set(ids);
   const moving = lines.filter((line) => going.has(line.id));
   if (group !== null) {
@@ -38,11 +52,19 @@ export function grouped<L extends Arranged>(lines: readonly L[], ids: readonly s
       const staying = lines.filter((line) => !going.has(line.id));
       let place = lines.slice(0, first).filter((line) => !going.has(line.id)).length;
       while (place > 0 && place < staying.length && inside(staying, place) !== null) place += 1;
-      return [...staying.slice(0, place), ...moving.map((line) => regrouped(line, group)), ...staying.slice(place)];
+      return [
+        ...staying.slice(0, place),
+        ...moving.map((line) => regrouped(line, group)),
+        ...staying.slice(place),
+      ];
     }
     const staying = lines.filter((line) => !going.has(line.id));
     const last = staying.reduce((at, line, index) => (line.group === group ? index : at), -1);
-    return [...staying.slice(0, last + 1), ...moving.map((line) => regrouped(line, group)), ...staying.slice(last + 1)];
+    return [
+      ...staying.slice(0, last + 1),
+      ...moving.map((line) => regrouped(line, group)),
+      ...staying.slice(last + 1),
+    ];
   }
   let made = [...lines];
   for (const line of [...moving].reverse()) {
@@ -55,7 +77,8 @@ export function grouped<L extends Arranged>(lines: readonly L[], ids: readonly s
   return made;
 }
 
-const regrouped = <L extends Arranged>(line: L, group: string | null): L => (line.group === group ? line : { ...line, group });
+const regrouped = <L extends Arranged>(line: L, group: string | null): L =>
+  line.group === group ? line : { ...line, group };
 
 /** The group that a place between two lines is inside of. */
 function inside(lines: readonly Arranged[], place: number): string | null {

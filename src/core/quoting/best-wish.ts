@@ -31,16 +31,25 @@ export interface BestMeans {
 
 /** Rows that have a value that nobody decided: by a default or an advice. */
 export const seenRows = ({ rows }: State): string[] =>
-  Object.values(rows).filter(({ shown, source, value, options = [] }) => shown && value !== undefined && (isSeen(source) || options.some((option) => isSeen(option.source)))).map(({ id }) => id);
+  Object.values(rows)
+    .filter(
+      ({ shown, source, value, options = [] }) =>
+        shown && value !== undefined && (isSeen(source) || options.some((option) => isSeen(option.source))),
+    )
+    .map(({ id }) => id);
 
-const isSeen = (source: State['rows'][string]['source']): boolean => source === 'usual' || source === 'advised';
+const isSeen = (source: State['rows'][string]['source']): boolean =>
+  source === 'usual' || source === 'advised';
 
 /** What is seen by default, as decisions, but for the rows set free. */
 function keptAsSeen({ rows }: State, free: ReadonlySet<string>): Decision[] {
   return Object.values(rows).flatMap((row): Decision[] => {
     const { id, shown, source, value, options } = row;
     if (!shown || value === undefined || free.has(id)) return [];
-    if (Array.isArray(value)) return (options ?? []).filter((option) => isSeen(option.source)).map((option) => ({ on: `${id}.${option.id}`, value: option.taken }));
+    if (Array.isArray(value))
+      return (options ?? [])
+        .filter((option) => isSeen(option.source))
+        .map((option) => ({ on: `${id}.${option.id}`, value: option.taken }));
     return isSeen(source) ? [{ on: id, value: value as Decision['value'] }] : [];
   });
 }
@@ -49,29 +58,51 @@ function keptAsSeen({ rows }: State, free: ReadonlySet<string>): Decision[] {
  * The best complete build that keeps what is decided and, but for the rows set free, what is there by default. Its decisions are those made,
  * and no more of others than it takes to come to it, so that what is usual stays usual.
  */
-export function bestFor({ engine, tariff, items }: BestMeans, { decisions }: Pick<MadeOf, 'decisions'>, { weights, bounds, free }: BestWish, options: BestOptions): BestAnswer {
+export function bestFor(
+  { engine, tariff, items }: BestMeans,
+  { decisions }: Pick<MadeOf, 'decisions'>,
+  { weights, bounds, free }: BestWish,
+  options: BestOptions,
+): BestAnswer {
   const now = engine.state({ decisions });
   const own = new Set(decisions.map(({ on }) => on));
   const kept = keptAsSeen(now, new Set(free)).filter(({ on }) => !own.has(on));
   const prices = priceTerms(engine.model, tariff);
   const termsOf = (measure: Measure, factor: string): Term[] => {
-    if (measure === 'price') return prices.map(({ formula, weight }) => ({ formula, weight: exact(weight).times(factor).toString() }));
+    if (measure === 'price')
+      return prices.map(({ formula, weight }) => ({
+        formula,
+        weight: exact(weight).times(factor).toString(),
+      }));
     return [{ formula: measure === 'lead' ? leadFormula(engine.model, items) : measure, weight: factor }];
   };
   const answer = engine.best(
     { decisions: [...decisions, ...kept] },
-    { minimize: weights.flatMap(({ measure, weight }) => termsOf(measure, weight)), bounds: bounds.map(({ measure, ...bound }) => ({ of: termsOf(measure, '1'), ...bound })) },
+    {
+      minimize: weights.flatMap(({ measure, weight }) => termsOf(measure, weight)),
+      bounds: bounds.map(({ measure, ...bound }) => ({ of: termsOf(measure, '1'), ...bound })),
+    },
     options,
   );
-  return answer.is === 'found' ? { ...answer, decisions: fewestDecisions(engine, decisions, answer.decisions) } : answer;
+  return answer.is === 'found'
+    ? { ...answer, decisions: fewestDecisions(engine, decisions, answer.decisions) }
+    : answer;
 }
 
 /** Of the decisions of a whole build those made, and others only where it would not come to that build by itself. */
-export function fewestDecisions(engine: Engine, made: readonly Decision[], whole: readonly Decision[]): Decision[] {
+export function fewestDecisions(
+  engine: Engine,
+  made: readonly Decision[],
+  whole: readonly Decision[],
+): Decision[] {
   const valueOf = (state: State, on: string): unknown => {
     const [id = '', option] = on.split('.');
     const { value, shown } = state.rows[id] ?? {};
-    return !shown || value === undefined ? undefined : option === undefined ? value : (value as readonly string[]).includes(option);
+    return !shown || value === undefined
+      ? undefined
+      : option === undefined
+        ? value
+        : (value as readonly string[]).includes(option);
   };
   const found = [...made];
   const own = new Set(made.map(({ on }) => on));

@@ -31,22 +31,42 @@ export interface BuildContent {
 /** The tariff with special parts, by the piece and once, in the place of the items that they replace. */
 export function specialTariff(tariff: Tariff, special: readonly SpecialPart[]): Tariff {
   if (special.length === 0) return tariff;
-  const costs = tariff.costs && { ...tariff.costs, ...Object.fromEntries(special.map((part) => [part.item, part.cost])) };
+  const costs = tariff.costs && {
+    ...tariff.costs,
+    ...Object.fromEntries(special.map((part) => [part.item, part.cost])),
+  };
   const replaced = new Set(special.map(({ item }) => item));
-  const kept = <T>(table: Readonly<Record<string, T>> | undefined) => table && Object.fromEntries(Object.entries(table).filter(([item]) => !replaced.has(item)));
+  const kept = <T>(table: Readonly<Record<string, T>> | undefined) =>
+    table && Object.fromEntries(Object.entries(table).filter(([item]) => !replaced.has(item)));
   const [entries, recurs] = [kept(tariff.entries), kept(tariff.recurs)];
-  return { ...tariff, ...(entries ? { entries } : {}), ...(recurs ? { recurs } : {}), prices: { ...tariff.prices, ...Object.fromEntries(special.map((part) => [part.item, part.price])) }, ...(costs ? { costs } : {}) };
+  return {
+    ...tariff,
+    ...(entries ? { entries } : {}),
+    ...(recurs ? { recurs } : {}),
+    prices: { ...tariff.prices, ...Object.fromEntries(special.map((part) => [part.item, part.price])) },
+    ...(costs ? { costs } : {}),
+  };
 }
 
 /** How long items take, special parts among them. */
-export function specialFacts<T extends { leadDays: number }>(facts: Readonly<Record<string, T>>, special: readonly SpecialPart[]): Readonly<Record<string, T | { leadDays: number }>> {
-  return special.length === 0 ? facts : { ...facts, ...Object.fromEntries(special.map(({ item, days }) => [item, { ...facts[item], leadDays: days }])) };
+export function specialFacts<T extends { leadDays: number }>(
+  facts: Readonly<Record<string, T>>,
+  special: readonly SpecialPart[],
+): Readonly<Record<string, T | { leadDays: number }>> {
+  return special.length === 0
+    ? facts
+    : {
+        ...facts,
+        ...Object.fromEntries(special.map(({ item, days }) => [item, { ...facts[item], leadDays: days }])),
+      };
 }
 
 /** What a registered number of special parts stands for; the same parts, in whatever order, always give the same. */
 export function specialKey(special: readonly SpecialPart[]): string | null {
   if (special.length === 0) return null;
-  const parts = [...special].sort((a, b) => (a.item < b.item ? -1 : 1)).map(({ item, text, cost, price, days }) => ({ item, text, cost, price, days }));
+  const parts = [...special]
+    .sort((a, b) => (a.item < b.item ? -1 : 1))
+    .map(({ item, text, cost, price, days }) => ({ item, text, cost, price, days }));
   return `special=${JSON.stringify(parts)}`;
 }
 

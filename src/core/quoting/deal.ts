@@ -10,7 +10,15 @@ export interface DealView {
   /** Of the year, in EUR: what is won, and what this quote would add. */
   quota?: { target: ExactText; won: ExactText; open: ExactText; weight: ExactText; adds: ExactText };
   /** `target` is what the quote would net to at target discounts; `above` is what it nets to beyond that. */
-  commission?: { baseRate: ExactText; higherRate: ExactText; net: ExactText; target: ExactText; above: ExactText; amount: ExactText; lines: LineAtTarget[] };
+  commission?: {
+    baseRate: ExactText;
+    higherRate: ExactText;
+    net: ExactText;
+    target: ExactText;
+    above: ExactText;
+    amount: ExactText;
+    lines: LineAtTarget[];
+  };
 }
 
 /** What a line would net to at the discount that is expected of who sells it. */

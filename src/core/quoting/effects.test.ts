@@ -9,15 +9,27 @@ import { effectOfOffer, effectsOf, offersOf, sureOf, type BenchMeans } from './i
 
 const tariff = demoTariff('EUR');
 const engine = createEngine(demoModel('ridgeback'), { date: '2026-06-01', values: { region: 'eu' } });
-const means: BenchMeans = { engine, tariff, terms: { quantity: 1, day: '2026-06-01', hand: { by: 'rate', value: '0' } }, facts: {} };
-const decided = (values: Record<string, string | boolean>): Decision[] => Object.entries(values).map(([on, value]) => ({ on, value }));
+const means: BenchMeans = {
+  engine,
+  tariff,
+  terms: { quantity: 1, day: '2026-06-01', hand: { by: 'rate', value: '0' } },
+  facts: {},
+};
+const decided = (values: Record<string, string | boolean>): Decision[] =>
+  Object.entries(values).map(([on, value]) => ({ on, value }));
 const at = (decisions: Decision[]) => {
   const state = engine.state({ decisions });
-  return { state, price: priceBuild(engine.model, state.values, tariff), offers: offersOf(engine.model, state) };
+  return {
+    state,
+    price: priceBuild(engine.model, state.values, tariff),
+    offers: offersOf(engine.model, state),
+  };
 };
 const effects = (decisions: Decision[]): Record<string, string | null> => {
   const now = at(decisions);
-  return Object.fromEntries(now.offers.map((offer) => [offer.key, effectOfOffer(means, { decisions, special: [] }, now, offer)]));
+  return Object.fromEntries(
+    now.offers.map((offer) => [offer.key, effectOfOffer(means, { decisions, special: [] }, now, offer)]),
+  );
 };
 
 describe('the effect of an offer', () => {
@@ -42,19 +54,44 @@ describe('the effect of an offer', () => {
   });
 
   it('that is told before the build is complete is the same once it is, whatever is chosen', () => {
-    const later = fc.record({ length: fc.constantFrom('m8', 'm12', 'm18', 'm24'), vehicle: fc.constantFrom('rigid', 'articulated', 'roadTrain', 'mining') });
-    fc.assert(fc.property(fc.constantFrom<Record<string, string>>({}, { vehicle: 'articulated' }, { length: 'm12' }, { cellKind: 'digital' }), later, (begun, rest) => {
-      const early = effects(decided(begun));
-      const whole = decided({ ...rest, ...begun });
-      const { state, price } = at(whole);
-      if (!state.complete) return;
-      for (const [key, effect] of Object.entries(early)) {
-        // In a row that is open itself the option counts in full, since nothing stands in its place.
-        if (effect === null || at(decided(begun)).state.rows[key.split('.')[0] ?? '']?.value === undefined) continue;
-        const offer = at(whole).offers.find((each) => each.key === key);
-        if (offer) expect([key, begun, rest, effectOfOffer(means, { decisions: whole, special: [] }, { state, price }, offer)]).toEqual([key, begun, rest, effect]);
-      }
-    }), { numRuns: 25 });
+    const later = fc.record({
+      length: fc.constantFrom('m8', 'm12', 'm18', 'm24'),
+      vehicle: fc.constantFrom('rigid', 'articulated', 'roadTrain', 'mining'),
+    });
+    fc.assert(
+      fc.property(
+        fc.constantFrom<Record<string, string>>(
+          {},
+          { vehicle: 'articulated' },
+          { length: 'm12' },
+          { cellKind: 'digital' },
+        ),
+        later,
+        (begun, rest) => {
+          const early = effects(decided(begun));
+          const whole = decided({ ...rest, ...begun });
+          const { state, price } = at(whole);
+          if (!state.complete) return;
+          for (const [key, effect] of Object.entries(early)) {
+            // In a row that is open itself the option counts in full, since nothing stands in its place.
+            if (
+              effect === null ||
+              at(decided(begun)).state.rows[key.split('.')[0] ?? '']?.value === undefined
+            )
+              continue;
+            const offer = at(whole).offers.find((each) => each.key === key);
+            if (offer)
+              expect([
+                key,
+                begun,
+                rest,
+                effectOfOffer(means, { decisions: whole, special: [] }, { state, price }, offer),
+              ]).toEqual([key, begun, rest, effect]);
+          }
+        },
+      ),
+      { numRuns: 25 },
+    );
   });
 
   it('of all offers is worked out as far as one lets it, and goes on from there', () => {
@@ -72,32 +109,47 @@ describe('the effect of an offer', () => {
     const keys = offers.map(({ key }) => key);
     expect(keys).not.toContain('vehicle.articulated');
     // Needs capacity 60 t or more: a swap, were it less.
-    expect(at([...usual, { on: 'capacity', value: 'c60' }, { on: 'surface', value: 'grating' }]).offers.map(({ key }) => key)).not.toContain('capacity.c80');
+    expect(
+      at([...usual, { on: 'capacity', value: 'c60' }, { on: 'surface', value: 'grating' }]).offers.map(
+        ({ key }) => key,
+      ),
+    ).not.toContain('capacity.c80');
     for (const { key, decision } of offers) {
       const [row = '', option] = key.split('.');
       const of = state.rows[row];
       if (option === undefined) expect([key, decision.value]).toEqual([key, of?.value !== true]);
-      else expect(of?.options?.find(({ id }) => id === option)).toMatchObject({ standing: 'free', taken: false });
+      else
+        expect(of?.options?.find(({ id }) => id === option)).toMatchObject({
+          standing: 'free',
+          taken: false,
+        });
     }
   });
 
   it('is what the list price moves by once it is taken', () => {
     const choice = fc.array(fc.nat(500), { minLength: 0, maxLength: 6 });
-    fc.assert(fc.property(choice, fc.nat(500), (walk, last) => {
-      let decisions = usual;
-      for (const step of walk) {
-        const { offers } = at(decisions);
-        const one = offers[step % offers.length];
-        if (one) decisions = [...decisions.filter(({ on }) => on !== one.decision.on), one.decision];
-      }
-      const now = at(decisions);
-      const { price, offers } = now;
-      const offer = offers[last % offers.length];
-      if (!offer) return;
-      const effect = effectOfOffer(means, { decisions, special: [] }, now, offer);
-      const after = at([...decisions, offer.decision].filter(({ on }, index, all) => all.findLastIndex((each) => each.on === on) === index)).price;
-      if (effect === null) expect(after.open.length).toBeGreaterThan(0);
-      else expect(exact(price.list).plus(effect).toString()).toBe(after.list);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(choice, fc.nat(500), (walk, last) => {
+        let decisions = usual;
+        for (const step of walk) {
+          const { offers } = at(decisions);
+          const one = offers[step % offers.length];
+          if (one) decisions = [...decisions.filter(({ on }) => on !== one.decision.on), one.decision];
+        }
+        const now = at(decisions);
+        const { price, offers } = now;
+        const offer = offers[last % offers.length];
+        if (!offer) return;
+        const effect = effectOfOffer(means, { decisions, special: [] }, now, offer);
+        const after = at(
+          [...decisions, offer.decision].filter(
+            ({ on }, index, all) => all.findLastIndex((each) => each.on === on) === index,
+          ),
+        ).price;
+        if (effect === null) expect(after.open.length).toBeGreaterThan(0);
+        else expect(exact(price.list).plus(effect).toString()).toBe(after.list);
+      }),
+      { numRuns: 60 },
+    );
   });
 });

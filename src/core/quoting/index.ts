@@ -16,4 +16,11 @@ export { against, apart, countsFor, instead, settledRivals, type Rival } from '.
 export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';
 export { effectOfOffer, effectsOf, offersOf, sureOf, type Offer } from './effects';
 export { bestFor, fewestDecisions, seenRows, type BestMeans, type BestWish, type MadeOf } from './best-wish';
-export { effectOf, pictureOf, withoutMaking, type BenchMeans, type BenchPicture, type Effect } from './picture';
+export {
+  effectOf,
+  pictureOf,
+  withoutMaking,
+  type BenchMeans,
+  type BenchPicture,
+  type Effect,
+} from './picture';

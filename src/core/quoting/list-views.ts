@@ -58,7 +58,15 @@ export interface WorkOrderView {
   quantity: number;
   due: string;
   decisions: { name: Texts; value: Texts }[];
-  materials: { item: string; name: Texts; unit: string; quantity: string; cut?: string; pieces?: string; special?: string }[];
+  materials: {
+    item: string;
+    name: Texts;
+    unit: string;
+    quantity: string;
+    cut?: string;
+    pieces?: string;
+    special?: string;
+  }[];
   /** The build that it makes, for its drawing. */
   buildId?: string;
   /** Warnings that were passed, by whom and why. */

@@ -39,7 +39,10 @@ function figureIn(text: string): { written: string; unit?: string } | undefined 
 
 /** Parts a text at the commas that part columns: beside a text with a letter, not within a number such as "2,5". */
 function atCommas(text: string): string[] {
-  const [, before = '', after = ''] = /^([^,]*\p{L}[^,]*),(.*)$/u.exec(text) ?? /^([-+]?\d[\d.,]*),(?=\s*[^\d\s,]*\p{L})(.*)$/u.exec(text) ?? [];
+  const [, before = '', after = ''] =
+    /^([^,]*\p{L}[^,]*),(.*)$/u.exec(text) ??
+    /^([-+]?\d[\d.,]*),(?=\s*[^\d\s,]*\p{L})(.*)$/u.exec(text) ??
+    [];
   return before === '' ? [text] : [before, ...atCommas(after)];
 }
 
@@ -53,18 +56,43 @@ export function readPartList(text: string, language: string): PartListAnswer {
   const filled = lines.filter((line) => line.trim() !== '').length;
   if (filled > mostRows) return { is: 'tooMany', count: filled };
   const rows = lines.flatMap((line, index): PartListRow[] => {
-    const columns = /[\t;]/.test(line) ? line.split(/[\t;]/) : atCommas(line).flatMap((column) => column.trim().split(/\s+/));
-    const words = columns.map((word) => word.trim().replace(/^"(.*)"$/, '$1').trim()).filter((word) => word !== '');
+    const columns = /[\t;]/.test(line)
+      ? line.split(/[\t;]/)
+      : atCommas(line).flatMap((column) => column.trim().split(/\s+/));
+    const words = columns
+      .map((word) =>
+        word
+          .trim()
+          .replace(/^"(.*)"$/, '$1')
+          .trim(),
+      )
+      .filter((word) => word !== '');
     if (words.length === 0) return [];
     const discount = words.flatMap((word) => share.exec(word)?.[1] ?? [])[0];
     const said = words.filter((word) => !share.test(word));
-    const number = said.find((word) => letter.test(word) && figureIn(word) === undefined && unitOf(word) === undefined) ?? said.find((word) => unitOf(word) === undefined) ?? words[0] ?? '';
+    const number =
+      said.find((word) => letter.test(word) && figureIn(word) === undefined && unitOf(word) === undefined) ??
+      said.find((word) => unitOf(word) === undefined) ??
+      words[0] ??
+      '';
     const others = said.filter((word) => word !== number);
     const found = others.findIndex((word) => figureIn(word) !== undefined);
     const quantity = figureIn(others[found] ?? '');
     const unit = quantity?.unit ?? others.flatMap((word) => unitOf(word) ?? [])[0];
     const rest = others.filter((word) => unitOf(word) === undefined).join(' ');
-    return [{ at: index + 1, number, ...(quantity ? quantityOf(quantity.written, language) : rest === '' ? { quantity: 1 } : { quantity: 0, unread: rest }), ...(unit === undefined ? {} : { unit }), ...(discount === undefined ? {} : { discount: discount.replace(',', '.') }) }];
+    return [
+      {
+        at: index + 1,
+        number,
+        ...(quantity
+          ? quantityOf(quantity.written, language)
+          : rest === ''
+            ? { quantity: 1 }
+            : { quantity: 0, unread: rest }),
+        ...(unit === undefined ? {} : { unit }),
+        ...(discount === undefined ? {} : { discount: discount.replace(',', '.') }),
+      },
+    ];
   });
   return { is: 'rows', rows };
 }
@@ -74,5 +102,7 @@ const readable = new RegExp(`^\\d{1,5}(\\.\\d{1,${String(quantityDecimals)}})?$`
 function quantityOf(written: string, language: string): Pick<PartListRow, 'quantity' | 'twoWays' | 'unread'> {
   const read = readWritten(written, language);
   if (read.is === 'twoWays') return { quantity: 0, twoWays: read.values };
-  return read.is === 'number' && readable.test(read.value) && Number(read.value) > 0 ? { quantity: Number(read.value) } : { quantity: 0, unread: written };
+  return read.is === 'number' && readable.test(read.value) && Number(read.value) > 0
+    ? { quantity: Number(read.value) }
+    : { quantity: 0, unread: written };
 }

@@ -1,8 +1,23 @@
 /** All that the Bench shows of a build at once: one function for the page's worker and for the server. */
 import type { Engine, State } from '../engine';
 import { exact } from '../exact';
-import { markedSpecial, numbersInside, partNumber, registeredOf, type PartNumber, type Registered } from '../numbering';
-import { costOf, priceBuild, walk, type BuildPrice, type LinePrice, type LineTerms, type Tariff } from '../pricing';
+import {
+  markedSpecial,
+  numbersInside,
+  partNumber,
+  registeredOf,
+  type PartNumber,
+  type Registered,
+} from '../numbering';
+import {
+  costOf,
+  priceBuild,
+  walk,
+  type BuildPrice,
+  type LinePrice,
+  type LineTerms,
+  type Tariff,
+} from '../pricing';
 import { leadDays, making, type Making } from '../production';
 import { open, Reading, type CompiledModel, type Texts } from '../model';
 import { specialFacts, specialTariff, type BuildContent } from './content';
@@ -35,7 +50,10 @@ export interface BenchPicture {
   advice: Record<string, Texts>;
 }
 
-export function pictureOf({ engine, tariff: listed, terms, facts: usual, registered = {}, specialNumber }: BenchMeans, { decisions, special }: Pick<BuildContent, 'decisions' | 'special'>): BenchPicture {
+export function pictureOf(
+  { engine, tariff: listed, terms, facts: usual, registered = {}, specialNumber }: BenchMeans,
+  { decisions, special }: Pick<BuildContent, 'decisions' | 'special'>,
+): BenchPicture {
   const { model } = engine;
   const [tariff, facts] = [specialTariff(listed, special), specialFacts(usual, special)];
   const state = engine.state({ decisions });
@@ -54,29 +72,39 @@ export function pictureOf({ engine, tariff: listed, terms, facts: usual, registe
   return {
     state,
     number: special.length > 0 ? markedSpecial(numbered, specialNumber) : numbered,
-    inside: Object.fromEntries(numbersInside(model, values, registered).map((each) => [each.place, each.number.text])),
+    inside: Object.fromEntries(
+      numbersInside(model, values, registered).map((each) => [each.place, each.number.text]),
+    ),
     price,
     line: walk(price.parts, terms, tariff.decimals, cost),
     making: made,
     leadDays: leadDays(model, values, facts),
     figures,
-    calculated: Object.fromEntries(model.document.calculations.flatMap(({ id }) => {
-      const value = reading.named(id);
-      return value === open || value === null ? [] : [[id, String(value)]];
-    })),
+    calculated: Object.fromEntries(
+      model.document.calculations.flatMap(({ id }) => {
+        const value = reading.named(id);
+        return value === open || value === null ? [] : [[id, String(value)]];
+      }),
+    ),
     advice: adviceIn(model, state, reading),
   };
 }
 
 /** A picture for those who are not told how it is made. */
-export const withoutMaking = (picture: BenchPicture): BenchPicture => ({ ...picture, making: { materials: [], operations: [], open: [] }, leadDays: null });
+export const withoutMaking = (picture: BenchPicture): BenchPicture => ({
+  ...picture,
+  making: { materials: [], operations: [], open: [] },
+  leadDays: null,
+});
 
 function adviceIn({ proposals }: CompiledModel, { rows }: State, reading: Reading): Record<string, Texts> {
   const found: Record<string, Texts> = {};
   for (const { rule, source, on, when } of proposals) {
     const row = on.split('.')[0] ?? on;
-    const advised = rows[row]?.source === 'advised' || rows[row]?.options?.some((option) => option.source === 'advised');
-    if (rule && source === 'advised' && advised && !found[on] && (!when || reading.run(when) === true)) found[on] = rule.reason;
+    const advised =
+      rows[row]?.source === 'advised' || rows[row]?.options?.some((option) => option.source === 'advised');
+    if (rule && source === 'advised' && advised && !found[on] && (!when || reading.run(when) === true))
+      found[on] = rule.reason;
   }
   return found;
 }

@@ -23,40 +23,75 @@ export const isChanges = (answer: QuoteView | QuoteChanges): answer is QuoteChan
 
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 const keyOf = ({ line, by }: Judged): string => `${line} ${by}`;
-const sameTexts = (a: readonly string[], b: readonly string[]): boolean => a.length === b.length && a.every((each, index) => each === b[index]);
+const sameTexts = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((each, index) => each === b[index]);
 
 /** Compared one by one, since of a thousand that were judged mostly one is otherwise. */
 function sameSignOff(before: SignOffsOfQuote | undefined, after: SignOffsOfQuote): boolean {
-  if (!before || before.judged.length !== after.judged.length || !before.judged.every((each, index) => same(each, after.judged[index]))) return false;
+  if (
+    !before ||
+    before.judged.length !== after.judged.length ||
+    !before.judged.every((each, index) => same(each, after.judged[index]))
+  )
+    return false;
   return same({ ...before, judged: [] }, { ...after, judged: [] });
 }
 
 export function changesBetween(before: QuoteView, after: QuoteView): QuoteChanges {
   const fields: Record<string, unknown> = {};
   const { lines: _lines, signOff: _signOff, ...plain } = after;
-  for (const [key, value] of Object.entries(plain)) if (!same(before[key as keyof QuoteView], value)) fields[key] = value;
+  for (const [key, value] of Object.entries(plain))
+    if (!same(before[key as keyof QuoteView], value)) fields[key] = value;
   const had = new Map(before.lines.map((line) => [line.id, line]));
   const judged = new Map(before.signOff?.judged.map((each) => [keyOf(each), each]));
   const lines = after.lines.filter((line) => !same(had.get(line.id), line));
   const order = after.lines.map(({ id }) => id);
   const of = after.signOff?.judged.map(keyOf) ?? [];
   return {
-    had: before.stand, fields: fields as QuoteChanges['fields'], gone: (Object.keys(before) as (keyof QuoteView)[]).filter((key) => before[key] !== undefined && after[key] === undefined), lines,
-    ...(sameTexts(order, before.lines.map(({ id }) => id)) ? {} : { order }),
-    ...(!after.signOff || sameSignOff(before.signOff, after.signOff) ? {} : { signOff: { ...after.signOff, judged: after.signOff.judged.filter((each) => !same(judged.get(keyOf(each)), each)) } }),
+    had: before.stand,
+    fields: fields as QuoteChanges['fields'],
+    gone: (Object.keys(before) as (keyof QuoteView)[]).filter(
+      (key) => before[key] !== undefined && after[key] === undefined,
+    ),
+    lines,
+    ...(sameTexts(
+      order,
+      before.lines.map(({ id }) => id),
+    )
+      ? {}
+      : { order }),
+    ...(!after.signOff || sameSignOff(before.signOff, after.signOff)
+      ? {}
+      : {
+          signOff: {
+            ...after.signOff,
+            judged: after.signOff.judged.filter((each) => !same(judged.get(keyOf(each)), each)),
+          },
+        }),
     ...(sameTexts(of, before.signOff?.judged.map(keyOf) ?? []) ? {} : { judgedOrder: of }),
   };
 }
 
 /** The view after the changes. What did not change stays the same object. */
-export function withChanges(before: QuoteView, { fields, gone, lines, order, signOff, judgedOrder }: QuoteChanges): QuoteView {
+export function withChanges(
+  before: QuoteView,
+  { fields, gone, lines, order, signOff, judgedOrder }: QuoteChanges,
+): QuoteView {
   const changed = new Map(lines.map((line) => [line.id, line]));
   const had = new Map(before.lines.map((line) => [line.id, line]));
-  const all = order ? order.flatMap((id) => changed.get(id) ?? had.get(id) ?? []) : before.lines.map((line) => changed.get(line.id) ?? line);
+  const all = order
+    ? order.flatMap((id) => changed.get(id) ?? had.get(id) ?? [])
+    : before.lines.map((line) => changed.get(line.id) ?? line);
   const left = new Set<string>(gone);
-  const after = { ...Object.fromEntries(Object.entries(before).filter(([key]) => !left.has(key))), ...fields, lines: all } as QuoteView;
+  const after = {
+    ...Object.fromEntries(Object.entries(before).filter(([key]) => !left.has(key))),
+    ...fields,
+    lines: all,
+  } as QuoteView;
   if (!signOff) return after;
-  const judged = new Map([...(before.signOff?.judged ?? []), ...signOff.judged].map((each) => [keyOf(each), each]));
+  const judged = new Map(
+    [...(before.signOff?.judged ?? []), ...signOff.judged].map((each) => [keyOf(each), each]),
+  );
   const of = judgedOrder ?? before.signOff?.judged.map(keyOf) ?? [];
   return { ...after, signOff: { ...signOff, judged: of.flatMap((key) => judged.get(key) ?? []) } };
 }

@@ -1,7 +1,20 @@
 /** Quotes as they travel from the server to the page: customers, revisions, lines, sign-offs, and what a change would come to. */
 import type { ExactText } from '../exact';
 import type { Texts } from '../model';
-import type { BuildPrice, Judged, Limit, LinePrice, PriceEntry, PriceProblem, Slice, Taxed, Term, Totals, Typed, Whole } from '../pricing';
+import type {
+  BuildPrice,
+  Judged,
+  Limit,
+  LinePrice,
+  PriceEntry,
+  PriceProblem,
+  Slice,
+  Taxed,
+  Term,
+  Totals,
+  Typed,
+  Whole,
+} from '../pricing';
 import type { WarningView } from './content';
 import type { ContactInput } from './input';
 import type { LineBasis } from './requote';
@@ -177,7 +190,16 @@ export interface QuoteView {
   lease: QuoteLease | null;
   /** Something to take back, and to make again. */
   steps: { undo: boolean; redo: boolean };
-  may: { edit: boolean; accept: boolean; send: boolean; revise: boolean; lose: boolean; agreeRates: boolean; discount: boolean; seeCosts: boolean };
+  may: {
+    edit: boolean;
+    accept: boolean;
+    send: boolean;
+    revise: boolean;
+    lose: boolean;
+    agreeRates: boolean;
+    discount: boolean;
+    seeCosts: boolean;
+  };
 }
 
 /** A sign-off as it was asked for and answered. */
@@ -193,7 +215,14 @@ export interface SignOffView {
   answeredAt?: string;
   comment: string;
   /** Lines concerned, with the figures that were asked for; `offer` is the discount by hand that would be signed, `refused` a line that is not. */
-  lines: { line: string; position: number; discount: ExactText; margin?: ExactText; offer?: ExactText; refused?: true }[];
+  lines: {
+    line: string;
+    position: number;
+    discount: ExactText;
+    margin?: ExactText;
+    offer?: ExactText;
+    refused?: true;
+  }[];
 }
 
 /** Where a quote stands with the limits of who owns it. */
@@ -266,4 +295,9 @@ export type ReadNumber =
   | { is: 'item'; sku: string; name: Texts; unit: string }
   /** Read back as a build; `complete` where nothing is left to choose. */
   | { is: 'build'; name: Texts; complete: boolean }
-  | { is: 'wrong'; code: string; params: Record<string, string | number>; nearest?: { number: string; name: Texts } };
+  | {
+      is: 'wrong';
+      code: string;
+      params: Record<string, string | number>;
+      nearest?: { number: string; name: Texts };
+    };

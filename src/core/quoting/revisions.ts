@@ -89,7 +89,10 @@ export interface Comparison {
 const compared = ['partNumber', 'quantity', 'counts', 'unitNet', 'net'] as const;
 
 /** What differs between two revisions, line by line. */
-export function compareRevisions({ lines: had, ...before }: Side, { lines: has, ...after }: Side): Comparison {
+export function compareRevisions(
+  { lines: had, ...before }: Side,
+  { lines: has, ...after }: Side,
+): Comparison {
   return { before, after, lines: compareLines(had, has) };
 }
 
@@ -104,21 +107,35 @@ export function compareLines(before: readonly SideLine[], after: readonly SideLi
   for (const [index, line] of before.entries()) {
     if (has.has(line.origin)) continue;
     // After the nearest line before it that is still there.
-    const anchor = before.slice(0, index).reverse().find(({ origin }) => lines.some((each) => originOf(each) === origin));
+    const anchor = before
+      .slice(0, index)
+      .reverse()
+      .find(({ origin }) => lines.some((each) => originOf(each) === origin));
     const at = anchor ? lines.findIndex((each) => originOf(each) === anchor.origin) + 1 : 0;
     lines.splice(at, 0, { is: 'removed', before: line });
   }
   return lines;
 }
 
-const originOf = (line: ComparedLine): string => (line.is === 'removed' ? line.before.origin : line.after.origin);
+const originOf = (line: ComparedLine): string =>
+  line.is === 'removed' ? line.before.origin : line.after.origin;
 
 function pairOf(before: SideLine, after: SideLine): ComparedLine {
-  const [was, is] = [new Map(before.choices.map((each) => [each.row, each])), new Map(after.choices.map((each) => [each.row, each]))];
+  const [was, is] = [
+    new Map(before.choices.map((each) => [each.row, each])),
+    new Map(after.choices.map((each) => [each.row, each])),
+  ];
   const choices = [...new Set([...is.keys(), ...was.keys()])].flatMap((row) => {
     const [old, now] = [was.get(row), is.get(row)];
     if (old && now && JSON.stringify(old.value) === JSON.stringify(now.value)) return [];
-    return [{ row, name: (now ?? old)?.name ?? {}, ...(old ? { before: old.value } : {}), ...(now ? { after: now.value } : {}) }];
+    return [
+      {
+        row,
+        name: (now ?? old)?.name ?? {},
+        ...(old ? { before: old.value } : {}),
+        ...(now ? { after: now.value } : {}),
+      },
+    ];
   });
   const same = choices.length === 0 && compared.every((key) => before[key] === after[key]);
   return { is: same ? 'same' : 'changed', before, after, choices };

@@ -2,8 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
 
-const alone = (...ids: string[]): Rival[] => ids.map((id) => ({ id, rivals: null, alternative: false, optional: false }));
-const counting = (lines: readonly Rival[]): string => lines.flatMap((line) => (line.alternative ? [] : [line.id])).join('');
+const alone = (...ids: string[]): Rival[] =>
+  ids.map((id) => ({ id, rivals: null, alternative: false, optional: false }));
+const counting = (lines: readonly Rival[]): string =>
+  lines.flatMap((line) => (line.alternative ? [] : [line.id])).join('');
 
 describe('lines that are alternatives of one another', () => {
   it('have one that counts, the first', () => {
@@ -20,13 +22,22 @@ describe('lines that are alternatives of one another', () => {
     expect(instead(alone('a'), 'a')).toEqual(alone('a'));
   });
   it('are offered beside the others only as the one that counts is', () => {
-    const aside = (lines: readonly Rival[]) => lines.flatMap(({ id, optional }) => (optional ? [id] : [])).join('');
+    const aside = (lines: readonly Rival[]) =>
+      lines.flatMap(({ id, optional }) => (optional ? [id] : [])).join('');
     const all = alone('a', 'b', 'c').map((line) => ({ ...line, optional: line.id !== 'c' }));
     const lines = against(all, ['a', 'b'], 's');
     expect(aside(lines)).toBe('a');
     expect(aside(instead(lines, 'b'))).toBe('b');
     expect(aside(instead(against(all, ['c', 'a'], 's'), 'c'))).toBe('bc');
-    expect(aside(against(all.map((line) => ({ ...line, optional: line.id === 'b' })), ['a', 'b'], 's'))).toBe('');
+    expect(
+      aside(
+        against(
+          all.map((line) => ({ ...line, optional: line.id === 'b' })),
+          ['a', 'b'],
+          's',
+        ),
+      ),
+    ).toBe('');
   });
   it('come together with their rivals', () => {
     const pairs = against(against(alone('a', 'b', 'c', 'd'), ['a', 'b'], 's'), ['c', 'd'], 't');
@@ -40,18 +51,27 @@ describe('lines that are alternatives of one another', () => {
     expect(apart(lines, ['a', 'b'])).toEqual(alone('a', 'b', 'c'));
   });
   it('always have exactly one that counts, whatever is done to them', () => {
-    const act = fc.tuple(fc.constantFrom('against', 'apart', 'instead', 'gone'), fc.subarray(['a', 'b', 'c', 'd', 'e'], { minLength: 1 }));
-    fc.assert(fc.property(fc.array(act, { maxLength: 12 }), (acts) => {
-      let lines = alone('a', 'b', 'c', 'd', 'e');
-      for (const [index, [what, ids]] of acts.entries()) {
-        if (what === 'against') lines = against(lines, ids, `set ${String(index)}`);
-        else if (what === 'apart') lines = apart(lines, ids);
-        else if (what === 'instead') lines = instead(lines, ids[0] as string);
-        else lines = settledRivals(lines.filter((line) => !ids.includes(line.id)));
-        for (const { rivals } of lines) if (rivals !== null) expect(lines.filter((each) => each.rivals === rivals && !each.alternative)).toHaveLength(1);
-        for (const line of lines) if (line.rivals === null) expect(line.alternative).toBe(false);
-        for (const { rivals } of lines) if (rivals !== null) expect(lines.filter((each) => each.rivals === rivals).length).toBeGreaterThan(1);
-      }
-    }));
+    const act = fc.tuple(
+      fc.constantFrom('against', 'apart', 'instead', 'gone'),
+      fc.subarray(['a', 'b', 'c', 'd', 'e'], { minLength: 1 }),
+    );
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 12 }), (acts) => {
+        let lines = alone('a', 'b', 'c', 'd', 'e');
+        for (const [index, [what, ids]] of acts.entries()) {
+          if (what === 'against') lines = against(lines, ids, `set ${String(index)}`);
+          else if (what === 'apart') lines = apart(lines, ids);
+          else if (what === 'instead') lines = instead(lines, ids[0] as string);
+          else lines = settledRivals(lines.filter((line) => !ids.includes(line.id)));
+          for (const { rivals } of lines)
+            if (rivals !== null)
+              expect(lines.filter((each) => each.rivals === rivals && !each.alternative)).toHaveLength(1);
+          for (const line of lines) if (line.rivals === null) expect(line.alternative).toBe(false);
+          for (const { rivals } of lines)
+            if (rivals !== null)
+              expect(lines.filter((each) => each.rivals === rivals).length).toBeGreaterThan(1);
+        }
+      }),
+    );
   });
 });

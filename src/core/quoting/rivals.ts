@@ -16,7 +16,8 @@ export interface Rival {
  */
 export function settledRivals<L extends Rival>(lines: readonly L[]): L[] {
   const sets = new Map<string, L[]>();
-  for (const line of lines) if (line.rivals !== null) sets.set(line.rivals, [...(sets.get(line.rivals) ?? []), line]);
+  for (const line of lines)
+    if (line.rivals !== null) sets.set(line.rivals, [...(sets.get(line.rivals) ?? []), line]);
   return lines.map((line) => {
     const set = line.rivals === null ? undefined : sets.get(line.rivals);
     if (!set) return line;
@@ -27,24 +28,43 @@ export function settledRivals<L extends Rival>(lines: readonly L[]): L[] {
 
 /** Makes lines alternatives of one another, with all that they are alternatives of; the first that counted counts on. `name` is for a new set. */
 export function against<L extends Rival>(lines: readonly L[], ids: readonly string[], name: string): L[] {
-  const joined = new Set(lines.flatMap((line) => (ids.includes(line.id) && line.rivals !== null ? [line.rivals] : [])));
-  return settledRivals(lines.map((line) => (ids.includes(line.id) || (line.rivals !== null && joined.has(line.rivals)) ? as(line, name, line.alternative) : line)));
+  const joined = new Set(
+    lines.flatMap((line) => (ids.includes(line.id) && line.rivals !== null ? [line.rivals] : [])),
+  );
+  return settledRivals(
+    lines.map((line) =>
+      ids.includes(line.id) || (line.rivals !== null && joined.has(line.rivals))
+        ? as(line, name, line.alternative)
+        : line,
+    ),
+  );
 }
 
 /** Lines that stand by themselves from now on. */
-export const apart = <L extends Rival>(lines: readonly L[], ids: readonly string[]): L[] => settledRivals(lines.map((line) => (ids.includes(line.id) ? as(line, null, false) : line)));
+export const apart = <L extends Rival>(lines: readonly L[], ids: readonly string[]): L[] =>
+  settledRivals(lines.map((line) => (ids.includes(line.id) ? as(line, null, false) : line)));
 
 /** A line that counts in the place of its rival, beside the others where that one did. */
 export function instead<L extends Rival>(lines: readonly L[], id: string): L[] {
   const set = lines.find((line) => line.id === id)?.rivals ?? null;
   const optional = lines.some((line) => line.rivals === set && line.optional);
-  return set === null ? [...lines] : lines.map((line) => (line.rivals === set ? as(line, set, line.id !== id, optional) : line));
+  return set === null
+    ? [...lines]
+    : lines.map((line) => (line.rivals === set ? as(line, set, line.id !== id, optional) : line));
 }
 
 /** The line that counts in the place of an alternative. */
-export const countsFor = <L extends Rival>(lines: readonly L[], { rivals, alternative }: Rival): L | undefined => (alternative && rivals !== null ? lines.find((line) => line.rivals === rivals && !line.alternative) : undefined);
+export const countsFor = <L extends Rival>(
+  lines: readonly L[],
+  { rivals, alternative }: Rival,
+): L | undefined =>
+  alternative && rivals !== null
+    ? lines.find((line) => line.rivals === rivals && !line.alternative)
+    : undefined;
 
 function as<L extends Rival>(line: L, rivals: string | null, alternative: boolean, aside = line.optional): L {
   const optional = aside && !alternative;
-  return line.rivals === rivals && line.alternative === alternative && line.optional === optional ? line : { ...line, rivals, alternative, optional };
+  return line.rivals === rivals && line.alternative === alternative && line.optional === optional
+    ? line
+    : { ...line, rivals, alternative, optional };
 }

@@ -47,7 +47,8 @@ export class Cardinalities {
       if (value[guard]! > 0) return -1 - index;
       trail.settle(not(guard), -1 - index);
     } else if (sum === most && value[guard]! > 0) {
-      for (let at = 0; at < lits.length; at++) if (value[lits[at]!]! === 0) trail.settle(not(lits[at]!), -1 - index);
+      for (let at = 0; at < lits.length; at++)
+        if (value[lits[at]!]! === 0) trail.settle(not(lits[at]!), -1 - index);
     }
     return none;
   }

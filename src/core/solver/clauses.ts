@@ -51,7 +51,8 @@ export class Clauses {
   allGiven(): Lit[][] {
     const found: Lit[][] = [];
     for (let place = 1; place < this.used; place += this.memory[place]! + 2) {
-      if (this.memory[place + 1]! === 0) found.push([...this.memory.subarray(place + 2, place + 2 + this.memory[place]!)]);
+      if (this.memory[place + 1]! === 0)
+        found.push([...this.memory.subarray(place + 2, place + 2 + this.memory[place]!)]);
     }
     return found;
   }
@@ -77,7 +78,10 @@ export class Clauses {
       if (dropped.has(place)) continue;
       const lits = [...old.subarray(place + 2, place + 2 + old[place]!)];
       // Literals false at the root go last, so that those watched are open or hold.
-      this.add(lits.sort((a, b) => Number(trail.value[a]! < 0) - Number(trail.value[b]! < 0)), old[place + 1]!);
+      this.add(
+        lits.sort((a, b) => Number(trail.value[a]! < 0) - Number(trail.value[b]! < 0)),
+        old[place + 1]!,
+      );
     }
   }
 

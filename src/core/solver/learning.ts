@@ -38,7 +38,8 @@ export class Learning {
   /** The deepest level that takes part in a conflict; 0 where the conflict stands at the root. */
   depthOf(conflict: number): number {
     let deepest = 0;
-    for (const lit of this.because(conflict, -1)) deepest = Math.max(deepest, this.trail.level[variableOf(lit)]!);
+    for (const lit of this.because(conflict, -1))
+      deepest = Math.max(deepest, this.trail.level[variableOf(lit)]!);
     return deepest;
   }
 
@@ -73,7 +74,9 @@ export class Learning {
     const needed = clause.filter((other, index) => {
       const why = reason[variableOf(other)]!;
       if (index === 0 || why === none) return true;
-      return this.because(why, not(other)).some((each) => seen[variableOf(each)]! === 0 && level[variableOf(each)]! > 0);
+      return this.because(why, not(other)).some(
+        (each) => seen[variableOf(each)]! === 0 && level[variableOf(each)]! > 0,
+      );
     });
     for (const variable of marked) seen[variable] = 0;
     let depth = 0;

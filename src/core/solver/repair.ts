@@ -89,7 +89,9 @@ export class Repair {
     const { flipped } = this;
     for (const lit of changed) flipped[variableOf(lit)] = 1;
     const holds = (lit: Lit) => (flipped[variableOf(lit)]! === 1) !== base.holds(lit);
-    const stands = changed.every((lit) => this.clausesStand(lit, holds) && this.cardinalitiesStand(lit, holds));
+    const stands = changed.every(
+      (lit) => this.clausesStand(lit, holds) && this.cardinalitiesStand(lit, holds),
+    );
     for (const lit of changed) flipped[variableOf(lit)] = 0;
     return stands;
   }
@@ -107,7 +109,12 @@ export class Repair {
     for (const group of groups) {
       for (const lit of group) flipped[variableOf(lit)] = 1;
       // A clause that only an earlier change touches was looked at with that change.
-      const stands = group.every((lit) => !(value[lit]! < 0 && level[variableOf(lit)]! === 0) && this.clausesStand(lit, holds) && this.cardinalitiesStand(lit, holds));
+      const stands = group.every(
+        (lit) =>
+          !(value[lit]! < 0 && level[variableOf(lit)]! === 0) &&
+          this.clausesStand(lit, holds) &&
+          this.cardinalitiesStand(lit, holds),
+      );
       if (!stands) break;
       steps++;
     }
@@ -161,7 +168,8 @@ export class Repair {
           }
         }
       }
-      if (this.theories.list.length > 0) for (const index of this.theories.reading(variableOf(lit))) reading.add(index);
+      if (this.theories.list.length > 0)
+        for (const index of this.theories.reading(variableOf(lit))) reading.add(index);
     }
     for (const index of reading) this.theories.tellVariables(index, tell);
   }

@@ -64,7 +64,11 @@ export class Solver {
   private possible = true;
 
   constructor() {
-    this.numbers = new Numbers({ addVariable: () => this.addVariable(), addOrder: (a, b) => this.addOrder(a, b), value: (lit) => this.trail.value[lit]! });
+    this.numbers = new Numbers({
+      addVariable: () => this.addVariable(),
+      addOrder: (a, b) => this.addOrder(a, b),
+      value: (lit) => this.trail.value[lit]!,
+    });
     this.theories = new Theories(this.trail, this.clauses, this.numbers);
     this.repair = new Repair(this.trail, this.clauses, this.cardinalities, this.theories);
     this.addVariable();
@@ -154,7 +158,11 @@ export class Solver {
     const settled = [...this.trail.order.subarray(0, this.trail.size)].map((lit) => [lit]);
     return {
       clauses: [...settled, ...(this.possible ? [] : [[]]), ...this.clauses.allGiven()],
-      cardinalities: this.cardinalities.list.map(({ lits, most, guard }) => ({ lits: [...lits], most, guard })),
+      cardinalities: this.cardinalities.list.map(({ lits, most, guard }) => ({
+        lits: [...lits],
+        most,
+        guard,
+      })),
     };
   }
 
@@ -199,7 +207,8 @@ export class Solver {
         this.assume(assumption);
         continue;
       }
-      const next = this.wished(wishes, at) ?? (base && byRepair ? this.mend(base, at, known) : this.byActivity(base));
+      const next =
+        this.wished(wishes, at) ?? (base && byRepair ? this.mend(base, at, known) : this.byActivity(base));
       if (next === null) return this.found(base, known);
       began[trail.depth] = { ...at };
       trail.mark();

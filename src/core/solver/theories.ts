@@ -20,7 +20,12 @@ export class Theories {
     private readonly clauses: Clauses,
     private readonly numbers: Numbers,
   ) {
-    this.voice = { value: (lit) => trail.value[lit]!, bounds: (number) => numbers.bounds(number), cut: (number, k) => numbers.atMost(number, k), imply: (clause) => this.imply(clause) };
+    this.voice = {
+      value: (lit) => trail.value[lit]!,
+      bounds: (number) => numbers.bounds(number),
+      cut: (number, k) => numbers.atMost(number, k),
+      imply: (clause) => this.imply(clause),
+    };
   }
 
   addVariable(): void {
@@ -89,10 +94,12 @@ export class Theories {
     if (value[first]! > 0) return true;
     // The literal settled last among the false ones is watched beside the first.
     let latest = 1;
-    for (let at = 2; at < lits.length; at++) if (place[variableOf(lits[at]!)]! > place[variableOf(lits[latest]!)]!) latest = at;
+    for (let at = 2; at < lits.length; at++)
+      if (place[variableOf(lits[at]!)]! > place[variableOf(lits[latest]!)]!) latest = at;
     if (lits.length > 1) [lits[1], lits[latest]] = [lits[latest]!, lits[1]!];
     if (value[first]! < 0) {
-      if (lits.length > 1 && place[variableOf(lits[1]!)]! > place[variableOf(first)]!) [lits[0], lits[1]] = [lits[1]!, lits[0]!];
+      if (lits.length > 1 && place[variableOf(lits[1]!)]! > place[variableOf(first)]!)
+        [lits[0], lits[1]] = [lits[1]!, lits[0]!];
       this.conflict = this.clauses.add(lits, 2);
       return false;
     }

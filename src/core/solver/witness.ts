@@ -12,13 +12,20 @@ export class Witness {
   ) {}
 
   /** A base with some literals and codes changed; without a base, everything is among the changes. */
-  static from(base: Witness | null, changed: readonly Lit[], codes: ReadonlyMap<number, number>, count: number, numbers: Numbers): Witness {
+  static from(
+    base: Witness | null,
+    changed: readonly Lit[],
+    codes: ReadonlyMap<number, number>,
+    count: number,
+    numbers: Numbers,
+  ): Witness {
     const bits = new Uint8Array(count);
     const all = new Int32Array(numbers.size);
     if (base) {
       bits.set(base.bits);
       all.set(base.codes);
-      for (let variable = base.bits.length; variable < count; variable++) bits[variable] = base.holds(2 * variable) ? 1 : 0;
+      for (let variable = base.bits.length; variable < count; variable++)
+        bits[variable] = base.holds(2 * variable) ? 1 : 0;
     }
     for (const lit of changed) bits[variableOf(lit)] = lit & 1 ? 0 : 1;
     for (const [number, code] of codes) all[number] = code;
@@ -27,7 +34,12 @@ export class Witness {
 
   holds(lit: Lit): boolean {
     const variable = variableOf(lit);
-    const bit = variable < this.bits.length ? this.bits[variable]! : this.numbers.cutHolds(variable, this.codes) ? 1 : 0;
+    const bit =
+      variable < this.bits.length
+        ? this.bits[variable]!
+        : this.numbers.cutHolds(variable, this.codes)
+          ? 1
+          : 0;
     return (bit ^ (lit & 1)) === 1;
   }
 

@@ -26,8 +26,25 @@ begin
   update reference_stamp set stamp = nextval('reference_stamps');
   return null;
 end $$;
-${['price_lists', 'families', 'items', 'price_entries', 'grants', 'quantity_discounts', 'work_centres', 'models', 'model_versions', 'tax_rates', 'limits', 'policies', 'commission_plans']
-  .map((table) => `create trigger ${table}_stamp after insert or update or delete or truncate on ${table} for each statement execute function stamp_reference();`)
+${[
+  'price_lists',
+  'families',
+  'items',
+  'price_entries',
+  'grants',
+  'quantity_discounts',
+  'work_centres',
+  'models',
+  'model_versions',
+  'tax_rates',
+  'limits',
+  'policies',
+  'commission_plans',
+]
+  .map(
+    (table) =>
+      `create trigger ${table}_stamp after insert or update or delete or truncate on ${table} for each statement execute function stamp_reference();`,
+  )
   .join('\n')}
 create trigger users_stamp after insert or delete or update of name, role, dealer_id, quota on users for each statement execute function stamp_reference();
 

@@ -16,4 +16,16 @@ export interface Migration {
   up: string;
 }
 
-export const migrations: readonly Migration[] = [first, bench, pricing, signOff, revisions, inside, ledger, stand, finding, measured, asked];
+export const migrations: readonly Migration[] = [
+  first,
+  bench,
+  pricing,
+  signOff,
+  revisions,
+  inside,
+  ledger,
+  stand,
+  finding,
+  measured,
+  asked,
+];

@@ -5,8 +5,15 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { migrations } from '.';
 
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
-const rows = async (sql: string, values: unknown[] = []): Promise<Record<string, unknown>[]> => (await client.query<Record<string, unknown>>(sql, values)).rows;
-const insert = (table: string, row: Record<string, unknown>) => client.query(`insert into ${table} (${Object.keys(row).join(', ')}) values (${Object.keys(row).map((_, at) => `$${String(at + 1)}`).join(', ')})`, Object.values(row));
+const rows = async (sql: string, values: unknown[] = []): Promise<Record<string, unknown>[]> =>
+  (await client.query<Record<string, unknown>>(sql, values)).rows;
+const insert = (table: string, row: Record<string, unknown>) =>
+  client.query(
+    `insert into ${table} (${Object.keys(row).join(', ')}) values (${Object.keys(row)
+      .map((_, at) => `$${String(at + 1)}`)
+      .join(', ')})`,
+    Object.values(row),
+  );
 /** What the database says to a change that it must refuse; the rest of the transaction goes on. */
 async function refused(sql: string): Promise<string> {
   await client.query('savepoint tried');
@@ -31,10 +38,41 @@ const [mara, customer, version] = [randomUUID(), randomUUID(), randomUUID()];
 /** A quote as the first release kept it: one revision, and a line with a build. */
 async function quote(number: string, { discount = '0', warnings = [] as string[] } = {}) {
   const [id, revision, build, line] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
-  await insert('quotes', { id, number, title: number, customer_id: customer, owner_id: mara, updated_by: mara, created_at: '2026-02-03T10:00:00Z' });
-  await insert('quote_revisions', { id: revision, quote_id: id, number: 1, state: 'draft', price_list: 'EU-26', customer: '{}', valid_until: '2026-06-30' });
-  await insert('builds', { id: build, model_version_id: version, quote_id: id, context: JSON.stringify({ date: '2026-02-01' }), decisions: '[]', outcome: JSON.stringify({ warnings }) });
-  await insert('quote_lines', { id: line, revision_id: revision, position: 0, build_id: build, sku: 'RIDGEBACK', quantity: 1, discount });
+  await insert('quotes', {
+    id,
+    number,
+    title: number,
+    customer_id: customer,
+    owner_id: mara,
+    updated_by: mara,
+    created_at: '2026-02-03T10:00:00Z',
+  });
+  await insert('quote_revisions', {
+    id: revision,
+    quote_id: id,
+    number: 1,
+    state: 'draft',
+    price_list: 'EU-26',
+    customer: '{}',
+    valid_until: '2026-06-30',
+  });
+  await insert('builds', {
+    id: build,
+    model_version_id: version,
+    quote_id: id,
+    context: JSON.stringify({ date: '2026-02-01' }),
+    decisions: '[]',
+    outcome: JSON.stringify({ warnings }),
+  });
+  await insert('quote_lines', {
+    id: line,
+    revision_id: revision,
+    position: 0,
+    build_id: build,
+    sku: 'RIDGEBACK',
+    quantity: 1,
+    discount,
+  });
   return { id, revision, build, line };
 }
 let draft: Awaited<ReturnType<typeof quote>>;
@@ -46,15 +84,60 @@ beforeAll(async () => {
   // All of it in a schema of its own, and taken back in the end: the other tests use the database too.
   await client.query('begin; create schema first_release; set local search_path to first_release');
   await release('0001-first');
-  await insert('price_lists', { code: 'EU-26', name: '{}', currency: 'EUR', decimals: 2, cost_rate: '1', valid_from: '2026-01-01' });
-  await insert('customers', { id: customer, number: 'C-1', name: 'Norrvik Skog AB', class: 'key', price_list: 'EU-26', language: 'en', region: 'eu', contact_name: 'Ebba Lund', contact_email: 'ebba@norrvik.example' });
-  await insert('users', { id: mara, email: 'mara@harrowmoor.example', name: 'Mara Lindqvist', language: 'en', role: 'engineer', password_hash: 'none' });
+  await insert('price_lists', {
+    code: 'EU-26',
+    name: '{}',
+    currency: 'EUR',
+    decimals: 2,
+    cost_rate: '1',
+    valid_from: '2026-01-01',
+  });
+  await insert('customers', {
+    id: customer,
+    number: 'C-1',
+    name: 'Norrvik Skog AB',
+    class: 'key',
+    price_list: 'EU-26',
+    language: 'en',
+    region: 'eu',
+    contact_name: 'Ebba Lund',
+    contact_email: 'ebba@norrvik.example',
+  });
+  await insert('users', {
+    id: mara,
+    email: 'mara@harrowmoor.example',
+    name: 'Mara Lindqvist',
+    language: 'en',
+    role: 'engineer',
+    password_hash: 'none',
+  });
   await insert('families', { code: 'weighing', name: '{}', position: 0 });
-  await insert('items', { sku: 'RIDGEBACK', family: 'weighing', name: '{}', kind: 'model', unit: 'pc', cost: '0', lead_days: 10, sold: true });
+  await insert('items', {
+    sku: 'RIDGEBACK',
+    family: 'weighing',
+    name: '{}',
+    kind: 'model',
+    unit: 'pc',
+    cost: '0',
+    lead_days: 10,
+    sold: true,
+  });
   await insert('price_entries', { price_list: 'EU-26', sku: 'RIDGEBACK', price: '1250.500000' });
-  await insert('agreements', { id: randomUUID(), class: 'key', family: 'weighing', rate: '0.09', valid_from: '2026-01-01' });
+  await insert('agreements', {
+    id: randomUUID(),
+    class: 'key',
+    family: 'weighing',
+    rate: '0.09',
+    valid_from: '2026-01-01',
+  });
   await insert('models', { id: 'ridgeback', sku: 'RIDGEBACK' });
-  await insert('model_versions', { id: version, model_id: 'ridgeback', number: 1, document: '{}', hash: 'h' });
+  await insert('model_versions', {
+    id: version,
+    model_id: 'ridgeback',
+    number: 1,
+    document: '{}',
+    hash: 'h',
+  });
   draft = await quote('Q-1', { warnings: ['The heaviest module needs a crane.'] });
   won = await quote('Q-2', { discount: '0.05' });
 });
@@ -66,46 +149,113 @@ afterAll(async () => {
 describe('from release to release', () => {
   it('builds become the first variants of their talks, and their warnings say by which rule', async () => {
     await release('0002-bench');
-    expect(await rows('select talk_id, letter from builds where id = $1', [draft.build])).toEqual([{ talk_id: draft.build, letter: 'A' }]);
-    expect(await rows(`select outcome -> 'warnings' as warnings from builds order by quote_id = $1 desc`, [draft.id])).toEqual([{ warnings: [{ rule: '', text: 'The heaviest module needs a crane.' }] }, { warnings: [] }]);
+    expect(await rows('select talk_id, letter from builds where id = $1', [draft.build])).toEqual([
+      { talk_id: draft.build, letter: 'A' },
+    ]);
+    expect(
+      await rows(`select outcome -> 'warnings' as warnings from builds order by quote_id = $1 desc`, [
+        draft.id,
+      ]),
+    ).toEqual([{ warnings: [{ rule: '', text: 'The heaviest module needs a crane.' }] }, { warnings: [] }]);
     // As this release was used: two variants quoted, one as the other's alternative, and one that is an alternative to nothing; then it was accepted.
     const variant = randomUUID();
     [second, lone] = [randomUUID(), randomUUID()];
-    await insert('builds', { id: variant, model_version_id: version, quote_id: won.id, context: '{}', decisions: '[]', outcome: '{"warnings": []}', talk_id: won.build, letter: 'B' });
-    await insert('quote_lines', { id: second, revision_id: won.revision, position: 1, build_id: variant, sku: 'RIDGEBACK', quantity: 1, discount: '0', alternative: true });
-    await insert('quote_lines', { id: lone, revision_id: won.revision, position: 2, sku: 'RIDGEBACK', quantity: 1, discount: '0', alternative: true });
+    await insert('builds', {
+      id: variant,
+      model_version_id: version,
+      quote_id: won.id,
+      context: '{}',
+      decisions: '[]',
+      outcome: '{"warnings": []}',
+      talk_id: won.build,
+      letter: 'B',
+    });
+    await insert('quote_lines', {
+      id: second,
+      revision_id: won.revision,
+      position: 1,
+      build_id: variant,
+      sku: 'RIDGEBACK',
+      quantity: 1,
+      discount: '0',
+      alternative: true,
+    });
+    await insert('quote_lines', {
+      id: lone,
+      revision_id: won.revision,
+      position: 2,
+      sku: 'RIDGEBACK',
+      quantity: 1,
+      discount: '0',
+      alternative: true,
+    });
     await client.query(`update quote_revisions set state = 'accepted' where id = $1`, [won.revision]);
-    await insert('orders', { id: randomUUID(), number: 'O-1', quote_id: won.id, revision_id: won.revision, currency: 'EUR', net: '1187.975', promised: '2026-04-01', created_by: mara, created_at: '2026-03-05T09:00:00Z' });
+    await insert('orders', {
+      id: randomUUID(),
+      number: 'O-1',
+      quote_id: won.id,
+      revision_id: won.revision,
+      currency: 'EUR',
+      net: '1187.975',
+      promised: '2026-04-01',
+      created_by: mara,
+      created_at: '2026-03-05T09:00:00Z',
+    });
   });
 
   it('prices and discounts are worth what they were, also where nothing may change any more', async () => {
     await release('0003-pricing');
-    expect(await rows('select entry from price_entries')).toEqual([{ entry: { method: 'unit', price: '1250.5' } }]);
-    expect(await rows('select class, family, rate, kind, fixed from grants')).toEqual([{ class: 'key', family: 'weighing', rate: '0.090000', kind: 'agreement', fixed: false }]);
-    expect(await rows('select hand from quote_lines where id = any($1) order by hand nulls last', [[won.line, draft.line]])).toEqual([{ hand: { by: 'rate', value: '0.05' } }, { hand: null }]);
-    expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(/never change/);
+    expect(await rows('select entry from price_entries')).toEqual([
+      { entry: { method: 'unit', price: '1250.5' } },
+    ]);
+    expect(await rows('select class, family, rate, kind, fixed from grants')).toEqual([
+      { class: 'key', family: 'weighing', rate: '0.090000', kind: 'agreement', fixed: false },
+    ]);
+    expect(
+      await rows('select hand from quote_lines where id = any($1) order by hand nulls last', [
+        [won.line, draft.line],
+      ]),
+    ).toEqual([{ hand: { by: 'rate', value: '0.05' } }, { hand: null }]);
+    expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(
+      /never change/,
+    );
   });
 
   it('revisions know who made and settled them, lines their origin and the day of their price', async () => {
     await release('0006-inside');
-    expect(await rows('select made_by, settled_by, settled_at from quote_revisions where id = $1', [won.revision])).toEqual([{ made_by: mara, settled_by: mara, settled_at: new Date('2026-03-05T09:00:00Z') }]);
-    expect(await rows('select settled_at, lost from quote_revisions where id = $1', [draft.revision])).toEqual([{ settled_at: null, lost: null }]);
-    expect(await rows('select revision_id from builds where quote_id = $1 group by 1', [won.id])).toEqual([{ revision_id: won.revision }]);
-    expect(await rows('select origin, priced_on::text from quote_lines where id = $1', [won.line])).toEqual([{ origin: won.line, priced_on: '2026-02-01' }]);
+    expect(
+      await rows('select made_by, settled_by, settled_at from quote_revisions where id = $1', [won.revision]),
+    ).toEqual([{ made_by: mara, settled_by: mara, settled_at: new Date('2026-03-05T09:00:00Z') }]);
+    expect(
+      await rows('select settled_at, lost from quote_revisions where id = $1', [draft.revision]),
+    ).toEqual([{ settled_at: null, lost: null }]);
+    expect(await rows('select revision_id from builds where quote_id = $1 group by 1', [won.id])).toEqual([
+      { revision_id: won.revision },
+    ]);
+    expect(await rows('select origin, priced_on::text from quote_lines where id = $1', [won.line])).toEqual([
+      { origin: won.line, priced_on: '2026-02-01' },
+    ]);
     // Without a build it is the day of the quote.
-    expect(await rows('select priced_on::text from quote_lines where id = $1', [lone])).toEqual([{ priced_on: '2026-02-03' }]);
-    expect(await rows('select valid_from::text, inside from price_entries')).toEqual([{ valid_from: '2000-01-01', inside: '' }]);
+    expect(await rows('select priced_on::text from quote_lines where id = $1', [lone])).toEqual([
+      { priced_on: '2026-02-03' },
+    ]);
+    expect(await rows('select valid_from::text, inside from price_entries')).toEqual([
+      { valid_from: '2000-01-01', inside: '' },
+    ]);
     await insert('quote_steps', { revision_id: draft.revision, number: 1, user_id: mara, change: '{}' });
   });
 
   it('lines of one talk are alternatives of one another, contacts are kept, and undo starts anew', async () => {
     await release('0007-ledger');
-    const rivals = async (id: string) => (await rows('select rivals from quote_lines where id = $1', [id]))[0]?.rivals;
+    const rivals = async (id: string) =>
+      (await rows('select rivals from quote_lines where id = $1', [id]))[0]?.rivals;
     expect(await rivals(won.line)).toBe(await rivals(second));
     expect(await rivals(won.line)).not.toBeNull();
     expect([await rivals(won.line), null]).not.toContain(await rivals(lone));
     expect(await rivals(draft.line)).toBeNull();
-    expect(await rows('select customer_id, name, email, position from contacts')).toEqual([{ customer_id: customer, name: 'Ebba Lund', email: 'ebba@norrvik.example', position: 0 }]);
+    expect(await rows('select customer_id, name, email, position from contacts')).toEqual([
+      { customer_id: customer, name: 'Ebba Lund', email: 'ebba@norrvik.example', position: 0 },
+    ]);
     expect(await rows('select * from quote_steps')).toEqual([]);
   });
 
@@ -126,27 +276,41 @@ describe('from release to release', () => {
 
   it('words are compared by their pieces', async () => {
     await release('0009-finding');
-    expect(await rows("select public.word_similarity('norvik', 'Norrvik Skog AB') > 0.45 as alike")).toEqual([{ alike: true }]);
+    expect(await rows("select public.word_similarity('norvik', 'Norrvik Skog AB') > 0.45 as alike")).toEqual([
+      { alike: true },
+    ]);
   });
 
   it('quantities may have three decimals, no more', async () => {
     await release('0010-measured');
     expect(await refused(`update quote_lines set quantity = 2.5 where id = '${draft.line}'`)).toBe('');
-    expect(await refused(`update quote_lines set quantity = 2.0005 where id = '${draft.line}'`)).toMatch(/quantity_check/);
-    expect(await refused(`update quote_lines set quantity = 0 where id = '${draft.line}'`)).toMatch(/quantity_check/);
-    expect(await rows('select quantity from quote_lines where id = $1', [draft.line])).toEqual([{ quantity: 1 }]);
+    expect(await refused(`update quote_lines set quantity = 2.0005 where id = '${draft.line}'`)).toMatch(
+      /quantity_check/,
+    );
+    expect(await refused(`update quote_lines set quantity = 0 where id = '${draft.line}'`)).toMatch(
+      /quantity_check/,
+    );
+    expect(await rows('select quantity from quote_lines where id = $1', [draft.line])).toEqual([
+      { quantity: 1 },
+    ]);
   });
 
   it('what a sign-off was asked for is what it had been', async () => {
     await release('0011-asked');
-    expect(await rows('select count(*)::int as other from sign_offs where asked <> figures')).toEqual([{ other: 0 }]);
+    expect(await rows('select count(*)::int as other from sign_offs where asked <> figures')).toEqual([
+      { other: 0 },
+    ]);
   });
 
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
-    expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(/never change/);
+    expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(
+      /never change/,
+    );
     expect(await refused(`delete from quote_lines where id = '${second}'`)).toMatch(/never change/);
-    expect(await refused(`update builds set decisions = '[1]' where id = '${won.build}'`)).toMatch(/never change/);
+    expect(await refused(`update builds set decisions = '[1]' where id = '${won.build}'`)).toMatch(
+      /never change/,
+    );
     expect(await refused(`update model_versions set hash = 'other'`)).toMatch(/never change/);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${draft.line}'`)).toBe('');
     expect(await refused(`update builds set decisions = '[1]' where id = '${draft.build}'`)).toBe('');

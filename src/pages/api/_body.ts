@@ -10,7 +10,15 @@ export const mostBytes = 1024 * 1024;
 /** Deeper than anything that is asked for. */
 const mostDepth = 32;
 
-const refused = (status: number, code: string, params: Failure['params'] = {}): { ok: false; status: number; failures: Failure[] } => ({ ok: false, status, failures: [{ code, params }] });
+const refused = (
+  status: number,
+  code: string,
+  params: Failure['params'] = {},
+): { ok: false; status: number; failures: Failure[] } => ({
+  ok: false,
+  status,
+  failures: [{ code, params }],
+});
 
 /** The bytes of a body; what is longer than `most` is refused as soon as it is, and not read on. */
 export async function readBytes(request: Request, most: number): Promise<Read<Uint8Array<ArrayBuffer>>> {
@@ -100,6 +108,8 @@ export async function checked<I>(given: unknown, schema: Schema<I>): Promise<Rea
 
 function failureOf({ message, path, params }: ValidationError): Failure {
   const code = /^[a-zA-Z]+\.[a-zA-Z]+$/.test(message) ? message : 'input.invalid';
-  const unknown = (params as { properties?: string; unknown?: string } | undefined)?.properties ?? (params as { unknown?: string } | undefined)?.unknown;
+  const unknown =
+    (params as { properties?: string; unknown?: string } | undefined)?.properties ??
+    (params as { unknown?: string } | undefined)?.unknown;
   return { code, ...(path ? { field: path } : {}), params: { field: unknown ?? path ?? '' } };
 }

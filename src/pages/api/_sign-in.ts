@@ -9,7 +9,10 @@ import { signIn } from '../../services/sessions';
 const halfYear = 180 * 24 * 60 * 60;
 
 /** Signs in and gives the browser its cookies. */
-export async function signInFrom({ cookies, locals }: Pick<APIContext, 'cookies' | 'locals'>, { email, password }: SignInInput): Promise<Result<Actor>> {
+export async function signInFrom(
+  { cookies, locals }: Pick<APIContext, 'cookies' | 'locals'>,
+  { email, password }: SignInInput,
+): Promise<Result<Actor>> {
   const { address, secure } = locals.client;
   const result = await signIn({ email, password, address, device: cookies.get(deviceCookie)?.value });
   if (!result.ok) return result;

@@ -3,12 +3,18 @@ import { Document, NodeIO } from '@gltf-transform/core';
 import { meshOf, paints, type Scene } from '../../core/drawing';
 import type { DrawingLayer } from '../../core/model';
 
-export async function writeGlb(scene: Scene, layers: readonly DrawingLayer[], name: string): Promise<Uint8Array> {
+export async function writeGlb(
+  scene: Scene,
+  layers: readonly DrawingLayer[],
+  name: string,
+): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
   const root = document.createScene(name);
   for (const layer of layers) {
-    const solids = scene.solids.filter((solid) => solid.layer === layer.id && (!solid.views || solid.views.includes('space')));
+    const solids = scene.solids.filter(
+      (solid) => solid.layer === layer.id && (!solid.views || solid.views.includes('space')),
+    );
     if (solids.length === 0) continue;
     const meshes = solids.map(meshOf);
     const turned = (of: 'positions' | 'normals', scale: number): Float32Array<ArrayBuffer> => {
@@ -20,14 +26,28 @@ export async function writeGlb(scene: Scene, layers: readonly DrawingLayer[], na
       }
       return made;
     };
-    const attribute = (values: Float32Array<ArrayBuffer>) => document.createAccessor().setType('VEC3').setArray(values).setBuffer(buffer);
-    const [red, green, blue] = [1, 3, 5].map((from) => linear(parseInt(paints[layer.looks].slice(from, from + 2), 16) / 255)) as [number, number, number];
-    const material = document.createMaterial(layer.id).setBaseColorFactor([red, green, blue, 1]).setMetallicFactor(0.1).setRoughnessFactor(0.8);
-    const primitive = document.createPrimitive().setAttribute('POSITION', attribute(turned('positions', 0.001))).setAttribute('NORMAL', attribute(turned('normals', 1))).setMaterial(material);
-    root.addChild(document.createNode(layer.id).setMesh(document.createMesh(layer.id).addPrimitive(primitive)));
+    const attribute = (values: Float32Array<ArrayBuffer>) =>
+      document.createAccessor().setType('VEC3').setArray(values).setBuffer(buffer);
+    const [red, green, blue] = [1, 3, 5].map((from) =>
+      linear(parseInt(paints[layer.looks].slice(from, from + 2), 16) / 255),
+    ) as [number, number, number];
+    const material = document
+      .createMaterial(layer.id)
+      .setBaseColorFactor([red, green, blue, 1])
+      .setMetallicFactor(0.1)
+      .setRoughnessFactor(0.8);
+    const primitive = document
+      .createPrimitive()
+      .setAttribute('POSITION', attribute(turned('positions', 0.001)))
+      .setAttribute('NORMAL', attribute(turned('normals', 1)))
+      .setMaterial(material);
+    root.addChild(
+      document.createNode(layer.id).setMesh(document.createMesh(layer.id).addPrimitive(primitive)),
+    );
   }
   return new NodeIO().writeBinary(document);
 }
 
 /** Colours of glTF materials are linear. */
-const linear = (share: number): number => (share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4);
+const linear = (share: number): number =>
+  share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;

@@ -4,7 +4,13 @@ import { listOf } from './part-rows';
 import { readSheet, type SheetProblem } from './read-sheet';
 
 /** Of what is pasted or uploaded as a list. */
-export const tableLimits = { rows: 10_000, columns: 200, cells: 200_000, unpacked: 50 * 1024 * 1024, text: 32_767 } as const;
+export const tableLimits = {
+  rows: 10_000,
+  columns: 200,
+  cells: 200_000,
+  unpacked: 50 * 1024 * 1024,
+  text: 32_767,
+} as const;
 
 export type TableRead = { is: 'list'; text: string } | SheetProblem;
 
@@ -19,7 +25,15 @@ const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 
 function separatorOf(text: string): string {
   const count = (line: string, sign: string): number => line.split(sign).length - 1;
   const signs = ['\t', ';', ',', '|'];
-  const fullest = text.slice(0, 20_000).split(/\r\n|\r|\n/).slice(0, 8).map((line) => signs.map((sign) => count(line, sign))).reduce((best, counts) => (Math.max(...counts) > Math.max(...best) ? counts : best), signs.map(() => 0));
+  const fullest = text
+    .slice(0, 20_000)
+    .split(/\r\n|\r|\n/)
+    .slice(0, 8)
+    .map((line) => signs.map((sign) => count(line, sign)))
+    .reduce(
+      (best, counts) => (Math.max(...counts) > Math.max(...best) ? counts : best),
+      signs.map(() => 0),
+    );
   const most = Math.max(...fullest);
   return most === 0 ? ',' : (signs[fullest.indexOf(most)] ?? ',');
 }
@@ -38,7 +52,8 @@ function readText(bytes: Uint8Array): { is: 'rows'; rows: string[][] } | SheetPr
     step: ({ data }, parser) => {
       cells += data.length;
       if (rows.length >= tableLimits.rows) beyond = { is: 'beyond', what: 'rows', most: tableLimits.rows };
-      else if (data.length > tableLimits.columns) beyond = { is: 'beyond', what: 'columns', most: tableLimits.columns, row: rows.length + 1 };
+      else if (data.length > tableLimits.columns)
+        beyond = { is: 'beyond', what: 'columns', most: tableLimits.columns, row: rows.length + 1 };
       else if (cells > tableLimits.cells) beyond = { is: 'beyond', what: 'cells', most: tableLimits.cells };
       if (beyond) parser.abort();
       else rows.push(data);

@@ -43,7 +43,8 @@ serveTasks(engineTasks(kept), ({ kind, key }, value) => {
   else if (kind === 'facts') facts.set(key, value as Facts, 1);
   else {
     const result = compilePublished(JSON.parse(value as string) as ModelDocument);
-    if (!result.ok) throw new Error(`published model does not compile: ${JSON.stringify(result.problems.slice(0, 3))}`);
+    if (!result.ok)
+      throw new Error(`published model does not compile: ${JSON.stringify(result.problems.slice(0, 3))}`);
     sizes.set(key, (value as string).length);
     models.set(key, result.model, (value as string).length);
   }

@@ -2,7 +2,9 @@
 export const urgent = new SharedArrayBuffer(4);
 
 /** Somebody waits for something from now on. */
-export const hurry = (): void => { Atomics.add(new Int32Array(urgent), 0, 1); };
+export const hurry = (): void => {
+  Atomics.add(new Int32Array(urgent), 0, 1);
+};
 
 /** That somebody waits no longer, or for nothing but a background thread. */
 export function noHurry(): void {

@@ -6,8 +6,20 @@ import { readTableBytes, type TableRead } from '../files/read-table';
 
 export const paperTasks = {
   quotation: (given: QuotationGiven): Promise<Uint8Array> => writeQuotation(given),
-  lines: async ({ quote, format, language, to }: { quote: QuoteView; format: 'csv' | 'xlsx'; language: string; to: SheetFor }): Promise<Uint8Array> =>
-    format === 'csv' ? new TextEncoder().encode(linesAsCsv(quote, language, to)) : linesAsXlsx(quote, language, to),
+  lines: async ({
+    quote,
+    format,
+    language,
+    to,
+  }: {
+    quote: QuoteView;
+    format: 'csv' | 'xlsx';
+    language: string;
+    to: SheetFor;
+  }): Promise<Uint8Array> =>
+    format === 'csv'
+      ? new TextEncoder().encode(linesAsCsv(quote, language, to))
+      : linesAsXlsx(quote, language, to),
   table: ({ bytes }: { bytes: Uint8Array }): TableRead => readTableBytes(bytes),
 };
 

@@ -6,19 +6,38 @@ import { NotDone, Pool, TaskFailure } from './pool';
 
 const model = generatedModel({ ...large, features: 120, options: 1_200, rules: 600 });
 const document = JSON.stringify(model);
-const provide = async ({ kind }: Need): Promise<unknown> => (kind === 'model' ? document : { list: 'EUR', currency: 'EUR', decimals: 2, prices: {}, families: {} });
+const provide = async ({ kind }: Need): Promise<unknown> =>
+  kind === 'model' ? document : { list: 'EUR', currency: 'EUR', decimals: 2, prices: {}, families: {} };
 const context = { date: '2026-11-28', values: {} };
 const quick = { version: 'm', context, decisions: [], passed: [] };
 /** What each choice counts is far from what the others do, so that the best build is not soon proven. */
-const weights = model.features.flatMap(({ id, most }, at) => (most === 1 ? [{ measure: `if ${id} = "o1" then ${String(3 + ((at * 7) % 11))} else if ${id} = "o2" then ${String(1 + ((at * 5) % 13))} else ${String(2 + (at % 9))}`, weight: '1' }] : []));
+const weights = model.features.flatMap(({ id, most }, at) =>
+  most === 1
+    ? [
+        {
+          measure: `if ${id} = "o1" then ${String(3 + ((at * 7) % 11))} else if ${id} = "o2" then ${String(1 + ((at * 5) % 13))} else ${String(2 + (at % 9))}`,
+          weight: '1',
+        },
+      ]
+    : [],
+);
 /** Has no answer that is soon proven. */
-const endless = { version: 'm', context, tariff: 't', made: { decisions: [], special: [] }, wish: { weights, bounds: [] } };
+const endless = {
+  version: 'm',
+  context,
+  tariff: 't',
+  made: { decisions: [], special: [] },
+  wish: { weights, bounds: [] },
+};
 
 describe('a pool', () => {
   it('gets what a thread wants, and keeps it there', async () => {
     const pool = new Pool({ file: 'engines', deadline: 20_000, memory: 500 });
     const asked: Need[] = [];
-    const counting = (need: Need) => { asked.push(need); return provide(need); };
+    const counting = (need: Need) => {
+      asked.push(need);
+      return provide(need);
+    };
     const one = await pool.run<{ outcome: { complete: boolean } }>('outcome', quick, { provide: counting });
     expect(typeof one.outcome.complete).toBe('boolean');
     await pool.run('outcome', quick, { provide: counting });
@@ -50,7 +69,9 @@ describe('a pool', () => {
     gone.abort();
     await expect(running).rejects.toEqual(new NotDone('gone'));
     await expect(next).resolves.toBeDefined();
-    await expect(pool.run('outcome', quick, { provide, signal: AbortSignal.abort() })).rejects.toEqual(new NotDone('gone'));
+    await expect(pool.run('outcome', quick, { provide, signal: AbortSignal.abort() })).rejects.toEqual(
+      new NotDone('gone'),
+    );
     await pool.close();
   });
 
@@ -58,7 +79,10 @@ describe('a pool', () => {
     const pool = new Pool({ file: 'engines', deadline: 300, memory: 500, most: 1 });
     const answer = pool.run<{ is: string }>('best', endless, { provide });
     // The one that waits has the same deadline, which a slow machine may not keep: it comes to its turn either way.
-    const waits = pool.run('outcome', quick, { provide }).then(() => 'done', (failure: TaskFailure) => failure.name);
+    const waits = pool.run('outcome', quick, { provide }).then(
+      () => 'done',
+      (failure: TaskFailure) => failure.name,
+    );
     await expect(pool.run('outcome', quick, { provide })).rejects.toEqual(new NotDone('full'));
     expect(['found', 'stopped', 'none']).toContain((await answer).is);
     expect(['done', 'OutOfBudget']).toContain(await waits);
@@ -74,22 +98,41 @@ describe('a pool', () => {
   it('passes on what a task throws, and what cannot be provided', async () => {
     const pool = new Pool({ file: 'engines', deadline: 20_000, memory: 500 });
     await expect(pool.run('no such task', {}, { provide })).rejects.toBeInstanceOf(TaskFailure);
-    await expect(pool.run('outcome', { ...quick, version: 'other' }, { provide: () => Promise.reject(new Error('gone')) })).rejects.toThrow('gone');
+    await expect(
+      pool.run(
+        'outcome',
+        { ...quick, version: 'other' },
+        { provide: () => Promise.reject(new Error('gone')) },
+      ),
+    ).rejects.toThrow('gone');
     await expect(pool.run('outcome', quick, { provide })).resolves.toBeDefined();
     await pool.close();
   });
 
   it('stands still in the background while somebody waits for something else', async () => {
-    const [front, behind] = [new Pool({ file: 'engines', deadline: 20_000, memory: 500 }), new Pool({ file: 'engines', deadline: 60_000, memory: 500, background: true })];
+    const [front, behind] = [
+      new Pool({ file: 'engines', deadline: 20_000, memory: 500 }),
+      new Pool({ file: 'engines', deadline: 60_000, memory: 500, background: true }),
+    ];
     await Promise.all([front.run('outcome', quick, { provide }), behind.run('outcome', quick, { provide })]);
     const stops = [new AbortController(), new AbortController()] as const;
     let apart = 0;
     // Once the one in front has found its first build, the one behind must have stopped; it finds none while the other searches on.
     const settled = new Promise<void>((seen) => {
-      void front.run('best', endless, { provide, signal: stops[0].signal, progress: () => seen() }).catch(() => undefined);
+      void front
+        .run('best', endless, { provide, signal: stops[0].signal, progress: () => seen() })
+        .catch(() => undefined);
     });
     await settled;
-    void behind.run('best', endless, { provide, signal: stops[1].signal, progress: () => { apart += 1; } }).catch(() => undefined);
+    void behind
+      .run('best', endless, {
+        provide,
+        signal: stops[1].signal,
+        progress: () => {
+          apart += 1;
+        },
+      })
+      .catch(() => undefined);
     await new Promise((next) => setTimeout(next, 400));
     const during = apart;
     stops[0].abort();

@@ -42,7 +42,11 @@ export class NotDone extends Error {
 
 /** Of a task that threw what it throws on purpose, by its name. */
 export class TaskFailure extends Error {
-  constructor(override readonly name: string, message: string, stack?: string) {
+  constructor(
+    override readonly name: string,
+    message: string,
+    stack?: string,
+  ) {
     super(message);
     if (stack) this.stack = stack;
   }
@@ -75,13 +79,28 @@ export class Pool {
     return this.size;
   }
 
-  run<T>(task: string, input: unknown, { of = requestContext()?.person ?? '', provide = async () => undefined, progress = () => undefined, signal = requestContext()?.signal }: JobOptions = {}): Promise<T> {
+  run<T>(
+    task: string,
+    input: unknown,
+    {
+      of = requestContext()?.person ?? '',
+      provide = async () => undefined,
+      progress = () => undefined,
+      signal = requestContext()?.signal,
+    }: JobOptions = {},
+  ): Promise<T> {
     if (signal?.aborted) return Promise.reject(new NotDone('gone'));
     if (this.size >= (this.options.most ?? 500)) return Promise.reject(new NotDone('full'));
     return new Promise<T>((resolve, reject) => {
       const onGone = () => this.drop(job, new NotDone('gone'));
       const job: Job = {
-        id: ++this.count, task, input, of, provide: AsyncResource.bind(provide), progress, over: false,
+        id: ++this.count,
+        task,
+        input,
+        of,
+        provide: AsyncResource.bind(provide),
+        progress,
+        over: false,
         settle: (outcome) => {
           job.over = true;
           signal?.removeEventListener('abort', onGone);
@@ -154,10 +173,15 @@ export class Pool {
   private started(): Worker {
     if (this.thread) return this.thread;
     const data: ThreadData = { flags: this.flags, urgent, background: this.options.background ?? false };
-    const thread = new Worker(join(process.cwd(), 'dist', `${this.options.file}.mjs`), { workerData: data, execArgv: [], resourceLimits: { maxOldGenerationSizeMb: this.options.memory } });
+    const thread = new Worker(join(process.cwd(), 'dist', `${this.options.file}.mjs`), {
+      workerData: data,
+      execArgv: [],
+      resourceLimits: { maxOldGenerationSizeMb: this.options.memory },
+    });
     thread.on('message', (message: ReplyMessage) => this.hear(message));
     thread.on('error', (thrown: Error & { code?: string }) => {
-      if (this.thread === thread) this.abandon(thrown.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new NotDone('memory') : thrown);
+      if (this.thread === thread)
+        this.abandon(thrown.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new NotDone('memory') : thrown);
     });
     this.thread = thread;
     return thread;
@@ -178,7 +202,8 @@ export class Pool {
     if (message.is === 'progress') return current.job.progress(message.value);
     const job = this.done();
     if (message.is === 'done') job?.settle({ value: message.value });
-    else if (message.is === 'failed') job?.settle({ failure: new TaskFailure(message.name, message.message, message.stack) });
+    else if (message.is === 'failed')
+      job?.settle({ failure: new TaskFailure(message.name, message.message, message.stack) });
     else if (job) void this.fetch(job, message.needs);
     this.next();
   }
@@ -186,7 +211,10 @@ export class Pool {
   /** Gets what a job wants while others have their turn, and begins it again. */
   private async fetch(job: Job, needs: readonly Need[]): Promise<void> {
     try {
-      job.provided = [...(job.provided ?? []), ...(await Promise.all(needs.map(async (need) => ({ need, value: await job.provide(need) }))))];
+      job.provided = [
+        ...(job.provided ?? []),
+        ...(await Promise.all(needs.map(async (need) => ({ need, value: await job.provide(need) })))),
+      ];
       // Whoever asked may have gone meanwhile.
       if (job.over) return;
       this.enqueue(job, 'first');

@@ -38,7 +38,12 @@ export function serveTasks(tasks: Tasks, take: (need: Need, value: unknown) => v
   const stopped = (): boolean => {
     // Not for ever: where somebody always waits for something, it goes on in small steps.
     const until = performance.now() + longestStand;
-    for (let waiting = Atomics.load(all, 0); background && waiting > 0 && Atomics.load(own, flag.stop) === 0 && performance.now() < until; waiting = Atomics.load(all, 0)) Atomics.wait(all, 0, waiting, 100);
+    for (
+      let waiting = Atomics.load(all, 0);
+      background && waiting > 0 && Atomics.load(own, flag.stop) === 0 && performance.now() < until;
+      waiting = Atomics.load(all, 0)
+    )
+      Atomics.wait(all, 0, waiting, 100);
     return Atomics.load(own, flag.stop) === 1;
   };
   const reply = (message: ReplyMessage) => port.postMessage(message);
@@ -48,10 +53,18 @@ export function serveTasks(tasks: Tasks, take: (need: Need, value: unknown) => v
         for (const { need, value } of provided) take(need, value);
         const run = tasks[task];
         if (!run) throw new Error(`no task ${task}`);
-        reply({ id, is: 'done', value: await run(input as never, { stopped, progress: (value) => reply({ id, is: 'progress', value }) }) });
+        reply({
+          id,
+          is: 'done',
+          value: await run(input as never, {
+            stopped,
+            progress: (value) => reply({ id, is: 'progress', value }),
+          }),
+        });
       } catch (thrown) {
         if (thrown instanceof Wanting) reply({ id, is: 'wants', needs: thrown.needs });
-        else if (thrown instanceof Error) reply({ id, is: 'failed', name: thrown.name, message: thrown.message, stack: thrown.stack });
+        else if (thrown instanceof Error)
+          reply({ id, is: 'failed', name: thrown.name, message: thrown.message, stack: thrown.stack });
         else reply({ id, is: 'failed', name: 'Error', message: String(thrown) });
       }
     })();

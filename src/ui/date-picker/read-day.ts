@@ -2,7 +2,23 @@
 import { addDays, format, isValid, parse } from 'date-fns';
 import { de, enGB } from 'date-fns/locale';
 
-const forms = ['yyyy-MM-dd', 'd.M.yyyy', 'd.M.yy', 'd/M/yyyy', 'd/M/yy', 'd-M-yyyy', 'd MMM yyyy', 'd MMM yy', 'd MMMM yyyy', 'd MMMM yy', 'd. MMM yyyy', 'd. MMMM yyyy', 'd.MMM yyyy', 'MMM d yyyy', 'MMMM d yyyy'];
+const forms = [
+  'yyyy-MM-dd',
+  'd.M.yyyy',
+  'd.M.yy',
+  'd/M/yyyy',
+  'd/M/yy',
+  'd-M-yyyy',
+  'd MMM yyyy',
+  'd MMM yy',
+  'd MMMM yyyy',
+  'd MMMM yy',
+  'd. MMM yyyy',
+  'd. MMMM yyyy',
+  'd.MMM yyyy',
+  'MMM d yyyy',
+  'MMMM d yyyy',
+];
 const words: Readonly<Record<string, number>> = { today: 0, heute: 0, tomorrow: 1, morgen: 1 };
 
 /** An ISO day from what is typed: "1.3.27", "1 March 2027", "2027-03-01", "today" or "+14" for so many days from `today` on; null where it is none. */

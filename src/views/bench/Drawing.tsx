@@ -24,18 +24,58 @@ export function Drawing({ view: drawn, label, language, write, row, onGo, room }
   const letter = scale * letterPixels;
   const view = withRoom(drawn, letter);
   const box = boxOf(view, letter);
-  const of = (each: { of?: string }) => ({ 'data-of': each.of, onClick: each.of && onGo ? () => onGo(each.of as string) : undefined });
+  const of = (each: { of?: string }) => ({
+    'data-of': each.of,
+    onClick: each.of && onGo ? () => onGo(each.of as string) : undefined,
+  });
   const meant = (each: { of?: string }) => row !== undefined && each.of === row;
   return (
-    <svg className={classes(css.drawing, row !== undefined && css.pointing)} viewBox={`${String(box.x)} ${String(box.y)} ${String(box.width)} ${String(box.height)}`} role="img" aria-label={label} preserveAspectRatio="xMidYMid meet">
-      {view.figures.map((figure) => <path key={figure.id} className={classes(css.figure, css[figure.looks === 'paper' ? 'sheet' : figure.looks], meant(figure) && css.meant, figure.of && onGo && css.door)} d={pathOf(figure)} {...of(figure)} />)}
-      {view.words.map((words) => <text key={words.id} className={css.words} x={words.at[0]} y={-words.at[1]} fontSize={words.height}>{words.text[language] ?? Object.values(words.text)[0]}</text>)}
+    <svg
+      className={classes(css.drawing, row !== undefined && css.pointing)}
+      viewBox={`${String(box.x)} ${String(box.y)} ${String(box.width)} ${String(box.height)}`}
+      role="img"
+      aria-label={label}
+      preserveAspectRatio="xMidYMid meet"
+    >
+      {view.figures.map((figure) => (
+        <path
+          key={figure.id}
+          className={classes(
+            css.figure,
+            css[figure.looks === 'paper' ? 'sheet' : figure.looks],
+            meant(figure) && css.meant,
+            figure.of && onGo && css.door,
+          )}
+          d={pathOf(figure)}
+          {...of(figure)}
+        />
+      ))}
+      {view.words.map((words) => (
+        <text key={words.id} className={css.words} x={words.at[0]} y={-words.at[1]} fontSize={words.height}>
+          {words.text[language] ?? Object.values(words.text)[0]}
+        </text>
+      ))}
       {view.dimensions.map((dimension) => {
         const { x, y, turn } = dimensionText(dimension, letter);
         return (
-          <g key={dimension.id} className={classes(css.dimension, meant(dimension) && css.meant, dimension.of && onGo && css.door)} {...of(dimension)}>
+          <g
+            key={dimension.id}
+            className={classes(
+              css.dimension,
+              meant(dimension) && css.meant,
+              dimension.of && onGo && css.door,
+            )}
+            {...of(dimension)}
+          >
             <path d={dimensionPath(dimension, letter)} />
-            <text x={x} y={y} fontSize={letter} transform={turn === 0 ? undefined : `rotate(${String(turn)} ${String(x)} ${String(y)})`}>{write(dimension.length)}</text>
+            <text
+              x={x}
+              y={y}
+              fontSize={letter}
+              transform={turn === 0 ? undefined : `rotate(${String(turn)} ${String(x)} ${String(y)})`}
+            >
+              {write(dimension.length)}
+            </text>
           </g>
         );
       })}

@@ -37,7 +37,9 @@ export function Gauge({ least, most, step, allowed, value, label, write, onPick 
     onPick(nearest.toString());
   };
   // A tick between two steps would mark what cannot be had.
-  const ticks = ticksIn(first, last, longest > 4 ? 4 : 7).filter((tick) => Number.isInteger(Number(((tick - first) / Number(step)).toFixed(6))));
+  const ticks = ticksIn(first, last, longest > 4 ? 4 : 7).filter((tick) =>
+    Number.isInteger(Number(((tick - first) / Number(step)).toFixed(6))),
+  );
   const half = Math.min(2, (Number(step) / 2) * each);
   const [from = first, next = last] = ticks;
   // Ticks stand at even distances: each is amid a cell of its own.
@@ -48,15 +50,41 @@ export function Gauge({ least, most, step, allowed, value, label, write, onPick 
   });
   return (
     <div
-      className={css.gauge} role="img" aria-label={label}
-      onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); pick(event); }}
-      onPointerMove={(event) => { if (event.buttons === 1) pick(event); }}
+      className={css.gauge}
+      role="img"
+      aria-label={label}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        pick(event);
+      }}
+      onPointerMove={(event) => {
+        if (event.buttons === 1) pick(event);
+      }}
     >
-      <div className={css.gaugeMarks}>{value !== undefined && <i className={css.gaugeMark} style={{ marginLeft: percent(x(Number(value)) - 6) }} />}</div>
+      <div className={css.gaugeMarks}>
+        {value !== undefined && (
+          <i className={css.gaugeMark} style={{ marginLeft: percent(x(Number(value)) - 6) }} />
+        )}
+      </div>
       <div className={css.gaugeLine} style={{ margin: `0 ${percent(inset)}` }} />
-      {stretches.length > 0 && <div className={css.gaugeAllowed} style={{ background: `linear-gradient(90deg, ${stretches.join(', ')})` }} />}
+      {stretches.length > 0 && (
+        <div
+          className={css.gaugeAllowed}
+          style={{ background: `linear-gradient(90deg, ${stretches.join(', ')})` }}
+        />
+      )}
       <div className={css.gaugeTicks}>
-        {ticks.map((tick, index) => <span key={tick} style={{ width: percent(cell), marginLeft: index === 0 ? percent(x(from) - cell / 2) : undefined }}>{write(String(tick))}</span>)}
+        {ticks.map((tick, index) => (
+          <span
+            key={tick}
+            style={{
+              width: percent(cell),
+              marginLeft: index === 0 ? percent(x(from) - cell / 2) : undefined,
+            }}
+          >
+            {write(String(tick))}
+          </span>
+        ))}
       </div>
     </div>
   );

@@ -32,21 +32,48 @@ export function Help({ row, known, sketched, bench, drawing, words, onClose }: P
   useEffect(() => {
     if (!wanting) return;
     let current = true;
-    void ask().then((found) => { if (current) setExample(found); });
-    return () => { current = false; };
+    void ask().then((found) => {
+      if (current) setExample(found);
+    });
+    return () => {
+      current = false;
+    };
   }, [ask, wanting]);
-  const instead = useMemo(() => (wanting && example && drawing ? best(example, drawing, row) : null), [wanting, example, drawing, row]);
+  const instead = useMemo(
+    () => (wanting && example && drawing ? best(example, drawing, row) : null),
+    [wanting, example, drawing, row],
+  );
   const view = seen ?? instead;
   const text = own(known?.help, language);
-  const range = known && 'step' in known ? t('draw.from', { least: words.number(known.least, known.unit), most: words.number(known.most, known.unit), step: words.number(known.step, known.unit) }) : '';
+  const range =
+    known && 'step' in known
+      ? t('draw.from', {
+          least: words.number(known.least, known.unit),
+          most: words.number(known.most, known.unit),
+          step: words.number(known.step, known.unit),
+        })
+      : '';
   return (
     <div className={css.help} role="note" aria-label={t('bench.helpOn', { what: words.row(row) })}>
-      {view && <div className={css.sketch}><Drawing view={view} row={row} language={language} label={t('draw.where', { what: words.row(row) })} write={(length) => words.length(length)} room={room} /></div>}
+      {view && (
+        <div className={css.sketch}>
+          <Drawing
+            view={view}
+            row={row}
+            language={language}
+            label={t('draw.where', { what: words.row(row) })}
+            write={(length) => words.length(length)}
+            room={room}
+          />
+        </div>
+      )}
       {instead && <p className={css.text}>{t('draw.example')}</p>}
       {text && <p className={css.text}>{text}</p>}
       {range && <p className={css.text}>{range}</p>}
       {!view && !text && !range && <p className={css.text}>{t('draw.notYet')}</p>}
-      <button type="button" className={css.close} aria-label={t('bench.close')} onClick={onClose}><X size={13} aria-hidden /></button>
+      <button type="button" className={css.close} aria-label={t('bench.close')} onClick={onClose}>
+        <X size={13} aria-hidden />
+      </button>
     </div>
   );
 }
@@ -54,5 +81,9 @@ export function Help({ row, known, sketched, bench, drawing, words, onClose }: P
 /** The view that measures the row; else one in which something shows it. */
 function best(scene: Scene, drawing: DrawingPart, row: string): View | null {
   const views = drawing.views.map((each) => viewOf(scene, each.id, each.from));
-  return views.find((view) => view.dimensions.some((each) => each.of === row)) ?? views.find((view) => view.figures.some((each) => each.of === row)) ?? null;
+  return (
+    views.find((view) => view.dimensions.some((each) => each.of === row)) ??
+    views.find((view) => view.figures.some((each) => each.of === row)) ??
+    null
+  );
 }

@@ -11,7 +11,17 @@ import type { Bench } from './useBench';
 import type { Words } from './words';
 
 /** A newer version of the model is published: what would change, and the way over to it. */
-export function MoveOver({ view, bench, words, onMoved }: { view: BenchView; bench: Bench; words: Words; onMoved: () => void }) {
+export function MoveOver({
+  view,
+  bench,
+  words,
+  onMoved,
+}: {
+  view: BenchView;
+  bench: Bench;
+  words: Words;
+  onMoved: () => void;
+}) {
   const { t, language } = useSpeech();
   const [seen, setSeen] = useState<MoveView>();
   const { number, newest } = view.modelVersion;
@@ -23,7 +33,9 @@ export function MoveOver({ view, bench, words, onMoved }: { view: BenchView; ben
   };
   const move = async () => {
     const now = await ask<BenchView>('GET', `/api/builds/${view.build.id}`);
-    const answer = now.ok ? await ask('POST', `/api/builds/${view.build.id}/move`, { version: now.value.build.version }) : now;
+    const answer = now.ok
+      ? await ask('POST', `/api/builds/${view.build.id}/move`, { version: now.value.build.version })
+      : now;
     if (answer.ok) onMoved();
     else say(sentences(answer.failures, t('request.failed')), true);
   };
@@ -33,14 +45,39 @@ export function MoveOver({ view, bench, words, onMoved }: { view: BenchView; ben
       {!seen && <Button onClick={() => void look()}>{t('move.look')}</Button>}
       {seen && (
         <>
-          {seen.changes.length === 0 && seen.dropped.length === 0 ? <p>{t('move.nothing')}</p> : (
+          {seen.changes.length === 0 && seen.dropped.length === 0 ? (
+            <p>{t('move.nothing')}</p>
+          ) : (
             <ul>
-              {seen.changes.map((each) => <li key={each.row}>{words.row(each.row)}: {words.value(each.row, each.after)} <span className={shared.quiet}>{t('bench.was')} {words.value(each.row, each.before)}</span></li>)}
-              {seen.dropped.map((on) => <li key={on}>{t('move.dropped', { what: words.subject(on) })}</li>)}
+              {seen.changes.map((each) => (
+                <li key={each.row}>
+                  {words.row(each.row)}: {words.value(each.row, each.after)}{' '}
+                  <span className={shared.quiet}>
+                    {t('bench.was')} {words.value(each.row, each.before)}
+                  </span>
+                </li>
+              ))}
+              {seen.dropped.map((on) => (
+                <li key={on}>{t('move.dropped', { what: words.subject(on) })}</li>
+              ))}
             </ul>
           )}
-          <p>{t('move.list', { difference: moneyDifference(exact(seen.list.after).minus(seen.list.before).toDecimalPlaces(view.tariff.decimals).toString(), language, view.tariff.decimals) })}{seen.clashes > 0 ? ` ${t('move.clashes', { count: seen.clashes })}` : ''}</p>
-          <Button look="main" onClick={() => void move()}>{t('move.go', { newest: String(newest) })}</Button>
+          <p>
+            {t('move.list', {
+              difference: moneyDifference(
+                exact(seen.list.after)
+                  .minus(seen.list.before)
+                  .toDecimalPlaces(view.tariff.decimals)
+                  .toString(),
+                language,
+                view.tariff.decimals,
+              ),
+            })}
+            {seen.clashes > 0 ? ` ${t('move.clashes', { count: seen.clashes })}` : ''}
+          </p>
+          <Button look="main" onClick={() => void move()}>
+            {t('move.go', { newest: String(newest) })}
+          </Button>
         </>
       )}
     </section>

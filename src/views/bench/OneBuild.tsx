@@ -58,13 +58,22 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   // The same functions all the time, so that rows that show the same stay as they are.
   const latest = useRef({ bench, why });
   latest.current = { bench, why };
-  const acts = useMemo(() => ({
-    onDecide: (decision: Decision) => { setAsked(null); void latest.current.bench.decide(decision); },
-    onConsider: (decision: Decision) => latest.current.bench.consider(decision),
-    onRelease: (on: string) => { setAsked(null); void latest.current.bench.release(on); },
-    onWhy: (target: Target) => void latest.current.why(target),
-    onAnew: () => setAsked(null),
-  }), []);
+  const acts = useMemo(
+    () => ({
+      onDecide: (decision: Decision) => {
+        setAsked(null);
+        void latest.current.bench.decide(decision);
+      },
+      onConsider: (decision: Decision) => latest.current.bench.consider(decision),
+      onRelease: (on: string) => {
+        setAsked(null);
+        void latest.current.bench.release(on);
+      },
+      onWhy: (target: Target) => void latest.current.why(target),
+      onAnew: () => setAsked(null),
+    }),
+    [],
+  );
 
   const obey = useHeldKeys({ busy: bench.busy, shown: bench.shownAll });
   // The first thing to do is where one begins, and where keys go that were typed before the page was ready.
@@ -77,8 +86,13 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   useEffect(() => {
     let current = true;
     if (clashes === 0) setClash(null);
-    else void bench.why().then((found) => { if (current) setClash(found); });
-    return () => { current = false; };
+    else
+      void bench.why().then((found) => {
+        if (current) setClash(found);
+      });
+    return () => {
+      current = false;
+    };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked again for each new set of decisions
   }, [bench.content.decisions, clashes]);
 
@@ -97,7 +111,12 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
       return;
     }
     const now = await ask<QuoteView>('GET', `/api/quotes/${quote.id}`);
-    const answer = now.ok ? await ask<QuoteView>('POST', `/api/builds/${view.build.id}/line`, { version: now.value.version, quantity: 1 }) : now;
+    const answer = now.ok
+      ? await ask<QuoteView>('POST', `/api/builds/${view.build.id}/line`, {
+          version: now.value.version,
+          quantity: 1,
+        })
+      : now;
     if (answer.ok) window.location.assign(`/quotes/${quote.id}`);
     else say(sentences(answer.failures, t('request.failed')), true);
   };
@@ -118,12 +137,21 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const paste = async (text: string) => {
     const number = text.trim();
     // The server knows what is registered, and the schemes of before; the page alone reads what its own scheme says.
-    const answer = await ask<NumberOnBench>('POST', `/api/builds/${view.build.id}/read`, { number: number.slice(0, 200) });
+    const answer = await ask<NumberOnBench>('POST', `/api/builds/${view.build.id}/read`, {
+      number: number.slice(0, 200),
+    });
     if (answer.ok) {
       const { decisions, special, typed, scheme } = answer.value;
       await bench.take(decisions, view.may.special ? special : []);
       const texts = typed.map((row) => words.row(row));
-      say([scheme === undefined ? t('bench.pasted', { number }) : t('bench.pastedBy', { number, version: scheme }), ...(texts.length > 0 ? [t('bench.pastedTyped', { rows: texts.join(', ') })] : [])].join(' '));
+      say(
+        [
+          scheme === undefined
+            ? t('bench.pasted', { number })
+            : t('bench.pastedBy', { number, version: scheme }),
+          ...(texts.length > 0 ? [t('bench.pastedTyped', { rows: texts.join(', ') })] : []),
+        ].join(' '),
+      );
       return;
     }
     if (answer.status !== 0) {
@@ -136,24 +164,54 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
       say(t('bench.pasted', { number }));
     } else if (read.is === 'build') say(t('bench.away'), true);
     else if (read.is === 'forbidden') say(t('number.forbidden', { text: text.trim() }), true);
-    else say(t('number.unreadable', { text: text.trim(), rest: text.trim().slice(read.at) || '…', allowed: read.allowed.slice(0, 8).join(', ') }), true);
+    else
+      say(
+        t('number.unreadable', {
+          text: text.trim(),
+          rest: text.trim().slice(read.at) || '…',
+          allowed: read.allowed.slice(0, 8).join(', '),
+        }),
+        true,
+      );
   };
 
   useCommands(() => [
-    ...(frozen ? [] : [{ id: 'undo', text: t('bench.undo'), keys: 'Ctrl Z', act: () => void bench.undo() }, { id: 'redo', text: t('bench.redo'), keys: 'Ctrl Shift Z', act: () => void bench.redo() }]),
-    { id: 'put', text: t(view.line || frozen ? 'bench.back' : 'bench.put'), keys: 'Ctrl Enter', act: () => void onQuote() },
+    ...(frozen
+      ? []
+      : [
+          { id: 'undo', text: t('bench.undo'), keys: 'Ctrl Z', act: () => void bench.undo() },
+          { id: 'redo', text: t('bench.redo'), keys: 'Ctrl Shift Z', act: () => void bench.redo() },
+        ]),
+    {
+      id: 'put',
+      text: t(view.line || frozen ? 'bench.back' : 'bench.put'),
+      keys: 'Ctrl Enter',
+      act: () => void onQuote(),
+    },
     { id: 'findRow', text: t('keys.find'), keys: '/', act: () => document.getElementById(finderId)?.focus() },
     { id: 'keep', text: t('saved.keep'), keys: 'F4', act: () => setKeeping(true) },
     { id: 'copyNumber', text: t('bench.copy'), act: () => void copy() },
     { id: 'fold', text: t('keys.fold'), keys: 'F6', act: () => onPrefer({ foldBarred: !foldBarred }) },
     { id: 'variants', text: t('keys.variantsKey'), keys: 'F7', act: () => setStrip('variants') },
     { id: 'best', text: t('keys.bestKey'), keys: 'F8', act: () => setStrip('best') },
-    { id: 'units', text: t('keys.units'), keys: 'F9', act: () => onPrefer({ units: units === 'metric' ? 'imperial' : 'metric' }) },
+    {
+      id: 'units',
+      text: t('keys.units'),
+      keys: 'F9',
+      act: () => onPrefer({ units: units === 'metric' ? 'imperial' : 'metric' }),
+    },
     ...(frozen ? [] : [{ id: 'variant', text: t('variant.add'), act: () => void addVariant(false) }]),
   ]);
   useBenchKeys({
-    undo: bench.undo, redo: bench.redo, onQuote, go, paste, frozen,
-    sheet, rows: picture.state.rows, sections: outline.sections,
+    undo: bench.undo,
+    redo: bench.redo,
+    onQuote,
+    go,
+    paste,
+    frozen,
+    sheet,
+    rows: picture.state.rows,
+    sections: outline.sections,
     find: () => document.getElementById(finderId)?.focus(),
     fold: () => onPrefer({ foldBarred: !foldBarred }),
     units: () => onPrefer({ units: units === 'metric' ? 'imperial' : 'metric' }),
@@ -170,17 +228,71 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   return (
     <div className={classes(css.page, large && css.wideSide)} data-waiting={bench.waiting || undefined}>
       <Head
-        view={view} bench={bench} frozen={frozen} keeping={keeping} onKeeping={setKeeping} onGo={go} onCopy={() => void copy()} onQuote={() => void onQuote()}
+        view={view}
+        bench={bench}
+        frozen={frozen}
+        keeping={keeping}
+        onKeeping={setKeeping}
+        onGo={go}
+        onCopy={() => void copy()}
+        onQuote={() => void onQuote()}
       />
-      <Contents view={view} picture={later.picture} words={words} onGo={go} onOpen={(id) => void openVariant(id)} onAdd={(empty) => void addVariant(empty)} onCompare={() => setStrip('variants')} frozen={frozen} />
+      <Contents
+        view={view}
+        picture={later.picture}
+        words={words}
+        onGo={go}
+        onOpen={(id) => void openVariant(id)}
+        onAdd={(empty) => void addVariant(empty)}
+        onCompare={() => setStrip('variants')}
+        frozen={frozen}
+      />
       <Sheet
-        ref={sheet} view={view} bench={bench} later={later} words={words} frozen={frozen} clash={clash} asked={asked} acts={acts} onPrefer={onPrefer} onCloseWhy={closeWhy}
-        onTake={(decisions, row) => { setAsked(null); void bench.take(decisions).then(() => { if (row) go(row); }); }}
+        ref={sheet}
+        view={view}
+        bench={bench}
+        later={later}
+        words={words}
+        frozen={frozen}
+        clash={clash}
+        asked={asked}
+        acts={acts}
+        onPrefer={onPrefer}
+        onCloseWhy={closeWhy}
+        onTake={(decisions, row) => {
+          setAsked(null);
+          void bench.take(decisions).then(() => {
+            if (row) go(row);
+          });
+        }}
         onMoved={() => void bench.settled().then(() => onOpen(view.build.id))}
       />
-      <Announcer bench={bench} words={words} currency={view.tariff.currency} decimals={view.tariff.decimals} />
-      <BenchNow value={bench}><Side bench={later} view={view} words={words} frozen={frozen} large={large} onLarge={() => setLarge(!large)} onGo={go} /></BenchNow>
-      <Strip tab={strip} onTab={setStrip} bench={later} view={view} words={words} frozen={frozen} onOpen={(id) => void openVariant(id)} />
+      <Announcer
+        bench={bench}
+        words={words}
+        currency={view.tariff.currency}
+        decimals={view.tariff.decimals}
+      />
+      <BenchNow value={bench}>
+        <Side
+          bench={later}
+          view={view}
+          words={words}
+          frozen={frozen}
+          large={large}
+          onLarge={() => setLarge(!large)}
+          onGo={go}
+        />
+      </BenchNow>
+      <Strip
+        tab={strip}
+        onTab={setStrip}
+        bench={later}
+        view={view}
+        words={words}
+        frozen={frozen}
+        onOpen={(id) => void openVariant(id)}
+      />
     </div>
   );
 }

@@ -17,5 +17,15 @@ interface Props {
 export const Release = memo(function Release({ on, name, given, onRelease }: Props) {
   const { t } = useSpeech();
   const says = t('bench.release', { what: name });
-  return <button type="button" className={classes(css.release, !given && css.away)} aria-label={says} title={says} onClick={() => onRelease(on)}>{releaseMark}</button>;
+  return (
+    <button
+      type="button"
+      className={classes(css.release, !given && css.away)}
+      aria-label={says}
+      title={says}
+      onClick={() => onRelease(on)}
+    >
+      {releaseMark}
+    </button>
+  );
 });

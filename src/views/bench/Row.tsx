@@ -40,11 +40,16 @@ const [tableHeight, lineHeight, perLine] = [239, 45, 7];
 export function RowControl({ feature, parameter, ...props }: ControlProps) {
   if (feature) return <FeatureRow feature={feature} {...props} />;
   switch (parameter?.type) {
-    case 'number': return <NumberRow parameter={parameter} {...props} />;
-    case 'yesno': return <YesNoRow parameter={parameter} {...props} />;
-    case 'date': return <DateRow parameter={parameter} {...props} />;
-    case 'text': return <TextRow parameter={parameter} {...props} />;
-    default: return null;
+    case 'number':
+      return <NumberRow parameter={parameter} {...props} />;
+    case 'yesno':
+      return <YesNoRow parameter={parameter} {...props} />;
+    case 'date':
+      return <DateRow parameter={parameter} {...props} />;
+    case 'text':
+      return <TextRow parameter={parameter} {...props} />;
+    default:
+      return null;
   }
 }
 
@@ -58,19 +63,48 @@ function FeatureRow({ feature, ...props }: RowProps & { feature: Feature }) {
     const on = many ? key : feature.id;
     const { item, code } = items.get(option.id) ?? {};
     return {
-      key, name: words.option(feature.id, option.id), standing: option.standing, taken: option.taken, source: option.source, difference: differences[key], remark: remarks[key], code, mass: item === undefined ? undefined : facts[item]?.mass,
-      target: { on, value: many ? true : option.id }, decision: { on, value: many ? !option.taken : option.id }, changeable: option.changeable, unproven: option.unproven === true,
+      key,
+      name: words.option(feature.id, option.id),
+      standing: option.standing,
+      taken: option.taken,
+      source: option.source,
+      difference: differences[key],
+      remark: remarks[key],
+      code,
+      mass: item === undefined ? undefined : facts[item]?.mass,
+      target: { on, value: many ? true : option.id },
+      decision: { on, value: many ? !option.taken : option.id },
+      changeable: option.changeable,
+      unproven: option.unproven === true,
     };
   });
-  return tabs.length > mostTabs ? <OptionTable {...props} tabs={tabs} many={many} /> : <TabRow {...props} tabs={tabs} many={many} />;
+  return tabs.length > mostTabs ? (
+    <OptionTable {...props} tabs={tabs} many={many} />
+  ) : (
+    <TabRow {...props} tabs={tabs} many={many} />
+  );
 }
 
 function YesNoRow({ parameter, ...props }: RowProps & { parameter: YesNoParameter }) {
   const { t } = useSpeech();
   const { state, differences } = props;
   const tab = (value: boolean, standing: Standing): TabInfo => ({
-    key: `${parameter.id}.${String(value)}`, name: t(value ? 'bench.yes' : 'bench.no'), standing, taken: state.value === value, source: state.source, difference: state.value === value ? undefined : differences[parameter.id],
-    target: { on: parameter.id, value }, decision: { on: parameter.id, value }, changeable: standing === 'free', unproven: state.unproven === true,
+    key: `${parameter.id}.${String(value)}`,
+    name: t(value ? 'bench.yes' : 'bench.no'),
+    standing,
+    taken: state.value === value,
+    source: state.source,
+    difference: state.value === value ? undefined : differences[parameter.id],
+    target: { on: parameter.id, value },
+    decision: { on: parameter.id, value },
+    changeable: standing === 'free',
+    unproven: state.unproven === true,
   });
-  return <TabRow {...props} tabs={[tab(true, state.yes ?? 'barred'), tab(false, state.no ?? 'barred')]} many={false} />;
+  return (
+    <TabRow
+      {...props}
+      tabs={[tab(true, state.yes ?? 'barred'), tab(false, state.no ?? 'barred')]}
+      many={false}
+    />
+  );
 }

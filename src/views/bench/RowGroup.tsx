@@ -16,10 +16,25 @@ interface Props {
 export function RowGroup({ rows, height, near, watch, children }: Props) {
   const element = useRef<HTMLDivElement>(null);
   const [come, setCome] = useState(() => near === null || rows.some((row) => near.has(row)));
-  useEffect(() => (come || !near || !element.current ? undefined : near.watch(rows, element.current, () => setCome(true))), [come, near, rows]);
-  const attach = useCallback((group: HTMLDivElement | null) => {
-    element.current = group;
-    return near ? watch(group, rows) : undefined;
-  }, [near, rows, watch]);
-  return <div className={near ? css.group : undefined} style={near ? { containIntrinsicHeight: `auto ${String(height)}px` } : undefined} ref={attach}>{children(come || near === null)}</div>;
+  useEffect(
+    () =>
+      come || !near || !element.current ? undefined : near.watch(rows, element.current, () => setCome(true)),
+    [come, near, rows],
+  );
+  const attach = useCallback(
+    (group: HTMLDivElement | null) => {
+      element.current = group;
+      return near ? watch(group, rows) : undefined;
+    },
+    [near, rows, watch],
+  );
+  return (
+    <div
+      className={near ? css.group : undefined}
+      style={near ? { containIntrinsicHeight: `auto ${String(height)}px` } : undefined}
+      ref={attach}
+    >
+      {children(come || near === null)}
+    </div>
+  );
 }

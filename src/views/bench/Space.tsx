@@ -1,10 +1,31 @@
 import { useEffect, useRef } from 'react';
-import { AmbientLight, Box3, BufferGeometry, Color, DirectionalLight, EdgesGeometry, Float32BufferAttribute, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial, PerspectiveCamera, Scene as Stage, Vector3, WebGLRenderer } from 'three';
+import {
+  AmbientLight,
+  Box3,
+  BufferGeometry,
+  Color,
+  DirectionalLight,
+  EdgesGeometry,
+  Float32BufferAttribute,
+  Group,
+  LineBasicMaterial,
+  LineSegments,
+  Mesh,
+  MeshLambertMaterial,
+  PerspectiveCamera,
+  Scene as Stage,
+  Vector3,
+  WebGLRenderer,
+} from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { meshOf, paints, type Scene } from '../../core/drawing';
 import css from './drawing.module.css';
 
-interface Props { scene: Scene; label: string; hint: string }
+interface Props {
+  scene: Scene;
+  label: string;
+  hint: string;
+}
 
 /** The build in space: dragged or turned with the arrow keys, nearer and farther with plus and minus. */
 export default function Space({ scene, label, hint }: Props) {
@@ -23,8 +44,15 @@ export default function Space({ scene, label, hint }: Props) {
   useEffect(() => stand.current?.show(scene), [scene]);
   return (
     <div
-      ref={holder} className={css.space} role="img" aria-label={`${label}. ${hint}`} tabIndex={0} title={hint}
-      onKeyDown={(event) => { if (stand.current?.key(event.key)) event.preventDefault(); }}
+      ref={holder}
+      className={css.space}
+      role="img"
+      aria-label={`${label}. ${hint}`}
+      tabIndex={0}
+      title={hint}
+      onKeyDown={(event) => {
+        if (stand.current?.key(event.key)) event.preventDefault();
+      }}
     />
   );
 }
@@ -79,7 +107,16 @@ class Stand {
       geometry.setAttribute('position', new Float32BufferAttribute(positions, 3));
       geometry.setAttribute('normal', new Float32BufferAttribute(normals, 3));
       const glassy = solid.looks === 'glass';
-      this.group.add(new Mesh(geometry, new MeshLambertMaterial({ color: new Color(paints[solid.looks]), transparent: glassy, opacity: glassy ? 0.75 : 1 })));
+      this.group.add(
+        new Mesh(
+          geometry,
+          new MeshLambertMaterial({
+            color: new Color(paints[solid.looks]),
+            transparent: glassy,
+            opacity: glassy ? 0.75 : 1,
+          }),
+        ),
+      );
       this.group.add(new LineSegments(new EdgesGeometry(geometry, 30), edge));
     }
     this.stage.add(this.group);
@@ -88,7 +125,12 @@ class Stand {
   }
 
   key(key: string): boolean {
-    const turn: Record<string, [number, number]> = { ArrowLeft: [-0.2, 0], ArrowRight: [0.2, 0], ArrowUp: [0, 0.15], ArrowDown: [0, -0.15] };
+    const turn: Record<string, [number, number]> = {
+      ArrowLeft: [-0.2, 0],
+      ArrowRight: [0.2, 0],
+      ArrowUp: [0, 0.15],
+      ArrowDown: [0, -0.15],
+    };
     const way = turn[key];
     const offset = this.camera.position.clone().sub(this.orbit.target);
     if (way) {
@@ -125,7 +167,9 @@ class Stand {
     if (box.isEmpty()) return;
     const [middle, size] = [box.getCenter(new Vector3()), box.getSize(new Vector3())];
     this.orbit.target.copy(middle);
-    this.camera.position.copy(middle).add(new Vector3(-0.55, -1, 0.62).normalize().multiplyScalar(size.length() * 1.1));
+    this.camera.position
+      .copy(middle)
+      .add(new Vector3(-0.55, -1, 0.62).normalize().multiplyScalar(size.length() * 1.1));
     this.orbit.update();
     this.framed = true;
   }

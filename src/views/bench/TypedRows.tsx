@@ -12,18 +12,45 @@ import { isFirmValue, sourceText } from './source';
 import own from './typed-rows.module.css';
 
 /** Where a value comes from, and the way back from a decision. */
-function Origin({ state, words, frozen, onRelease }: Pick<RowProps, 'state' | 'words' | 'frozen' | 'onRelease'>) {
+function Origin({
+  state,
+  words,
+  frozen,
+  onRelease,
+}: Pick<RowProps, 'state' | 'words' | 'frozen' | 'onRelease'>) {
   const { t } = useSpeech();
   return (
     <span className={css.quiet}>
-      {state.todo ? <span className={css.openHere}><Mortise /><span className={css.openWord}>{t('bench.required')}</span></span> : <span className={css.source}>{sourceText(state.source, isFirmValue(state), t)}</span>}
-      {!frozen && <Release on={state.id} name={words.row(state.id)} given={state.source === 'yours'} onRelease={onRelease} />}
+      {state.todo ? (
+        <span className={css.openHere}>
+          <Mortise />
+          <span className={css.openWord}>{t('bench.required')}</span>
+        </span>
+      ) : (
+        <span className={css.source}>{sourceText(state.source, isFirmValue(state), t)}</span>
+      )}
+      {!frozen && (
+        <Release
+          on={state.id}
+          name={words.row(state.id)}
+          given={state.source === 'yours'}
+          onRelease={onRelease}
+        />
+      )}
     </span>
   );
 }
 
 /** A day; what it may be stands beside it. */
-export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy }: RowProps & { parameter: DateParameter }) {
+export function DateRow({
+  parameter,
+  state,
+  words,
+  frozen,
+  onDecide,
+  onRelease,
+  onWhy,
+}: RowProps & { parameter: DateParameter }) {
   const { t, language } = useSpeech();
   const { id, optional, least, most } = parameter;
   const value = typeof state.value === 'string' ? state.value : '';
@@ -39,10 +66,24 @@ export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, 
     if (allowed.some((range) => range.least <= day && day <= range.most)) onDecide({ on: id, value: day });
     else onWhy({ on: id, value: day });
   };
-  const ranges = allowed.map((range) => (range.least === range.most ? date(range.least, language) : `${date(range.least, language)} – ${date(range.most, language)}`)).join(', ');
+  const ranges = allowed
+    .map((range) =>
+      range.least === range.most
+        ? date(range.least, language)
+        : `${date(range.least, language)} – ${date(range.most, language)}`,
+    )
+    .join(', ');
   return (
     <div className={own.typed}>
-      <DayField label={words.row(id)} value={value} min={least} max={most} disabled={frozen} tab={id} onPick={decide} />
+      <DayField
+        label={words.row(id)}
+        value={value}
+        min={least}
+        max={most}
+        disabled={frozen}
+        tab={id}
+        onPick={decide}
+      />
       <span className={css.quiet}>{ranges && t('bench.allowedDays', { ranges })}</span>
       <Origin state={state} words={words} frozen={frozen} onRelease={onRelease} />
     </div>
@@ -50,7 +91,16 @@ export function DateRow({ parameter, state, words, frozen, onDecide, onRelease, 
 }
 
 /** Words to engrave or print, with the room that is left. */
-export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, onWhy, onAnew }: RowProps & { parameter: TextParameter }) {
+export function TextRow({
+  parameter,
+  state,
+  words,
+  frozen,
+  onDecide,
+  onRelease,
+  onWhy,
+  onAnew,
+}: RowProps & { parameter: TextParameter }) {
   const { t } = useSpeech();
   // What is typed before the script runs would be lost: the field does not take the keyboard yet.
   const alive = useAlive();
@@ -81,9 +131,19 @@ export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, 
       setWrong(t('decision.tooLong', { length: size, most }));
       return;
     }
-    const fits = (state.allowed ?? []).some((range) => Number(range.least) <= size && size <= Number(range.most));
+    const fits = (state.allowed ?? []).some(
+      (range) => Number(range.least) <= size && size <= Number(range.most),
+    );
     if (!fits) {
-      setWrong(t('bench.textNotAllowed', { length: size, ranges: (state.allowed ?? []).map((range) => (range.least === range.most ? range.least : `${range.least}–${range.most}`)).join(', ') || '0' }));
+      setWrong(
+        t('bench.textNotAllowed', {
+          length: size,
+          ranges:
+            (state.allowed ?? [])
+              .map((range) => (range.least === range.most ? range.least : `${range.least}–${range.most}`))
+              .join(', ') || '0',
+        }),
+      );
       onWhy({ on: id, value: written });
       return;
     }
@@ -96,16 +156,41 @@ export function TextRow({ parameter, state, words, frozen, onDecide, onRelease, 
   return (
     <div className={own.typed}>
       <input
-        type="text" className={own.textInput} data-tab={id} data-decided={typed === undefined} aria-label={words.row(id)} disabled={frozen} readOnly={!alive} aria-invalid={wrong !== undefined || length > most} aria-describedby={wrong ? `${id}-error` : undefined} placeholder={optional ? t('bench.leaveOut') : t('bench.type')} value={shown}
-        onChange={(event) => { setTyped(event.target.value); setWrong(undefined); }} onBlur={() => { if (typed !== undefined) decide(typed); }}
+        type="text"
+        className={own.textInput}
+        data-tab={id}
+        data-decided={typed === undefined}
+        aria-label={words.row(id)}
+        disabled={frozen}
+        readOnly={!alive}
+        aria-invalid={wrong !== undefined || length > most}
+        aria-describedby={wrong ? `${id}-error` : undefined}
+        placeholder={optional ? t('bench.leaveOut') : t('bench.type')}
+        value={shown}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setWrong(undefined);
+        }}
+        onBlur={() => {
+          if (typed !== undefined) decide(typed);
+        }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(shown);
-          if (event.key === 'Escape') { setTyped(undefined); setWrong(undefined); }
+          if (event.key === 'Escape') {
+            setTyped(undefined);
+            setWrong(undefined);
+          }
         }}
       />
-      <span className={length > most ? css.rowError : css.quiet}>{t('bench.characters', { count: length, most: room || most })}</span>
+      <span className={length > most ? css.rowError : css.quiet}>
+        {t('bench.characters', { count: length, most: room || most })}
+      </span>
       <Origin state={state} words={words} frozen={frozen} onRelease={onRelease} />
-      {wrong && <p id={`${id}-error`} className={css.rowError} role="alert">{wrong}</p>}
+      {wrong && (
+        <p id={`${id}-error`} className={css.rowError} role="alert">
+          {wrong}
+        </p>
+      )}
     </div>
   );
 }

@@ -32,16 +32,53 @@ export function Warnings({ bench, frozen }: { bench: Bench; frozen: boolean }) {
           <li key={rule} className={classes(css.message, warning && !passed && css.messageWarning)}>
             {warning ? warningMark : noteMark}
             <div>
-              <b>{t(`severity.${severity}`)}.</b> {own(text, language)} {help && <a href={help}>{t('bench.readMore')}</a>}
-              {passed && <p className={css.passed}>{t('bench.passedBy', { who: passed.by, reason: passed.reason })}{!frozen && <> <button type="button" className={css.link} onClick={() => void bench.pass(rule, null)}>{t('bench.unpass')}</button></>}</p>}
-              {warning && !passed && !frozen && passing !== rule && <p><button type="button" className={css.link} onClick={() => askWhy(rule)}>{t('bench.pass')}</button></p>}
+              <b>{t(`severity.${severity}`)}.</b> {own(text, language)}{' '}
+              {help && <a href={help}>{t('bench.readMore')}</a>}
+              {passed && (
+                <p className={css.passed}>
+                  {t('bench.passedBy', { who: passed.by, reason: passed.reason })}
+                  {!frozen && (
+                    <>
+                      {' '}
+                      <button type="button" className={css.link} onClick={() => void bench.pass(rule, null)}>
+                        {t('bench.unpass')}
+                      </button>
+                    </>
+                  )}
+                </p>
+              )}
+              {warning && !passed && !frozen && passing !== rule && (
+                <p>
+                  <button type="button" className={css.link} onClick={() => askWhy(rule)}>
+                    {t('bench.pass')}
+                  </button>
+                </p>
+              )}
               {passing === rule && (
-                <form method="dialog" className={css.passing} onSubmit={(event) => { event.preventDefault(); pass(rule); }}>
+                <form
+                  method="dialog"
+                  className={css.passing}
+                  onSubmit={(event) => {
+                    event.preventDefault();
+                    pass(rule);
+                  }}
+                >
                   <input
-                    autoFocus type="text" className={css.reason} aria-label={t('bench.passReason')} placeholder={t('bench.passReason')} maxLength={500} value={reason}
-                    onChange={(event) => setReason(event.target.value)} onKeyDown={(event) => { if (event.key === 'Escape') setPassing(undefined); }}
+                    autoFocus
+                    type="text"
+                    className={css.reason}
+                    aria-label={t('bench.passReason')}
+                    placeholder={t('bench.passReason')}
+                    maxLength={500}
+                    value={reason}
+                    onChange={(event) => setReason(event.target.value)}
+                    onKeyDown={(event) => {
+                      if (event.key === 'Escape') setPassing(undefined);
+                    }}
                   />
-                  <Button type="submit" disabled={reason.trim() === ''}>{t('bench.passGo')}</Button>
+                  <Button type="submit" disabled={reason.trim() === ''}>
+                    {t('bench.passGo')}
+                  </Button>
                 </form>
               )}
             </div>

@@ -39,32 +39,129 @@ export function WhyPanel({ title, why, words, decimals, clash = false, second, o
   }, [clash, why]);
   return (
     <section
-      ref={ref} tabIndex={-1} className={classes(css.why, clash && css.whyClash)} aria-label={title}
+      ref={ref}
+      tabIndex={-1}
+      className={classes(css.why, clash && css.whyClash)}
+      aria-label={title}
       onKeyDown={(event) => {
         const way = /^[1-9]$/.test(event.key) ? why.ways[Number(event.key) - 1] : undefined;
-        if (way) { event.preventDefault(); event.stopPropagation(); onTake(way); }
-        if (event.key === 'Escape' && onClose) { event.stopPropagation(); onClose(); }
+        if (way) {
+          event.preventDefault();
+          event.stopPropagation();
+          onTake(way);
+        }
+        if (event.key === 'Escape' && onClose) {
+          event.stopPropagation();
+          onClose();
+        }
       }}
     >
-      <div className={css.whyHead}><h3>{title}</h3>{onClose && <Button look="plain" onClick={onClose}>{t('bench.close')}</Button>}</div>
-      <ul className={css.causes}>{why.causes.map((cause, index) => <li key={String(index)}>{words.cause(cause)}{cause.kind === 'rule' && cause.help && <> <a href={cause.help}>{t('bench.readMore')}</a></>}</li>)}</ul>
-      {second && why.causes.length > 0 && (other === undefined
-        ? <p><button type="button" className={css.more} onClick={() => void second().then((found) => { setOther(found); ref.current?.focus(); })}>{t('bench.second')}</button></p>
-        : <div className={css.causes}>{other.length === 0 ? <p className={shared.quiet}>{t('bench.noSecond')}</p> : <><p className={shared.quiet}>{t('bench.alsoBecause')}</p><ul>{other.map((cause, index) => <li key={String(index)}>{words.cause(cause)}</li>)}</ul></>}</div>)}
-      {why.ways.length === 0 ? <p className={shared.quiet}>{why.causes.some((cause) => cause.kind === 'decision') ? t('bench.noWay') : t('bench.alone')}</p> : (
+      <div className={css.whyHead}>
+        <h3>{title}</h3>
+        {onClose && (
+          <Button look="plain" onClick={onClose}>
+            {t('bench.close')}
+          </Button>
+        )}
+      </div>
+      <ul className={css.causes}>
+        {why.causes.map((cause, index) => (
+          <li key={String(index)}>
+            {words.cause(cause)}
+            {cause.kind === 'rule' && cause.help && (
+              <>
+                {' '}
+                <a href={cause.help}>{t('bench.readMore')}</a>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+      {second &&
+        why.causes.length > 0 &&
+        (other === undefined ? (
+          <p>
+            <button
+              type="button"
+              className={css.more}
+              onClick={() =>
+                void second().then((found) => {
+                  setOther(found);
+                  ref.current?.focus();
+                })
+              }
+            >
+              {t('bench.second')}
+            </button>
+          </p>
+        ) : (
+          <div className={css.causes}>
+            {other.length === 0 ? (
+              <p className={shared.quiet}>{t('bench.noSecond')}</p>
+            ) : (
+              <>
+                <p className={shared.quiet}>{t('bench.alsoBecause')}</p>
+                <ul>
+                  {other.map((cause, index) => (
+                    <li key={String(index)}>{words.cause(cause)}</li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </div>
+        ))}
+      {why.ways.length === 0 ? (
+        <p className={shared.quiet}>
+          {why.causes.some((cause) => cause.kind === 'decision') ? t('bench.noWay') : t('bench.alone')}
+        </p>
+      ) : (
         <div className={css.ways} role="group" aria-label={t('bench.ways')}>
           {why.ways.map((way, index) => (
             <button key={String(index)} type="button" className={css.way} onClick={() => onTake(way)}>
               <span>
                 <span className={css.digit}>{index + 1}</span>{' '}
-                {way.changes.map(({ on, from, to }) => to === undefined
-                  ? t('bench.leaveOpen', { what: words.subject(on), from: words.value(on, from) })
-                  : t('bench.changeTo', { what: words.subject(on), from: words.value(on, from), to: words.value(on, to) })).join('; ')}
-                {way.given && <span className={css.wayGiven}> · {t('bench.givenWay', { what: way.given.map((row) => words.row(row)).join(', ') })}</span>}
-                {way.moved.length > 0 && <span className={css.wayMore}> · {t('bench.effect', { count: way.moved.length })}: {way.moved.map((each) => `${words.row(each.row)} ${each.after === undefined ? t('bench.hidden') : words.value(each.row, each.after)}`).join(', ')}</span>}
+                {way.changes
+                  .map(({ on, from, to }) =>
+                    to === undefined
+                      ? t('bench.leaveOpen', { what: words.subject(on), from: words.value(on, from) })
+                      : t('bench.changeTo', {
+                          what: words.subject(on),
+                          from: words.value(on, from),
+                          to: words.value(on, to),
+                        }),
+                  )
+                  .join('; ')}
+                {way.given && (
+                  <span className={css.wayGiven}>
+                    {' '}
+                    · {t('bench.givenWay', { what: way.given.map((row) => words.row(row)).join(', ') })}
+                  </span>
+                )}
+                {way.moved.length > 0 && (
+                  <span className={css.wayMore}>
+                    {' '}
+                    · {t('bench.effect', { count: way.moved.length })}:{' '}
+                    {way.moved
+                      .map(
+                        (each) =>
+                          `${words.row(each.row)} ${each.after === undefined ? t('bench.hidden') : words.value(each.row, each.after)}`,
+                      )
+                      .join(', ')}
+                  </span>
+                )}
               </span>
-              <span className={shared.figure}>{way.effect.leadDays ? `${way.effect.leadDays > 0 ? '+' : '−'}${t('unit.days', { count: Math.abs(way.effect.leadDays) })}` : ''}</span>
-              <span className={shared.figure}>{moneyDifference(exact(way.effect.list).toDecimalPlaces(decimals).toString(), language, decimals)}</span>
+              <span className={shared.figure}>
+                {way.effect.leadDays
+                  ? `${way.effect.leadDays > 0 ? '+' : '−'}${t('unit.days', { count: Math.abs(way.effect.leadDays) })}`
+                  : ''}
+              </span>
+              <span className={shared.figure}>
+                {moneyDifference(
+                  exact(way.effect.list).toDecimalPlaces(decimals).toString(),
+                  language,
+                  decimals,
+                )}
+              </span>
             </button>
           ))}
         </div>

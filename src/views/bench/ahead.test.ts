@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest';
 import type { Made } from '../../workers/bench.worker';
 import { Ahead } from './ahead';
 
-const made = (...values: string[]): Made => ({ decisions: values.map((value) => ({ on: value, value })), special: [] });
+const made = (...values: string[]): Made => ({
+  decisions: values.map((value) => ({ on: value, value })),
+  special: [],
+});
 
 /** Work that is done when the test says so, in the order in which it was asked for. */
 function bench() {
@@ -12,7 +15,11 @@ function bench() {
     asked[index]?.done(came);
     await new Promise((next) => setTimeout(next));
   };
-  return { ahead, answer, asked: () => asked.map((each) => each.made.decisions.map(({ on }) => on).join('')) };
+  return {
+    ahead,
+    answer,
+    asked: () => asked.map((each) => each.made.decisions.map(({ on }) => on).join('')),
+  };
 }
 
 describe('what is worked out ahead', () => {
@@ -22,7 +29,14 @@ describe('what is worked out ahead', () => {
     expect(ahead.take(made('a', 'b'))).toBeUndefined();
     await answer(0, 'ab');
     expect(ahead.take(made('a', 'b'))).toBe('ab');
-    expect([ahead.take(made('a')), ahead.take(made('b', 'a')), ahead.take({ ...made('a', 'b'), special: [{ item: 'x', name: 'X', cost: '1', price: '2', leadDays: 3 }] as unknown as Made['special'] })]).toEqual([undefined, undefined, undefined]);
+    expect([
+      ahead.take(made('a')),
+      ahead.take(made('b', 'a')),
+      ahead.take({
+        ...made('a', 'b'),
+        special: [{ item: 'x', name: 'X', cost: '1', price: '2', leadDays: 3 }] as unknown as Made['special'],
+      }),
+    ]).toEqual([undefined, undefined, undefined]);
     ahead.look(made('c'));
     await answer(1, 'c');
     expect(ahead.take(made('c'))).toBe('c');

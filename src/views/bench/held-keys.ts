@@ -19,8 +19,27 @@ declare global {
   }
 }
 
-const isField = (target: EventTarget | null): target is HTMLInputElement | HTMLTextAreaElement => target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
-const obeyed = new Set(['Enter', 'Tab', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Escape', 'Backspace', 'Delete', 'F1', 'F2', 'F3', 'F4', 'F6', 'F7', 'F8', 'F9']);
+const isField = (target: EventTarget | null): target is HTMLInputElement | HTMLTextAreaElement =>
+  target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
+const obeyed = new Set([
+  'Enter',
+  'Tab',
+  'ArrowLeft',
+  'ArrowRight',
+  'ArrowUp',
+  'ArrowDown',
+  'Escape',
+  'Backspace',
+  'Delete',
+  'F1',
+  'F2',
+  'F3',
+  'F4',
+  'F6',
+  'F7',
+  'F8',
+  'F9',
+]);
 /** What goes with Control: onto the quote, and undoing. */
 const commands = new Set(['enter', 'z', 's']);
 
@@ -51,8 +70,11 @@ export function useHeldKeys(waiting: Waiting): (keys: readonly Given[]) => void 
   });
   useEffect(() => {
     // Behind keys that wait, all wait, wherever the keyboard is by now: they go where those lead.
-    const waits = (target: EventTarget | null): boolean => obeying.current
-      || (latest.current.busy() && !isField(target) && (target === document.body || (target instanceof Element && target.closest('[data-row]') !== null)));
+    const waits = (target: EventTarget | null): boolean =>
+      obeying.current ||
+      (latest.current.busy() &&
+        !isField(target) &&
+        (target === document.body || (target instanceof Element && target.closest('[data-row]') !== null)));
     const hold = (event: KeyboardEvent): void => {
       const { target, key } = event;
       if (!event.isTrusted || event.altKey || event.isComposing) return;
@@ -96,14 +118,25 @@ function give(given: Given): void {
 function paste(target: HTMLElement, pasted: string): void {
   const clipboardData = new DataTransfer();
   clipboardData.setData('text', pasted);
-  if (!target.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true })) || !isField(target)) return;
-  target.setRangeText(pasted, target.selectionStart ?? target.value.length, target.selectionEnd ?? target.value.length, 'end');
+  if (
+    !target.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true })) ||
+    !isField(target)
+  )
+    return;
+  target.setRangeText(
+    pasted,
+    target.selectionStart ?? target.value.length,
+    target.selectionEnd ?? target.value.length,
+    'end',
+  );
   target.dispatchEvent(new Event('input', { bubbles: true }));
 }
 
 /** Presses a key, with what it does there by itself. */
 function press(target: HTMLElement, { key, command, shift }: Pressed): void {
-  const untouched = target.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey: command, shiftKey: shift, bubbles: true, cancelable: true }));
+  const untouched = target.dispatchEvent(
+    new KeyboardEvent('keydown', { key, ctrlKey: command, shiftKey: shift, bubbles: true, cancelable: true }),
+  );
   if (!untouched || command) return;
   if (key === 'Tab') {
     const stops = tabbable(document.body);
@@ -112,10 +145,15 @@ function press(target: HTMLElement, { key, command, shift }: Pressed): void {
     return;
   }
   if (isField(target)) {
-    const [from, to] = [target.selectionStart ?? target.value.length, target.selectionEnd ?? target.value.length];
+    const [from, to] = [
+      target.selectionStart ?? target.value.length,
+      target.selectionEnd ?? target.value.length,
+    ];
     if (key.length === 1) target.setRangeText(key, from, to, 'end');
-    else if (key === 'Backspace') target.setRangeText('', from === to ? Math.max(0, from - 1) : from, to, 'end');
-    else if (key === 'Delete') target.setRangeText('', from, from === to ? Math.min(target.value.length, to + 1) : to, 'end');
+    else if (key === 'Backspace')
+      target.setRangeText('', from === to ? Math.max(0, from - 1) : from, to, 'end');
+    else if (key === 'Delete')
+      target.setRangeText('', from, from === to ? Math.min(target.value.length, to + 1) : to, 'end');
     else return;
     target.dispatchEvent(new Event('input', { bubbles: true }));
   } else if ((key === 'Enter' || key === ' ') && target !== document.body) target.click();

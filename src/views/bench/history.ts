@@ -27,12 +27,16 @@ export class History {
     const found = read(build);
     const fresh: Kept = { past: [], now: content, future: [], base: version, unsaved: false };
     // The page was closed before the server had it all, and what the server has is a step of this person's own: it goes on from the last.
-    const own = found?.unsaved && (found.base === version || [...found.past, found.now].some((step) => same(step, content)));
+    const own =
+      found?.unsaved &&
+      (found.base === version || [...found.past, found.now].some((step) => same(step, content)));
     // The page was made while the server was still saving: it is older than what the server told this browser it has.
     const older = found !== null && found.base > version;
     if (found && (own || older)) this.kept = { ...found, base: Math.max(found.base, version), unsaved: true };
     // Steps that lead to another build than the server has are of no use.
-    else this.kept = found && same(found.now, content) ? { ...found, now: content, base: version, unsaved: false } : fresh;
+    else
+      this.kept =
+        found && same(found.now, content) ? { ...found, now: content, base: version, unsaved: false } : fresh;
   }
 
   /** The newest version of the server's that is known. */
@@ -70,19 +74,41 @@ export class History {
 
   add(next: BuildContent): BuildContent {
     const { past, now } = this.kept;
-    return this.keep({ past: [...past.slice(1 - mostSteps), now], now: next, future: [], base: this.kept.base, unsaved: true });
+    return this.keep({
+      past: [...past.slice(1 - mostSteps), now],
+      now: next,
+      future: [],
+      base: this.kept.base,
+      unsaved: true,
+    });
   }
 
   undo(): BuildContent | null {
     const { past, now, future } = this.kept;
     const last = past[past.length - 1];
-    return last ? this.keep({ past: past.slice(0, -1), now: last, future: [now, ...future], base: this.kept.base, unsaved: true }) : null;
+    return last
+      ? this.keep({
+          past: past.slice(0, -1),
+          now: last,
+          future: [now, ...future],
+          base: this.kept.base,
+          unsaved: true,
+        })
+      : null;
   }
 
   redo(): BuildContent | null {
     const { past, now, future } = this.kept;
     const [next] = future;
-    return next ? this.keep({ past: [...past, now], now: next, future: future.slice(1), base: this.kept.base, unsaved: true }) : null;
+    return next
+      ? this.keep({
+          past: [...past, now],
+          now: next,
+          future: future.slice(1),
+          base: this.kept.base,
+          unsaved: true,
+        })
+      : null;
   }
 
   /** Puts away the steps, where they are not yet. Called once what was decided is seen, and when the page goes. */
@@ -107,7 +133,11 @@ const same = (a: BuildContent, b: BuildContent): boolean => written(a) === writt
 
 /** A text that is the same for the same content: who passed a warning and when is the server's to say, and the order of fields is nobody's. */
 const written = ({ decisions, passed, special }: BuildContent): string =>
-  JSON.stringify([decisions.map(({ on, value }) => [on, value]), special.map(({ item, text, cost, price, days }) => [item, text, cost, price, days]), passed.map(({ rule, reason }) => [rule, reason])]);
+  JSON.stringify([
+    decisions.map(({ on, value }) => [on, value]),
+    special.map(({ item, text, cost, price, days }) => [item, text, cost, price, days]),
+    passed.map(({ rule, reason }) => [rule, reason]),
+  ]);
 
 function read(build: string): Kept | null {
   try {

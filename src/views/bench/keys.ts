@@ -23,10 +23,14 @@ interface Keys {
   variant: (step: 1 | -1) => void;
 }
 
-const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLInputElement ||
+  target instanceof HTMLTextAreaElement ||
+  target instanceof HTMLSelectElement;
 
 /** A field that shows what is decided, with nothing half typed in it: what is undone there is the decision. */
-const isDecided = (target: EventTarget | null): boolean => target instanceof HTMLElement && target.dataset.decided === 'true';
+const isDecided = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.dataset.decided === 'true';
 
 export function useBenchKeys(given: Keys): void {
   const latest = useRef(given);
@@ -59,7 +63,8 @@ function actOf(event: KeyboardEvent, keys: Keys): (() => void) | null {
   const key = event.key.toLowerCase();
   const typing = isTyping(event.target);
   if (command) {
-    if (key === 'z' && (!typing || isDecided(event.target))) return () => void (event.shiftKey ? keys.redo() : keys.undo());
+    if (key === 'z' && (!typing || isDecided(event.target)))
+      return () => void (event.shiftKey ? keys.redo() : keys.undo());
     if (key === 'enter') return () => void keys.onQuote();
     // Everything is saved as it is made; the key has nothing to do, and must not save a page.
     return key === 's' ? () => undefined : null;
@@ -67,14 +72,22 @@ function actOf(event: KeyboardEvent, keys: Keys): (() => void) | null {
   if (event.altKey) return null;
   const row = keys.sheet.current?.rowInFocus();
   switch (event.key) {
-    case 'F1': return () => keys.sheet.current?.help(row);
-    case 'F2': return () => keys.sheet.current?.why(row);
-    case 'F3': return keys.find;
-    case 'F4': return keys.keep;
-    case 'F6': return keys.fold;
-    case 'F7': return () => keys.strip('variants');
-    case 'F8': return () => keys.strip('best');
-    case 'F9': return keys.units;
+    case 'F1':
+      return () => keys.sheet.current?.help(row);
+    case 'F2':
+      return () => keys.sheet.current?.why(row);
+    case 'F3':
+      return keys.find;
+    case 'F4':
+      return keys.keep;
+    case 'F6':
+      return keys.fold;
+    case 'F7':
+      return () => keys.strip('variants');
+    case 'F8':
+      return () => keys.strip('best');
+    case 'F9':
+      return keys.units;
   }
   if (typing) return null;
   if (event.key === '[' || event.key === ']') return () => keys.variant(event.key === ']' ? 1 : -1);
@@ -87,6 +100,9 @@ function step({ rows, sections, go }: Keys, here: string | undefined, direction:
   const shown = sections.flatMap((section) => section.rows).filter((id) => rows[id]?.shown);
   const todo = shown.filter((id) => rows[id]?.todo || rows[id]?.clashing);
   const at = here === undefined ? -1 : shown.indexOf(here);
-  const ahead = direction === 1 ? [...todo.filter((id) => shown.indexOf(id) > at), ...todo] : [...todo.filter((id) => shown.indexOf(id) < at).reverse(), ...[...todo].reverse()];
+  const ahead =
+    direction === 1
+      ? [...todo.filter((id) => shown.indexOf(id) > at), ...todo]
+      : [...todo.filter((id) => shown.indexOf(id) < at).reverse(), ...[...todo].reverse()];
   if (ahead[0]) go(ahead[0]);
 }

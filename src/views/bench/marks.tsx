@@ -1,5 +1,24 @@
 /** Icons made once: an element that is the same is not drawn again, and a sheet has hundreds. */
-import { Ban, Bookmark, ChevronDown, ChevronRight, ChevronUp, CircleCheck, ClipboardCopy, CornerUpLeft, FileDown, Info, Maximize2, Minimize2, Redo2, Repeat2, RotateCcw, TriangleAlert, Undo2, Wrench } from 'lucide-react';
+import {
+  Ban,
+  Bookmark,
+  ChevronDown,
+  ChevronRight,
+  ChevronUp,
+  CircleCheck,
+  ClipboardCopy,
+  CornerUpLeft,
+  FileDown,
+  Info,
+  Maximize2,
+  Minimize2,
+  Redo2,
+  Repeat2,
+  RotateCcw,
+  TriangleAlert,
+  Undo2,
+  Wrench,
+} from 'lucide-react';
 
 export const barredMark = <Ban size={12} aria-hidden />;
 export const barredLineMark = <Ban size={12} style={{ flex: 'none', marginTop: 3 }} aria-hidden />;

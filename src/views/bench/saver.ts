@@ -49,12 +49,29 @@ export class Saver {
       const { content, tell } = this.waiting;
       this.waiting = null;
       const { decisions, passed, special } = content;
-      const body = { version: this.version, decisions, passed: passed.map(({ rule, reason }) => ({ rule, reason })), special };
-      const answer = await ask<{ version: number; registered?: Registered; specialNumber?: number; leadDays?: number | null }>('PUT', `/api/builds/${this.id}`, body);
+      const body = {
+        version: this.version,
+        decisions,
+        passed: passed.map(({ rule, reason }) => ({ rule, reason })),
+        special,
+      };
+      const answer = await ask<{
+        version: number;
+        registered?: Registered;
+        specialNumber?: number;
+        leadDays?: number | null;
+      }>('PUT', `/api/builds/${this.id}`, body);
       if (answer.ok) {
         this.version = answer.value.version;
         this.refused = false;
-        tell({ state: 'saved', refusals: noRefusals, version: this.version, registered: answer.value.registered, specialNumber: answer.value.specialNumber, leadDays: answer.value.leadDays });
+        tell({
+          state: 'saved',
+          refusals: noRefusals,
+          version: this.version,
+          registered: answer.value.registered,
+          specialNumber: answer.value.specialNumber,
+          leadDays: answer.value.leadDays,
+        });
       } else if (answer.status === 0 || answer.status >= 500) {
         tell({ state: 'offline', refusals: noRefusals });
         this.waiting ??= { content, tell };

@@ -5,20 +5,36 @@ import { AwayRows, NearRows } from './sight';
 class Watcher {
   static made: Watcher[] = [];
   readonly watched = new Set<Element>();
-  constructor(private readonly told: (entries: { isIntersecting: boolean; target: Element }[]) => void, readonly options: IntersectionObserverInit) { Watcher.made.push(this); }
-  observe(element: Element) { this.watched.add(element); }
-  unobserve(element: Element) { this.watched.delete(element); }
+  constructor(
+    private readonly told: (entries: { isIntersecting: boolean; target: Element }[]) => void,
+    readonly options: IntersectionObserverInit,
+  ) {
+    Watcher.made.push(this);
+  }
+  observe(element: Element) {
+    this.watched.add(element);
+  }
+  unobserve(element: Element) {
+    this.watched.delete(element);
+  }
   /** Tells of those that are still watched. */
-  tell(isIntersecting: boolean, ...elements: Element[]) { this.told(elements.filter((each) => this.watched.has(each)).map((target) => ({ isIntersecting, target }))); }
+  tell(isIntersecting: boolean, ...elements: Element[]) {
+    this.told(
+      elements.filter((each) => this.watched.has(each)).map((target) => ({ isIntersecting, target })),
+    );
+  }
 }
 const element = () => new EventTarget() as HTMLElement;
-const skipped = (yes: boolean) => Object.assign(new Event('contentvisibilityautostatechange'), { skipped: yes });
+const skipped = (yes: boolean) =>
+  Object.assign(new Event('contentvisibilityautostatechange'), { skipped: yes });
 
 beforeEach(() => {
   Watcher.made = [];
   vi.stubGlobal('IntersectionObserver', Watcher);
 });
-afterEach(() => { vi.unstubAllGlobals(); });
+afterEach(() => {
+  vi.unstubAllGlobals();
+});
 
 describe('rows of a long sheet', () => {
   function sheet() {

@@ -15,8 +15,9 @@ export class AwayRows {
     const change = (event: Event) => {
       // What is inside may tell of itself.
       if (event.target !== element) return;
-      for (const row of rows) if ((event as ContentVisibilityAutoStateChangeEvent).skipped) this.rows.add(row);
-      else this.rows.delete(row);
+      for (const row of rows)
+        if ((event as ContentVisibilityAutoStateChangeEvent).skipped) this.rows.add(row);
+        else this.rows.delete(row);
     };
     element.addEventListener('contentvisibilityautostatechange', change);
     return () => {
@@ -43,12 +44,20 @@ export function SectionInSight({ sheet }: { sheet: RefObject<HTMLElement | null>
       const now = sections.at(next < 0 ? -1 : next - 1);
       const title = now?.querySelector<HTMLElement>('h2');
       setName(next === 0 ? undefined : now?.dataset.section);
-      setPushed(title && next > 0 ? Math.min(0, (sections[next] as HTMLElement).offsetTop - scrollTop - title.offsetHeight) : 0);
+      setPushed(
+        title && next > 0
+          ? Math.min(0, (sections[next] as HTMLElement).offsetTop - scrollTop - title.offsetHeight)
+          : 0,
+      );
     };
     scroller.addEventListener('scroll', look, { passive: true });
     return () => scroller.removeEventListener('scroll', look);
   }, [sheet]);
-  return name === undefined ? null : <p className={css.inSight} style={{ top: pushed }} data-in-sight aria-hidden>{name}</p>;
+  return name === undefined ? null : (
+    <p className={css.inSight} style={{ top: pushed }} data-in-sight aria-hidden>
+      {name}
+    </p>
+  );
 }
 
 /** How far from the window something is near, in CSS pixels. */
@@ -69,9 +78,14 @@ export class NearRows {
   /** Tells once when the group comes near; gives what ends it. */
   watch(rows: readonly string[], element: HTMLElement, tell: () => void): () => void {
     // Only what comes is drawn, between frames: for the rest of the sheet nothing is new.
-    this.observer ??= new IntersectionObserver((entries) => {
-      startTransition(() => { for (const { isIntersecting, target } of entries) if (isIntersecting) this.tell(target); });
-    }, { root: this.root.current, rootMargin: `${String(nearBy)}px 0px` });
+    this.observer ??= new IntersectionObserver(
+      (entries) => {
+        startTransition(() => {
+          for (const { isIntersecting, target } of entries) if (isIntersecting) this.tell(target);
+        });
+      },
+      { root: this.root.current, rootMargin: `${String(nearBy)}px 0px` },
+    );
     this.groups.set(element, { rows, tell });
     this.observer.observe(element);
     return () => this.leave(element);
@@ -105,15 +119,18 @@ const comingFor = 300;
  */
 export function useComing(): (row: HTMLElement | null) => void {
   const started = useRef(false);
-  useEffect(() => { started.current = true; }, []);
+  useEffect(() => {
+    started.current = true;
+  }, []);
   return useMemo(() => {
     let coming: HTMLElement[] = [];
     return (row) => {
       if (!row || !started.current) return;
-      if (coming.length === 0) setTimeout(() => {
-        for (const each of coming) each.style.contentVisibility = '';
-        coming = [];
-      }, comingFor);
+      if (coming.length === 0)
+        setTimeout(() => {
+          for (const each of coming) each.style.contentVisibility = '';
+          coming = [];
+        }, comingFor);
       row.style.contentVisibility = 'visible';
       coming.push(row);
     };

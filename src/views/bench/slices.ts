@@ -22,5 +22,8 @@ export function byRow<T>(all: Readonly<Record<string, T>>, before: ByRow<T> = ne
 
 function tellsTheSame<T>(one: Readonly<Record<string, T>>, other: Readonly<Record<string, T>>): boolean {
   const keys = Object.keys(one);
-  return keys.length === Object.keys(other).length && keys.every((key) => Object.hasOwn(other, key) && one[key] === other[key]);
+  return (
+    keys.length === Object.keys(other).length &&
+    keys.every((key) => Object.hasOwn(other, key) && one[key] === other[key])
+  );
 }

@@ -4,17 +4,38 @@ import { isFirmTab, isFirmValue, sourceText } from './source';
 import type { TabInfo } from './TabRow';
 
 const t = translator('en');
-const tab = (given: Partial<TabInfo>): TabInfo => ({ key: 'x.y', name: 'Y', standing: 'free', taken: false, source: 'open', target: { on: 'x', value: 'y' }, decision: { on: 'x', value: 'y' }, changeable: true, unproven: false, ...given });
+const tab = (given: Partial<TabInfo>): TabInfo => ({
+  key: 'x.y',
+  name: 'Y',
+  standing: 'free',
+  taken: false,
+  source: 'open',
+  target: { on: 'x', value: 'y' },
+  decision: { on: 'x', value: 'y' },
+  changeable: true,
+  unproven: false,
+  ...given,
+});
 
 describe('the word at the joint', () => {
   it('says of what follows and of what is advised whether it may be changed, and only of those', () => {
-    expect((['yours', 'asked', 'usual'] as const).map((source) => sourceText(source, false, t))).toEqual(['yours', 'asked', 'usual']);
-    expect([sourceText('follows', true, t), sourceText('follows', false, t), sourceText('advised', false, t)]).toEqual(['follows · firm', 'follows · may be changed', 'advised · may be changed']);
+    expect((['yours', 'asked', 'usual'] as const).map((source) => sourceText(source, false, t))).toEqual([
+      'yours',
+      'asked',
+      'usual',
+    ]);
+    expect([
+      sourceText('follows', true, t),
+      sourceText('follows', false, t),
+      sourceText('advised', false, t),
+    ]).toEqual(['follows · firm', 'follows · may be changed', 'advised · may be changed']);
   });
 
   it('is firm for one choice where nothing else is free, for several where it cannot be left', () => {
     const taken = tab({ taken: true, source: 'follows', changeable: false });
-    expect(isFirmTab(taken, [taken, tab({ standing: 'swap' }), tab({ standing: 'barred' })], false)).toBe(true);
+    expect(isFirmTab(taken, [taken, tab({ standing: 'swap' }), tab({ standing: 'barred' })], false)).toBe(
+      true,
+    );
     expect(isFirmTab(taken, [taken, tab({})], false)).toBe(false);
     expect(isFirmTab(taken, [taken, tab({})], true)).toBe(true);
     expect(isFirmTab({ ...taken, changeable: true }, [taken], true)).toBe(false);

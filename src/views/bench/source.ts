@@ -5,10 +5,15 @@ import type { TabInfo } from './TabRow';
 
 /** Whether a taken option follows and no other can be had. What follows from usual values alone is not firm: where another is chosen, those adapt. */
 export const isFirmTab = (tab: TabInfo, tabs: readonly TabInfo[], many: boolean): boolean =>
-  tab.source === 'follows' && (many ? !tab.changeable : !tabs.some((each) => !each.taken && each.standing === 'free'));
+  tab.source === 'follows' &&
+  (many ? !tab.changeable : !tabs.some((each) => !each.taken && each.standing === 'free'));
 
 /** Whether a number, day or text follows and no other can be had. */
-export function isFirmValue({ source, allowed = [], mayBeEmpty = false }: Pick<RowState, 'source' | 'allowed' | 'mayBeEmpty'>): boolean {
+export function isFirmValue({
+  source,
+  allowed = [],
+  mayBeEmpty = false,
+}: Pick<RowState, 'source' | 'allowed' | 'mayBeEmpty'>): boolean {
   const [only, more] = allowed;
   return source === 'follows' && !mayBeEmpty && !more && only?.least === only?.most;
 }

@@ -10,7 +10,12 @@ const families: readonly Readonly<Record<string, ExactText>>[] = [
 ];
 /** What stands for a metric unit where a person reads the other ones, and with how many decimals. */
 const imperial: Readonly<Record<string, { unit: string; decimals: number }>> = {
-  mm: { unit: 'in', decimals: 2 }, cm: { unit: 'in', decimals: 1 }, m: { unit: 'ft', decimals: 2 }, km: { unit: 'mi', decimals: 1 }, kg: { unit: 'lb', decimals: 0 }, t: { unit: 'lb', decimals: 0 },
+  mm: { unit: 'in', decimals: 2 },
+  cm: { unit: 'in', decimals: 1 },
+  m: { unit: 'ft', decimals: 2 },
+  km: { unit: 'mi', decimals: 1 },
+  kg: { unit: 'lb', decimals: 0 },
+  t: { unit: 'lb', decimals: 0 },
 };
 
 const familyOf = (unit: string) => families.find((family) => Object.hasOwn(family, unit));
@@ -23,7 +28,8 @@ function convert(value: Exact, from: string, to: string): Exact | null {
 }
 
 /** The unit in which a person reads a value of the model's unit. */
-export const shownUnit = (unit: string, units: Units): string => (units === 'imperial' ? (imperial[unit]?.unit ?? unit) : unit);
+export const shownUnit = (unit: string, units: Units): string =>
+  units === 'imperial' ? (imperial[unit]?.unit ?? unit) : unit;
 
 /** A value of the model as a person reads it, in `shownUnit`. */
 export function shownValue(value: ExactText, unit: string, units: Units): ExactText {
@@ -62,23 +68,37 @@ const part = /([-−+]?\s*[\d.,](?:[\d.,]|[ \u00a0\u2009\u202f'’](?=\d{3}(?!\d
  * the unit that the person reads. A number in another unit means the step that it names as exactly as it was typed: "59 ft" is 18 m where
  * lengths go by half metres.
  */
-export function readTyped(typed: string, unit: string, { language, units = 'metric', steps }: Typing): TypedNumber {
+export function readTyped(
+  typed: string,
+  unit: string,
+  { language, units = 'metric', steps }: Typing,
+): TypedNumber {
   const none = { is: 'none' } as const;
   const given = typed.trim();
   const parts = [...given.matchAll(part)];
   if (parts.length === 0 || parts.map((each) => each[0]).join('') !== given) return none;
   const [first, second, more] = parts;
-  if (!first || more || (second && !(spoken(first[2]) === 'ft' && ['in', ''].includes(spoken(second[2]))))) return none;
+  if (!first || more || (second && !(spoken(first[2]) === 'ft' && ['in', ''].includes(spoken(second[2])))))
+    return none;
   const [main, rest] = [readWritten(first[1] ?? '', language), readWritten(second?.[1] ?? '0', language)];
   if (main.is === 'none' || rest.is !== 'number') return none;
   const said = spoken(first[2]) || shownUnit(unit, units);
   const inModel = (written: ExactText, decimals: number): ExactText | null => {
     if (said === unit && !second) return written;
-    const value = convert(exact(written).plus(convert(exact(rest.value), 'in', said) ?? 0) as Exact, said, unit);
-    const precision = value && convert(exact(10).pow(-(second ? rest.decimals : decimals)) as Exact, second ? 'in' : said, unit);
+    const value = convert(
+      exact(written).plus(convert(exact(rest.value), 'in', said) ?? 0) as Exact,
+      said,
+      unit,
+    );
+    const precision =
+      value &&
+      convert(exact(10).pow(-(second ? rest.decimals : decimals)) as Exact, second ? 'in' : said, unit);
     return value && ((steps && precision ? nearStep(value, precision, steps) : null) ?? value).toString();
   };
-  const values = main.is === 'number' ? [inModel(main.value, main.decimals)] : [inModel(main.values[0], main.decimals), inModel(main.values[1], 0)];
+  const values =
+    main.is === 'number'
+      ? [inModel(main.value, main.decimals)]
+      : [inModel(main.values[0], main.decimals), inModel(main.values[1], 0)];
   const [one = null, other] = values;
   if (one === null || other === null) return none;
   return other === undefined ? { is: 'number', value: one } : { is: 'twoWays', values: [one, other] };
@@ -98,12 +118,23 @@ function nearStep(value: Exact, precision: Exact, { least, most, step }: Steps):
 }
 
 /** What can be had nearest to a number: the next below and the next above, on the steps from the least on. */
-export function nearestAllowed(value: ExactText, allowed: readonly { least: ExactText; most: ExactText }[], { least, step }: Pick<Steps, 'least' | 'step'>): ExactText[] {
+export function nearestAllowed(
+  value: ExactText,
+  allowed: readonly { least: ExactText; most: ExactText }[],
+  { least, step }: Pick<Steps, 'least' | 'step'>,
+): ExactText[] {
   const at = exact(value);
   const steps = at.minus(least).div(step);
   const onStep = (count: Exact): Exact => exact(least).plus(count.times(step)) as Exact;
-  const below = allowed.filter((range) => at.gte(range.least)).map((range) => Exact.min(range.most, onStep(steps.floor() as Exact)));
-  const above = allowed.filter((range) => at.lte(range.most)).map((range) => Exact.max(range.least, onStep(steps.ceil() as Exact)));
-  const found = [...(below.length > 0 ? [Exact.max(...below)] : []), ...(above.length > 0 ? [Exact.min(...above)] : [])];
+  const below = allowed
+    .filter((range) => at.gte(range.least))
+    .map((range) => Exact.min(range.most, onStep(steps.floor() as Exact)));
+  const above = allowed
+    .filter((range) => at.lte(range.most))
+    .map((range) => Exact.max(range.least, onStep(steps.ceil() as Exact)));
+  const found = [
+    ...(below.length > 0 ? [Exact.max(...below)] : []),
+    ...(above.length > 0 ? [Exact.min(...above)] : []),
+  ];
   return [...new Set(found.map(String))];
 }

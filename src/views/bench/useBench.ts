@@ -3,7 +3,14 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { wrap, type Remote } from 'comlink';
 import type { Scene } from '../../core/drawing';
-import { differences, type Cause, type Decision, type Difference, type ReadBack, type Target } from '../../core/engine';
+import {
+  differences,
+  type Cause,
+  type Decision,
+  type Difference,
+  type ReadBack,
+  type Target,
+} from '../../core/engine';
 import type { BenchPicture, BenchView, BuildContent, PassedWarning, SpecialPart } from '../../core/quoting';
 import type { BenchWorker, Made, Opening, Remark, Why } from '../../workers/bench.worker';
 import { withChanges } from '../../workers/changes';
@@ -16,7 +23,9 @@ import { byRow, type ByRow } from './slices';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
-export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> & { moved: Difference[] };
+export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> & {
+  moved: Difference[];
+};
 
 /** What one can do. The same functions all the time. */
 export interface BenchActs {
@@ -75,24 +84,47 @@ export interface Bench extends BenchActs, Shown {
 }
 
 /** What a picture becomes, and what moves with that. */
-interface Step { from: BenchPicture; picture: BenchPicture; moved: readonly Difference[] }
+interface Step {
+  from: BenchPicture;
+  picture: BenchPicture;
+  moved: readonly Difference[];
+}
 
-const stepTo = (from: BenchPicture, picture: BenchPicture): Step => ({ from, picture, moved: differences(from.state, picture.state) });
+const stepTo = (from: BenchPicture, picture: BenchPicture): Step => ({
+  from,
+  picture,
+  moved: differences(from.state, picture.state),
+});
 
-const madeOf = ({ decisions, special }: BuildContent): Made => ({ decisions: [...decisions], special: [...special] });
+const madeOf = ({ decisions, special }: BuildContent): Made => ({
+  decisions: [...decisions],
+  special: [...special],
+});
 
 export function useBench(view: BenchView): Bench {
   // What is decided is known at once, before it is worked out, so that quick decisions never lose one another.
   const history = useMemo(() => new History(view.build.id, view.build.version, view.content), [view]);
-  const saver = useMemo(() => new Saver(view.build.id, history.base, (content) => history.has(content)), [view, history]);
-  const [shown, setShown] = useState<Shown>({ content: view.content, picture: view.picture, moved: [], canUndo: false, canRedo: false });
+  const saver = useMemo(
+    () => new Saver(view.build.id, history.base, (content) => history.has(content)),
+    [view, history],
+  );
+  const [shown, setShown] = useState<Shown>({
+    content: view.content,
+    picture: view.picture,
+    moved: [],
+    canUndo: false,
+    canRedo: false,
+  });
   const [priceDifferences, setPriceDifferences] = useState(() => byRow(view.differences));
   const [servedLead, setServedLead] = useState<number | null | undefined>(view.leadDays);
   /** What options would do to the price is being worked out anew: nothing is shown that may become another figure. */
   const [waiting, setWaiting] = useState(false);
   const [scene, setScene] = useState<Scene | null>(view.scene);
   const [remarks, setRemarks] = useState<ByRow<Remark>>(new Map());
-  const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({ save: 'saved', refusals: noRefusals });
+  const [saving, setSaving] = useState<{ save: SaveState; refusals: readonly Refusal[] }>({
+    save: 'saved',
+    refusals: noRefusals,
+  });
   // The one for what is waited for, and the one for what comes after it.
   const worker = useRef<Remote<BenchWorker> | null>(null);
   const follower = useRef<Remote<BenchWorker> | null>(null);
@@ -108,17 +140,25 @@ export function useBench(view: BenchView): Bench {
   // What the worker has told so far, whether it is shown or was overtaken.
   const known = useRef({ picture: view.picture, remarks: {} as Readonly<Record<string, Remark>> });
 
-  const [ahead] = useState(() => new Ahead(async (made): Promise<Step | undefined> => {
-    const changes = await worker.current?.ahead(made);
-    return changes === undefined ? undefined : stepTo(known.current.picture, withChanges(known.current.picture, changes));
-  }));
+  const [ahead] = useState(
+    () =>
+      new Ahead(async (made): Promise<Step | undefined> => {
+        const changes = await worker.current?.ahead(made);
+        return changes === undefined
+          ? undefined
+          : stepTo(known.current.picture, withChanges(known.current.picture, changes));
+      }),
+  );
 
-  const pictureOf = useCallback(async (remote: Remote<BenchWorker>, made: Made): Promise<BenchPicture> => {
-    ahead.moved();
-    const changes = await remote.picture(made);
-    known.current.picture = withChanges(known.current.picture, changes);
-    return known.current.picture;
-  }, [ahead]);
+  const pictureOf = useCallback(
+    async (remote: Remote<BenchWorker>, made: Made): Promise<BenchPicture> => {
+      ahead.moved();
+      const changes = await remote.picture(made);
+      known.current.picture = withChanges(known.current.picture, changes);
+      return known.current.picture;
+    },
+    [ahead],
+  );
 
   /** What takes longer, after what was decided is seen: drawing and remarks, and prices of options where they may have changed. */
   const fill = useCallback(async (content: BuildContent, mine: number) => {
@@ -168,7 +208,13 @@ export function useBench(view: BenchView): Bench {
         setWaiting(true);
         setShown((before) => {
           const step = foreseen?.from === before.picture ? foreseen : stepTo(before.picture, picture);
-          return { content: next, picture, moved: step.moved.filter((each) => each.row !== own), canUndo: history.canUndo, canRedo: history.canRedo };
+          return {
+            content: next,
+            picture,
+            moved: step.moved.filter((each) => each.row !== own),
+            canUndo: history.canUndo,
+            canRedo: history.canRedo,
+          };
         });
         setSaving((before) => ({ ...before, save: 'saving' }));
         // It is the server's to say where the page is not told how things are made.
@@ -187,11 +233,19 @@ export function useBench(view: BenchView): Bench {
       if (mine !== turn.current) return;
       saver.send(next, (result) => {
         // That an earlier decision is saved says nothing of this one.
-        if (mine === turn.current || result.state !== 'saved') setSaving({ save: result.state, refusals: result.refusals });
+        if (mine === turn.current || result.state !== 'saved')
+          setSaving({ save: result.state, refusals: result.refusals });
         if (result.version !== undefined) history.saved(result.version, next);
-        if (result.state === 'saved' && mine === turn.current && result.leadDays !== undefined) setServedLead(result.leadDays);
+        if (result.state === 'saved' && mine === turn.current && result.leadDays !== undefined)
+          setServedLead(result.leadDays);
         const { registered, specialNumber } = numbers.current;
-        if (result.state !== 'saved' || mine !== turn.current || (JSON.stringify(result.registered) === JSON.stringify(registered) && result.specialNumber === specialNumber)) return;
+        if (
+          result.state !== 'saved' ||
+          mine !== turn.current ||
+          (JSON.stringify(result.registered) === JSON.stringify(registered) &&
+            result.specialNumber === specialNumber)
+        )
+          return;
         numbers.current = { registered: result.registered, specialNumber: result.specialNumber };
         void remote.register(numbers.current).then(async () => {
           const numbered = await pictureOf(remote, made);
@@ -205,7 +259,17 @@ export function useBench(view: BenchView): Bench {
 
   useEffect(() => {
     const { document, context, tariff, terms, facts, registered, specialNumber, picture, may } = view;
-    const opening: Opening = { document, context, tariff, terms, facts, registered, specialNumber, picture, may };
+    const opening: Opening = {
+      document,
+      context,
+      tariff,
+      terms,
+      facts,
+      registered,
+      specialNumber,
+      picture,
+      may,
+    };
     const begun: Worker[] = [];
     const begin = () => {
       const made = new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' });
@@ -241,10 +305,13 @@ export function useBench(view: BenchView): Bench {
     /** Shows what is made next; whoever waits for it to be settled waits for this first. */
     const go = (next: BuildContent, changed?: string): Promise<void> => {
       busy.current += 1;
-      working.current = show(next, changed).finally(() => { busy.current -= 1; });
+      working.current = show(next, changed).finally(() => {
+        busy.current -= 1;
+      });
       return working.current;
     };
-    const step = (change: Partial<BuildContent>, changed?: string): Promise<void> => go(history.add({ ...history.now, ...change }), changed);
+    const step = (change: Partial<BuildContent>, changed?: string): Promise<void> =>
+      go(history.add({ ...history.now, ...change }), changed);
     const deciding = (decision: Decision) => ({ decisions: [...without(decision.on), decision] });
     const without = (on: string) => history.now.decisions.filter((each) => each.on !== on);
     const back = async (to: BuildContent | null): Promise<void> => {
@@ -257,31 +324,51 @@ export function useBench(view: BenchView): Bench {
     };
     return {
       decide: (decision) => step(deciding(decision), decision.on),
-      consider: (decision) => void opened.current?.then(() => ahead.look(madeOf({ ...history.now, ...deciding(decision) }))),
+      consider: (decision) =>
+        void opened.current?.then(() => ahead.look(madeOf({ ...history.now, ...deciding(decision) }))),
       release: (on) => step({ decisions: without(on) }, on),
       take: (decisions, special) => step({ decisions, ...(special ? { special } : {}) }),
       pass: (rule, reason) => {
         const others = history.now.passed.filter((each) => each.rule !== rule);
-        const passed: PassedWarning[] = reason === null ? others : [...others, { rule, reason, by: view.person, at: new Date().toISOString() }];
+        const passed: PassedWarning[] =
+          reason === null
+            ? others
+            : [...others, { rule, reason, by: view.person, at: new Date().toISOString() }];
         return step({ passed });
       },
       replace: (item, part) => {
         const others = history.now.special.filter((each) => each.item !== item);
         return step({ special: part ? [...others, part] : others });
       },
-      takeWhole: async (whole) => step({ decisions: await asked((remote) => remote.fewest([...history.now.decisions], [...whole]), [...whole]) }),
+      takeWhole: async (whole) =>
+        step({
+          decisions: await asked(
+            (remote) => remote.fewest([...history.now.decisions], [...whole]),
+            [...whole],
+          ),
+        }),
       again: () => go(history.now),
       undo: () => back(history.undo()),
       redo: () => back(history.redo()),
-      why: (target) => asked((remote) => remote.why({ decisions: [...history.now.decisions], special: [...history.now.special] }, target), { causes: [], ways: [] }),
+      why: (target) =>
+        asked(
+          (remote) =>
+            remote.why({ decisions: [...history.now.decisions], special: [...history.now.special] }, target),
+          { causes: [], ways: [] },
+        ),
       second: (target) => asked((remote) => remote.second([...history.now.decisions], target), []),
       example: async () => {
         await opened.current;
         return follower.current ? follower.current.example([...history.now.decisions]) : null;
       },
       now: () => history.now,
-      read: (text) => asked<ReadBack>((remote) => remote.read(text), { is: 'unreadable', at: 0, segment: 0, allowed: [] }),
-      judge: (decisions) => asked<Judged | null>((remote) => remote.judge({ decisions: [...decisions], special: [...history.now.special] }), null),
+      read: (text) =>
+        asked<ReadBack>((remote) => remote.read(text), { is: 'unreadable', at: 0, segment: 0, allowed: [] }),
+      judge: (decisions) =>
+        asked<Judged | null>(
+          (remote) => remote.judge({ decisions: [...decisions], special: [...history.now.special] }),
+          null,
+        ),
       busy: () => busy.current > 0,
       shownAll: () => working.current,
       settled: async () => {
@@ -290,5 +377,17 @@ export function useBench(view: BenchView): Bench {
       },
     };
   }, [ahead, history, saver, show, view.person]);
-  return useMemo(() => ({ ...acts, ...shown, ...saving, differences: priceDifferences, waiting, scene, remarks, servedLead }), [acts, shown, saving, priceDifferences, waiting, scene, remarks, servedLead]);
+  return useMemo(
+    () => ({
+      ...acts,
+      ...shown,
+      ...saving,
+      differences: priceDifferences,
+      waiting,
+      scene,
+      remarks,
+      servedLead,
+    }),
+    [acts, shown, saving, priceDifferences, waiting, scene, remarks, servedLead],
+  );
 }

@@ -16,8 +16,15 @@ export class Words {
     readonly units: Units = 'metric',
   ) {
     const { features, parameters, calculations } = outline;
-    const names = new Map([...calculations, ...parameters, ...features].map((each) => [each.id, own(each.name, language) || each.id]));
-    for (const feature of features) for (const option of feature.options) names.set(`${feature.id}.${option.id}`, own(option.name, language) || option.id);
+    const names = new Map(
+      [...calculations, ...parameters, ...features].map((each) => [
+        each.id,
+        own(each.name, language) || each.id,
+      ]),
+    );
+    for (const feature of features)
+      for (const option of feature.options)
+        names.set(`${feature.id}.${option.id}`, own(option.name, language) || option.id);
     this.names = names;
     this.parameters = new Map(parameters.map((each) => [each.id, each]));
   }
@@ -60,7 +67,8 @@ export class Words {
     if (value === undefined) return this.t('bench.open');
     if (value === null) return this.t('bench.nothing');
     if (typeof value === 'boolean') return this.t(value ? 'bench.yes' : 'bench.no');
-    if (Array.isArray(value)) return value.map((each: string) => this.option(row, each)).join(', ') || this.t('bench.nothing');
+    if (Array.isArray(value))
+      return value.map((each: string) => this.option(row, each)).join(', ') || this.t('bench.nothing');
     const parameter = this.parameters.get(row);
     if (parameter?.type === 'number') return this.number(String(value), parameter.unit);
     if (parameter?.type === 'date') return date(String(value), this.language);
@@ -76,7 +84,11 @@ export class Words {
   /** A figure rounded to so many decimals. */
   figure(value: string, unit: string, decimals: number): string {
     const said = shownUnit(unit, this.units);
-    const written = number(shownValue(value, unit, this.units), this.language, said === unit ? decimals : Math.max(decimals, 0));
+    const written = number(
+      shownValue(value, unit, this.units),
+      this.language,
+      said === unit ? decimals : Math.max(decimals, 0),
+    );
     return said ? `${written} ${unitIn(said, this.language)}` : written;
   }
 
@@ -85,7 +97,11 @@ export class Words {
     if (this.units === 'metric') return number(String(Math.round(millimetres)), this.language, 0);
     const inches = Math.round(millimetres / 25.4);
     const [feet, rest] = [Math.floor(inches / 12), inches % 12];
-    return feet === 0 ? `${String(rest)}"` : rest === 0 ? `${String(feet)}'` : `${String(feet)}' ${String(rest)}"`;
+    return feet === 0
+      ? `${String(rest)}"`
+      : rest === 0
+        ? `${String(feet)}'`
+        : `${String(feet)}' ${String(rest)}"`;
   }
 
   cause(cause: Cause): string {

@@ -21,7 +21,11 @@ interface Props {
 }
 
 export default function Catalogue(props: Props) {
-  return <Speech language={props.language}><Page {...props} /></Speech>;
+  return (
+    <Speech language={props.language}>
+      <Page {...props} />
+    </Speech>
+  );
 }
 
 const textsOf = (item: CatalogueItem) => [item.sku, ...Object.values(item.name)];
@@ -50,48 +54,154 @@ function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
   const add = async (item: CatalogueItem) => {
     if (needsQuote()) return;
     const quote = await ask<QuoteView>('GET', `/api/quotes/${chosen}`);
-    const answer = quote.ok ? await ask<QuoteView>('POST', `/api/quotes/${chosen}/lines`, { version: quote.value.version, sku: item.sku, quantity: 1 }) : quote;
+    const answer = quote.ok
+      ? await ask<QuoteView>('POST', `/api/quotes/${chosen}/lines`, {
+          version: quote.value.version,
+          sku: item.sku,
+          quantity: 1,
+        })
+      : quote;
     if (answer.ok) say(t('catalogue.added', { sku: item.sku, number: answer.value.number }));
     else say(sentences(answer.failures, t('request.failed')), true);
   };
 
   const columns: Column<CatalogueItem>[] = [
-    { id: 'sku', title: t('catalogue.item'), kind: 'code', width: '130px', sort: (item) => item.sku, cell: (item) => item.sku },
-    { id: 'name', title: t('catalogue.name'), sort: (item) => own(item.name, language), cell: (item) => own(item.name, language) },
-    { id: 'mass', title: `${t('catalogue.mass')} kg`, kind: 'figure', width: '90px', sort: (item) => Number(item.mass ?? 0), cell: (item) => (item.mass ? number(item.mass, language, 1) : '') },
-    { id: 'lead', title: t('catalogue.lead'), kind: 'figure', width: '90px', sort: (item) => item.leadDays, cell: (item) => t('unit.days', { count: item.leadDays }) },
-    { id: 'unit', title: t('catalogue.unit'), width: '60px', cell: (item) => unitText(item.unit, t) },
-    ...(view.items.some((item) => item.cost !== undefined) ? [{ id: 'cost', title: t('catalogue.cost'), kind: 'figure' as const, width: '100px', sort: (item: CatalogueItem) => Number(item.cost ?? 0), cell: (item: CatalogueItem) => (item.cost && item.kind !== 'model' ? money(item.cost, language, view.priceList.decimals) : '') }] : []),
-    { id: 'price', title: `${t('catalogue.price')} ${view.priceList.currency}`, kind: 'figure', width: '110px', sort: (item) => Number(item.price ?? 0), cell: (item) => (item.price ? money(item.price, language, view.priceList.decimals) : item.model ? '' : <span className={css.quiet}>{t('catalogue.noPrice')}</span>) },
     {
-      id: 'act', title: '',
+      id: 'sku',
+      title: t('catalogue.item'),
+      kind: 'code',
+      width: '130px',
+      sort: (item) => item.sku,
+      cell: (item) => item.sku,
+    },
+    {
+      id: 'name',
+      title: t('catalogue.name'),
+      sort: (item) => own(item.name, language),
+      cell: (item) => own(item.name, language),
+    },
+    {
+      id: 'mass',
+      title: `${t('catalogue.mass')} kg`,
+      kind: 'figure',
+      width: '90px',
+      sort: (item) => Number(item.mass ?? 0),
+      cell: (item) => (item.mass ? number(item.mass, language, 1) : ''),
+    },
+    {
+      id: 'lead',
+      title: t('catalogue.lead'),
+      kind: 'figure',
+      width: '90px',
+      sort: (item) => item.leadDays,
+      cell: (item) => t('unit.days', { count: item.leadDays }),
+    },
+    { id: 'unit', title: t('catalogue.unit'), width: '60px', cell: (item) => unitText(item.unit, t) },
+    ...(view.items.some((item) => item.cost !== undefined)
+      ? [
+          {
+            id: 'cost',
+            title: t('catalogue.cost'),
+            kind: 'figure' as const,
+            width: '100px',
+            sort: (item: CatalogueItem) => Number(item.cost ?? 0),
+            cell: (item: CatalogueItem) =>
+              item.cost && item.kind !== 'model' ? money(item.cost, language, view.priceList.decimals) : '',
+          },
+        ]
+      : []),
+    {
+      id: 'price',
+      title: `${t('catalogue.price')} ${view.priceList.currency}`,
+      kind: 'figure',
+      width: '110px',
+      sort: (item) => Number(item.price ?? 0),
+      cell: (item) =>
+        item.price ? (
+          money(item.price, language, view.priceList.decimals)
+        ) : item.model ? (
+          ''
+        ) : (
+          <span className={css.quiet}>{t('catalogue.noPrice')}</span>
+        ),
+    },
+    {
+      id: 'act',
+      title: '',
       cell: (item) =>
         !mayQuote ? null : item.model ? (
-          <Button className={css.act} onClick={() => void configure(item)} aria-label={`${t('catalogue.configure')} ${own(item.name, language)}`} title={t('catalogue.configure')}><SlidersHorizontal size={13} aria-hidden /><span>{t('catalogue.configure')}</span></Button>
+          <Button
+            className={css.act}
+            onClick={() => void configure(item)}
+            aria-label={`${t('catalogue.configure')} ${own(item.name, language)}`}
+            title={t('catalogue.configure')}
+          >
+            <SlidersHorizontal size={13} aria-hidden />
+            <span>{t('catalogue.configure')}</span>
+          </Button>
         ) : item.price ? (
-          <Button className={css.act} look="plain" onClick={() => void add(item)} aria-label={`${t('catalogue.add')} ${item.sku}`} title={t('catalogue.add')}><Plus size={13} aria-hidden /><span>{t('catalogue.add')}</span></Button>
+          <Button
+            className={css.act}
+            look="plain"
+            onClick={() => void add(item)}
+            aria-label={`${t('catalogue.add')} ${item.sku}`}
+            title={t('catalogue.add')}
+          >
+            <Plus size={13} aria-hidden />
+            <span>{t('catalogue.add')}</span>
+          </Button>
         ) : null,
     },
   ];
   return (
     <div className={css.page}>
       <nav className={css.families} aria-label={t('catalogue.families')}>
-        {[{ code: undefined, text: t('catalogue.all') }, ...view.families.map((each) => ({ code: each.code, text: own(each.name, language) }))].map((each) => (
-          <button key={each.code ?? 'all'} type="button" className={css.family} aria-pressed={family === each.code} onClick={() => setFamily(each.code)}>
-            {each.text}<span className={css.count}>{each.code ? matches.filter((item) => item.family === each.code).length : matches.length}</span>
+        {[
+          { code: undefined, text: t('catalogue.all') },
+          ...view.families.map((each) => ({ code: each.code, text: own(each.name, language) })),
+        ].map((each) => (
+          <button
+            key={each.code ?? 'all'}
+            type="button"
+            className={css.family}
+            aria-pressed={family === each.code}
+            onClick={() => setFamily(each.code)}
+          >
+            {each.text}
+            <span className={css.count}>
+              {each.code ? matches.filter((item) => item.family === each.code).length : matches.length}
+            </span>
           </button>
         ))}
       </nav>
       <div className={css.main}>
         <div className={css.head}>
-          <div><h1>{t('catalogue.title')}</h1><p className={css.quiet}>{t('catalogue.items', { count: shown.length })} · {own(view.priceList.name, language)}</p></div>
+          <div>
+            <h1>{t('catalogue.title')}</h1>
+            <p className={css.quiet}>
+              {t('catalogue.items', { count: shown.length })} · {own(view.priceList.name, language)}
+            </p>
+          </div>
           <Field label={t('catalogue.find')} autoFocus {...field} />
           {mayQuote && (
-            <Select label={t('catalogue.toQuote')} value={chosen} onChange={(event) => setChosen(event.target.value)}
-              options={[{ value: '', text: t('catalogue.pickQuote') }, ...quotes.map((quote) => ({ value: quote.id, text: `${quote.number} ${quote.customer}` }))]} />
+            <Select
+              label={t('catalogue.toQuote')}
+              value={chosen}
+              onChange={(event) => setChosen(event.target.value)}
+              options={[
+                { value: '', text: t('catalogue.pickQuote') },
+                ...quotes.map((quote) => ({ value: quote.id, text: `${quote.number} ${quote.customer}` })),
+              ]}
+            />
           )}
         </div>
-        <DataTable label={t('catalogue.title')} columns={columns} rows={shown} rowId={(item) => item.sku} empty={t('catalogue.none', { text: field.value })} />
+        <DataTable
+          label={t('catalogue.title')}
+          columns={columns}
+          rows={shown}
+          rowId={(item) => item.sku}
+          empty={t('catalogue.none', { text: field.value })}
+        />
       </div>
       <NewQuote open={opening} onClose={() => setOpening(false)} />
     </div>

@@ -17,10 +17,22 @@ interface Props {
 }
 
 export default function Desk(props: Props) {
-  return <Speech language={props.language}><Page {...props} /></Speech>;
+  return (
+    <Speech language={props.language}>
+      <Page {...props} />
+    </Speech>
+  );
 }
 
-const steps = { fix: ListTodo, fill: FilePlus2, needed: Stamp, asked: Stamp, send: Send, answer: MessageCircleQuestion, revise: CalendarX2 };
+const steps = {
+  fix: ListTodo,
+  fill: FilePlus2,
+  needed: Stamp,
+  asked: Stamp,
+  send: Send,
+  answer: MessageCircleQuestion,
+  revise: CalendarX2,
+};
 
 function nextStep(quote: QuoteRow): keyof typeof steps {
   if (quote.state === 'sent') return 'answer';
@@ -39,41 +51,104 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
       <div className={css.main}>
         <div className={css.head}>
           <h1>{t('desk.greeting', { name: name.split(' ')[0] ?? name })}</h1>
-          {mayQuote && <Button look="main" autoFocus={view.asked.length + waiting.length === 0} onClick={() => setOpen(true)}><Plus size={15} aria-hidden />{t('desk.newQuote')}</Button>}
+          {mayQuote && (
+            <Button
+              look="main"
+              autoFocus={view.asked.length + waiting.length === 0}
+              onClick={() => setOpen(true)}
+            >
+              <Plus size={15} aria-hidden />
+              {t('desk.newQuote')}
+            </Button>
+          )}
         </div>
         {view.asked.length > 0 && (
           <section className={css.asked} aria-label={t('desk.asked')}>
             <h2 className={css.section}>{t('desk.asked')}</h2>
             {view.asked.map((each, index) => (
-              <a key={`${each.quoteId}${each.at}`} autoFocus={index === 0} className={css.row} href={`/quotes/${each.quoteId}`}>
+              <a
+                key={`${each.quoteId}${each.at}`}
+                autoFocus={index === 0}
+                className={css.row}
+                href={`/quotes/${each.quoteId}`}
+              >
                 <span className={css.number}>{each.number}</span>
-                <span className={css.who} title={`${each.customer} ${each.title}`}>{each.customer} <span className={css.quiet}>{each.title}</span></span>
-                <span className={css.next}><Stamp size={14} aria-hidden />{t('desk.askedLines', { count: each.lines })}</span>
-                <span className={css.reason} title={each.reason}>{each.by}: <q>{each.reason}</q></span>
+                <span className={css.who} title={`${each.customer} ${each.title}`}>
+                  {each.customer} <span className={css.quiet}>{each.title}</span>
+                </span>
+                <span className={css.next}>
+                  <Stamp size={14} aria-hidden />
+                  {t('desk.askedLines', { count: each.lines })}
+                </span>
+                <span className={css.reason} title={each.reason}>
+                  {each.by}: <q>{each.reason}</q>
+                </span>
               </a>
             ))}
           </section>
         )}
         <div className={css.section}>
           <h2>{t(view.whose === 'mine' ? 'desk.waiting' : 'desk.waitingTeam')}</h2>
-          <nav className={css.whose} aria-label={t('desk.whose')}>{(['mine', 'team'] as const).map((each) => <a key={each} href={each === 'mine' ? '/' : '/?whose=team'} aria-current={view.whose === each ? 'page' : undefined}>{t(`desk.${each}`)}</a>)}</nav>
+          <nav className={css.whose} aria-label={t('desk.whose')}>
+            {(['mine', 'team'] as const).map((each) => (
+              <a
+                key={each}
+                href={each === 'mine' ? '/' : '/?whose=team'}
+                aria-current={view.whose === each ? 'page' : undefined}
+              >
+                {t(`desk.${each}`)}
+              </a>
+            ))}
+          </nav>
         </div>
         <div className={css.list}>
-          {waiting.length === 0 && <p className={css.empty}>{t(mayQuote && view.whose === 'team' ? 'desk.nothing' : mayQuote ? 'desk.nothingMine' : 'desk.nothingHere')}</p>}
+          {waiting.length === 0 && (
+            <p className={css.empty}>
+              {t(
+                mayQuote && view.whose === 'team'
+                  ? 'desk.nothing'
+                  : mayQuote
+                    ? 'desk.nothingMine'
+                    : 'desk.nothingHere',
+              )}
+            </p>
+          )}
           {waiting.map((quote, index) => {
             const next = nextStep(quote);
             const Icon = steps[next];
             return (
-              <a key={quote.id} autoFocus={index === 0 && view.asked.length === 0} className={css.row} href={`/quotes/${quote.id}`}>
+              <a
+                key={quote.id}
+                autoFocus={index === 0 && view.asked.length === 0}
+                className={css.row}
+                href={`/quotes/${quote.id}`}
+              >
                 <span className={css.number}>{quote.number}</span>
-                <span className={css.who} title={`${quote.customer} ${quote.title}`}>{quote.customer} <span className={css.quiet}>{quote.title}</span>{view.whose === 'team' && <span className={css.owner}>{quote.owner}</span>}</span>
-                <span className={css.next}><Icon size={14} aria-hidden />{t(`desk.next.${next}`, { count: quote.problems })}</span>
-                <span className={css.until} title={t('desk.validWhy', { date: date(quote.validUntil, language) })}>{t('desk.valid', { date: date(quote.validUntil, language) })}</span>
-                <span className={css.figure}>{moneyIn(quote.net, quote.currency, language, quote.decimals)}</span>
+                <span className={css.who} title={`${quote.customer} ${quote.title}`}>
+                  {quote.customer} <span className={css.quiet}>{quote.title}</span>
+                  {view.whose === 'team' && <span className={css.owner}>{quote.owner}</span>}
+                </span>
+                <span className={css.next}>
+                  <Icon size={14} aria-hidden />
+                  {t(`desk.next.${next}`, { count: quote.problems })}
+                </span>
+                <span
+                  className={css.until}
+                  title={t('desk.validWhy', { date: date(quote.validUntil, language) })}
+                >
+                  {t('desk.valid', { date: date(quote.validUntil, language) })}
+                </span>
+                <span className={css.figure}>
+                  {moneyIn(quote.net, quote.currency, language, quote.decimals)}
+                </span>
               </a>
             );
           })}
-          {view.count > waiting.length && <p className={css.empty}><a href="/quotes">{t('desk.more', { count: view.count - waiting.length })}</a></p>}
+          {view.count > waiting.length && (
+            <p className={css.empty}>
+              <a href="/quotes">{t('desk.more', { count: view.count - waiting.length })}</a>
+            </p>
+          )}
         </div>
       </div>
       <div className={css.side}>
@@ -86,9 +161,15 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
               {view.orders.slice(0, 8).map((order) => (
                 <a key={order.id} className={css.order} href={`/orders/${order.id}`}>
                   <span className={css.number}>{order.number}</span>
-                  <span className={css.who} title={order.customer}>{order.customer}</span>
-                  <span className={css.figure}>{moneyIn(order.net, order.currency, language, order.decimals)}</span>
-                  <span className={css.under}>{t('desk.promised', { date: date(order.promised, language) })}</span>
+                  <span className={css.who} title={order.customer}>
+                    {order.customer}
+                  </span>
+                  <span className={css.figure}>
+                    {moneyIn(order.net, order.currency, language, order.decimals)}
+                  </span>
+                  <span className={css.under}>
+                    {t('desk.promised', { date: date(order.promised, language) })}
+                  </span>
                 </a>
               ))}
             </div>

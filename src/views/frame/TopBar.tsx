@@ -75,31 +75,98 @@ function Bar({ place, language, theme, name, role }: Props) {
 
   useCommands(() => [
     ...(role === 'modeller' ? [] : [{ id: 'new', text: t('newQuote.title'), act: () => setNewQuote(true) }]),
-    ...own.map((each, index) => ({ id: each.id, text: t('do.go', { place: t(`place.${each.id}`) }), keys: `Alt ${String(index + 1)}`, act: () => window.location.assign(each.href) })),
-    { id: 'theme', text: t(dark ? 'do.light' : 'do.dark'), also: t('frame.theme'), act: () => setTheme(dark ? 'light' : 'dark') },
-    { id: 'language', text: t('do.language'), also: t('do.languageAlso'), act: () => void setLanguage(language === 'de' ? 'en' : 'de') },
+    ...own.map((each, index) => ({
+      id: each.id,
+      text: t('do.go', { place: t(`place.${each.id}`) }),
+      keys: `Alt ${String(index + 1)}`,
+      act: () => window.location.assign(each.href),
+    })),
+    {
+      id: 'theme',
+      text: t(dark ? 'do.light' : 'do.dark'),
+      also: t('frame.theme'),
+      act: () => setTheme(dark ? 'light' : 'dark'),
+    },
+    {
+      id: 'language',
+      text: t('do.language'),
+      also: t('do.languageAlso'),
+      act: () => void setLanguage(language === 'de' ? 'en' : 'de'),
+    },
     { id: 'keys', text: t('keys.title'), keys: '?', act: () => setKeysOpen(true) },
-    { id: 'signOut', text: t('frame.signOut'), act: () => document.querySelector<HTMLFormElement>('form[action="/sign-out"]')?.requestSubmit() },
+    {
+      id: 'signOut',
+      text: t('frame.signOut'),
+      act: () => document.querySelector<HTMLFormElement>('form[action="/sign-out"]')?.requestSubmit(),
+    },
   ]);
 
   return (
     <header className={css.bar}>
       <a className={css.mark} href="/">
-        <svg width="24" height="24" viewBox="0 0 32 32" aria-hidden><path d="M3 5h12v7l5-4v16l-5-4v7H3z" /><path d="M29 5H17v3.4l5-4v23.2l-5-4V27h12z" /></svg>
+        <svg width="24" height="24" viewBox="0 0 32 32" aria-hidden>
+          <path d="M3 5h12v7l5-4v16l-5-4v7H3z" />
+          <path d="M29 5H17v3.4l5-4v23.2l-5-4V27h12z" />
+        </svg>
         <span className={css.markName}>{t('app.name')}</span>
       </a>
       <nav className={css.places} aria-label={t('frame.main')}>
-        {own.map((each) => <a key={each.id} className={css.place} href={each.href} aria-current={each.id === place ? 'page' : undefined}>{t(`place.${each.id}`)}</a>)}
+        {own.map((each) => (
+          <a
+            key={each.id}
+            className={css.place}
+            href={each.href}
+            aria-current={each.id === place ? 'page' : undefined}
+          >
+            {t(`place.${each.id}`)}
+          </a>
+        ))}
       </nav>
-      <div className={css.find}><Find from={from} /></div>
-      <div className={css.tools}>
-        <Button look="plain" onClick={() => setKeysOpen(true)} title={`${t('frame.keys')} (?)`} aria-label={t('frame.keys')}><Keyboard size={16} aria-hidden /></Button>
-        <Button look="plain" onClick={() => setTheme(dark ? 'light' : 'dark')} title={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`} aria-label={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}>{dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}</Button>
-        <Button look="plain" onClick={() => void setLanguage(language === 'de' ? 'en' : 'de')} title={t('frame.language')} aria-label={language === 'de' ? 'EN, English' : 'DE, Deutsch'}><Languages size={16} aria-hidden />{language === 'de' ? 'EN' : 'DE'}</Button>
-        <form method="post" action="/sign-out"><Button look="plain" type="submit" title={t('frame.signOut')} aria-label={t('frame.signOut')}><LogOut size={16} aria-hidden /></Button></form>
-        <p className={css.person}>{name}<span className={css.personRole}>{t(`role.${role}`)}</span></p>
+      <div className={css.find}>
+        <Find from={from} />
       </div>
-      <Dialog title={t('keys.title')} closeText={t('frame.close')} open={keysOpen} onClose={() => setKeysOpen(false)}>
+      <div className={css.tools}>
+        <Button
+          look="plain"
+          onClick={() => setKeysOpen(true)}
+          title={`${t('frame.keys')} (?)`}
+          aria-label={t('frame.keys')}
+        >
+          <Keyboard size={16} aria-hidden />
+        </Button>
+        <Button
+          look="plain"
+          onClick={() => setTheme(dark ? 'light' : 'dark')}
+          title={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}
+          aria-label={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}
+        >
+          {dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
+        </Button>
+        <Button
+          look="plain"
+          onClick={() => void setLanguage(language === 'de' ? 'en' : 'de')}
+          title={t('frame.language')}
+          aria-label={language === 'de' ? 'EN, English' : 'DE, Deutsch'}
+        >
+          <Languages size={16} aria-hidden />
+          {language === 'de' ? 'EN' : 'DE'}
+        </Button>
+        <form method="post" action="/sign-out">
+          <Button look="plain" type="submit" title={t('frame.signOut')} aria-label={t('frame.signOut')}>
+            <LogOut size={16} aria-hidden />
+          </Button>
+        </form>
+        <p className={css.person}>
+          {name}
+          <span className={css.personRole}>{t(`role.${role}`)}</span>
+        </p>
+      </div>
+      <Dialog
+        title={t('keys.title')}
+        closeText={t('frame.close')}
+        open={keysOpen}
+        onClose={() => setKeysOpen(false)}
+      >
         <KeyList keys={keysOf(place, t, language)} />
       </Dialog>
       <NewQuote open={newQuote} onClose={() => setNewQuote(false)} />
@@ -107,16 +174,66 @@ function Bar({ place, language, theme, name, role }: Props) {
   );
 }
 
-const everywhere: [string, TextKey][] = [['Ctrl K', 'keys.search'], ['Alt 1 – 4', 'keys.places'], ['?', 'keys.help']];
-const onBench: [string, TextKey][] = [['n', 'keys.next'], ['p', 'keys.previous'], ['/  F3', 'keys.find'], ['A … Z', 'keys.type'], ['← →', 'keys.move'], ['↑ ↓', 'keys.step'], ['Enter', 'keys.take'], ['1 – 9', 'keys.wayOut'], ['F1', 'keys.helpRow'], ['F2', 'keys.whyKey'], ['F4', 'keys.keep'], ['F6', 'keys.fold'], ['F7', 'keys.variantsKey'], ['[ ]', 'keys.otherVariant'], ['F8', 'keys.bestKey'], ['F9', 'keys.units'], ['Ctrl V', 'keys.paste'], ['Ctrl Z', 'keys.undo'], ['Ctrl ⇧ Z', 'keys.redo'], ['Ctrl Enter', 'keys.put'], ['Esc', 'keys.leave']];
-const inLedger: [string, TextKey][] = [['Enter', 'keys.edit'], ['F2', 'keys.editCell'], ['↑ ↓', 'keys.column'], ['← →', 'keys.row'], ['Home  End', 'keys.rowEnds'], ['Ctrl Home  Ctrl End', 'keys.ends'], ['PgUp  PgDn', 'keys.page'], ['Alt ↑ ↓', 'keys.moveLine'], ['Ctrl D', 'keys.copyLine'], ['Ctrl Z', 'keys.undo'], ['Ctrl Y', 'keys.redo'], ['Ctrl Space', 'keys.markLine'], ['Alt → ←', 'keys.parts'], ['Esc', 'keys.leave']];
+const everywhere: [string, TextKey][] = [
+  ['Ctrl K', 'keys.search'],
+  ['Alt 1 – 4', 'keys.places'],
+  ['?', 'keys.help'],
+];
+const onBench: [string, TextKey][] = [
+  ['n', 'keys.next'],
+  ['p', 'keys.previous'],
+  ['/  F3', 'keys.find'],
+  ['A … Z', 'keys.type'],
+  ['← →', 'keys.move'],
+  ['↑ ↓', 'keys.step'],
+  ['Enter', 'keys.take'],
+  ['1 – 9', 'keys.wayOut'],
+  ['F1', 'keys.helpRow'],
+  ['F2', 'keys.whyKey'],
+  ['F4', 'keys.keep'],
+  ['F6', 'keys.fold'],
+  ['F7', 'keys.variantsKey'],
+  ['[ ]', 'keys.otherVariant'],
+  ['F8', 'keys.bestKey'],
+  ['F9', 'keys.units'],
+  ['Ctrl V', 'keys.paste'],
+  ['Ctrl Z', 'keys.undo'],
+  ['Ctrl ⇧ Z', 'keys.redo'],
+  ['Ctrl Enter', 'keys.put'],
+  ['Esc', 'keys.leave'],
+];
+const inLedger: [string, TextKey][] = [
+  ['Enter', 'keys.edit'],
+  ['F2', 'keys.editCell'],
+  ['↑ ↓', 'keys.column'],
+  ['← →', 'keys.row'],
+  ['Home  End', 'keys.rowEnds'],
+  ['Ctrl Home  Ctrl End', 'keys.ends'],
+  ['PgUp  PgDn', 'keys.page'],
+  ['Alt ↑ ↓', 'keys.moveLine'],
+  ['Ctrl D', 'keys.copyLine'],
+  ['Ctrl Z', 'keys.undo'],
+  ['Ctrl Y', 'keys.redo'],
+  ['Ctrl Space', 'keys.markLine'],
+  ['Alt → ←', 'keys.parts'],
+  ['Esc', 'keys.leave'],
+];
 
-function keysOf(place: Place | undefined, t: (key: TextKey) => string, language: string): { keys: string; text: string }[] {
+function keysOf(
+  place: Place | undefined,
+  t: (key: TextKey) => string,
+  language: string,
+): { keys: string; text: string }[] {
   const own = place === undefined ? onBench : place === 'quotes' ? inLedger : [];
   return [...own, ...everywhere].map(([keys, key]) => ({ keys: keysIn(keys, language), text: t(key) }));
 }
 
-interface Hit { kind: 'customer' | 'quote' | 'order' | 'item'; id: string; label: string | Record<string, string>; detail: string }
+interface Hit {
+  kind: 'customer' | 'quote' | 'order' | 'item';
+  id: string;
+  label: string | Record<string, string>;
+  detail: string;
+}
 
 function Find({ from }: { from: RefObject<HTMLElement | null> }) {
   const { t, language } = useSpeech();
@@ -132,7 +249,9 @@ function Find({ from }: { from: RefObject<HTMLElement | null> }) {
     // Asked once typing pauses, not with every key.
     await new Promise((next) => setTimeout(next, pause));
     if (turn !== latest.current) return;
-    const answer = typed.trim() ? await ask<Hit[]>('GET', `/api/search?find=${encodeURIComponent(typed)}`) : null;
+    const answer = typed.trim()
+      ? await ask<Hit[]>('GET', `/api/search?find=${encodeURIComponent(typed)}`)
+      : null;
     if (turn !== latest.current) return;
     setHits(answer?.ok ? answer.value : []);
     setLooking(false);
@@ -141,8 +260,18 @@ function Find({ from }: { from: RefObject<HTMLElement | null> }) {
   const sure = commandsFor(text);
   const commands = sure.length === 0 && hits.length === 0 && !looking ? commandsFor(text, true) : sure;
   const options: ComboOption[] = [
-    ...commands.map(({ id, text: name, keys }) => ({ id: `do:${id}`, text: name, detail: [t('frame.kind.command'), ...(keys === undefined ? [] : [keysIn(keys, language)])].join(' · ') })),
-    ...(looking ? [] : hits.map((hit) => ({ id: `${hit.kind}:${hit.id}`, text: typeof hit.label === 'string' ? hit.label : own(hit.label, language), detail: `${t(`frame.kind.${hit.kind}`)} · ${hit.detail}` }))),
+    ...commands.map(({ id, text: name, keys }) => ({
+      id: `do:${id}`,
+      text: name,
+      detail: [t('frame.kind.command'), ...(keys === undefined ? [] : [keysIn(keys, language)])].join(' · '),
+    })),
+    ...(looking
+      ? []
+      : hits.map((hit) => ({
+          id: `${hit.kind}:${hit.id}`,
+          text: typeof hit.label === 'string' ? hit.label : own(hit.label, language),
+          detail: `${t(`frame.kind.${hit.kind}`)} · ${hit.detail}`,
+        }))),
   ];
   const leave = () => {
     setText('');
@@ -161,6 +290,23 @@ function Find({ from }: { from: RefObject<HTMLElement | null> }) {
     }
   };
   return (
-    <div onKeyDown={(event) => { if (event.key === 'Escape') leave(); }}><Combobox label={t('frame.search')} hideLabel placeholder={`${t('frame.search')}  ${keysIn('Ctrl K', language)}`} inputId="find" text={text} options={options} none={t('frame.noHits', { text })} looking={looking ? t('frame.looking') : undefined} onText={(typed) => void find(typed)} onChoose={(option) => void go(option)} /></div>
+    <div
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') leave();
+      }}
+    >
+      <Combobox
+        label={t('frame.search')}
+        hideLabel
+        placeholder={`${t('frame.search')}  ${keysIn('Ctrl K', language)}`}
+        inputId="find"
+        text={text}
+        options={options}
+        none={t('frame.noHits', { text })}
+        looking={looking ? t('frame.looking') : undefined}
+        onText={(typed) => void find(typed)}
+        onChoose={(option) => void go(option)}
+      />
+    </div>
   );
 }

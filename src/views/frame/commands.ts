@@ -17,11 +17,15 @@ const sources = new Set<() => readonly Command[]>();
 /** Offers commands while the component that says them is on the page. */
 export function useCommands(commands: () => readonly Command[]): void {
   const latest = useRef(commands);
-  useEffect(() => { latest.current = commands; });
+  useEffect(() => {
+    latest.current = commands;
+  });
   useEffect(() => {
     const source = () => latest.current();
     sources.add(source);
-    return () => { sources.delete(source); };
+    return () => {
+      sources.delete(source);
+    };
   }, []);
 }
 
@@ -30,8 +34,14 @@ const lettersIn = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p
 const wordsIn = (command: Command): string[] => lettersIn(textsOf(command).join(' '));
 
 /** Those of all commands of which every typed word begins a word, the page's own first; `meant` gives those that are only like it. */
-export function commandsFor(typed: string, meant = false, all: readonly Command[] = [...sources].reverse().flatMap((source) => source())): readonly Command[] {
+export function commandsFor(
+  typed: string,
+  meant = false,
+  all: readonly Command[] = [...sources].reverse().flatMap((source) => source()),
+): readonly Command[] {
   const words = lettersIn(typed);
   if (words.length === 0) return [];
-  return meant ? foundBy(all, typed, textsOf) : all.filter((command) => words.every((word) => wordsIn(command).some((each) => each.startsWith(word))));
+  return meant
+    ? foundBy(all, typed, textsOf)
+    : all.filter((command) => words.every((word) => wordsIn(command).some((each) => each.startsWith(word))));
 }

@@ -9,7 +9,11 @@ import { useSpeech } from '../speech';
 import css from './ledger.module.css';
 
 /** What was sent before the page's script ran, and why it was refused. */
-export interface RefusedItem { sku: string; quantity: string; text: string }
+export interface RefusedItem {
+  sku: string;
+  quantity: string;
+  text: string;
+}
 
 interface Props {
   /** Of the quote; sent along where the form is sent as it is. */
@@ -39,7 +43,10 @@ export function AddItem({ version, refused, begins, onAdd, onOpen, onPaste }: Pr
     setError(undefined);
     const turn = ++latest.current;
     await new Promise((next) => setTimeout(next, pause));
-    const answer = turn === latest.current && typed.trim() ? await ask<ItemFound[]>('GET', `/api/items?find=${encodeURIComponent(typed)}`) : null;
+    const answer =
+      turn === latest.current && typed.trim()
+        ? await ask<ItemFound[]>('GET', `/api/items?find=${encodeURIComponent(typed)}`)
+        : null;
     if (turn === latest.current) setItems(answer?.ok ? answer.value : []);
   };
   const choose = async (id: string) => {
@@ -60,21 +67,64 @@ export function AddItem({ version, refused, begins, onAdd, onOpen, onPaste }: Pr
     const answer = await onAdd(sku, quantity);
     if (answer.ok) return;
     const unfinished = answer.failures.some((failure) => failure.code === 'line.todo');
-    setError((unfinished ? await onOpen({ partNumber: sku }) : sentences(answer.failures, t('request.failed'))) ?? undefined);
+    setError(
+      (unfinished ? await onOpen({ partNumber: sku }) : sentences(answer.failures, t('request.failed'))) ??
+        undefined,
+    );
     // What was refused is there to be mended, unless something else is typed by now.
     setSku((typed) => typed || sku);
     setQuantity((typed) => (typed === '1' ? quantity : typed));
   };
   return (
-    <form ref={form} noValidate className={css.adding} method="post" onSubmit={(event) => { event.preventDefault(); void add(); }}>
+    <form
+      ref={form}
+      noValidate
+      className={css.adding}
+      method="post"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
       <input type="hidden" name="version" value={version} />
       <Combobox
-        label={t('ledger.addItem')} name="sku" inputId="add-item" free autoFocus={begins} text={sku} placeholder={t('ledger.addHint')} none="" options={items.map((each) => ({ id: each.sku, text: own(each.name, language), detail: each.model === undefined ? each.sku : `${each.sku} · ${t('catalogue.configure')}` }))}
-        onText={(typed) => void find(typed)} onChoose={({ id }) => void choose(id)}
+        label={t('ledger.addItem')}
+        name="sku"
+        inputId="add-item"
+        free
+        autoFocus={begins}
+        text={sku}
+        placeholder={t('ledger.addHint')}
+        none=""
+        options={items.map((each) => ({
+          id: each.sku,
+          text: own(each.name, language),
+          detail: each.model === undefined ? each.sku : `${each.sku} · ${t('catalogue.configure')}`,
+        }))}
+        onText={(typed) => void find(typed)}
+        onChoose={({ id }) => void choose(id)}
       />
-      <Field label={t('ledger.addQuantity')} name="quantity" value={quantity} inputMode="numeric" onChange={(event) => setQuantity(event.target.value)} />
-      <div className={css.addActs}><Button type="submit" disabled={alive && sku.trim() === ''}>{t('ledger.add')}</Button><Button onClick={onPaste}><ClipboardPaste size={14} aria-hidden />{t('paste.open')}</Button></div>
-      {error && <p className={css.addError} role="alert">{error}</p>}
+      <Field
+        label={t('ledger.addQuantity')}
+        name="quantity"
+        value={quantity}
+        inputMode="numeric"
+        onChange={(event) => setQuantity(event.target.value)}
+      />
+      <div className={css.addActs}>
+        <Button type="submit" disabled={alive && sku.trim() === ''}>
+          {t('ledger.add')}
+        </Button>
+        <Button onClick={onPaste}>
+          <ClipboardPaste size={14} aria-hidden />
+          {t('paste.open')}
+        </Button>
+      </div>
+      {error && (
+        <p className={css.addError} role="alert">
+          {error}
+        </p>
+      )}
     </form>
   );
 }

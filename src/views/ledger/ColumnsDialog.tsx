@@ -32,18 +32,63 @@ export function ColumnsDialog({ open, sees, columns, onChange, onClose }: Props)
           const name = t(titleOf(id));
           return (
             <li key={id}>
-              <label><input type="checkbox" checked disabled={chosen.length === 1} onChange={() => onChange(chosen.filter((each) => each.id !== id))} />{name}</label>
-              <Button look="plain" aria-label={t('column.pin', { name })} title={t('column.pin', { name })} aria-pressed={pinned} onClick={() => onChange(chosen.map((each) => (each.id === id ? { id, pinned: !pinned } : each)))}>{pinned ? <PinOff size={14} aria-hidden /> : <Pin size={14} aria-hidden />}</Button>
-              <Button look="plain" aria-label={t('column.earlier', { name })} disabled={at === 0} onClick={() => swap(at, at - 1)}><ArrowUp size={14} aria-hidden /></Button>
-              <Button look="plain" aria-label={t('column.later', { name })} disabled={at === chosen.length - 1} onClick={() => swap(at, at + 1)}><ArrowDown size={14} aria-hidden /></Button>
+              <label>
+                <input
+                  type="checkbox"
+                  checked
+                  disabled={chosen.length === 1}
+                  onChange={() => onChange(chosen.filter((each) => each.id !== id))}
+                />
+                {name}
+              </label>
+              <Button
+                look="plain"
+                aria-label={t('column.pin', { name })}
+                title={t('column.pin', { name })}
+                aria-pressed={pinned}
+                onClick={() =>
+                  onChange(chosen.map((each) => (each.id === id ? { id, pinned: !pinned } : each)))
+                }
+              >
+                {pinned ? <PinOff size={14} aria-hidden /> : <Pin size={14} aria-hidden />}
+              </Button>
+              <Button
+                look="plain"
+                aria-label={t('column.earlier', { name })}
+                disabled={at === 0}
+                onClick={() => swap(at, at - 1)}
+              >
+                <ArrowUp size={14} aria-hidden />
+              </Button>
+              <Button
+                look="plain"
+                aria-label={t('column.later', { name })}
+                disabled={at === chosen.length - 1}
+                onClick={() => swap(at, at + 1)}
+              >
+                <ArrowDown size={14} aria-hidden />
+              </Button>
             </li>
           );
         })}
-        {others.map((id) => <li key={id}><label><input type="checkbox" checked={false} onChange={() => onChange([...chosen, { id, pinned: false }])} />{t(titleOf(id))}</label></li>)}
+        {others.map((id) => (
+          <li key={id}>
+            <label>
+              <input
+                type="checkbox"
+                checked={false}
+                onChange={() => onChange([...chosen, { id, pinned: false }])}
+              />
+              {t(titleOf(id))}
+            </label>
+          </li>
+        ))}
       </ul>
       <DialogFoot>
         <Button onClick={() => onChange(null)}>{t('column.usual')}</Button>
-        <Button look="main" onClick={onClose}>{t('column.done')}</Button>
+        <Button look="main" onClick={onClose}>
+          {t('column.done')}
+        </Button>
       </DialogFoot>
     </Dialog>
   );

@@ -22,11 +22,21 @@ interface Props {
 export function ContactDialog({ open, view, onChange, onClose }: Props) {
   const { t } = useSpeech();
   const [known, setKnown] = useState<KnownContact[]>([]);
-  const { register, handleSubmit, reset, formState: { errors } } = useForm<ContactInput>({ resolver: yupResolver(contactInput as never), defaultValues: { name: '', email: '', task: '' } });
+  const {
+    register,
+    handleSubmit,
+    reset,
+    formState: { errors },
+  } = useForm<ContactInput>({
+    resolver: yupResolver(contactInput as never),
+    defaultValues: { name: '', email: '', task: '' },
+  });
   useEffect(() => {
     if (!open) return;
     reset();
-    void ask<KnownContact[]>('GET', `/api/quotes/${view.id}/contacts`).then((answer) => { if (answer.ok) setKnown(answer.value); });
+    void ask<KnownContact[]>('GET', `/api/quotes/${view.id}/contacts`).then((answer) => {
+      if (answer.ok) setKnown(answer.value);
+    });
   }, [open, view.id, reset]);
   const take = async (change: { from?: string; contact?: ContactInput }): Promise<string | null> => {
     const refusal = await onChange(change);
@@ -36,14 +46,41 @@ export function ContactDialog({ open, view, onChange, onClose }: Props) {
   const field = (id: keyof ContactInput) => {
     const { ref, ...rest } = register(id);
     const code = errors[id]?.message;
-    return <Field label={t(`contact.${id}`)} ref={ref} error={code === undefined ? undefined : hasText(code) ? t(code) : code} {...rest} />;
+    return (
+      <Field
+        label={t(`contact.${id}`)}
+        ref={ref}
+        error={code === undefined ? undefined : hasText(code) ? t(code) : code}
+        {...rest}
+      />
+    );
   };
   return (
     <KnownDialog
-      title={t('contact.other')} open={open} newText={t('contact.new')} none={t('contact.choose')} onClose={onClose}
-      known={known.map(({ id, name, email, task }) => ({ value: id, text: <>{name}{task && `, ${task}`} <span className={css.beside}>{email}</span></> }))}
-      fields={<fieldset className={css.person}><legend>{t('contact.new')}</legend>{field('name')}{field('email')}{field('task')}</fieldset>}
-      onTake={(from) => take({ from })} onNew={() => whenRight(handleSubmit, (contact) => take({ contact }))}
+      title={t('contact.other')}
+      open={open}
+      newText={t('contact.new')}
+      none={t('contact.choose')}
+      onClose={onClose}
+      known={known.map(({ id, name, email, task }) => ({
+        value: id,
+        text: (
+          <>
+            {name}
+            {task && `, ${task}`} <span className={css.beside}>{email}</span>
+          </>
+        ),
+      }))}
+      fields={
+        <fieldset className={css.person}>
+          <legend>{t('contact.new')}</legend>
+          {field('name')}
+          {field('email')}
+          {field('task')}
+        </fieldset>
+      }
+      onTake={(from) => take({ from })}
+      onNew={() => whenRight(handleSubmit, (contact) => take({ contact }))}
     />
   );
 }

@@ -32,7 +32,9 @@ export function CustomerDialog({ open, view, onChange, onClose }: Props) {
         else setWrong(sentences(answer.failures, t('request.failed')));
       });
     }
-    return () => { current = false; };
+    return () => {
+      current = false;
+    };
   }, [open, customer, view.id, view.version, t]);
   const go = async () => {
     if (!customer) return;
@@ -43,31 +45,80 @@ export function CustomerDialog({ open, view, onChange, onClose }: Props) {
   const [before, after] = [seen?.before, seen?.after];
   return (
     <Dialog title={t('customer.change')} closeText={t('frame.close')} open={open} onClose={onClose}>
-      <div style={{ display: 'grid', gap: 16, minWidth: 'min(560px, 80vw)', minHeight: 220, alignContent: 'start' }}>
+      <div
+        style={{
+          display: 'grid',
+          gap: 16,
+          minWidth: 'min(560px, 80vw)',
+          minHeight: 220,
+          alignContent: 'start',
+        }}
+      >
         <CustomerField onMeant={setCustomer} />
         {seen && before && after && (
           <div className={css.rows} tabIndex={0} role="region" aria-label={t('customer.whatChanges')}>
-            <p>{t('customer.comes', { class: t(`class.${seen.customer.class as 'key'}`), list: after.priceList })}{seen.takenBack.length > 0 && <span className={css.wrong}> {t('customer.takenBack', { currency: after.currency, lines: seen.takenBack.map((at) => (at === 0 ? t('ledger.wholeQuote') : String(at))).join(', ') })}</span>}</p>
+            <p>
+              {t('customer.comes', {
+                class: t(`class.${seen.customer.class as 'key'}`),
+                list: after.priceList,
+              })}
+              {seen.takenBack.length > 0 && (
+                <span className={css.wrong}>
+                  {' '}
+                  {t('customer.takenBack', {
+                    currency: after.currency,
+                    lines: seen.takenBack
+                      .map((at) => (at === 0 ? t('ledger.wholeQuote') : String(at)))
+                      .join(', '),
+                  })}
+                </span>
+              )}
+            </p>
             <table>
               <tbody>
                 {seen.lines.map((line) => (
                   <tr key={line.position}>
                     <td className={css.at}>{line.position}</td>
-                    <td>{own(line.name, language)}{line.problems.map((problem) => <span key={problem.code} className={css.wrong}> {t(problem.code, problem.params)}</span>)}</td>
-                    <td className={css.at}>{moneyIn(line.before, before.currency, language, before.decimals)}</td>
-                    <td className={css.at}>{moneyIn(line.after, after.currency, language, after.decimals)}</td>
+                    <td>
+                      {own(line.name, language)}
+                      {line.problems.map((problem) => (
+                        <span key={problem.code} className={css.wrong}>
+                          {' '}
+                          {t(problem.code, problem.params)}
+                        </span>
+                      ))}
+                    </td>
+                    <td className={css.at}>
+                      {moneyIn(line.before, before.currency, language, before.decimals)}
+                    </td>
+                    <td className={css.at}>
+                      {moneyIn(line.after, after.currency, language, after.decimals)}
+                    </td>
                   </tr>
                 ))}
-                <tr><td /><th scope="row">{t('ledger.net')}</th><td className={css.at}>{moneyIn(before.net, before.currency, language, before.decimals)}</td><td className={css.at}>{moneyIn(after.net, after.currency, language, after.decimals)}</td></tr>
+                <tr>
+                  <td />
+                  <th scope="row">{t('ledger.net')}</th>
+                  <td className={css.at}>
+                    {moneyIn(before.net, before.currency, language, before.decimals)}
+                  </td>
+                  <td className={css.at}>{moneyIn(after.net, after.currency, language, after.decimals)}</td>
+                </tr>
               </tbody>
             </table>
           </div>
         )}
-        {wrong && <p className={css.wrong} role="alert">{wrong}</p>}
+        {wrong && (
+          <p className={css.wrong} role="alert">
+            {wrong}
+          </p>
+        )}
       </div>
       <DialogFoot>
         <Button onClick={onClose}>{t('ledger.cancel')}</Button>
-        <Button look="main" disabled={!seen} onClick={() => void go()}>{t('customer.go')}</Button>
+        <Button look="main" disabled={!seen} onClick={() => void go()}>
+          {t('customer.go')}
+        </Button>
       </DialogFoot>
     </Dialog>
   );

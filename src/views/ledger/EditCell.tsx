@@ -34,20 +34,38 @@ function columnFrom(field: HTMLElement): HTMLElement[] {
   const at = row && cell ? [...row.children].indexOf(cell) : -1;
   const found: HTMLElement[] = [];
   for (let next: Element | null = row; next && at >= 0; next = next.nextElementSibling) {
-    const input = (next as HTMLElement).dataset.line === undefined ? null : next.children[at]?.querySelector<HTMLElement>('input');
+    const input =
+      (next as HTMLElement).dataset.line === undefined
+        ? null
+        : next.children[at]?.querySelector<HTMLElement>('input');
     if (input) found.push(input);
   }
   return found;
 }
 
 /** A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to be mended. */
-export function EditCell({ label, value, disabled, strong = false, waits = false, narrow = false, wordy = false, hint, below, onSave, check, onFill }: Props) {
+export function EditCell({
+  label,
+  value,
+  disabled,
+  strong = false,
+  waits = false,
+  narrow = false,
+  wordy = false,
+  hint,
+  below,
+  onSave,
+  check,
+  onFill,
+}: Props) {
   const id = useId();
   const alive = useAlive();
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
   const latest = useRef(typed);
-  useEffect(() => { latest.current = typed; }, [typed]);
+  useEffect(() => {
+    latest.current = typed;
+  }, [typed]);
   const save = async () => {
     if (typed === undefined || typed.trim() === value) {
       setTyped(undefined);
@@ -61,24 +79,36 @@ export function EditCell({ label, value, disabled, strong = false, waits = false
     if (wrong === null) setTyped(undefined);
   };
   /** What stands there is taken as a whole again, so that what is typed next replaces it. */
-  const whole = (field: HTMLInputElement) => requestAnimationFrame(() => { if (document.activeElement === field) field.select(); });
+  const whole = (field: HTMLInputElement) =>
+    requestAnimationFrame(() => {
+      if (document.activeElement === field) field.select();
+    });
   /** A column copied from a spreadsheet fills downwards from here; a single value is pasted as text is. */
   const paste = (event: ClipboardEvent<HTMLInputElement>) => {
-    const pasted = event.clipboardData.getData('text/plain').replace(/[\r\n]+$/, '').split(/\r\n|\r|\n/);
+    const pasted = event.clipboardData
+      .getData('text/plain')
+      .replace(/[\r\n]+$/, '')
+      .split(/\r\n|\r|\n/);
     if (!onFill || pasted.length < 2) return;
     event.preventDefault();
     const texts = pasted.map((row) => row.split('\t')[0] ?? '');
     // What is wrong stays at its own cell, to be mended there; the others are taken.
     const cells = columnFrom(event.currentTarget);
     const wrong = texts.map((text) => check(text) !== null);
-    wrong.forEach((is, index) => cells[index]?.dispatchEvent(new CustomEvent(pastedInto, { detail: is ? texts[index] : null })));
+    wrong.forEach((is, index) =>
+      cells[index]?.dispatchEvent(new CustomEvent(pastedInto, { detail: is ? texts[index] : null })),
+    );
     onFill(texts.map((text, index) => (wrong[index] ? null : text)));
   };
   const field = useRef<HTMLInputElement>(null);
   // Where the keyboard was here before the page answered to it, what is typed next replaces what stands as well.
-  useEffect(() => { if (alive && document.activeElement === field.current) field.current?.select(); }, [alive]);
+  useEffect(() => {
+    if (alive && document.activeElement === field.current) field.current?.select();
+  }, [alive]);
   const checkNow = useRef(check);
-  useEffect(() => { checkNow.current = check; });
+  useEffect(() => {
+    checkNow.current = check;
+  });
   useEffect(() => {
     const input = field.current;
     const take = (event: Event) => {
@@ -92,9 +122,26 @@ export function EditCell({ label, value, disabled, strong = false, waits = false
   return (
     <span className={css.cellPlace}>
       <input
-        ref={field} data-waits={waits || undefined}
-        className={classes(css.cell, strong && css.strong, wordy && css.wordy)} aria-label={label} title={hint} inputMode={wordy ? undefined : 'decimal'} value={typed ?? value} style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }} disabled={disabled} readOnly={!alive} data-typing={typed === undefined ? undefined : ''} aria-invalid={error !== null} aria-describedby={error ? id : undefined}
-        onPaste={paste} onFocus={(event) => event.target.select()} onChange={(event) => { setTyped(event.target.value); setError(check(event.target.value)); }} onBlur={() => void save()}
+        ref={field}
+        data-waits={waits || undefined}
+        className={classes(css.cell, strong && css.strong, wordy && css.wordy)}
+        aria-label={label}
+        title={hint}
+        inputMode={wordy ? undefined : 'decimal'}
+        value={typed ?? value}
+        style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }}
+        disabled={disabled}
+        readOnly={!alive}
+        data-typing={typed === undefined ? undefined : ''}
+        aria-invalid={error !== null}
+        aria-describedby={error ? id : undefined}
+        onPaste={paste}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setError(check(event.target.value));
+        }}
+        onBlur={() => void save()}
         onKeyDown={(event) => {
           if (event.key === 'Enter') {
             void save();
@@ -108,7 +155,11 @@ export function EditCell({ label, value, disabled, strong = false, waits = false
         }}
       />
       {below?.(error === null ? typed : undefined)}
-      {error && <p id={id} className={css.cellError} role="alert">{error}</p>}
+      {error && (
+        <p id={id} className={css.cellError} role="alert">
+          {error}
+        </p>
+      )}
     </span>
   );
 }

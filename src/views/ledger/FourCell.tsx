@@ -24,17 +24,42 @@ interface Props {
 }
 
 /** One of the four ways of saying a price. The one that was typed shows as typed, and stands out; emptied, it is taken back. */
-export function FourCell({ by, value, typed, label, currency, decimals, disabled, below, onType, onFill }: Props) {
+export function FourCell({
+  by,
+  value,
+  typed,
+  label,
+  currency,
+  decimals,
+  disabled,
+  below,
+  onType,
+  onFill,
+}: Props) {
   const { t, language } = useSpeech();
   const own = typed?.by === by;
   const shown = own ? typed.value : value;
   return (
     <EditCell
-      label={label} value={shown === undefined ? '' : shownIn(by, shown, language, decimals)} disabled={disabled} strong={own} hint={own ? t('ledger.typed') : undefined}
-      below={below && ((text) => below(text === undefined || wrongBy(by, text, language, currency, t) !== null || text.trim() === '' ? undefined : typedOf({ by, value: sendable(by, text, language, currency) }).value))}
+      label={label}
+      value={shown === undefined ? '' : shownIn(by, shown, language, decimals)}
+      disabled={disabled}
+      strong={own}
+      hint={own ? t('ledger.typed') : undefined}
+      below={
+        below &&
+        ((text) =>
+          below(
+            text === undefined || wrongBy(by, text, language, currency, t) !== null || text.trim() === ''
+              ? undefined
+              : typedOf({ by, value: sendable(by, text, language, currency) }).value,
+          ))
+      }
       check={(text) => wrongBy(by, text, language, currency, t)}
       onFill={onFill}
-      onSave={(text) => onType(text.trim() === '' ? null : { by, value: sendable(by, text, language, currency) })}
+      onSave={(text) =>
+        onType(text.trim() === '' ? null : { by, value: sendable(by, text, language, currency) })
+      }
     />
   );
 }

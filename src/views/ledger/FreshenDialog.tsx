@@ -32,22 +32,27 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
         else setWrong(sentences(answer.failures, t('request.failed')));
       });
     }
-    return () => { current = false; };
+    return () => {
+      current = false;
+    };
   }, [open, view.id, view.version, t]);
   const amount = (value: string) => money(value, language, view.decimals);
   const differing = seen?.lines.filter((line) => line.differs) ?? [];
   const taken = differing.filter((line) => !left.has(line.id));
   const go = async () => {
     // Lines that nothing would change go along: they stand on today's prices then, and say so.
-    const refusal = await onTake([...taken, ...(seen?.lines.filter((line) => !line.differs) ?? [])].map((line) => line.id));
+    const refusal = await onTake(
+      [...taken, ...(seen?.lines.filter((line) => !line.differs) ?? [])].map((line) => line.id),
+    );
     setWrong(refusal);
     if (refusal === null) onClose();
   };
-  const toggle = (id: string) => setLeft((before) => {
-    const next = new Set(before);
-    if (!next.delete(id)) next.add(id);
-    return next;
-  });
+  const toggle = (id: string) =>
+    setLeft((before) => {
+      const next = new Set(before);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
   return (
     <Dialog title={t('fresh.title')} closeText={t('frame.close')} open={open} onClose={onClose}>
       <div className={css.compare} aria-busy={!seen && !wrong}>
@@ -57,27 +62,61 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
         {seen && differing.length > 0 && (
           <div className={css.scroll} tabIndex={0} role="region" aria-label={t('fresh.title')}>
             <table className={css.table}>
-              <thead><tr><td /><td /><td /><th scope="col" className={css.at}>{t('fresh.now')}</th><th scope="col" className={css.at}>{t('fresh.today')}</th></tr></thead>
+              <thead>
+                <tr>
+                  <td />
+                  <td />
+                  <td />
+                  <th scope="col" className={css.at}>
+                    {t('fresh.now')}
+                  </th>
+                  <th scope="col" className={css.at}>
+                    {t('fresh.today')}
+                  </th>
+                </tr>
+              </thead>
               <tbody>
                 {differing.map((line) => (
                   <tr key={line.id}>
-                    <td><input type="checkbox" aria-label={t('fresh.line', { line: line.position })} checked={!left.has(line.id)} onChange={() => toggle(line.id)} /></td>
+                    <td>
+                      <input
+                        type="checkbox"
+                        aria-label={t('fresh.line', { line: line.position })}
+                        checked={!left.has(line.id)}
+                        onChange={() => toggle(line.id)}
+                      />
+                    </td>
                     <td className={css.at}>{line.position}</td>
-                    <td>{own(line.name, language)}<Told line={line} /></td>
+                    <td>
+                      {own(line.name, language)}
+                      <Told line={line} />
+                    </td>
                     <td className={css.at}>{amount(line.before)}</td>
                     <td className={css.at}>{amount(line.after)}</td>
                   </tr>
                 ))}
-                <tr className={css.sum}><td /><td /><th scope="row">{t('fresh.net')}</th><td className={css.at}>{amount(seen.net.before)}</td><td className={css.at}>{left.size === 0 ? amount(seen.net.after) : ''}</td></tr>
+                <tr className={css.sum}>
+                  <td />
+                  <td />
+                  <th scope="row">{t('fresh.net')}</th>
+                  <td className={css.at}>{amount(seen.net.before)}</td>
+                  <td className={css.at}>{left.size === 0 ? amount(seen.net.after) : ''}</td>
+                </tr>
               </tbody>
             </table>
           </div>
         )}
-        {wrong && <p className={css.wrong} role="alert">{wrong}</p>}
+        {wrong && (
+          <p className={css.wrong} role="alert">
+            {wrong}
+          </p>
+        )}
       </div>
       <DialogFoot>
         <Button onClick={onClose}>{t('ledger.cancel')}</Button>
-        <Button look="main" disabled={!seen || taken.length === 0} onClick={() => void go()}>{t('fresh.go', { count: taken.length })}</Button>
+        <Button look="main" disabled={!seen || taken.length === 0} onClick={() => void go()}>
+          {t('fresh.go', { count: taken.length })}
+        </Button>
       </DialogFoot>
     </Dialog>
   );
@@ -86,14 +125,25 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
 /** Why a line would be another. */
 function Told({ line }: { line: FreshLine }) {
   const { t, language } = useSpeech();
-  const text = (texts: Record<string, string> | undefined) => (texts ? own(texts, language) : t('revision.nothing'));
+  const text = (texts: Record<string, string> | undefined) =>
+    texts ? own(texts, language) : t('revision.nothing');
   return (
     <span className={css.under}>
       {t('fresh.since', { date: date(line.pricedOn, language) })}
       {line.version && ` · ${t('fresh.version', line.version)}`}
-      {line.choices.map(({ row, name, before, after }) => <span key={row} className={css.choice}>{own(name, language)}: {text(before)} → {text(after)}</span>)}
-      {line.dropped.length > 0 && <span className={css.wrong}>{t('fresh.dropped', { rows: line.dropped.join(', ') })}</span>}
-      {line.problems.map((problem) => <span key={problem.code} className={css.wrong}>{t(problem.code, problem.params)}</span>)}
+      {line.choices.map(({ row, name, before, after }) => (
+        <span key={row} className={css.choice}>
+          {own(name, language)}: {text(before)} → {text(after)}
+        </span>
+      ))}
+      {line.dropped.length > 0 && (
+        <span className={css.wrong}>{t('fresh.dropped', { rows: line.dropped.join(', ') })}</span>
+      )}
+      {line.problems.map((problem) => (
+        <span key={problem.code} className={css.wrong}>
+          {t(problem.code, problem.params)}
+        </span>
+      ))}
     </span>
   );
 }

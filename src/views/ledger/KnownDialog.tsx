@@ -31,8 +31,24 @@ export function KnownDialog({ title, open, known, newText, fields, none, onTake,
     setChosen(undefined);
     setWrong(null);
   }, [open]);
-  const go = async () => setWrong(chosen === undefined ? none : chosen === null ? await onNew() : await onTake(chosen));
-  const choice = (value: string | null, text: ReactNode) => <li key={value}><label><input type="radio" name="known" checked={chosen === value} onChange={() => { setChosen(value); setWrong(null); }} />{text}</label></li>;
+  const go = async () =>
+    setWrong(chosen === undefined ? none : chosen === null ? await onNew() : await onTake(chosen));
+  const choice = (value: string | null, text: ReactNode) => (
+    <li key={value}>
+      <label>
+        <input
+          type="radio"
+          name="known"
+          checked={chosen === value}
+          onChange={() => {
+            setChosen(value);
+            setWrong(null);
+          }}
+        />
+        {text}
+      </label>
+    </li>
+  );
   return (
     <Dialog title={title} closeText={t('frame.close')} open={open} onClose={onClose}>
       <ul className={css.known}>
@@ -40,10 +56,16 @@ export function KnownDialog({ title, open, known, newText, fields, none, onTake,
         {choice(null, newText)}
       </ul>
       {chosen === null && fields}
-      {wrong && <p className={css.wrong} role="alert">{wrong}</p>}
+      {wrong && (
+        <p className={css.wrong} role="alert">
+          {wrong}
+        </p>
+      )}
       <DialogFoot>
         <Button onClick={onClose}>{t('ledger.cancel')}</Button>
-        <Button look="main" onClick={() => void go()}>{t('address.go')}</Button>
+        <Button look="main" onClick={() => void go()}>
+          {t('address.go')}
+        </Button>
       </DialogFoot>
     </Dialog>
   );

@@ -13,19 +13,31 @@ export function LastPrices({ view, line }: { view: QuoteView; line: LineView }) 
   useEffect(() => {
     let current = true;
     setLast(undefined);
-    void ask<LastPrice[]>('GET', `/api/quotes/${view.id}/lines/${line.id}/last`).then((answer) => { if (current && answer.ok) setLast(answer.value); });
-    return () => { current = false; };
+    void ask<LastPrice[]>('GET', `/api/quotes/${view.id}/lines/${line.id}/last`).then((answer) => {
+      if (current && answer.ok) setLast(answer.value);
+    });
+    return () => {
+      current = false;
+    };
   }, [view.id, line.id]);
   if (!last) return null;
   return (
     <section className={css.last} aria-label={t('last.title')}>
       <h3>{t('last.title')}</h3>
-      {last.length === 0 ? <p className={css.quiet}>{t('last.none', { customer: view.customer.name })}</p> : (
+      {last.length === 0 ? (
+        <p className={css.quiet}>{t('last.none', { customer: view.customer.name })}</p>
+      ) : (
         <table className={figures.figures}>
           <tbody>
             {last.map((each) => (
               <tr key={`${each.quoteId}${String(each.revision)}`}>
-                <td><a href={`/quotes/${each.quoteId}?revision=${String(each.revision)}`}>{each.number}</a> {date(each.on.slice(0, 10), language)}<span className={css.under}>{t('last.how', { state: t(`state.${each.state}`), quantity: each.quantity })}</span></td>
+                <td>
+                  <a href={`/quotes/${each.quoteId}?revision=${String(each.revision)}`}>{each.number}</a>{' '}
+                  {date(each.on.slice(0, 10), language)}
+                  <span className={css.under}>
+                    {t('last.how', { state: t(`state.${each.state}`), quantity: each.quantity })}
+                  </span>
+                </td>
                 <td>{moneyIn(each.unitNet, each.currency, language, each.decimals)}</td>
               </tr>
             ))}

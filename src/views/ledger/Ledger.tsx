@@ -35,14 +35,21 @@ interface Props {
 }
 
 export default function Ledger(props: Props) {
-  return <Speech language={props.language}><Page {...props} /></Speech>;
+  return (
+    <Speech language={props.language}>
+      <Page {...props} />
+    </Speech>
+  );
 }
 
 function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   const { t, language } = useSpeech();
-  const { view, pending, trouble, change, changeLine, changeLines, fillLines, changeWhole, refresh } = useQuote(first);
+  const { view, pending, trouble, change, changeLine, changeLines, fillLines, changeWhole, refresh } =
+    useQuote(first);
   // Whoever is asked to sign sees what for at once.
-  const [side, setSide] = useState<SideView | undefined>(first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined);
+  const [side, setSide] = useState<SideView | undefined>(
+    first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined,
+  );
   const [dialog, setDialog] = useState<HeadDialog | 'contact'>();
   const [moving, setMoving] = useState<Address['kind'] | null>(null);
   const [columns, setColumns] = useState(usual);
@@ -51,13 +58,20 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   const lines = useRef<LinesHandle>(null);
   const { currency, decimals, may } = view;
   const close = () => setDialog(undefined);
-  const askFor = (figure: Figure) => setSide({ is: 'walk', line: figure.of === 'line' ? figure.line : undefined, asked: [figure] });
-  const toggle = (wanted: SideView) => setSide(side && side.is === wanted.is && side.line === wanted.line ? undefined : wanted);
-  const refused = (answer: Answer<QuoteView>): string | null => (answer.ok ? null : sentences(answer.failures, t('request.failed')));
-  const told = (refusal: string | null) => { if (refusal !== null) say(refusal, true); };
+  const askFor = (figure: Figure) =>
+    setSide({ is: 'walk', line: figure.of === 'line' ? figure.line : undefined, asked: [figure] });
+  const toggle = (wanted: SideView) =>
+    setSide(side && side.is === wanted.is && side.line === wanted.line ? undefined : wanted);
+  const refused = (answer: Answer<QuoteView>): string | null =>
+    answer.ok ? null : sentences(answer.failures, t('request.failed'));
+  const told = (refusal: string | null) => {
+    if (refusal !== null) say(refusal, true);
+  };
   const markedLines = view.lines.filter((line) => marked.has(line.id));
   // What was marked and is gone, is marked no longer.
-  useEffect(() => { if (markedLines.length < marked.size) setMarked(new Set(markedLines.map((line) => line.id))); }, [markedLines, marked]);
+  useEffect(() => {
+    if (markedLines.length < marked.size) setMarked(new Set(markedLines.map((line) => line.id)));
+  }, [markedLines, marked]);
   const signing: SignOffActs = {
     onAsk: async (reason) => refused(await change('POST', '/sign-offs', { reason })),
     onAnswer: async (id, body) => refused(await change('PATCH', `/sign-offs/${id}`, body)),
@@ -72,12 +86,27 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     const start = view.lines.findIndex((line) => line.id === from.id);
     const rows = changes.flatMap((each, index): LineValue[] => {
       const line = view.lines[start + index];
-      return line && Object.keys(each).length > 0 ? [{ line: line.id, ...(each.quantity === undefined ? {} : { quantity: Number(each.quantity) }), ...(each.hand === undefined ? {} : { hand: each.hand }) }] : [];
+      return line && Object.keys(each).length > 0
+        ? [
+            {
+              line: line.id,
+              ...(each.quantity === undefined ? {} : { quantity: Number(each.quantity) }),
+              ...(each.hand === undefined ? {} : { hand: each.hand }),
+            },
+          ]
+        : [];
     });
     const beyond = changes.length - (view.lines.length - start);
     const left = changes.filter((each) => Object.keys(each).length === 0).length;
     if (rows.length > 0) told(await fillLines(rows));
-    if (beyond > 0 || left > 0) say([...(left > 0 ? [t('paste.wrongCells', { count: left })] : []), ...(beyond > 0 ? [t('paste.beyond', { count: beyond })] : [])].join(' '), true);
+    if (beyond > 0 || left > 0)
+      say(
+        [
+          ...(left > 0 ? [t('paste.wrongCells', { count: left })] : []),
+          ...(beyond > 0 ? [t('paste.beyond', { count: beyond })] : []),
+        ].join(' '),
+        true,
+      );
   };
   const choose = (wanted: LedgerColumn[] | null) => {
     setColumns(wanted);
@@ -91,7 +120,9 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     return null;
   };
   const accept = async () => {
-    const answer = await ask<{ orderId: string }>('POST', `/api/quotes/${view.id}/accept`, { version: view.version });
+    const answer = await ask<{ orderId: string }>('POST', `/api/quotes/${view.id}/accept`, {
+      version: view.version,
+    });
     close();
     if (answer.ok) {
       window.location.assign(`/orders/${answer.value.orderId}`);
@@ -105,18 +136,25 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     close();
     told(refused(answer));
   };
-  const step = useCallback(async (way: 'undo' | 'redo') => {
-    const answer = await change('POST', `/${way}`, {});
-    say(answer.ok ? t(`steps.${way}Done`) : sentences(answer.failures, t('request.failed')), !answer.ok);
-  }, [change, t]);
+  const step = useCallback(
+    async (way: 'undo' | 'redo') => {
+      const answer = await change('POST', `/${way}`, {});
+      say(answer.ok ? t(`steps.${way}Done`) : sentences(answer.failures, t('request.failed')), !answer.ok);
+    },
+    [change, t],
+  );
   // What is being typed is taken back by the field itself.
   const onKey = useRef(step);
-  useEffect(() => { onKey.current = step; });
+  useEffect(() => {
+    onKey.current = step;
+  });
   useEffect(() => {
     if (!may.edit) return undefined;
     const keys = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      const typing = target.matches('textarea, [data-typing], input:not([type="checkbox"]):not([aria-label])') || target.closest('dialog') !== null;
+      const typing =
+        target.matches('textarea, [data-typing], input:not([type="checkbox"]):not([aria-label])') ||
+        target.closest('dialog') !== null;
       const key = event.key.toLowerCase();
       if (!(event.ctrlKey || event.metaKey) || (key !== 'z' && key !== 'y') || typing) return;
       event.preventDefault();
@@ -127,7 +165,12 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   }, [may.edit]);
   // A page that opens on lines begins in them, unless a pane asks for something, and so does one that stands otherwise after a dialog, such as sent; where a hand would have to type on glass, nothing is opened for it.
   useEffect(() => {
-    if (dialog === undefined && document.activeElement === document.body && window.matchMedia('(pointer: fine)').matches) lines.current?.begin();
+    if (
+      dialog === undefined &&
+      document.activeElement === document.body &&
+      window.matchMedia('(pointer: fine)').matches
+    )
+      lines.current?.begin();
   }, [dialog, view.revision.shown]);
   /** Nothing is asked about a quote that cannot go out yet: one is led to what stands in the way. */
   const openDialog = (wanted: HeadDialog): void => {
@@ -135,7 +178,10 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     if (!broken) setDialog(wanted);
     else {
       lines.current?.go(broken.id);
-      say(`${t('ledger.lineOf', { line: broken.position })}: ${broken.problems.map((problem) => t(problem.code, problem.params)).join(' ')}`, true);
+      say(
+        `${t('ledger.lineOf', { line: broken.position })}: ${broken.problems.map((problem) => t(problem.code, problem.params)).join(' ')}`,
+        true,
+      );
     }
   };
   const newest = view.revisions[0]?.number ?? view.revision.number;
@@ -150,51 +196,221 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   return (
     <div className={css.page}>
       <Head
-        view={view} pending={pending} trouble={trouble} walkOpen={side?.is === 'walk' && side.line === undefined} revisionsOpen={side?.is === 'revisions'} onWalk={() => toggle({ is: 'walk', asked: [] })} onRevisions={() => toggle({ is: 'revisions', asked: [] })} onDeal={() => toggle({ is: 'deal', asked: [] })}
-        onSignOff={() => setSide({ is: 'signOff', asked: [] })} onContact={() => setDialog('contact')} onStep={(way) => void step(way)} onDialog={openDialog} onRevise={() => void revise()}
+        view={view}
+        pending={pending}
+        trouble={trouble}
+        walkOpen={side?.is === 'walk' && side.line === undefined}
+        revisionsOpen={side?.is === 'revisions'}
+        onWalk={() => toggle({ is: 'walk', asked: [] })}
+        onRevisions={() => toggle({ is: 'revisions', asked: [] })}
+        onDeal={() => toggle({ is: 'deal', asked: [] })}
+        onSignOff={() => setSide({ is: 'signOff', asked: [] })}
+        onContact={() => setDialog('contact')}
+        onStep={(way) => void step(way)}
+        onDialog={openDialog}
+        onRevise={() => void revise()}
       />
       <div className={css.main}>
         <div className={css.body} ref={scroller} tabIndex={0} role="region" aria-label={t('ledger.lines')}>
-          {older && <p className={css.older} role="status">{t('revision.older', { number: view.revision.number })} <LinkButton href={`/quotes/${view.id}`}>{t('revision.toNewest', { number: newest })}</LinkButton></p>}
-          {view.lines.length === 0 ? <p className={css.empty}>{t('ledger.empty')}</p> : (
+          {older && (
+            <p className={css.older} role="status">
+              {t('revision.older', { number: view.revision.number })}{' '}
+              <LinkButton href={`/quotes/${view.id}`}>
+                {t('revision.toNewest', { number: newest })}
+              </LinkButton>
+            </p>
+          )}
+          {view.lines.length === 0 ? (
+            <p className={css.empty}>{t('ledger.empty')}</p>
+          ) : (
             <Lines
-              ref={lines} view={view} openLine={side?.line} columns={columns} marked={marked} onMark={setMarked} scroller={scroller} onChange={changeLine} onRemove={(line) => void remove([line])} onFill={(line, changes) => void fill(line, changes)}
-              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})} onInstead={(line) => void change('POST', `/lines/${line.id}/instead`, {}).then((answer) => told(refused(answer)))} onPlace={async (lines, to) => { await change('POST', '/lines/place', { lines, to }); }}
-              onGroup={(lines, group) => void changeLines(lines, { group }).then(told)} onRename={async (from, to) => refused(await change('PATCH', '/groups', { from, to }))}
-              onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })} onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
+              ref={lines}
+              view={view}
+              openLine={side?.line}
+              columns={columns}
+              marked={marked}
+              onMark={setMarked}
+              scroller={scroller}
+              onChange={changeLine}
+              onRemove={(line) => void remove([line])}
+              onFill={(line, changes) => void fill(line, changes)}
+              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})}
+              onInstead={(line) =>
+                void change('POST', `/lines/${line.id}/instead`, {}).then((answer) => told(refused(answer)))
+              }
+              onPlace={async (lines, to) => {
+                await change('POST', '/lines/place', { lines, to });
+              }}
+              onGroup={(lines, group) => void changeLines(lines, { group }).then(told)}
+              onRename={async (from, to) => refused(await change('PATCH', '/groups', { from, to }))}
+              onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })}
+              onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
           )}
-          {may.edit && <AddItem version={view.version} refused={refusedItem} begins={first.lines.length === 0} onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })} onOpen={openBuild} onPaste={() => setDialog('paste')} />}
+          {may.edit && (
+            <AddItem
+              version={view.version}
+              refused={refusedItem}
+              begins={first.lines.length === 0}
+              onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })}
+              onOpen={openBuild}
+              onPaste={() => setDialog('paste')}
+            />
+          )}
           <div className={css.address}>
-            {addressesOf(view).map((address) => <AddressText key={address.kind} address={address} title={t(`ledger.${address.kind}`)} change={t('address.change', { which: t(`ledger.${address.kind}`) })} onChange={may.edit ? () => setMoving(address.kind) : undefined} />)}
-            <p><b>{may.edit ? <button type="button" className={css.asks} aria-label={t('contact.change')} title={t('contact.change')} onClick={() => setDialog('contact')}>{t('ledger.contact')}</button> : t('ledger.contact')}</b>{view.customer.contactName}<br />{view.customer.contactEmail}<br />{t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}</p>
-            <About view={view} onDialog={openDialog} onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))} />
+            {addressesOf(view).map((address) => (
+              <AddressText
+                key={address.kind}
+                address={address}
+                title={t(`ledger.${address.kind}`)}
+                change={t('address.change', { which: t(`ledger.${address.kind}`) })}
+                onChange={may.edit ? () => setMoving(address.kind) : undefined}
+              />
+            ))}
+            <p>
+              <b>
+                {may.edit ? (
+                  <button
+                    type="button"
+                    className={css.asks}
+                    aria-label={t('contact.change')}
+                    title={t('contact.change')}
+                    onClick={() => setDialog('contact')}
+                  >
+                    {t('ledger.contact')}
+                  </button>
+                ) : (
+                  t('ledger.contact')
+                )}
+              </b>
+              {view.customer.contactName}
+              <br />
+              {view.customer.contactEmail}
+              <br />
+              {t('ledger.paid', { count: view.customer.paymentDays ?? 30 })}
+            </p>
+            <About
+              view={view}
+              onDialog={openDialog}
+              onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))}
+            />
           </div>
         </div>
-        {may.edit && markedLines.length > 0 && <Marked view={view} lines={markedLines} onChange={(body) => changeLines(markedLines.map((line) => line.id), body)} onMonths={(months) => fillLines(markedLines.flatMap((line) => (line.recurs ? [{ line: line.id, term: { ...line.recurs.term, months, days: 0 } }] : [])))} onRivals={async (apart) => refused(await change('POST', '/lines/rivals', { lines: markedLines.map((line) => line.id), apart }))} onRemove={() => void remove(markedLines)} onClear={() => setMarked(new Set())} />}
-        <Totals view={view} onType={changeWhole} onResale={async (resale) => refused(await change('PATCH', '', { resale }))} onExplain={(what) => askFor({ of: 'quote', what })} onSignOff={() => toggle({ is: 'signOff', asked: [] })} onGo={(line) => lines.current?.go(line)} />
+        {may.edit && markedLines.length > 0 && (
+          <Marked
+            view={view}
+            lines={markedLines}
+            onChange={(body) =>
+              changeLines(
+                markedLines.map((line) => line.id),
+                body,
+              )
+            }
+            onMonths={(months) =>
+              fillLines(
+                markedLines.flatMap((line) =>
+                  line.recurs ? [{ line: line.id, term: { ...line.recurs.term, months, days: 0 } }] : [],
+                ),
+              )
+            }
+            onRivals={async (apart) =>
+              refused(
+                await change('POST', '/lines/rivals', { lines: markedLines.map((line) => line.id), apart }),
+              )
+            }
+            onRemove={() => void remove(markedLines)}
+            onClear={() => setMarked(new Set())}
+          />
+        )}
+        <Totals
+          view={view}
+          onType={changeWhole}
+          onResale={async (resale) => refused(await change('PATCH', '', { resale }))}
+          onExplain={(what) => askFor({ of: 'quote', what })}
+          onSignOff={() => toggle({ is: 'signOff', asked: [] })}
+          onGo={(line) => lines.current?.go(line)}
+        />
       </div>
-      {side && <Side view={view} side={side} onChange={setSide} signing={signing} onRates={(line, rates) => changeLine(line, { rates })} onLease={async (lease) => refused(await change('PATCH', '', { lease }))} />}
-      <CustomerDialog open={dialog === 'customer'} view={view} onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))} onClose={close} />
-      <AddressDialog kind={moving} view={view} onChange={async (body) => refused(await change('POST', '/addresses', body))} onClose={() => setMoving(null)} />
-      <ContactDialog open={dialog === 'contact'} view={view} onChange={async (body) => refused(await change('POST', '/contacts', body))} onClose={close} />
-      <PasteDialog open={dialog === 'paste'} view={view} onAdd={(rows) => change('POST', '/lines/several', { rows })} onClose={close} />
+      {side && (
+        <Side
+          view={view}
+          side={side}
+          onChange={setSide}
+          signing={signing}
+          onRates={(line, rates) => changeLine(line, { rates })}
+          onLease={async (lease) => refused(await change('PATCH', '', { lease }))}
+        />
+      )}
+      <CustomerDialog
+        open={dialog === 'customer'}
+        view={view}
+        onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))}
+        onClose={close}
+      />
+      <AddressDialog
+        kind={moving}
+        view={view}
+        onChange={async (body) => refused(await change('POST', '/addresses', body))}
+        onClose={() => setMoving(null)}
+      />
+      <ContactDialog
+        open={dialog === 'contact'}
+        view={view}
+        onChange={async (body) => refused(await change('POST', '/contacts', body))}
+        onClose={close}
+      />
+      <PasteDialog
+        open={dialog === 'paste'}
+        view={view}
+        onAdd={(rows) => change('POST', '/lines/several', { rows })}
+        onClose={close}
+      />
       <StartDialog open={dialog === 'start'} view={view} models={models} onClose={close} />
-      <FreshenDialog open={dialog === 'freshen'} view={view} onTake={async (lines) => refused(await change('POST', '/freshening', { lines }))} onClose={close} />
-      <ColumnsDialog open={dialog === 'columns'} sees={seesOf(view)} columns={columns} onChange={choose} onClose={close} />
-      <LoseDialog open={dialog === 'lose'} view={view} onLose={async (lost) => refused(await change('POST', '/lose', lost))} onClose={close} />
-      <Dialog title={t('ledger.acceptTitle', { number: view.number })} closeText={t('frame.close')} open={dialog === 'accept'} onClose={close}>
+      <FreshenDialog
+        open={dialog === 'freshen'}
+        view={view}
+        onTake={async (lines) => refused(await change('POST', '/freshening', { lines }))}
+        onClose={close}
+      />
+      <ColumnsDialog
+        open={dialog === 'columns'}
+        sees={seesOf(view)}
+        columns={columns}
+        onChange={choose}
+        onClose={close}
+      />
+      <LoseDialog
+        open={dialog === 'lose'}
+        view={view}
+        onLose={async (lost) => refused(await change('POST', '/lose', lost))}
+        onClose={close}
+      />
+      <Dialog
+        title={t('ledger.acceptTitle', { number: view.number })}
+        closeText={t('frame.close')}
+        open={dialog === 'accept'}
+        onClose={close}
+      >
         <p>{t('ledger.acceptText', { net, count: builds })}</p>
         <DialogFoot>
           <Button onClick={close}>{t('ledger.cancel')}</Button>
-          <Button look="main" onClick={() => void accept()}>{t('ledger.acceptGo')}</Button>
+          <Button look="main" onClick={() => void accept()}>
+            {t('ledger.acceptGo')}
+          </Button>
         </DialogFoot>
       </Dialog>
-      <Dialog title={t('revision.sendTitle', { number: view.number })} closeText={t('frame.close')} open={dialog === 'send'} onClose={close}>
+      <Dialog
+        title={t('revision.sendTitle', { number: view.number })}
+        closeText={t('frame.close')}
+        open={dialog === 'send'}
+        onClose={close}
+      >
         <p>{t('revision.sendText', { revision: view.revision.number, net })}</p>
         <DialogFoot>
           <Button onClick={close}>{t('ledger.cancel')}</Button>
-          <Button look="main" onClick={() => void send()}>{t('revision.sendGo')}</Button>
+          <Button look="main" onClick={() => void send()}>
+            {t('revision.sendGo')}
+          </Button>
         </DialogFoot>
       </Dialog>
     </div>
@@ -204,9 +420,36 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
 /** Without one of its own, delivery goes to where the invoice goes. */
 function addressesOf({ customer: { addresses } }: QuoteView): Address[] {
   const [first] = addresses;
-  return first && !addresses.some(({ kind }) => kind === 'delivery') ? [...addresses, { ...first, kind: 'delivery' }] : addresses;
+  return first && !addresses.some(({ kind }) => kind === 'delivery')
+    ? [...addresses, { ...first, kind: 'delivery' }]
+    : addresses;
 }
 
-function AddressText({ address, title, change, onChange }: { address: Address; title: string; change: string; onChange: (() => void) | undefined }) {
-  return <p><b>{onChange ? <button type="button" className={css.asks} aria-label={change} title={change} onClick={onChange}>{title}</button> : title}</b>{address.street}<br />{address.postcode} {address.town}, {address.country}</p>;
+function AddressText({
+  address,
+  title,
+  change,
+  onChange,
+}: {
+  address: Address;
+  title: string;
+  change: string;
+  onChange: (() => void) | undefined;
+}) {
+  return (
+    <p>
+      <b>
+        {onChange ? (
+          <button type="button" className={css.asks} aria-label={change} title={change} onClick={onChange}>
+            {title}
+          </button>
+        ) : (
+          title
+        )}
+      </b>
+      {address.street}
+      <br />
+      {address.postcode} {address.town}, {address.country}
+    </p>
+  );
 }

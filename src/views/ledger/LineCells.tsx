@@ -1,5 +1,16 @@
 import type { CSSProperties, ReactNode } from 'react';
-import { ArrowUpDown, ChevronDown, ChevronRight, CircleDashed, Copy, Lock, LockOpen, Route, Trash2, TriangleAlert } from 'lucide-react';
+import {
+  ArrowUpDown,
+  ChevronDown,
+  ChevronRight,
+  CircleDashed,
+  Copy,
+  Lock,
+  LockOpen,
+  Route,
+  Trash2,
+  TriangleAlert,
+} from 'lucide-react';
 import { runningIn } from '../../core/pricing';
 import { ofBuilds, type LineView } from '../../core/quoting';
 import { date, keysIn, money, number, own, percent, type Translate } from '../../i18n';
@@ -35,10 +46,27 @@ interface Props extends LineActs, Pick<CellMeans, 'means' | 'judged'> {
 }
 
 /** Where a pinned column stays. */
-export const heldAt = ({ held }: Shown): { style?: CSSProperties } => (held === undefined ? {} : { style: { left: held } });
+export const heldAt = ({ held }: Shown): { style?: CSSProperties } =>
+  held === undefined ? {} : { style: { left: held } };
 
 /** The cells of a line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
-export function LineCells({ row, means, judged, columns, walked, marked, onChange, onExplain, onFill, onRemove, onCopy, onWalk, onInstead, onOpen, onMark }: Props): ReactNode {
+export function LineCells({
+  row,
+  means,
+  judged,
+  columns,
+  walked,
+  marked,
+  onChange,
+  onExplain,
+  onFill,
+  onRemove,
+  onCopy,
+  onWalk,
+  onInstead,
+  onOpen,
+  onMark,
+}: Props): ReactNode {
   const { t, language } = useSpeech();
   const { may } = means;
   const { line, open } = row;
@@ -48,73 +76,263 @@ export function LineCells({ row, means, judged, columns, walked, marked, onChang
   return (
     <>
       <td className={classes(css.position, css.held)}>
-        {may.edit && <input type="checkbox" checked={marked} aria-label={t('marked.mark', { line: at })} onChange={() => undefined} onClick={(event) => onMark(line, event.shiftKey)} />}
-        <span data-handle className={classes(may.edit && css.handle)} title={may.edit ? t('ledger.drag') : undefined}>{at}</span>
+        {may.edit && (
+          <input
+            type="checkbox"
+            checked={marked}
+            aria-label={t('marked.mark', { line: at })}
+            onChange={() => undefined}
+            onClick={(event) => onMark(line, event.shiftKey)}
+          />
+        )}
+        <span
+          data-handle
+          className={classes(may.edit && css.handle)}
+          title={may.edit ? t('ledger.drag') : undefined}
+        >
+          {at}
+        </span>
       </td>
       <td className={classes(css.what, css.held, line.group !== null && css.inside)}>
-        {hasParts(line) && <button type="button" className={css.turn} aria-expanded={open} aria-label={t('ledger.partsOfLine', { line: at })} onClick={() => onOpen(line)}>{open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}</button>}
-        <span className={css.name}>{own(line.name, language)}</span>{line.alternative && <i className={css.alternative}> {line.insteadOf === undefined ? t('pdf.alternativeAlone') : t('ledger.alternative', { line: line.insteadOf })}</i>}{line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}
+        {hasParts(line) && (
+          <button
+            type="button"
+            className={css.turn}
+            aria-expanded={open}
+            aria-label={t('ledger.partsOfLine', { line: at })}
+            onClick={() => onOpen(line)}
+          >
+            {open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}
+          </button>
+        )}
+        <span className={css.name}>{own(line.name, language)}</span>
+        {line.alternative && (
+          <i className={css.alternative}>
+            {' '}
+            {line.insteadOf === undefined
+              ? t('pdf.alternativeAlone')
+              : t('ledger.alternative', { line: line.insteadOf })}
+          </i>
+        )}
+        {line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}
         <span className={css.second}>
-          {line.buildId ? <a className={css.code} data-waits={onBench(line) || undefined} href={`/bench/${line.buildId}`} title={may.edit ? t('ledger.edit') : t('ledger.open')}>{line.partNumber}</a> : <span className={css.code}>{line.partNumber}</span>}
-          {line.recurs && <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />}
-          {more.length > 0 && <span className={css.more} title={more.join('\n')}>{more.join(' · ')}</span>}
+          {line.buildId ? (
+            <a
+              className={css.code}
+              data-waits={onBench(line) || undefined}
+              href={`/bench/${line.buildId}`}
+              title={may.edit ? t('ledger.edit') : t('ledger.open')}
+            >
+              {line.partNumber}
+            </a>
+          ) : (
+            <span className={css.code}>{line.partNumber}</span>
+          )}
+          {line.recurs && (
+            <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />
+          )}
+          {more.length > 0 && (
+            <span className={css.more} title={more.join('\n')}>
+              {more.join(' · ')}
+            </span>
+          )}
         </span>
         {line.typedCost !== undefined && <OwnCost line={line} means={means} onChange={onChange} />}
-        {line.problems.map((problem) => <span key={problem.code} className={css.problem}><TriangleAlert size={13} aria-hidden />{t(problem.code, problem.params)}</span>)}
-        {line.warnings.map((warning) => <span key={warning.rule} className={css.warning}><TriangleAlert size={13} aria-hidden />{own(warning.text, language)}{warning.passed && <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>}</span>)}
-        {line.special.map((part) => <span key={part.item} className={css.warning}>{t('ledger.specialPart', { text: part.text })}</span>)}
+        {line.problems.map((problem) => (
+          <span key={problem.code} className={css.problem}>
+            <TriangleAlert size={13} aria-hidden />
+            {t(problem.code, problem.params)}
+          </span>
+        ))}
+        {line.warnings.map((warning) => (
+          <span key={warning.rule} className={css.warning}>
+            <TriangleAlert size={13} aria-hidden />
+            {own(warning.text, language)}
+            {warning.passed && (
+              <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>
+            )}
+          </span>
+        ))}
+        {line.special.map((part) => (
+          <span key={part.item} className={css.warning}>
+            {t('ledger.specialPart', { text: part.text })}
+          </span>
+        ))}
       </td>
-      {columns.map((column) => <td key={column.id} data-column={column.id} data-title={t(column.title)} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cellOf(column.id, cell)}</td>)}
+      {columns.map((column) => (
+        <td
+          key={column.id}
+          data-column={column.id}
+          data-title={t(column.title)}
+          className={classes(css.figure, column.held !== undefined && css.held)}
+          {...heldAt(column)}
+        >
+          {cellOf(column.id, cell)}
+        </td>
+      ))}
       <td className={css.lineActs}>
-        <Button look="plain" className={css.iconAct} aria-label={t('ledger.walkOf', { line: at })} title={t('ledger.walk')} aria-pressed={walked} onClick={() => onWalk(line)}><Route size={14} aria-hidden /></Button>
-        {may.edit && <>
-          {may.discount && <Button look="plain" className={css.iconAct} aria-label={t('ledger.lock', { line: at })} title={t(line.locked ? 'ledger.locked' : 'ledger.lock', { line: at })} aria-pressed={line.locked} onClick={() => void onChange(line, { locked: !line.locked })}>{line.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}</Button>}
-          {line.alternative ? (
-            <Button look="plain" className={css.iconAct} aria-label={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })} title={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })} onClick={() => onInstead(line)}><ArrowUpDown size={14} aria-hidden /></Button>
-          ) : <Button look="plain" className={css.iconAct} aria-label={t('ledger.setAside', { line: at })} title={t('ledger.setAsideWhy')} aria-pressed={line.optional} onClick={() => void onChange(line, { optional: !line.optional })}><CircleDashed size={14} aria-hidden /></Button>}
-          <Button look="plain" className={css.iconAct} aria-label={t('ledger.copy', { line: at })} title={`${t('ledger.copy', { line: at })} (${keysIn('Ctrl D', language)})`} onClick={() => onCopy(line)}><Copy size={14} aria-hidden /></Button>
-          <Button look="plain" className={css.iconAct} aria-label={t('ledger.remove', { line: at })} title={t('ledger.remove', { line: at })} onClick={() => onRemove(line)}><Trash2 size={14} aria-hidden /></Button>
-        </>}
+        <Button
+          look="plain"
+          className={css.iconAct}
+          aria-label={t('ledger.walkOf', { line: at })}
+          title={t('ledger.walk')}
+          aria-pressed={walked}
+          onClick={() => onWalk(line)}
+        >
+          <Route size={14} aria-hidden />
+        </Button>
+        {may.edit && (
+          <>
+            {may.discount && (
+              <Button
+                look="plain"
+                className={css.iconAct}
+                aria-label={t('ledger.lock', { line: at })}
+                title={t(line.locked ? 'ledger.locked' : 'ledger.lock', { line: at })}
+                aria-pressed={line.locked}
+                onClick={() => void onChange(line, { locked: !line.locked })}
+              >
+                {line.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
+              </Button>
+            )}
+            {line.alternative ? (
+              <Button
+                look="plain"
+                className={css.iconAct}
+                aria-label={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })}
+                title={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })}
+                onClick={() => onInstead(line)}
+              >
+                <ArrowUpDown size={14} aria-hidden />
+              </Button>
+            ) : (
+              <Button
+                look="plain"
+                className={css.iconAct}
+                aria-label={t('ledger.setAside', { line: at })}
+                title={t('ledger.setAsideWhy')}
+                aria-pressed={line.optional}
+                onClick={() => void onChange(line, { optional: !line.optional })}
+              >
+                <CircleDashed size={14} aria-hidden />
+              </Button>
+            )}
+            <Button
+              look="plain"
+              className={css.iconAct}
+              aria-label={t('ledger.copy', { line: at })}
+              title={`${t('ledger.copy', { line: at })} (${keysIn('Ctrl D', language)})`}
+              onClick={() => onCopy(line)}
+            >
+              <Copy size={14} aria-hidden />
+            </Button>
+            <Button
+              look="plain"
+              className={css.iconAct}
+              aria-label={t('ledger.remove', { line: at })}
+              title={t('ledger.remove', { line: at })}
+              onClick={() => onRemove(line)}
+            >
+              <Trash2 size={14} aria-hidden />
+            </Button>
+          </>
+        )}
       </td>
     </>
   );
 }
 
 /** What is told of a line beside its number: what recurs, what covers it, what was chosen. */
-function notesOn({ recurs, price, covers, summary }: LineView, t: Translate, language: string, decimals: number): string[] {
+function notesOn(
+  { recurs, price, covers, summary }: LineView,
+  t: Translate,
+  language: string,
+  decimals: number,
+): string[] {
   const days = (from: string, to: string) => ({ from: date(from, language), to: date(to, language) });
   return [
-    ...(!recurs && price.recurring ? [t('ledger.termSet', days(price.recurring.from, price.recurring.to))] : []),
-    ...runningIn(price).map(({ net, from, to }) => t('ledger.subscribed', { net: money(net, language, decimals), ...days(from, to) })),
-    ...(price.subscriptions && price.margin !== undefined ? [t('ledger.marginOfAll', { margin: percent(price.margin, language) })] : []),
-    ...covers.map(({ name, from, to }) => t('ledger.cover', { name: own(name, language), ...days(from, to) })),
+    ...(!recurs && price.recurring
+      ? [t('ledger.termSet', days(price.recurring.from, price.recurring.to))]
+      : []),
+    ...runningIn(price).map(({ net, from, to }) =>
+      t('ledger.subscribed', { net: money(net, language, decimals), ...days(from, to) }),
+    ),
+    ...(price.subscriptions && price.margin !== undefined
+      ? [t('ledger.marginOfAll', { margin: percent(price.margin, language) })]
+      : []),
+    ...covers.map(({ name, from, to }) =>
+      t('ledger.cover', { name: own(name, language), ...days(from, to) }),
+    ),
     ...(summary ? [own(summary, language)] : []),
   ];
 }
 
 /** The cells of a row that a line is made of: how many, at what, which makes how much. */
-export function AcrossCells({ row: { across }, columns, decimals }: { row: Extract<LedgerRow, { is: 'across' }>; columns: readonly Shown[]; decimals: number }): ReactNode {
+export function AcrossCells({
+  row: { across },
+  columns,
+  decimals,
+}: {
+  row: Extract<LedgerRow, { is: 'across' }>;
+  columns: readonly Shown[];
+  decimals: number;
+}): ReactNode {
   const { t, language } = useSpeech();
   const { is, quantity, unitList, unitNet, term, amount } = across;
   const sum = (value: string) => money(value, language, decimals);
   const cell = (id: Shown['id']): ReactNode => {
     if (id === 'quantity') return quantity === undefined ? '' : number(String(quantity), language);
-    if (id === 'list') return unitList !== undefined && <>{sum(unitList)}{quantity === undefined && <span className={css.under}>{t('ledger.forAll')}</span>}</>;
+    if (id === 'list')
+      return (
+        unitList !== undefined && (
+          <>
+            {sum(unitList)}
+            {quantity === undefined && <span className={css.under}>{t('ledger.forAll')}</span>}
+          </>
+        )
+      );
     if (id === 'net') return unitNet !== undefined && sum(unitNet);
     return id === 'total' && sum(amount);
   };
   return (
     <>
       <td className={classes(css.position, css.held)} />
-      <td className={classes(css.what, css.held, css.part)}>{is === 'term' && term ? t('ledger.rowTerm', { from: date(term.from, language), to: date(term.to, language), months: number(String(term.months), language), days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '', base: term.baseMonths }) : t(`file.row.${is}`)}</td>
-      {columns.map((column) => <td key={column.id} data-title={t(column.title)} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
+      <td className={classes(css.what, css.held, css.part)}>
+        {is === 'term' && term
+          ? t('ledger.rowTerm', {
+              from: date(term.from, language),
+              to: date(term.to, language),
+              months: number(String(term.months), language),
+              days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '',
+              base: term.baseMonths,
+            })
+          : t(`file.row.${is}`)}
+      </td>
+      {columns.map((column) => (
+        <td
+          key={column.id}
+          data-title={t(column.title)}
+          className={classes(css.figure, column.held !== undefined && css.held)}
+          {...heldAt(column)}
+        >
+          {cell(column.id)}
+        </td>
+      ))}
       <td />
     </>
   );
 }
 
 /** The cells of a part of a build: how many of it, at what list price for one build. */
-export function PartCells({ row: { line, part }, columns, decimals }: { row: Extract<LedgerRow, { is: 'part' }>; columns: readonly Shown[]; decimals: number }): ReactNode {
+export function PartCells({
+  row: { line, part },
+  columns,
+  decimals,
+}: {
+  row: Extract<LedgerRow, { is: 'part' }>;
+  columns: readonly Shown[];
+  decimals: number;
+}): ReactNode {
   const { t, language } = useSpeech();
   const reached = part.place === undefined ? undefined : line.reached?.[part.place];
   // Beside the list price is room for how it is made up.
@@ -122,14 +340,34 @@ export function PartCells({ row: { line, part }, columns, decimals }: { row: Ext
   const cell = (id: Shown['id']): ReactNode => {
     if (id === 'quantity') return part.quantity === undefined ? '' : number(part.quantity, language);
     if (id === 'list') return part.unitPrice === undefined ? '' : money(part.unitPrice, language, decimals);
-    if (id === (columns.some((column) => column.id === 'listTotal') ? 'listTotal' : 'total')) return <span title={t('ledger.partAtList')}>({money(part.amount, language, decimals)})</span>;
-    return id === beside && part.unitPrice === undefined && <span className={css.how}>{partHow(part, t, language, decimals)}</span>;
+    if (id === (columns.some((column) => column.id === 'listTotal') ? 'listTotal' : 'total'))
+      return <span title={t('ledger.partAtList')}>({money(part.amount, language, decimals)})</span>;
+    return (
+      id === beside &&
+      part.unitPrice === undefined && <span className={css.how}>{partHow(part, t, language, decimals)}</span>
+    );
   };
   return (
     <>
       <td className={classes(css.position, css.held)} />
-      <td className={classes(css.what, css.held, css.part)}>{own(part.name, language)}{part.item && <span className={css.code}>{part.item}</span>}{part.recurs && <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>}{reached && <span className={css.reached}>{own(reached, language)}</span>}</td>
-      {columns.map((column) => <td key={column.id} data-title={t(column.title)} className={classes(css.figure, column.held !== undefined && css.held)} {...heldAt(column)}>{cell(column.id)}</td>)}
+      <td className={classes(css.what, css.held, css.part)}>
+        {own(part.name, language)}
+        {part.item && <span className={css.code}>{part.item}</span>}
+        {part.recurs && (
+          <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>
+        )}
+        {reached && <span className={css.reached}>{own(reached, language)}</span>}
+      </td>
+      {columns.map((column) => (
+        <td
+          key={column.id}
+          data-title={t(column.title)}
+          className={classes(css.figure, column.held !== undefined && css.held)}
+          {...heldAt(column)}
+        >
+          {cell(column.id)}
+        </td>
+      ))}
       <td />
     </>
   );
@@ -139,7 +377,11 @@ export function PartCells({ row: { line, part }, columns, decimals }: { row: Ext
 const onBench = ({ problems }: LineView): boolean => problems.some(({ code }) => ofBuilds.has(code));
 
 /** What a piece costs of what is made up for this line. */
-function OwnCost({ line, means: { may, currency, decimals }, onChange }: Pick<LineActs, 'onChange'> & { line: LineView; means: Means }) {
+function OwnCost({
+  line,
+  means: { may, currency, decimals },
+  onChange,
+}: Pick<LineActs, 'onChange'> & { line: LineView; means: Means }) {
   const { t, language } = useSpeech();
   const { position, typedCost, price } = line;
   const shown = typedCost ?? price.unitCost;
@@ -147,8 +389,12 @@ function OwnCost({ line, means: { may, currency, decimals }, onChange }: Pick<Li
     <span className={css.term}>
       <span>{t('ledger.costEach')}</span>
       <EditCell
-        label={t('ledger.costOf', { line: position })} value={shown === undefined ? '' : money(shown, language, decimals)} disabled={!may.edit || !may.discount} strong={typedCost != null}
-        check={(typed) => wrongMoney(typed, language, currency, t)} onSave={(typed) => onChange(line, { cost: moneyOrNone(typed, language, currency) })}
+        label={t('ledger.costOf', { line: position })}
+        value={shown === undefined ? '' : money(shown, language, decimals)}
+        disabled={!may.edit || !may.discount}
+        strong={typedCost != null}
+        check={(typed) => wrongMoney(typed, language, currency, t)}
+        onSave={(typed) => onChange(line, { cost: moneyOrNone(typed, language, currency) })}
       />
     </span>
   );

@@ -24,15 +24,44 @@ export function LoseDialog({ open, view, onLose, onClose }: Props) {
     if (refusal === null) onClose();
   };
   return (
-    <Dialog title={t('lost.title', { number: view.number })} closeText={t('frame.close')} open={open} onClose={onClose}>
+    <Dialog
+      title={t('lost.title', { number: view.number })}
+      closeText={t('frame.close')}
+      open={open}
+      onClose={onClose}
+    >
       <ul className={css.list} role="radiogroup" aria-label={t('lost.title', { number: view.number })}>
-        {lostReasons.map((each) => <li key={each}><label><input type="radio" name="lost" checked={reason === each} onChange={() => { setReason(each); setWrong(null); }} />{t(`lost.reason.${each}`)}</label></li>)}
+        {lostReasons.map((each) => (
+          <li key={each}>
+            <label>
+              <input
+                type="radio"
+                name="lost"
+                checked={reason === each}
+                onChange={() => {
+                  setReason(each);
+                  setWrong(null);
+                }}
+              />
+              {t(`lost.reason.${each}`)}
+            </label>
+          </li>
+        ))}
       </ul>
-      <label className={css.note}>{t('lost.note')}<textarea rows={2} value={note} maxLength={500} onChange={(event) => setNote(event.target.value)} /></label>
-      {wrong && <p className={css.wrong} role="alert">{wrong}</p>}
+      <label className={css.note}>
+        {t('lost.note')}
+        <textarea rows={2} value={note} maxLength={500} onChange={(event) => setNote(event.target.value)} />
+      </label>
+      {wrong && (
+        <p className={css.wrong} role="alert">
+          {wrong}
+        </p>
+      )}
       <DialogFoot>
         <Button onClick={onClose}>{t('ledger.cancel')}</Button>
-        <Button look="main" onClick={() => void go()}>{t('lost.go')}</Button>
+        <Button look="main" onClick={() => void go()}>
+          {t('lost.go')}
+        </Button>
       </DialogFoot>
     </Dialog>
   );

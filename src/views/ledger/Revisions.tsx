@@ -17,15 +17,56 @@ export function Revisions({ view }: { view: QuoteView }) {
         const here = revision.number === view.revision.number;
         const older = view.revisions[index + 1];
         return (
-          <article key={revision.number} className={list.one} aria-label={t('revision.one', { number: revision.number })} aria-current={here ? 'true' : undefined}>
-            <h3>{t('revision.one', { number: revision.number })} <span className={list.state}>{t(`state.${revision.state}`)}</span></h3>
+          <article
+            key={revision.number}
+            className={list.one}
+            aria-label={t('revision.one', { number: revision.number })}
+            aria-current={here ? 'true' : undefined}
+          >
+            <h3>
+              {t('revision.one', { number: revision.number })}{' '}
+              <span className={list.state}>{t(`state.${revision.state}`)}</span>
+            </h3>
             <p>{t('revision.made', { who: revision.madeBy, at: dateTime(revision.madeAt, language) })}</p>
-            {revision.settledAt && <p>{t(`state.${revision.state}`)}: {t('revision.settled', { who: revision.settledBy ?? '', at: dateTime(revision.settledAt, language) })}</p>}
+            {revision.settledAt && (
+              <p>
+                {t(`state.${revision.state}`)}:{' '}
+                {t('revision.settled', {
+                  who: revision.settledBy ?? '',
+                  at: dateTime(revision.settledAt, language),
+                })}
+              </p>
+            )}
             <p>{t('ledger.valid', { date: date(revision.validUntil, language) })}</p>
-            {revision.lost && <p>{t(`lost.reason.${revision.lost.reason}`)}{revision.lost.note && <>: <q>{revision.lost.note}</q></>}</p>}
+            {revision.lost && (
+              <p>
+                {t(`lost.reason.${revision.lost.reason}`)}
+                {revision.lost.note && (
+                  <>
+                    : <q>{revision.lost.note}</q>
+                  </>
+                )}
+              </p>
+            )}
             <p className={list.acts}>
-              {here ? <i>{t('revision.shownNow')}</i> : <LinkButton href={index === 0 ? `/quotes/${view.id}` : `/quotes/${view.id}?revision=${String(revision.number)}`}>{t('revision.open')}</LinkButton>}
-              {older && <Button onClick={() => setCompared({ before: older.number, after: revision.number })}>{t('revision.compareWith', { number: older.number })}</Button>}
+              {here ? (
+                <i>{t('revision.shownNow')}</i>
+              ) : (
+                <LinkButton
+                  href={
+                    index === 0
+                      ? `/quotes/${view.id}`
+                      : `/quotes/${view.id}?revision=${String(revision.number)}`
+                  }
+                >
+                  {t('revision.open')}
+                </LinkButton>
+              )}
+              {older && (
+                <Button onClick={() => setCompared({ before: older.number, after: revision.number })}>
+                  {t('revision.compareWith', { number: older.number })}
+                </Button>
+              )}
             </p>
           </article>
         );
@@ -52,46 +93,111 @@ function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
     setSeen(null);
     setWrong(null);
     if (pair) {
-      void ask<Comparison>('GET', `/api/quotes/${view.id}/revisions?before=${String(pair.before)}&after=${String(pair.after)}`).then((answer) => {
+      void ask<Comparison>(
+        'GET',
+        `/api/quotes/${view.id}/revisions?before=${String(pair.before)}&after=${String(pair.after)}`,
+      ).then((answer) => {
         if (!current) return;
         if (answer.ok) setSeen(answer.value);
         else setWrong(sentences(answer.failures, t('request.failed')));
       });
     }
-    return () => { current = false; };
+    return () => {
+      current = false;
+    };
   }, [pair, view.id, view.version, t]);
-  const pick = (side: 'before' | 'after') => pair && (
-    <select aria-label={t(side === 'before' ? 'revision.left' : 'revision.right')} value={pair[side]} onChange={(event) => onChange({ ...pair, [side]: Number(event.target.value) })}>
-      {view.revisions.map(({ number }: RevisionView) => <option key={number} value={number}>{t('revision.one', { number })}</option>)}
-    </select>
-  );
+  const pick = (side: 'before' | 'after') =>
+    pair && (
+      <select
+        aria-label={t(side === 'before' ? 'revision.left' : 'revision.right')}
+        value={pair[side]}
+        onChange={(event) => onChange({ ...pair, [side]: Number(event.target.value) })}
+      >
+        {view.revisions.map(({ number }: RevisionView) => (
+          <option key={number} value={number}>
+            {t('revision.one', { number })}
+          </option>
+        ))}
+      </select>
+    );
   const differing = seen?.lines.filter((line) => line.is !== 'same') ?? [];
-  const total = (of: 'net' | 'firstYear' | 'recurring') => seen && (
-    <tr className={css.sum}>
-      <td /><th scope="row">{t(`ledger.figure.${of}`)}</th>
-      <td className={css.at}>{moneyIn(seen.before.totals[of], seen.before.currency, language, seen.before.decimals)}</td>
-      <td className={css.at}>{moneyIn(seen.after.totals[of], seen.after.currency, language, seen.after.decimals)}</td>
-    </tr>
-  );
+  const total = (of: 'net' | 'firstYear' | 'recurring') =>
+    seen && (
+      <tr className={css.sum}>
+        <td />
+        <th scope="row">{t(`ledger.figure.${of}`)}</th>
+        <td className={css.at}>
+          {moneyIn(seen.before.totals[of], seen.before.currency, language, seen.before.decimals)}
+        </td>
+        <td className={css.at}>
+          {moneyIn(seen.after.totals[of], seen.after.currency, language, seen.after.decimals)}
+        </td>
+      </tr>
+    );
   return (
     <Dialog title={t('revision.compare')} closeText={t('frame.close')} open={pair !== null} onClose={onClose}>
       <div className={css.compare}>
         <div className={css.scroll} tabIndex={0} role="region" aria-label={t('revision.compare')}>
           <table className={css.table}>
-            <thead><tr><td /><td /><th scope="col" className={css.at}>{pick('before')}</th><th scope="col" className={css.at}>{pick('after')}</th></tr></thead>
+            <thead>
+              <tr>
+                <td />
+                <td />
+                <th scope="col" className={css.at}>
+                  {pick('before')}
+                </th>
+                <th scope="col" className={css.at}>
+                  {pick('after')}
+                </th>
+              </tr>
+            </thead>
             {seen && (
               <tbody>
-                {differing.length === 0 && <tr><td /><td colSpan={3}>{t('revision.same')}</td></tr>}
-                {differing.map((line) => <Compared key={line.is === 'removed' ? line.before.origin : line.after.origin} line={line} seen={seen} />)}
-                {seen.before.validUntil !== seen.after.validUntil && <tr><td /><th scope="row">{t('ledger.validUntil')}</th><td className={css.at}>{date(seen.before.validUntil, language)}</td><td className={css.at}>{date(seen.after.validUntil, language)}</td></tr>}
-                {seen.before.customer !== seen.after.customer && <tr><td /><th scope="row">{t('quotes.customer')}</th><td>{seen.before.customer}</td><td>{seen.after.customer}</td></tr>}
-                {(seen.before.totals.recurring !== '0' || seen.after.totals.recurring !== '0') && <>{total('recurring')}{total('firstYear')}</>}
+                {differing.length === 0 && (
+                  <tr>
+                    <td />
+                    <td colSpan={3}>{t('revision.same')}</td>
+                  </tr>
+                )}
+                {differing.map((line) => (
+                  <Compared
+                    key={line.is === 'removed' ? line.before.origin : line.after.origin}
+                    line={line}
+                    seen={seen}
+                  />
+                ))}
+                {seen.before.validUntil !== seen.after.validUntil && (
+                  <tr>
+                    <td />
+                    <th scope="row">{t('ledger.validUntil')}</th>
+                    <td className={css.at}>{date(seen.before.validUntil, language)}</td>
+                    <td className={css.at}>{date(seen.after.validUntil, language)}</td>
+                  </tr>
+                )}
+                {seen.before.customer !== seen.after.customer && (
+                  <tr>
+                    <td />
+                    <th scope="row">{t('quotes.customer')}</th>
+                    <td>{seen.before.customer}</td>
+                    <td>{seen.after.customer}</td>
+                  </tr>
+                )}
+                {(seen.before.totals.recurring !== '0' || seen.after.totals.recurring !== '0') && (
+                  <>
+                    {total('recurring')}
+                    {total('firstYear')}
+                  </>
+                )}
                 {total('net')}
               </tbody>
             )}
           </table>
         </div>
-        {wrong && <p className={css.wrong} role="alert">{wrong}</p>}
+        {wrong && (
+          <p className={css.wrong} role="alert">
+            {wrong}
+          </p>
+        )}
       </div>
     </Dialog>
   );
@@ -99,24 +205,45 @@ function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
 
 function Compared({ line, seen }: { line: ComparedLine; seen: Comparison }) {
   const { t, language } = useSpeech();
-  const [before, after] = [line.is === 'added' ? undefined : line.before, line.is === 'removed' ? undefined : line.after];
-  const shown = (side: SideLine | undefined, decimals: number, other: SideLine | undefined) => side && (
-    <>
-      {money(side.net, language, decimals)}
-      {(!other || side.quantity !== other.quantity || side.unitNet !== other.unitNet) && <span className={css.under}>{side.quantity} × {money(side.unitNet, language, decimals)}</span>}
-      {other && side.counts !== other.counts && <span className={css.under}>{t(side.counts ? 'revision.counts' : 'revision.aside')}</span>}
-    </>
-  );
-  const text = (texts: Record<string, string> | undefined) => (texts ? own(texts, language) : t('revision.nothing'));
+  const [before, after] = [
+    line.is === 'added' ? undefined : line.before,
+    line.is === 'removed' ? undefined : line.after,
+  ];
+  const shown = (side: SideLine | undefined, decimals: number, other: SideLine | undefined) =>
+    side && (
+      <>
+        {money(side.net, language, decimals)}
+        {(!other || side.quantity !== other.quantity || side.unitNet !== other.unitNet) && (
+          <span className={css.under}>
+            {side.quantity} × {money(side.unitNet, language, decimals)}
+          </span>
+        )}
+        {other && side.counts !== other.counts && (
+          <span className={css.under}>{t(side.counts ? 'revision.counts' : 'revision.aside')}</span>
+        )}
+      </>
+    );
+  const text = (texts: Record<string, string> | undefined) =>
+    texts ? own(texts, language) : t('revision.nothing');
   const shownLine = after ?? before;
   return (
     <tr>
       <td className={css.at}>{shownLine?.position}</td>
       <td>
         <span className={line.is === 'removed' ? css.gone : undefined}>{own(shownLine?.name, language)}</span>
-        {line.is === 'added' && <span className={css.word}>{t('revision.added')}</span>}{line.is === 'removed' && <span className={css.word}>{t('revision.removed')}</span>}
-        {before && after && before.partNumber !== after.partNumber && <span className={css.under}>{before.partNumber} → {after.partNumber}</span>}
-        {(line.is === 'changed' || line.is === 'same') && line.choices.map(({ row, name, before: was, after: is }) => <span key={row} className={css.under}>{own(name, language)}: {text(was)} → {text(is)}</span>)}
+        {line.is === 'added' && <span className={css.word}>{t('revision.added')}</span>}
+        {line.is === 'removed' && <span className={css.word}>{t('revision.removed')}</span>}
+        {before && after && before.partNumber !== after.partNumber && (
+          <span className={css.under}>
+            {before.partNumber} → {after.partNumber}
+          </span>
+        )}
+        {(line.is === 'changed' || line.is === 'same') &&
+          line.choices.map(({ row, name, before: was, after: is }) => (
+            <span key={row} className={css.under}>
+              {own(name, language)}: {text(was)} → {text(is)}
+            </span>
+          ))}
       </td>
       <td className={css.at}>{shown(before, seen.before.decimals, after)}</td>
       <td className={css.at}>{shown(after, seen.after.decimals, before)}</td>

@@ -27,13 +27,17 @@ export function StartDialog({ open, view, models, onClose }: Props) {
   useEffect(() => {
     if (open) void load();
   }, [open]);
-  const start = async (from: { modelId: string } | { copyOf: string } | { savedId: string } | { partNumber: string }) => {
+  const start = async (
+    from: { modelId: string } | { copyOf: string } | { savedId: string } | { partNumber: string },
+  ) => {
     const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: view.id, ...from });
     if (answer.ok) window.location.assign(`/bench/${answer.value.id}`);
     else setError(sentences(answer.failures, t('request.failed')));
   };
   const change = async (build: SavedBuild, body: { starred: boolean } | null) => {
-    const answer = await (body ? ask('PATCH', `/api/saved/${build.id}`, body) : ask('DELETE', `/api/saved/${build.id}`));
+    const answer = await (body
+      ? ask('PATCH', `/api/saved/${build.id}`, body)
+      : ask('DELETE', `/api/saved/${build.id}`));
     if (answer.ok) await load();
     else setError(sentences(answer.failures, t('request.failed')));
   };
@@ -44,22 +48,77 @@ export function StartDialog({ open, view, models, onClose }: Props) {
         <section aria-label={t('start.model')}>
           <h3>{t('start.model')}</h3>
           <div className={css.models}>
-            {models.map((model, index) => <Button key={model.id} data-first={index === 0 ? true : undefined} onClick={() => void start({ modelId: model.id })}><SlidersHorizontal size={13} aria-hidden />{own(model.name, language)}</Button>)}
+            {models.map((model, index) => (
+              <Button
+                key={model.id}
+                data-first={index === 0 ? true : undefined}
+                onClick={() => void start({ modelId: model.id })}
+              >
+                <SlidersHorizontal size={13} aria-hidden />
+                {own(model.name, language)}
+              </Button>
+            ))}
           </div>
         </section>
-        <form method="dialog" aria-label={t('start.number')} className={css.number} onSubmit={(event) => { event.preventDefault(); if (number.trim()) void start({ partNumber: number }); }}>
-          <Field label={t('start.number')} hint={t('start.numberHint')} error={error} value={number} onChange={(event) => { setNumber(event.target.value); setError(undefined); }} />
-          <Button type="submit" disabled={number.trim() === ''}>{t('start.numberGo')}</Button>
+        <form
+          method="dialog"
+          aria-label={t('start.number')}
+          className={css.number}
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (number.trim()) void start({ partNumber: number });
+          }}
+        >
+          <Field
+            label={t('start.number')}
+            hint={t('start.numberHint')}
+            error={error}
+            value={number}
+            onChange={(event) => {
+              setNumber(event.target.value);
+              setError(undefined);
+            }}
+          />
+          <Button type="submit" disabled={number.trim() === ''}>
+            {t('start.numberGo')}
+          </Button>
         </form>
         <section aria-label={t('saved.title')}>
           <h3>{t('saved.title')}</h3>
-          {kept.length === 0 ? <p className={css.quiet}>{t('saved.none')}</p> : (
+          {kept.length === 0 ? (
+            <p className={css.quiet}>{t('saved.none')}</p>
+          ) : (
             <ul className={css.list}>
               {kept.map((build) => (
                 <li key={build.id}>
-                  <Button look="plain" aria-pressed={build.starred} aria-label={t(build.starred ? 'saved.unstar' : 'saved.star', { name: build.name })} onClick={() => void change(build, { starred: !build.starred })}><Star size={14} fill={build.starred ? 'currentColor' : 'none'} aria-hidden /></Button>
-                  <button type="button" className={css.kept} onClick={() => void start({ savedId: build.id })}><b>{build.name}</b> <span className={css.code}>{build.partNumber}</span><span className={css.quiet}>{own(build.model, language)} · {build.mine ? date(build.savedAt, language) : t('saved.by', { who: build.owner })}</span></button>
-                  {build.mine && <Button look="plain" aria-label={t('saved.remove', { name: build.name })} onClick={() => void change(build, null)}><Trash2 size={13} aria-hidden /></Button>}
+                  <Button
+                    look="plain"
+                    aria-pressed={build.starred}
+                    aria-label={t(build.starred ? 'saved.unstar' : 'saved.star', { name: build.name })}
+                    onClick={() => void change(build, { starred: !build.starred })}
+                  >
+                    <Star size={14} fill={build.starred ? 'currentColor' : 'none'} aria-hidden />
+                  </Button>
+                  <button
+                    type="button"
+                    className={css.kept}
+                    onClick={() => void start({ savedId: build.id })}
+                  >
+                    <b>{build.name}</b> <span className={css.code}>{build.partNumber}</span>
+                    <span className={css.quiet}>
+                      {own(build.model, language)} ·{' '}
+                      {build.mine ? date(build.savedAt, language) : t('saved.by', { who: build.owner })}
+                    </span>
+                  </button>
+                  {build.mine && (
+                    <Button
+                      look="plain"
+                      aria-label={t('saved.remove', { name: build.name })}
+                      onClick={() => void change(build, null)}
+                    >
+                      <Trash2 size={13} aria-hidden />
+                    </Button>
+                  )}
                 </li>
               ))}
             </ul>
@@ -69,7 +128,19 @@ export function StartDialog({ open, view, models, onClose }: Props) {
           <section aria-label={t('start.copy')}>
             <h3>{t('start.copy')}</h3>
             <ul className={css.list}>
-              {lines.map((line) => <li key={line.id}><button type="button" className={css.kept} aria-label={t('start.copyOf', { line: line.position })} onClick={() => void start({ copyOf: line.buildId as string })}><Copy size={13} aria-hidden /> <b>{own(line.name, language)}</b> <span className={css.code}>{line.partNumber}</span></button></li>)}
+              {lines.map((line) => (
+                <li key={line.id}>
+                  <button
+                    type="button"
+                    className={css.kept}
+                    aria-label={t('start.copyOf', { line: line.position })}
+                    onClick={() => void start({ copyOf: line.buildId as string })}
+                  >
+                    <Copy size={13} aria-hidden /> <b>{own(line.name, language)}</b>{' '}
+                    <span className={css.code}>{line.partNumber}</span>
+                  </button>
+                </li>
+              ))}
             </ul>
           </section>
         )}

@@ -27,10 +27,33 @@ export function TermFields({ line, disabled, onChange }: Props) {
   const { term } = recurs;
   return (
     <span className={css.term}>
-      <DayField label={t('ledger.startOf', { line: position })} value={term.start} disabled={disabled} onPick={(start) => { if (start && start !== term.start) void onChange({ ...term, start }).then(setWrong); }} />
-      <EditCell label={t('ledger.monthsOf', { line: position })} value={String(term.months)} disabled={disabled} narrow check={(typed) => wrongWith(wholeMonths, typed, t)} onSave={(typed) => onChange({ ...term, months: Number(typed.trim()), days: 0 })} />
-      <span>{t('ledger.termText', { days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '', to: running ? date(running.to, language) : '' })}</span>
-      {wrong && <span className={css.problem} role="alert">{wrong}</span>}
+      <DayField
+        label={t('ledger.startOf', { line: position })}
+        value={term.start}
+        disabled={disabled}
+        onPick={(start) => {
+          if (start && start !== term.start) void onChange({ ...term, start }).then(setWrong);
+        }}
+      />
+      <EditCell
+        label={t('ledger.monthsOf', { line: position })}
+        value={String(term.months)}
+        disabled={disabled}
+        narrow
+        check={(typed) => wrongWith(wholeMonths, typed, t)}
+        onSave={(typed) => onChange({ ...term, months: Number(typed.trim()), days: 0 })}
+      />
+      <span>
+        {t('ledger.termText', {
+          days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '',
+          to: running ? date(running.to, language) : '',
+        })}
+      </span>
+      {wrong && (
+        <span className={css.problem} role="alert">
+          {wrong}
+        </span>
+      )}
     </span>
   );
 }

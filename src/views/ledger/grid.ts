@@ -5,13 +5,19 @@ const stops = 'input:not([type="hidden"]), button, a[href], [data-stop]';
 /** Rows of a page, up or down. */
 export const pageRows = 10;
 
-const isText = (element: Element | null): element is HTMLInputElement => element instanceof HTMLInputElement && element.type !== 'checkbox';
+const isText = (element: Element | null): element is HTMLInputElement =>
+  element instanceof HTMLInputElement && element.type !== 'checkbox';
 
 /** What of a row can take the keyboard, from left to right. */
-export const stopsIn = (row: Element): HTMLElement[] => [...row.querySelectorAll<HTMLElement>(stops)].filter((each) => !(each as HTMLInputElement).disabled && each.getClientRects().length > 0);
+export const stopsIn = (row: Element): HTMLElement[] =>
+  [...row.querySelectorAll<HTMLElement>(stops)].filter(
+    (each) => !(each as HTMLInputElement).disabled && each.getClientRects().length > 0,
+  );
 
 /** Whether arrows to the sides are the field's own: something is being typed, or F2 was pressed. */
-export const isEdited = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.dataset.typing !== undefined || target.dataset.editing !== undefined);
+export const isEdited = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.dataset.typing !== undefined || target.dataset.editing !== undefined);
 
 /** Where in a row something is: its cell, counted from the left, and which of the cell's stops it is. */
 export interface Place {
@@ -40,20 +46,31 @@ export function beginEditing(field: HTMLInputElement): void {
 }
 
 /** To the stop at the side, the first, or the last of the row that the keyboard is in. */
-export function moveInRow(row: Element, from: EventTarget | null, to: 'left' | 'right' | 'first' | 'last'): void {
+export function moveInRow(
+  row: Element,
+  from: EventTarget | null,
+  to: 'left' | 'right' | 'first' | 'last',
+): void {
   const own = stopsIn(row);
   const at = own.findIndex((each) => each === from);
-  const next = to === 'first' ? own[0] : to === 'last' ? own[own.length - 1] : own[at + (to === 'left' ? -1 : 1)];
+  const next =
+    to === 'first' ? own[0] : to === 'last' ? own[own.length - 1] : own[at + (to === 'left' ? -1 : 1)];
   next?.focus();
   if (isText(next ?? null)) (next as HTMLInputElement).select();
 }
 
 /** Keeps all of a grid but one out of the way of the Tab key: what had the keyboard last, or else its first field. */
-export function useOneStop(body: RefObject<HTMLElement | null>): { current: () => HTMLElement | null; onFocus: (event: { target: EventTarget }) => void } {
+export function useOneStop(body: RefObject<HTMLElement | null>): {
+  current: () => HTMLElement | null;
+  onFocus: (event: { target: EventTarget }) => void;
+} {
   const last = useRef<HTMLElement>(null);
   const settle = () => {
     const all = body.current?.querySelectorAll<HTMLElement>(stops) ?? [];
-    const current = last.current?.isConnected && !(last.current as HTMLInputElement).disabled ? last.current : ([...all].find((each) => isText(each) && !each.disabled) ?? all[0] ?? null);
+    const current =
+      last.current?.isConnected && !(last.current as HTMLInputElement).disabled
+        ? last.current
+        : ([...all].find((each) => isText(each) && !each.disabled) ?? all[0] ?? null);
     for (const each of all) {
       const wanted = each === current ? 0 : -1;
       if (each.tabIndex !== wanted) each.tabIndex = wanted;

@@ -10,24 +10,50 @@ export type LedgerRow =
   | { is: 'part'; key: string; line: LineView; part: PricedPart };
 
 /** Groups stand open and builds closed until told otherwise: both sets name what was turned. */
-export function rowsOf(lines: readonly LineView[], decimals: number, closedGroups: ReadonlySet<string>, openLines: ReadonlySet<string>): LedgerRow[] {
+export function rowsOf(
+  lines: readonly LineView[],
+  decimals: number,
+  closedGroups: ReadonlySet<string>,
+  openLines: ReadonlySet<string>,
+): LedgerRow[] {
   const rows: LedgerRow[] = [];
   const groups = new Map<string, LineView[]>();
-  for (const line of lines) if (line.group !== null) groups.set(line.group, [...(groups.get(line.group) ?? []), line]);
+  for (const line of lines)
+    if (line.group !== null) groups.set(line.group, [...(groups.get(line.group) ?? []), line]);
   let at: string | null = null;
   for (const line of lines) {
     const { group } = line;
     if (group !== null && group !== at) {
       const own = groups.get(group) ?? [];
       const counted = own.filter((each) => !each.optional && !each.alternative).map((each) => each.price);
-      rows.push({ is: 'group', key: `group ${group}`, name: group, lines: own, open: !closedGroups.has(group), totals: sumLines(counted, decimals) });
+      rows.push({
+        is: 'group',
+        key: `group ${group}`,
+        name: group,
+        lines: own,
+        open: !closedGroups.has(group),
+        totals: sumLines(counted, decimals),
+      });
     }
     at = group;
     if (group !== null && closedGroups.has(group)) continue;
     const open = openLines.has(line.id);
     rows.push({ is: 'line', key: line.id, line, open });
-    if (open) rows.push(...madeOf(line).map((each, index): LedgerRow => ({ is: 'across', key: `${line.id} across ${String(index)}`, line, across: each })),
-      ...(line.build?.parts ?? []).map((part): LedgerRow => ({ is: 'part', key: `${line.id} ${part.id}`, line, part })));
+    if (open)
+      rows.push(
+        ...madeOf(line).map((each, index): LedgerRow => ({
+          is: 'across',
+          key: `${line.id} across ${String(index)}`,
+          line,
+          across: each,
+        })),
+        ...(line.build?.parts ?? []).map((part): LedgerRow => ({
+          is: 'part',
+          key: `${line.id} ${part.id}`,
+          line,
+          part,
+        })),
+      );
   }
   return rows;
 }
@@ -39,10 +65,16 @@ export function madeOf({ price, quantity }: LineView): AcrossRow[] {
 }
 
 /** Whether a line opens into parts. */
-export const hasParts = (line: LineView): boolean => (line.build?.parts.length ?? 0) > 0 || madeOf(line).length > 0;
+export const hasParts = (line: LineView): boolean =>
+  (line.build?.parts.length ?? 0) > 0 || madeOf(line).length > 0;
 
 /** Where moved lines come to stand when dropped beside another: counted from 1 among the lines that stay. */
-export function placeBeside(lines: readonly LineView[], moving: readonly string[], beside: string, after: boolean): number {
+export function placeBeside(
+  lines: readonly LineView[],
+  moving: readonly string[],
+  beside: string,
+  after: boolean,
+): number {
   const going = new Set(moving);
   const staying = lines.filter((line) => !going.has(line.id));
   const at = staying.findIndex((line) => line.id === beside);

@@ -32,9 +32,17 @@ const retryMilliseconds = 3000;
 const mostAgain = 3;
 
 /** Whether the server could not take it just now, rather than would not. */
-const troubleIn = (answer: Raw): Trouble | null => (answer.ok ? null : answer.status === 401 ? 'signedOut' : answer.status === 0 || answer.status >= 500 ? 'away' : null);
+const troubleIn = (answer: Raw): Trouble | null =>
+  answer.ok
+    ? null
+    : answer.status === 401
+      ? 'signedOut'
+      : answer.status === 0 || answer.status >= 500
+        ? 'away'
+        : null;
 /** Values that are set say the same when they are sent again; the rest is not repeated unasked. */
-const setsValues = ({ method, path }: Change): boolean => method === 'PATCH' || (method === 'POST' && /^\/lines(\/several)?$/.test(path));
+const setsValues = ({ method, path }: Change): boolean =>
+  method === 'PATCH' || (method === 'POST' && /^\/lines(\/several)?$/.test(path));
 
 /** A pause that ends sooner when the page comes back into sight or the network is there again. */
 function pause(): Promise<void> {
@@ -68,7 +76,12 @@ export class Sender {
     let [key, version, again] = [crypto.randomUUID(), against().version, 0];
     for (;;) {
       // What would be made twice comes with a key, so that it is made once however often it is sent.
-      const answer = await ask<QuoteView | QuoteChanges>(change.method, `/api/quotes/${quote}${change.path}`, { version, ...change.body }, { 'quote-stand': against().stand, ...(change.method === 'PATCH' ? {} : { 'idempotency-key': key }) });
+      const answer = await ask<QuoteView | QuoteChanges>(
+        change.method,
+        `/api/quotes/${quote}${change.path}`,
+        { version, ...change.body },
+        { 'quote-stand': against().stand, ...(change.method === 'PATCH' ? {} : { 'idempotency-key': key }) },
+      );
       const trouble = troubleIn(answer);
       onTrouble(trouble);
       if (trouble) {
@@ -77,7 +90,12 @@ export class Sender {
       }
       if (answer.ok || answer.status !== 409) return answer;
       await refresh();
-      if (again >= mostAgain || !setsValues(change) || !answer.failures.some(({ code }) => code === 'quote.staleOwn')) return answer;
+      if (
+        again >= mostAgain ||
+        !setsValues(change) ||
+        !answer.failures.some(({ code }) => code === 'quote.staleOwn')
+      )
+        return answer;
       [key, version, again] = [crypto.randomUUID(), against().version, again + 1];
     }
   }

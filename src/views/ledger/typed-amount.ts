@@ -10,10 +10,12 @@ export type Way = Typed['by'];
 const isShare = (by: Way): boolean => by === 'rate' || by === 'margin';
 
 /** A share as percent, money with the currency's digits. */
-export const shownIn = (by: Way, value: string, language: string, decimals: number): string => (isShare(by) ? number(shift(value, 2), language, 2) : money(value, language, decimals));
+export const shownIn = (by: Way, value: string, language: string, decimals: number): string =>
+  isShare(by) ? number(shift(value, 2), language, 2) : money(value, language, decimals);
 
 /** As it is sent: a plain decimal, percent or money. What cannot be read, or could mean two things, goes as it is typed and is refused. */
-export const sendable = (by: Way, typed: string, language: string, currency: string): string => (isShare(by) ? sendableShare(typed, language) : sendableMoney(typed, language, currency));
+export const sendable = (by: Way, typed: string, language: string, currency: string): string =>
+  isShare(by) ? sendableShare(typed, language) : sendableMoney(typed, language, currency);
 
 /** A thousand per cent and more is none that anybody means: what could be that is the other. */
 function sendableShare(typed: string, language: string): string {
@@ -32,7 +34,13 @@ export function sendableMoney(typed: string, language: string, currency: string)
 /** Asks back where a number could mean two things; null where it does not. */
 export function twoWays(typed: string, language: string, t: Translate): string | null {
   const read = readWritten(typed, language);
-  return read.is === 'twoWays' ? t('decision.twoWays', { typed: typed.trim(), one: number(read.values[1], language), other: number(read.values[0], language) }) : null;
+  return read.is === 'twoWays'
+    ? t('decision.twoWays', {
+        typed: typed.trim(),
+        one: number(read.values[1], language),
+        other: number(read.values[0], language),
+      })
+    : null;
 }
 
 /** How much, as it is sent. */
@@ -43,7 +51,11 @@ export function sendableQuantity(typed: string, language: string): string {
 /** `unit`: of what; where it is not said, the server tells whether it must be whole. */
 export function wrongQuantity(typed: string, language: string, t: Translate, unit = 'm'): string | null {
   const sent = sendableQuantity(typed, language);
-  return twoWays(typed, language, t) ?? wrongWith(quantity, sent, t) ?? (isWhole(unit) && !/^\d+$/.test(sent) ? t('quantity.whole') : null);
+  return (
+    twoWays(typed, language, t) ??
+    wrongWith(quantity, sent, t) ??
+    (isWhole(unit) && !/^\d+$/.test(sent) ? t('quantity.whole') : null)
+  );
 }
 
 /** The sentence of what is wrong with something typed, or null. */
@@ -58,8 +70,23 @@ export function wrongWith(schema: Schema, typed: string, t: Translate): string |
 }
 
 /** Nothing typed takes back what was. */
-export const wrongBy = (by: Way, typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : ((isShare(by) ? null : twoWays(withoutCurrency(typed).amount, language, t)) ?? wrongWith(typedBy[by], sendable(by, typed, language, currency), t)));
+export const wrongBy = (
+  by: Way,
+  typed: string,
+  language: string,
+  currency: string,
+  t: Translate,
+): string | null =>
+  typed.trim() === ''
+    ? null
+    : ((isShare(by) ? null : twoWays(withoutCurrency(typed).amount, language, t)) ??
+      wrongWith(typedBy[by], sendable(by, typed, language, currency), t));
 
 /** The same for money that stands by itself. */
-export const wrongMoney = (typed: string, language: string, currency: string, t: Translate): string | null => (typed.trim() === '' ? null : (twoWays(withoutCurrency(typed).amount, language, t) ?? wrongWith(typedMoney, sendableMoney(typed, language, currency), t)));
-export const moneyOrNone = (typed: string, language: string, currency: string): string | null => (typed.trim() === '' ? null : sendableMoney(typed, language, currency));
+export const wrongMoney = (typed: string, language: string, currency: string, t: Translate): string | null =>
+  typed.trim() === ''
+    ? null
+    : (twoWays(withoutCurrency(typed).amount, language, t) ??
+      wrongWith(typedMoney, sendableMoney(typed, language, currency), t));
+export const moneyOrNone = (typed: string, language: string, currency: string): string | null =>
+  typed.trim() === '' ? null : sendableMoney(typed, language, currency);

@@ -1,7 +1,21 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { exact } from '../../core/exact';
 import type { Term, Typed } from '../../core/pricing';
-import { isChanges, plainMoney, requoter, sameWhereEqual, typedOf, withChanges, type QuoteChanges, type RatesInput, type LineValue, type LineView, type LocalEdit, type QuoteView, type TypedInput } from '../../core/quoting';
+import {
+  isChanges,
+  plainMoney,
+  requoter,
+  sameWhereEqual,
+  typedOf,
+  withChanges,
+  type QuoteChanges,
+  type RatesInput,
+  type LineValue,
+  type LineView,
+  type LocalEdit,
+  type QuoteView,
+  type TypedInput,
+} from '../../core/quoting';
 import { say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { useSpeech } from '../speech';
@@ -30,10 +44,18 @@ export interface QuoteActs {
   pending: number;
   trouble: Trouble | null;
   /** Sends a change; a change against an older version brings the newer one and says whose it is. */
-  change: (method: Method, path: string, body: object, local?: readonly LocalEdit[]) => Promise<Answer<QuoteView>>;
+  change: (
+    method: Method,
+    path: string,
+    body: object,
+    local?: readonly LocalEdit[],
+  ) => Promise<Answer<QuoteView>>;
   /** Each gives the sentence of a refusal. */
   changeLine: (line: LineView, body: LineChange) => Promise<string | null>;
-  changeLines: (lines: readonly string[], body: LineChange & { group?: string | null }) => Promise<string | null>;
+  changeLines: (
+    lines: readonly string[],
+    body: LineChange & { group?: string | null },
+  ) => Promise<string | null>;
   fillLines: (rows: readonly LineValue[]) => Promise<string | null>;
   changeWhole: (typed: TypedInput | null) => Promise<string | null>;
   refresh: () => Promise<void>;
@@ -41,8 +63,19 @@ export interface QuoteActs {
 
 const localTyped = (typed: TypedInput | null): Typed | null => typed && typedOf(typed);
 
-function localEdit(line: string, { quantity, hand, price, cost, rates: _rates, resale: _resale, ...others }: LineChange): LocalEdit {
-  return { of: 'line', line, ...others, ...(quantity === undefined ? {} : { quantity: Number(quantity) }), ...(hand === undefined ? {} : { hand: localTyped(hand) }), ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }), ...(cost === undefined ? {} : { typedCost: cost === null ? null : exact(plainMoney(cost)).toString() }) };
+function localEdit(
+  line: string,
+  { quantity, hand, price, cost, rates: _rates, resale: _resale, ...others }: LineChange,
+): LocalEdit {
+  return {
+    of: 'line',
+    line,
+    ...others,
+    ...(quantity === undefined ? {} : { quantity: Number(quantity) }),
+    ...(hand === undefined ? {} : { hand: localTyped(hand) }),
+    ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
+    ...(cost === undefined ? {} : { typedCost: cost === null ? null : exact(plainMoney(cost)).toString() }),
+  };
 }
 
 /** A quote as it stands on the server, and changes to it. What is typed shows its effect at once; the server has the last word. */
@@ -79,7 +112,9 @@ export function useQuote(first: QuoteView): QuoteActs {
   const told = async (answer: Answer<QuoteView | QuoteChanges>): Promise<Answer<QuoteView>> => {
     if (!answer.ok) return answer;
     if (!isChanges(answer.value)) return { ok: true, value: answer.value };
-    return answer.value.had === has.current.stand ? { ok: true, value: withChanges(has.current, answer.value) } : ask<QuoteView>('GET', `/api/quotes/${first.id}`);
+    return answer.value.had === has.current.stand
+      ? { ok: true, value: withChanges(has.current, answer.value) }
+      : ask<QuoteView>('GET', `/api/quotes/${first.id}`);
   };
   /** Takes up what the server answered, before anything else is sent. */
   const take = async (sent: Answer<QuoteView | QuoteChanges>): Promise<Answer<QuoteView>> => {
@@ -88,7 +123,16 @@ export function useQuote(first: QuoteView): QuoteActs {
     return answer;
   };
   const [refreshNow, takeNow] = [useRef(refresh), useRef(take)];
-  const [sender] = useState(() => new Sender({ quote: first.id, against: () => ({ version: version.current, stand: has.current.stand }), refresh: () => refreshNow.current(), take: (answer) => takeNow.current(answer), onTrouble: setTrouble }));
+  const [sender] = useState(
+    () =>
+      new Sender({
+        quote: first.id,
+        against: () => ({ version: version.current, stand: has.current.stand }),
+        refresh: () => refreshNow.current(),
+        take: (answer) => takeNow.current(answer),
+        onTrouble: setTrouble,
+      }),
+  );
   const change: QuoteActs['change'] = (method, path, body, local = []) => {
     count.current += 1;
     const id = count.current;
@@ -107,12 +151,35 @@ export function useQuote(first: QuoteView): QuoteActs {
     window.addEventListener('beforeunload', stay);
     return () => window.removeEventListener('beforeunload', stay);
   }, [waiting]);
-  const refusalOf = (answer: Answer<QuoteView>): string | null => (answer.ok ? null : sentences(answer.failures, t('request.failed')));
+  const refusalOf = (answer: Answer<QuoteView>): string | null =>
+    answer.ok ? null : sentences(answer.failures, t('request.failed'));
   return {
-    view, pending: pending.length, trouble, change, refresh,
-    changeLine: async (line, body) => refusalOf(await change('PATCH', `/lines/${line.id}`, body, [localEdit(line.id, body)])),
-    changeLines: async (lines, { group, ...body }) => refusalOf(await change('PATCH', '/lines/several', { lines, ...body, ...(group === undefined ? {} : { group }) }, lines.map((line) => localEdit(line, body)))),
-    fillLines: async (rows) => refusalOf(await change('PATCH', '/lines/values', { rows }, rows.map(({ line, ...body }) => localEdit(line, body)))),
-    changeWhole: async (typed) => refusalOf(await change('PATCH', '', { whole: typed }, [{ of: 'quote', whole: localTyped(typed) }])),
+    view,
+    pending: pending.length,
+    trouble,
+    change,
+    refresh,
+    changeLine: async (line, body) =>
+      refusalOf(await change('PATCH', `/lines/${line.id}`, body, [localEdit(line.id, body)])),
+    changeLines: async (lines, { group, ...body }) =>
+      refusalOf(
+        await change(
+          'PATCH',
+          '/lines/several',
+          { lines, ...body, ...(group === undefined ? {} : { group }) },
+          lines.map((line) => localEdit(line, body)),
+        ),
+      ),
+    fillLines: async (rows) =>
+      refusalOf(
+        await change(
+          'PATCH',
+          '/lines/values',
+          { rows },
+          rows.map(({ line, ...body }) => localEdit(line, body)),
+        ),
+      ),
+    changeWhole: async (typed) =>
+      refusalOf(await change('PATCH', '', { whole: typed }, [{ of: 'quote', whole: localTyped(typed) }])),
   };
 }

@@ -20,13 +20,28 @@ export function AddressFields<T extends FieldValues>({ at, legend, register, err
   const field = (name: 'street' | 'postcode' | 'town' | 'country') => {
     const { ref, ...rest } = register(`${at}.${name}` as Path<T>);
     const code = own?.[name]?.message;
-    return <Field label={t(`address.${name}`)} ref={ref} error={code === undefined ? undefined : hasText(code) ? t(code) : code} {...(name === 'country' ? { list: 'countries', maxLength: 2 } : {})} {...rest} />;
+    return (
+      <Field
+        label={t(`address.${name}`)}
+        ref={ref}
+        error={code === undefined ? undefined : hasText(code) ? t(code) : code}
+        {...(name === 'country' ? { list: 'countries', maxLength: 2 } : {})}
+        {...rest}
+      />
+    );
   };
   return (
     <fieldset className={css.address}>
       <legend>{legend}</legend>
-      {field('street')}{field('postcode')}{field('town')}{field('country')}
-      <datalist id="countries">{countries.map((each) => <option key={each} value={each} />)}</datalist>
+      {field('street')}
+      {field('postcode')}
+      {field('town')}
+      {field('country')}
+      <datalist id="countries">
+        {countries.map((each) => (
+          <option key={each} value={each} />
+        ))}
+      </datalist>
     </fieldset>
   );
 }

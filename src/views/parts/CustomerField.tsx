@@ -29,7 +29,9 @@ export function CustomerField({ error, onMeant, onNew }: Props) {
     setLooking(typed.trim() !== '');
     await new Promise((next) => setTimeout(next, pause));
     if (turn !== latest.current) return;
-    const answer = typed.trim() ? await ask<CustomerFound[]>('GET', `/api/customers?find=${encodeURIComponent(typed)}`) : null;
+    const answer = typed.trim()
+      ? await ask<CustomerFound[]>('GET', `/api/customers?find=${encodeURIComponent(typed)}`)
+      : null;
     if (turn !== latest.current) return;
     const all = answer?.ok ? answer.value : [];
     setFound(all);
@@ -38,12 +40,36 @@ export function CustomerField({ error, onMeant, onNew }: Props) {
   };
   return (
     <div className={css.found}>
-      {onNew && <Button look="plain" className={css.begin} onClick={() => onNew(text)}><UserPlus size={14} aria-hidden />{t('newCustomer.begin')}</Button>}
+      {onNew && (
+        <Button look="plain" className={css.begin} onClick={() => onNew(text)}>
+          <UserPlus size={14} aria-hidden />
+          {t('newCustomer.begin')}
+        </Button>
+      )}
       <Combobox
-        label={t('newQuote.customer')} placeholder={t('newQuote.customerHint')} text={text} none={t('newQuote.none', { text })} looking={looking ? t('frame.looking') : undefined} error={error} autoFocus
-        options={looking ? [] : found.map((each) => ({ id: each.id, text: each.name, detail: `${each.number} · ${each.town} · ${each.currency}` }))}
+        label={t('newQuote.customer')}
+        placeholder={t('newQuote.customerHint')}
+        text={text}
+        none={t('newQuote.none', { text })}
+        looking={looking ? t('frame.looking') : undefined}
+        error={error}
+        autoFocus
+        options={
+          looking
+            ? []
+            : found.map((each) => ({
+                id: each.id,
+                text: each.name,
+                detail: `${each.number} · ${each.town} · ${each.currency}`,
+              }))
+        }
         onText={(typed) => void find(typed)}
-        onChoose={(option) => { latest.current += 1; setLooking(false); setText(option.text); onMeant(found.find((each) => each.id === option.id) ?? null); }}
+        onChoose={(option) => {
+          latest.current += 1;
+          setLooking(false);
+          setText(option.text);
+          onMeant(found.find((each) => each.id === option.id) ?? null);
+        }}
       />
     </div>
   );

@@ -17,5 +17,15 @@ interface Props {
 /** The field of a day in the language of the person. */
 export function DayField(props: Props) {
   const { t, language } = useSpeech();
-  return <DateField {...props} language={language} shown={props.value && date(props.value, language)} words={{ open: t('day.calendar', { what: props.label }), notADay: (value) => t('day.notADay', { value }) }} />;
+  return (
+    <DateField
+      {...props}
+      language={language}
+      shown={props.value && date(props.value, language)}
+      words={{
+        open: t('day.calendar', { what: props.label }),
+        notADay: (value) => t('day.notADay', { value }),
+      }}
+    />
+  );
 }

@@ -1,7 +1,12 @@
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
-import { newCustomerInput, type CustomerFound, type CustomerMeans, type NewCustomerInput } from '../../core/quoting';
+import {
+  newCustomerInput,
+  type CustomerFound,
+  type CustomerMeans,
+  type NewCustomerInput,
+} from '../../core/quoting';
 import { hasText, own } from '../../i18n';
 import { Button, DialogFoot, Field, Select } from '../../ui';
 import { ask, sentences } from '../api';
@@ -23,8 +28,25 @@ export function NewCustomer({ name, onMade, onCancel }: Props) {
   const { t, language } = useSpeech();
   const [means, setMeans] = useState<CustomerMeans | null>(null);
   const [elsewhere, setElsewhere] = useState(false);
-  const { register, handleSubmit, setError, setValue, unregister, formState: { errors, isSubmitting } } = useForm<NewCustomerInput>({
-    resolver: yupResolver(newCustomerInput as never), mode: 'onSubmit', defaultValues: { name, class: 'direct', language: language === 'de' ? 'de' : 'en', contactName: '', contactEmail: '', paymentDays: 30, invoice: nowhere },
+  const {
+    register,
+    handleSubmit,
+    setError,
+    setValue,
+    unregister,
+    formState: { errors, isSubmitting },
+  } = useForm<NewCustomerInput>({
+    resolver: yupResolver(newCustomerInput as never),
+    mode: 'onSubmit',
+    defaultValues: {
+      name,
+      class: 'direct',
+      language: language === 'de' ? 'de' : 'en',
+      contactName: '',
+      contactEmail: '',
+      paymentDays: 30,
+      invoice: nowhere,
+    },
   });
   useEffect(() => {
     void ask<CustomerMeans>('GET', '/api/customers/means').then((answer) => {
@@ -42,25 +64,89 @@ export function NewCustomer({ name, onMade, onCancel }: Props) {
   });
   const field = (id: 'name' | 'contactName' | 'contactEmail' | 'paymentDays', wide = false) => {
     const { ref, ...rest } = register(id);
-    return <div className={wide ? css.wide : undefined}><Field label={t(`newCustomer.${id}`)} ref={ref} error={text(errors[id]?.message)} {...rest} /></div>;
+    return (
+      <div className={wide ? css.wide : undefined}>
+        <Field label={t(`newCustomer.${id}`)} ref={ref} error={text(errors[id]?.message)} {...rest} />
+      </div>
+    );
   };
   if (!means) return <p role="status">{t('newCustomer.loading')}</p>;
   return (
-    <form method="dialog" noValidate onSubmit={(event) => { event.stopPropagation(); void go(event); }}>
+    <form
+      method="dialog"
+      noValidate
+      onSubmit={(event) => {
+        event.stopPropagation();
+        void go(event);
+      }}
+    >
       <div className={css.grid}>
         {field('name', true)}
-        <Select label={t('newCustomer.class')} options={means.classes.map((each) => ({ value: each, text: t(`class.${each}`) }))} {...register('class')} />
-        <Select label={t('newCustomer.priceList')} options={means.priceLists.map((each) => ({ value: each.code, text: `${own(each.name, language)}, ${each.currency}` }))} {...register('priceList')} />
-        <Select label={t('newCustomer.language')} options={(['en', 'de'] as const).map((each) => ({ value: each, text: t(`newCustomer.speaks.${each}`) }))} {...register('language')} />
-        <Select label={t('newCustomer.region')} options={means.regions.map((each) => ({ value: each, text: hasText(`region.${each}`) ? t(`region.${each}` as 'region.uk') : each }))} {...register('region')} />
-        {field('contactName')}{field('contactEmail')}{field('paymentDays')}
-        <AddressFields at="invoice" legend={t('ledger.invoice')} register={register} errors={errors} countries={means.countries} />
-        <label className={css.tick}><input type="checkbox" checked={!elsewhere} onChange={(event) => { setElsewhere(!event.target.checked); if (event.target.checked) unregister('delivery'); }} />{t('newCustomer.sameAddress')}</label>
-        {elsewhere && <AddressFields at="delivery" legend={t('ledger.delivery')} register={register} errors={errors} countries={means.countries} />}
+        <Select
+          label={t('newCustomer.class')}
+          options={means.classes.map((each) => ({ value: each, text: t(`class.${each}`) }))}
+          {...register('class')}
+        />
+        <Select
+          label={t('newCustomer.priceList')}
+          options={means.priceLists.map((each) => ({
+            value: each.code,
+            text: `${own(each.name, language)}, ${each.currency}`,
+          }))}
+          {...register('priceList')}
+        />
+        <Select
+          label={t('newCustomer.language')}
+          options={(['en', 'de'] as const).map((each) => ({
+            value: each,
+            text: t(`newCustomer.speaks.${each}`),
+          }))}
+          {...register('language')}
+        />
+        <Select
+          label={t('newCustomer.region')}
+          options={means.regions.map((each) => ({
+            value: each,
+            text: hasText(`region.${each}`) ? t(`region.${each}` as 'region.uk') : each,
+          }))}
+          {...register('region')}
+        />
+        {field('contactName')}
+        {field('contactEmail')}
+        {field('paymentDays')}
+        <AddressFields
+          at="invoice"
+          legend={t('ledger.invoice')}
+          register={register}
+          errors={errors}
+          countries={means.countries}
+        />
+        <label className={css.tick}>
+          <input
+            type="checkbox"
+            checked={!elsewhere}
+            onChange={(event) => {
+              setElsewhere(!event.target.checked);
+              if (event.target.checked) unregister('delivery');
+            }}
+          />
+          {t('newCustomer.sameAddress')}
+        </label>
+        {elsewhere && (
+          <AddressFields
+            at="delivery"
+            legend={t('ledger.delivery')}
+            register={register}
+            errors={errors}
+            countries={means.countries}
+          />
+        )}
       </div>
       <DialogFoot>
         <Button onClick={onCancel}>{t('newCustomer.back')}</Button>
-        <Button look="main" type="submit" disabled={isSubmitting}>{t('newCustomer.go')}</Button>
+        <Button look="main" type="submit" disabled={isSubmitting}>
+          {t('newCustomer.go')}
+        </Button>
       </DialogFoot>
     </form>
   );

@@ -21,34 +21,103 @@ export function Walk({ price, quantity, currency, decimals }: Props) {
     <>
       {own.steps.map((step, index) => (
         <tr key={`${step.kind}${String(index)}`}>
-          <td>{stepName(step, t, language)} {step.rate && <span className={css.rate}>{percent(step.rate, language)}</span>}</td>
+          <td>
+            {stepName(step, t, language)}{' '}
+            {step.rate && <span className={css.rate}>{percent(step.rate, language)}</span>}
+          </td>
           <td>{step.kind === 'rounding' ? number(step.amount, language, 6) : amount(step.amount)}</td>
         </tr>
       ))}
-      <tr className={css.net}><td>{t('walk.net')}{own.recurring && <> <span className={css.rate}>{t('walk.forMonths', { count: own.recurring.baseMonths })}</span></>}</td><td>{amount(own.unitNet)}</td></tr>
-      {own.once && <tr className={css.net}><td>{t('walk.once')}</td><td>{amount(own.once.net)}</td></tr>}
+      <tr className={css.net}>
+        <td>
+          {t('walk.net')}
+          {own.recurring && (
+            <>
+              {' '}
+              <span className={css.rate}>{t('walk.forMonths', { count: own.recurring.baseMonths })}</span>
+            </>
+          )}
+        </td>
+        <td>{amount(own.unitNet)}</td>
+      </tr>
+      {own.once && (
+        <tr className={css.net}>
+          <td>{t('walk.once')}</td>
+          <td>{amount(own.once.net)}</td>
+        </tr>
+      )}
     </>
   );
   return (
     <table className={css.walk}>
-      <caption className={css.quiet} style={{ textAlign: 'right' }}>{currency}</caption>
+      <caption className={css.quiet} style={{ textAlign: 'right' }}>
+        {currency}
+      </caption>
       <tbody>
         {steps(price)}
-        {subscriptions.map(({ recurring, ...own }, index) => recurring && (
-          <Subscription key={index} heading={t('walk.recurs', { from: date(recurring.from, language), to: date(recurring.to, language) })} total={<><td>{t('walk.overTerm')} <span className={css.rate}>{t('walk.times', { quantity })}</span></td><td>{amount(own.net)}</td></>}>{steps({ ...own, recurring })}</Subscription>
-        ))}
-        {(quantity !== 1 || price.once || subscriptions.length > 0) && <tr className={css.net}><td>{t('walk.total')} <span className={css.rate}>{t('walk.times', { quantity })}</span></td><td>{amount(price.net)}</td></tr>}
-        {price.cost !== undefined && <tr><td>{t('walk.cost')}</td><td>{amount(price.cost)}</td></tr>}
-        {price.margin !== undefined && <tr><td>{t('walk.margin')}</td><td>{percent(price.margin, language, 1)}</td></tr>}
+        {subscriptions.map(
+          ({ recurring, ...own }, index) =>
+            recurring && (
+              <Subscription
+                key={index}
+                heading={t('walk.recurs', {
+                  from: date(recurring.from, language),
+                  to: date(recurring.to, language),
+                })}
+                total={
+                  <>
+                    <td>
+                      {t('walk.overTerm')} <span className={css.rate}>{t('walk.times', { quantity })}</span>
+                    </td>
+                    <td>{amount(own.net)}</td>
+                  </>
+                }
+              >
+                {steps({ ...own, recurring })}
+              </Subscription>
+            ),
+        )}
+        {(quantity !== 1 || price.once || subscriptions.length > 0) && (
+          <tr className={css.net}>
+            <td>
+              {t('walk.total')} <span className={css.rate}>{t('walk.times', { quantity })}</span>
+            </td>
+            <td>{amount(price.net)}</td>
+          </tr>
+        )}
+        {price.cost !== undefined && (
+          <tr>
+            <td>{t('walk.cost')}</td>
+            <td>{amount(price.cost)}</td>
+          </tr>
+        )}
+        {price.margin !== undefined && (
+          <tr>
+            <td>{t('walk.margin')}</td>
+            <td>{percent(price.margin, language, 1)}</td>
+          </tr>
+        )}
       </tbody>
     </table>
   );
 }
 
-function Subscription({ heading, total, children }: { heading: string; total: ReactNode; children: ReactNode }) {
+function Subscription({
+  heading,
+  total,
+  children,
+}: {
+  heading: string;
+  total: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <>
-      <tr><th colSpan={2} scope="rowgroup" className={css.heading}>{heading}</th></tr>
+      <tr>
+        <th colSpan={2} scope="rowgroup" className={css.heading}>
+          {heading}
+        </th>
+      </tr>
       {children}
       <tr className={css.net}>{total}</tr>
     </>

@@ -33,7 +33,12 @@ export function usePage<T>(path: string, first: Page<T>, usual: Order): PageOf<T
     clearTimeout(timer.current);
     setBusy(true);
     timer.current = setTimeout(() => {
-      const query = new URLSearchParams({ find: wanted.find, sort: wanted.order.by, descending: String(wanted.order.descending), page: String(wanted.page) });
+      const query = new URLSearchParams({
+        find: wanted.find,
+        sort: wanted.order.by,
+        descending: String(wanted.order.descending),
+        page: String(wanted.page),
+      });
       void ask<Page<T>>('GET', `${path}?${query.toString()}`).then((answer) => {
         if (turn.current !== mine) return;
         setBusy(false);
@@ -42,8 +47,16 @@ export function usePage<T>(path: string, first: Page<T>, usual: Order): PageOf<T
     }, after);
   };
   return {
-    page, order, busy,
-    field: { value: find, onChange: ({ target: { value } }) => { setFind(value); load({ find: value, order, page: 0 }, pause); } },
+    page,
+    order,
+    busy,
+    field: {
+      value: find,
+      onChange: ({ target: { value } }) => {
+        setFind(value);
+        load({ find: value, order, page: 0 }, pause);
+      },
+    },
     onOrder: (by) => {
       const next = { by, descending: order.by === by ? !order.descending : false };
       setOrder(next);

@@ -29,17 +29,52 @@ export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void
   };
   return (
     <Dialog title={t('newQuote.title')} closeText={t('frame.close')} open={open} onClose={onClose}>
-      {making !== undefined ? <Suspense fallback={<p role="status">{t('newCustomer.loading')}</p>}><NewCustomer name={making} onCancel={() => setMaking(undefined)} onMade={(made) => { setCustomer(made); setMaking(undefined); void openFor(made); }} /></Suspense> : (
-      <form method="dialog" noValidate onSubmit={(event) => { event.preventDefault(); void go(); }} style={{ display: 'grid', gap: 16, minHeight: 240, alignContent: 'space-between' }}>
-        <div style={{ display: 'grid', gap: 16 }}>
-          <CustomerField error={error} onMeant={(meant) => { setCustomer(meant); setError(undefined); }} onNew={setMaking} />
-          <Field label={t('newQuote.name')} hint={t('newQuote.nameHint')} value={title} maxLength={120} onChange={(event) => setTitle(event.target.value)} />
-        </div>
-        <DialogFoot>
-          <Button onClick={onClose}>{t('newQuote.cancel')}</Button>
-          <Button look="main" type="submit">{t('newQuote.open')}</Button>
-        </DialogFoot>
-      </form>
+      {making !== undefined ? (
+        <Suspense fallback={<p role="status">{t('newCustomer.loading')}</p>}>
+          <NewCustomer
+            name={making}
+            onCancel={() => setMaking(undefined)}
+            onMade={(made) => {
+              setCustomer(made);
+              setMaking(undefined);
+              void openFor(made);
+            }}
+          />
+        </Suspense>
+      ) : (
+        <form
+          method="dialog"
+          noValidate
+          onSubmit={(event) => {
+            event.preventDefault();
+            void go();
+          }}
+          style={{ display: 'grid', gap: 16, minHeight: 240, alignContent: 'space-between' }}
+        >
+          <div style={{ display: 'grid', gap: 16 }}>
+            <CustomerField
+              error={error}
+              onMeant={(meant) => {
+                setCustomer(meant);
+                setError(undefined);
+              }}
+              onNew={setMaking}
+            />
+            <Field
+              label={t('newQuote.name')}
+              hint={t('newQuote.nameHint')}
+              value={title}
+              maxLength={120}
+              onChange={(event) => setTitle(event.target.value)}
+            />
+          </div>
+          <DialogFoot>
+            <Button onClick={onClose}>{t('newQuote.cancel')}</Button>
+            <Button look="main" type="submit">
+              {t('newQuote.open')}
+            </Button>
+          </DialogFoot>
+        </form>
       )}
     </Dialog>
   );

@@ -10,18 +10,34 @@ import css from './signin.module.css';
 interface Props {
   language: string;
   to: string;
-  demo: { password: string; people: { email: string; role: 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer'; name: string }[] };
+  demo: {
+    password: string;
+    people: {
+      email: string;
+      role: 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
+      name: string;
+    }[];
+  };
   /** Why the form, sent without the page's script, was refused. */
   refusal?: { email: string; text: string } | undefined;
 }
 
 export default function SignIn(props: Props) {
-  return <Speech language={props.language}><Form {...props} /></Speech>;
+  return (
+    <Speech language={props.language}>
+      <Form {...props} />
+    </Speech>
+  );
 }
 
 function Form({ to, demo, refusal }: Props) {
   const { t } = useSpeech();
-  const { register, handleSubmit, setError, setValue, setFocus, formState } = useForm<SignInInput>({ resolver: yupResolver(signInInput as never), mode: 'onSubmit', defaultValues: { email: refusal?.email ?? '', password: '' }, ...(refusal ? { errors: { password: { type: 'refused', message: refusal.text } } } : {}) });
+  const { register, handleSubmit, setError, setValue, setFocus, formState } = useForm<SignInInput>({
+    resolver: yupResolver(signInInput as never),
+    mode: 'onSubmit',
+    defaultValues: { email: refusal?.email ?? '', password: '' },
+    ...(refusal ? { errors: { password: { type: 'refused', message: refusal.text } } } : {}),
+  });
   const text = (code?: string) => (code === undefined ? undefined : hasText(code) ? t(code) : code);
   const go = handleSubmit(async (input) => {
     const answer = await ask('POST', '/api/session', input);
@@ -37,16 +53,42 @@ function Form({ to, demo, refusal }: Props) {
   return (
     <div className={css.sheet}>
       <div className={css.left}>
-        <svg className={css.mark} viewBox="0 0 32 32" aria-hidden><path d="M3 5h12v7l5-4v16l-5-4v7H3z" /><path d="M29 5H17v3.4l5-4v23.2l-5-4V27h12z" /></svg>
+        <svg className={css.mark} viewBox="0 0 32 32" aria-hidden>
+          <path d="M3 5h12v7l5-4v16l-5-4v7H3z" />
+          <path d="M29 5H17v3.4l5-4v23.2l-5-4V27h12z" />
+        </svg>
         <p className={css.name}>{t('app.name')}</p>
         <p className={css.tagline}>{t('app.tagline')}</p>
       </div>
       <div className={css.right}>
         <h1>{t('signIn.title')}</h1>
-        <form noValidate className={css.form} method="post" action={`/sign-in?to=${encodeURIComponent(to)}`} onSubmit={(event) => void go(event)}>
-          <Field label={t('signIn.email')} type="email" autoComplete="username" defaultValue={refusal?.email} error={text(formState.errors.email?.message)} ref={emailRef} {...email} />
-          <Field label={t('signIn.password')} type="password" autoComplete="current-password" error={text(formState.errors.password?.message)} ref={passwordRef} {...password} />
-          <Button look="main" type="submit" disabled={formState.isSubmitting}>{t('signIn.go')}</Button>
+        <form
+          noValidate
+          className={css.form}
+          method="post"
+          action={`/sign-in?to=${encodeURIComponent(to)}`}
+          onSubmit={(event) => void go(event)}
+        >
+          <Field
+            label={t('signIn.email')}
+            type="email"
+            autoComplete="username"
+            defaultValue={refusal?.email}
+            error={text(formState.errors.email?.message)}
+            ref={emailRef}
+            {...email}
+          />
+          <Field
+            label={t('signIn.password')}
+            type="password"
+            autoComplete="current-password"
+            error={text(formState.errors.password?.message)}
+            ref={passwordRef}
+            {...password}
+          />
+          <Button look="main" type="submit" disabled={formState.isSubmitting}>
+            {t('signIn.go')}
+          </Button>
         </form>
         <section className={css.demo} aria-label={t('signIn.demo')}>
           <h2>{t('signIn.demo')}</h2>
@@ -54,8 +96,16 @@ function Form({ to, demo, refusal }: Props) {
           <ul>
             {demo.people.map((person) => (
               <li key={person.email}>
-                <button type="button" className={css.person} onClick={() => { setValue('email', person.email); setValue('password', demo.password); }}>
-                  <span>{t(`role.${person.role}`)}</span><span className={css.email}>{person.email}</span>
+                <button
+                  type="button"
+                  className={css.person}
+                  onClick={() => {
+                    setValue('email', person.email);
+                    setValue('password', demo.password);
+                  }}
+                >
+                  <span>{t(`role.${person.role}`)}</span>
+                  <span className={css.email}>{person.email}</span>
                 </button>
               </li>
             ))}

@@ -7,6 +7,15 @@ import { times } from './times';
 
 export type { Builtin } from './builtin';
 export const builtins: Readonly<Record<string, Builtin>> = {
-  not: { least: 1, most: 1, takes: ['yesno'], type: () => yesno, apply: ([value]) => (typeof value === 'boolean' ? !value : null) },
-  ...numbers, ...texts, ...lists, ...times,
+  not: {
+    least: 1,
+    most: 1,
+    takes: ['yesno'],
+    type: () => yesno,
+    apply: ([value]) => (typeof value === 'boolean' ? !value : null),
+  },
+  ...numbers,
+  ...texts,
+  ...lists,
+  ...times,
 };

@@ -4,7 +4,10 @@ import type { Value } from '../value';
 import { number, sameAsFirst, yesno, type Builtin } from './builtin';
 
 const onNumber = (apply: (value: Exact, places: number) => Value): Builtin => ({
-  least: 1, most: 2, takes: ['number', 'number'], type: sameAsFirst,
+  least: 1,
+  most: 2,
+  takes: ['number', 'number'],
+  type: sameAsFirst,
   apply: ([value, places]) => {
     if (!(value instanceof Exact)) return null;
     if (places !== undefined && !(places instanceof Exact)) return null;
@@ -22,7 +25,10 @@ function scaled(value: Exact, places: number, mode: Decimal.Rounding): Exact | n
 
 /** A function of pure numbers; null where it has no finite value. */
 const pure = (apply: (value: Exact) => Decimal): Builtin => ({
-  least: 1, most: 1, takes: ['number'], type: () => number,
+  least: 1,
+  most: 1,
+  takes: ['number'],
+  type: () => number,
   apply: ([value]) => {
     const result = value instanceof Exact ? apply(value) : null;
     return result?.isFinite() ? (result as Exact) : null;
@@ -30,7 +36,10 @@ const pure = (apply: (value: Exact) => Decimal): Builtin => ({
 });
 
 const parity = (rest: number): Builtin => ({
-  least: 1, most: 1, takes: ['number'], type: () => yesno,
+  least: 1,
+  most: 1,
+  takes: ['number'],
+  type: () => yesno,
   apply: ([value]) => (value instanceof Exact && value.isInteger() ? value.abs().mod(2).eq(rest) : null),
 });
 
@@ -45,8 +54,14 @@ export const numbers: Readonly<Record<string, Builtin>> = {
   decimal: { ...rounded(Decimal.ROUND_HALF_EVEN), least: 2 },
   /** Takes the sign of the divisor, as the standard has it: dividend - divisor * floor(dividend / divisor). */
   modulo: {
-    least: 2, most: 2, takes: ['number', 'number'], type: sameAsFirst,
-    apply: ([a, b]) => (a instanceof Exact && b instanceof Exact && !b.isZero() ? (a.minus(b.times(a.div(b).floor())) as Exact) : null),
+    least: 2,
+    most: 2,
+    takes: ['number', 'number'],
+    type: sameAsFirst,
+    apply: ([a, b]) =>
+      a instanceof Exact && b instanceof Exact && !b.isZero()
+        ? (a.minus(b.times(a.div(b).floor())) as Exact)
+        : null,
   },
   sqrt: pure((value) => value.sqrt()),
   log: pure((value) => value.ln()),

@@ -6,10 +6,29 @@ import { number, text, whole, type Builtin } from './builtin';
 
 const date: FeelType = { is: 'date' };
 
-const ofDay = (type: FeelType, apply: (day: Day) => Value): Builtin => ({ least: 1, most: 1, takes: ['date'], type: () => type, apply: ([day]) => (day instanceof Day ? apply(day) : null) });
+const ofDay = (type: FeelType, apply: (day: Day) => Value): Builtin => ({
+  least: 1,
+  most: 1,
+  takes: ['date'],
+  type: () => type,
+  apply: ([day]) => (day instanceof Day ? apply(day) : null),
+});
 
 const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
-const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+const months = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
 
 function dayOfYear(day: Day): number {
   return day.number - (Day.of(day.year, 1, 1) as Day).number + 1;
@@ -22,18 +41,33 @@ function weekOfYear(day: Day): number {
 }
 
 export const times: Readonly<Record<string, Builtin>> = {
-  'date': {
-    least: 1, most: 3, takes: [], type: () => date,
+  date: {
+    least: 1,
+    most: 3,
+    takes: [],
+    type: () => date,
     apply: (args) => {
       const [first] = args;
-      if (args.length === 1) return typeof first === 'string' ? Day.read(first) : first instanceof Day ? first : null;
+      if (args.length === 1)
+        return typeof first === 'string' ? Day.read(first) : first instanceof Day ? first : null;
       const [year, month, day] = args.map(whole);
-      return args.length === 3 && year != null && month != null && day != null ? Day.of(year, month, day) : null;
+      return args.length === 3 && year != null && month != null && day != null
+        ? Day.of(year, month, day)
+        : null;
     },
   },
-  'duration': { least: 1, most: 1, takes: ['text'], type: () => ({ is: 'duration' }), apply: ([source]) => (typeof source === 'string' ? Span.read(source) : null) },
+  duration: {
+    least: 1,
+    most: 1,
+    takes: ['text'],
+    type: () => ({ is: 'duration' }),
+    apply: ([source]) => (typeof source === 'string' ? Span.read(source) : null),
+  },
   'years and months duration': {
-    least: 2, most: 2, takes: ['date', 'date'], type: () => ({ is: 'duration' }),
+    least: 2,
+    most: 2,
+    takes: ['date', 'date'],
+    type: () => ({ is: 'duration' }),
     apply: ([from, to]) => {
       if (!(from instanceof Day) || !(to instanceof Day)) return null;
       const [early, late, sign] = from.number <= to.number ? [from, to, 1] : [to, from, -1];

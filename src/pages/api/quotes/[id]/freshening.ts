@@ -4,4 +4,6 @@ import { changingQuote, param, reading } from '../../_answer';
 
 /** What freshening would change. */
 export const GET = reading((actor, context) => seeFreshening(actor, param(context, 'id')));
-export const POST = changingQuote(linesInput, (actor, input, context) => freshen(actor, param(context, 'id'), input));
+export const POST = changingQuote(linesInput, (actor, input, context) =>
+  freshen(actor, param(context, 'id'), input),
+);

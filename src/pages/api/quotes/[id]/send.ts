@@ -2,4 +2,6 @@ import { versionInput } from '../../../../core/quoting';
 import { sendQuote } from '../../../../services/revisions';
 import { changingQuote, param } from '../../_answer';
 
-export const POST = changingQuote(versionInput, (actor, input, context) => sendQuote(actor, param(context, 'id'), input));
+export const POST = changingQuote(versionInput, (actor, input, context) =>
+  sendQuote(actor, param(context, 'id'), input),
+);
