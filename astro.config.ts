@@ -3,7 +3,8 @@ import node from '@astrojs/node';
 import react from '@astrojs/react';
 
 /**
- * Scripts of the page are compiled whole and off its thread where the browser can do so, not function by function as they are first called:
+ * Scripts of the page are compiled whole and off its thread where the browser can do so, not function by
+ * function as they are first called:
  * a first decision is waited for like any other.
  */
 const compiledAhead = {

@@ -1,4 +1,5 @@
-// Keys typed on the Bench, and what is pasted onto it, before its script runs are kept here in their order; the Bench obeys them once it does.
+// Keys typed on the Bench, and what is pasted onto it, before its script runs are kept here in their order;
+// the Bench obeys them once it does.
 (() => {
   const keys = [];
   const named = [

@@ -1,4 +1,6 @@
-/** `npm run db:backup -- FILE`: writes all of DATABASE_URL, or of this clone's own database, into one file. */
+/**
+ * `npm run db:backup -- FILE`: writes all of DATABASE_URL, or of this clone's own database, into one file.
+ */
 import { backUp } from '../src/services/backup';
 import { databaseUrl } from './database-url';
 

@@ -1,4 +1,7 @@
-/** The Ledger with a thousand lines in headless Chromium: from Enter in a cell to the painted total, while scrolling, and the server's answer. */
+/**
+ * The Ledger with a thousand lines in headless Chromium: from Enter in a cell to the painted total, while
+ * scrolling, and the server's answer.
+ */
 import type { Browser, Page } from 'playwright-core';
 
 type Row = (name: string, times: number[], goal?: number) => void;
@@ -49,7 +52,10 @@ export async function timeLedger(browser: Browser, baseURL: string, row: Row): P
   await page.close();
 }
 
-/** Types a discount into one of the lines in sight; gives the milliseconds to the painted total, and to the server's answer. */
+/**
+ * Types a discount into one of the lines in sight; gives the milliseconds to the painted total, and to the
+ * server's answer.
+ */
 async function type(page: Page, step: number): Promise<[number, number]> {
   const label = `Discount % ${String(1 + (step % 9))}`;
   await page.getByLabel(label, { exact: true }).fill(String(1 + (step % 7)) + (step % 2 === 0 ? '.5' : ''));

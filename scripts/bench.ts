@@ -1,7 +1,9 @@
 /**
- * How fast it is: the engine on Ridgeback and on generated models of two sizes, beside two other solvers on the same questions,
+ * How fast it is: the engine on Ridgeback and on generated models of two sizes, beside two other solvers on
+ * the same questions,
  * in a web worker of headless Chromium, and from key to painted state on the Bench and the Ledger.
- * `npm run bench [ridgeback|large|huge|peers|worker|pricing|painted|ledger ...]`; the last two need a demo running (BASE_URL where it is not at port 4600).
+ * `npm run bench [ridgeback|large|huge|peers|worker|pricing|painted|ledger ...]`; the last two need a demo
+ * running (BASE_URL where it is not at port 4600).
  */
 import { execFileSync } from 'node:child_process';
 import { buildSync } from 'esbuild';
@@ -54,7 +56,10 @@ function wishes(model: CompiledModel, { rows }: State, standing: 'free' | 'swap'
   );
 }
 
-/** Random free decisions, one after another; at each step a reason and ways out for something that is not free. */
+/**
+ * Random free decisions, one after another; at each step a reason and ways out for something that is not
+ * free.
+ */
 function talk(engine: Engine, steps: number, random: (below: number) => number, times: Times): Decision[] {
   let decisions: Decision[] = [];
   let state = engine.state({ decisions });
@@ -139,17 +144,15 @@ function timeGenerated(
   row(`${name}: size of the smallest way out`, times.ways, goals.reason);
   if (name === 'large') {
     const best: number[] = [];
-    const minimize = model.document.features
-      .slice(0, 60)
-      .flatMap((feature, at) =>
-        feature.options.map((option, index) => ({
-          formula:
-            feature.most > 1
-              ? `if list contains(${feature.id}, "${option.id}") then 1 else 0`
-              : `if ${feature.id} = "${option.id}" then 1 else 0`,
-          weight: String(((at * 7 + index * 13) % 17) + 1),
-        })),
-      );
+    const minimize = model.document.features.slice(0, 60).flatMap((feature, at) =>
+      feature.options.map((option, index) => ({
+        formula:
+          feature.most > 1
+            ? `if list contains(${feature.id}, "${option.id}") then 1 else 0`
+            : `if ${feature.id} = "${option.id}" then 1 else 0`,
+        weight: String(((at * 7 + index * 13) % 17) + 1),
+      })),
+    );
     const answer = timed(best, () => engine.best({ decisions: [] }, { minimize }, { budget: 20_000 }));
     row(
       `large: best build over 60 features, ${answer.is === 'found' && answer.proven ? 'proven' : 'not proven'}`,
@@ -353,8 +356,10 @@ async function begin(page: Page, modelId: string): Promise<void> {
 }
 
 /**
- * Presses Enter on an option and waits until the frame that shows it taken is painted; null where it is not there, taken, or not free.
- * Net price and part number come in the same frame. By hand, nothing is worked out: the page only marks the option, which is the least that any page takes.
+ * Presses Enter on an option and waits until the frame that shows it taken is painted; null where it is not
+ * there, taken, or not free.
+ * Net price and part number come in the same frame. By hand, nothing is worked out: the page only marks the
+ * option, which is the least that any page takes.
  */
 async function press(page: Page, rowId: string, text: string, byHand = false): Promise<number | null> {
   const ready = await page.evaluate(
@@ -405,14 +410,18 @@ async function press(page: Page, rowId: string, text: string, byHand = false): P
     [rowId, text, byHand ? 'yes' : ''] as const,
   );
   if (!ready) return null;
-  // A finger leaves a key long after the answer; let go at once, the key would ask for a frame of its own amid the one that is timed.
+  // A finger leaves a key long after the answer; let go at once, the key would ask for a frame of its own
+  // amid the one that is timed.
   await page.keyboard.down('Enter');
   const took = await page.evaluate(() => (window as unknown as { took: Promise<number | null> }).took);
   await page.keyboard.up('Enter');
   return took;
 }
 
-/** How fast the processor is at the moment: a shared machine changes its pace, and figures of two runs compare only by their ratio to this. */
+/**
+ * How fast the processor is at the moment: a shared machine changes its pace, and figures of two runs compare
+ * only by their ratio to this.
+ */
 function count(): number {
   const start = performance.now();
   let sum = 0;

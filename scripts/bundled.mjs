@@ -1,4 +1,7 @@
-/** Runs a script of this folder bundled: `node scripts/bundled.mjs bench`. The core is fast only as it is shipped, in one piece. */
+/**
+ * Runs a script of this folder bundled: `node scripts/bundled.mjs bench`. The core is fast only as it is
+ * shipped, in one piece.
+ */
 import { mkdirSync } from 'node:fs';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { buildSync } from 'esbuild';

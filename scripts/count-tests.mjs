@@ -1,4 +1,6 @@
-/** Prints how many tests passed and failed, from the reports of both runners; fails where a report is missing. */
+/**
+ * Prints how many tests passed and failed, from the reports of both runners; fails where a report is missing.
+ */
 import { readFileSync } from 'node:fs';
 
 const [unitsFile = '', browserFile = ''] = process.argv.slice(2);

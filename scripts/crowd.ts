@@ -1,8 +1,10 @@
 /**
- * A crowd at one server: `npm run crowd` starts an instance of its own before a database of its own, lets people work there, and prints
+ * A crowd at one server: `npm run crowd` starts an instance of its own before a database of its own, lets
+ * people work there, and prints
  * what they waited for.
  *   npm run crowd                     all of it, with 50 people for two minutes
- *   npm run crowd -- edits lists      parts of it: edits, accepts, lists, lines, people, best, numbers, memory
+ *   npm run crowd -- edits lists      parts of it: edits, accepts, lists, lines, people, best, numbers,
+ * memory
  *   SECONDS=30 npm run crowd          how long the 50 people work; MINUTES=20 how long the memory is watched
  */
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
@@ -314,7 +316,10 @@ interface Kept {
   status: number;
 }
 
-/** People who work: forty of a hundred times they edit, fifty they read, ten they search or open a page; between two of these they think for a second. */
+/**
+ * People who work: forty of a hundred times they edit, fifty they read, ten they search or open a page;
+ * between two of these they think for a second.
+ */
 async function work(until: number): Promise<Kept[]> {
   const quotes = await Promise.all(crowd.map((person) => person.quote(12)));
   const kept: Kept[] = [];

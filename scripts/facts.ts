@@ -1,4 +1,7 @@
-/** `npm run facts`: checks what lists show of quotes against pricing anew, and names what differs; `npm run facts -- mend` works out what is stale. */
+/**
+ * `npm run facts`: checks what lists show of quotes against pricing anew, and names what differs; `npm run
+ * facts -- mend` works out what is stale.
+ */
 import { connected } from '../src/data';
 import { refreshAll, wrongFacts } from '../src/services/quote-facts';
 import { databaseUrl } from './database-url';

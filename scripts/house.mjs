@@ -1,4 +1,5 @@
-// Prints how readable the house is: lengths of lines, functions and files, circles, comments, and where tests are.
+// Prints how readable the house is: lengths of lines, functions and files, circles, comments, and where tests
+// are.
 import { execFileSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join, normalize } from 'node:path';

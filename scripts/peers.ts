@@ -1,4 +1,7 @@
-/** Two other solvers that work out the same standings: Debian's native MiniSat, and MiniSat compiled to JavaScript. */
+/**
+ * Two other solvers that work out the same standings: Debian's native MiniSat, and MiniSat compiled to
+ * JavaScript.
+ */
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -14,7 +17,8 @@ export interface PeerAnswer {
 }
 
 /**
- * Native MiniSat has no questions in sequence: it is run until no uncovered value is left, each time asked for at least one,
+ * Native MiniSat has no questions in sequence: it is run until no uncovered value is left, each time asked
+ * for at least one,
  * with uncovered values written negated, since it tries "false" first; so each run covers as many as it can.
  */
 export function askMinisat({ variables, clauses, values }: Cnf, assume: readonly number[]): PeerAnswer {

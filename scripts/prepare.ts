@@ -1,4 +1,6 @@
-/** Brings the database to its newest schema and loads the demo data where it is empty. Prints the sign-ins. */
+/**
+ * Brings the database to its newest schema and loads the demo data where it is empty. Prints the sign-ins.
+ */
 import { connected, migrate } from '../src/data';
 import { demoPassword, loadDemo } from '../src/services/demo';
 import { refreshAll } from '../src/services/quote-facts';

@@ -1,4 +1,7 @@
-/** Every request: who it is, whether it may come from where it comes from, and the headers that keep pages safe. */
+/**
+ * Every request: who it is, whether it may come from where it comes from, and the headers that keep pages
+ * safe.
+ */
 import islandScript from 'astro/runtime/server/astro-island.prebuilt.js';
 import islandScriptDev from 'astro/runtime/server/astro-island.prebuilt-dev.js';
 import loadScript from 'astro/runtime/client/load.prebuilt.js';

@@ -1,4 +1,7 @@
-/** What the keyboard is on is worked out ahead; it must show the moment it is taken, and be what anybody else works out. */
+/**
+ * What the keyboard is on is worked out ahead; it must show the moment it is taken, and be what anybody else
+ * works out.
+ */
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { configure, number, openQuote, option, people, ready, saved, signIn } from './people';
 

@@ -1,4 +1,7 @@
-/** What the Bench can do besides: kept builds, special parts, the best build, part numbers, bundles, drawings, keys, small windows. */
+/**
+ * What the Bench can do besides: kept builds, special parts, the best build, part numbers, bundles, drawings,
+ * keys, small windows.
+ */
 import { gzipSync } from 'node:zlib';
 import { expect, test, type Page } from '@playwright/test';
 import { configure, number, openQuote, option, people, ready, saved, signIn } from './people';
@@ -452,7 +455,8 @@ test('an option tells what it comes to before it is taken, with all that goes wi
           .replace(/[,±+]/g, ''),
       ) * 100,
     );
-  // A road train has capacity and cable go up; the licence comes with its users and a link; the 15 years with calibrations.
+  // A road train has capacity and cable go up; the licence comes with its users and a link; the 15 years with
+  // calibrations.
   for (const [row, name, told] of [
     ['vehicle', /Road train/, '+696.00'],
     ['docket', /Site licence/, null],
@@ -486,7 +490,8 @@ test('the sheet says in which section it is, while one scrolls and when one goes
   const top = sheet.locator('[data-in-sight]');
   await sheet.evaluate((element) => element.scrollTo(0, 0));
   await expect(top).toHaveCount(0);
-  // Once its title is out of sight a section is named on top, and the next takes its place as its own title goes.
+  // Once its title is out of sight a section is named on top, and the next takes its place as its own title
+  // goes.
   const titleOf = (name: string) => sheet.getByRole('heading', { name, exact: true });
   for (const name of ['Duty', 'Deck', 'Weighing']) {
     await titleOf(name).evaluate((title) =>

@@ -1,4 +1,7 @@
-/** A recycler in dust zone 21 wants two terminals, each in its own right, with dates and words typed while talking. */
+/**
+ * A recycler in dust zone 21 wants two terminals, each in its own right, with dates and words typed while
+ * talking.
+ */
 import { expect, test } from '@playwright/test';
 import { configure, number, openQuote, option, people, ready, saved, signIn } from './people';
 

@@ -1,4 +1,7 @@
-/** The server and its database are killed again and again while somebody works: what was acknowledged is there, once; what was not may be sent again. */
+/**
+ * The server and its database are killed again and again while somebody works: what was acknowledged is
+ * there, once; what was not may be sent again.
+ */
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { createServer } from 'node:net';

@@ -1,4 +1,6 @@
-/** A dealer buys at the dealer's price, sells at an own one, and the quotation tells the customer only that. */
+/**
+ * A dealer buys at the dealer's price, sells at an own one, and the quotation tells the customer only that.
+ */
 import { expect, test } from '@playwright/test';
 import { cell, openQuote, people, quoteOf, refusal, saved, signIn } from './people';
 

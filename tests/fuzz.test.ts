@@ -1,4 +1,7 @@
-/** Whatever is sent to whatever endpoint or page, the answer says what is wrong: never a failure of the server. */
+/**
+ * Whatever is sent to whatever endpoint or page, the answer says what is wrong: never a failure of the
+ * server.
+ */
 import { readdirSync, readFileSync } from 'node:fs';
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import fc from 'fast-check';

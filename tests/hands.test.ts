@@ -1,4 +1,7 @@
-/** What a hand does to the Bench: before the page is ready, faster than it draws, and by taking back what it typed. */
+/**
+ * What a hand does to the Bench: before the page is ready, faster than it draws, and by taking back what it
+ * typed.
+ */
 import { expect, test, type Page } from '@playwright/test';
 import { number, option, people, ready, saved, signIn } from './people';
 

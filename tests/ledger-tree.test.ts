@@ -1,4 +1,7 @@
-/** The Ledger as a tree that is worked in like a spreadsheet: groups, parts, marks, moves, columns, files; and a thousand lines. */
+/**
+ * The Ledger as a tree that is worked in like a spreadsheet: groups, parts, marks, moves, columns, files; and
+ * a thousand lines.
+ */
 import { expect, test, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/core/quoting';
 import { cell, openQuote, people, quoteOf, saved, signIn } from './people';

@@ -1,4 +1,6 @@
-/** The Ledger: prices typed in four ways, what recurs, limits and sign-off, and how every figure came about. */
+/**
+ * The Ledger: prices typed in four ways, what recurs, limits and sign-off, and how every figure came about.
+ */
 import { expect, test, type Page } from '@playwright/test';
 import { cell, openQuote, password, people, quoteOf, ready, refusal, signIn, type } from './people';
 

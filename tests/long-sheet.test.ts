@@ -1,4 +1,7 @@
-/** A model with hundreds of rows: only what is near to the window is drawn, and nothing is out of reach for it. */
+/**
+ * A model with hundreds of rows: only what is near to the window is drawn, and nothing is out of reach for
+ * it.
+ */
 import { execFileSync } from 'node:child_process';
 import { expect, test, type Page } from '@playwright/test';
 import { number, openQuote, people, ready, saved, signIn } from './people';

@@ -74,7 +74,10 @@ export async function type(page: Page, label: string, text: string): Promise<voi
   await cell(page, label).press('Enter');
 }
 
-/** A quote as the server has it; asked once more where the server just let go of a connection that had nothing to do. */
+/**
+ * A quote as the server has it; asked once more where the server just let go of a connection that had nothing
+ * to do.
+ */
 export const quoteOf = async (page: Page, id: string): Promise<QuoteView> =>
   (await (await page.request.get(`/api/quotes/${id}`, { maxRetries: 2 })).json()) as QuoteView;
 
@@ -84,9 +87,7 @@ export const number = (page: Page) => page.getByRole('group', { name: /^Part num
 export interface Refused {
   failures: { code: string; message: string; field?: string }[];
 }
-export async function refusal(
-  response: APIResponse,
-): Promise<{
+export async function refusal(response: APIResponse): Promise<{
   status: number;
   code: string | undefined;
   message: string | undefined;

@@ -1,4 +1,7 @@
-/** Publishing the next version of a model, as a modeller will in the Workshop: straight into the database that the tests have. */
+/**
+ * Publishing the next version of a model, as a modeller will in the Workshop: straight into the database that
+ * the tests have.
+ */
 import { createHash, randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { compileModel, type ModelDocument } from '../src/core/model';

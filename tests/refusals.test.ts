@@ -1,4 +1,7 @@
-/** Bad input and forged requests: each a clear sentence at the right place and status, and nothing lost or half done. */
+/**
+ * Bad input and forged requests: each a clear sentence at the right place and status, and nothing lost or
+ * half done.
+ */
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import type { BenchView, QuoteView } from '../src/core/quoting';
 import { openQuote, option, password, people, ready, refusal, signIn, configure } from './people';

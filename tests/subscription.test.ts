@@ -1,4 +1,7 @@
-/** A weighbridge with a licence, users, tickets and a response time inside: what recurs stands apart from what is due once, and every figure leads back to it. */
+/**
+ * A weighbridge with a licence, users, tickets and a response time inside: what recurs stands apart from what
+ * is due once, and every figure leads back to it.
+ */
 import { expect, test, type Page } from '@playwright/test';
 import { exact } from '../src/core/exact';
 import { people, quoteOf, ready, refusal, saved, signIn, type } from './people';
@@ -21,7 +24,8 @@ test('what recurs inside a build is told apart, explained, and printed with its 
   const before = await quoteOf(page, id);
   const [line] = before.lines;
   const subscriptions = line?.price.subscriptions ?? [];
-  // Licence, users and response time for 12 months; tickets by the month; both for 18 months of two weighbridges.
+  // Licence, users and response time for 12 months; tickets by the month; both for 18 months of two
+  // weighbridges.
   expect(subscriptions.map(({ recurring }) => [recurring?.baseMonths, recurring?.months])).toEqual([
     [12, 18],
     [1, 18],

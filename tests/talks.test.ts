@@ -39,7 +39,8 @@ test('a quarry goes from surface to pit after choosing ramps', async ({ page }) 
   const changed = await strip(page, /^Also changed/);
   await expect(changed.getByRole('row', { name: /Drain pump No/ })).toBeVisible();
 
-  // What an engineer knows and a rule does not: the ground is dry. The warning is passed, and colleagues read why.
+  // What an engineer knows and a rule does not: the ground is dry. The warning is passed, and colleagues read
+  // why.
   await expect(side(page)).toContainText('A pit without a drain pump fills with water.');
   await page.getByRole('button', { name: 'Pass it with a reason' }).click();
   await page.getByRole('textbox', { name: 'Reason, for colleagues' }).fill('Dry chalk, drains by itself');
@@ -132,7 +133,8 @@ test('a width that no step has, in the units of whoever says it', async ({ page 
   // What was said is not quite what is built, and the row says so until something else is typed.
   const told = page.locator('[data-row="customWidth"]').getByRole('status');
   await expect(told).toHaveText('11 ft 8 in is 3.556 m, taken as the nearest step, 3.55 m.');
-  // In a field with nothing half typed in it, what is undone is the decision; what is half typed is the field's own.
+  // In a field with nothing half typed in it, what is undone is the decision; what is half typed is the
+  // field's own.
   await page.keyboard.press('Control+z');
   await expect(width).toHaveValue('3.1');
   await expect(told).toHaveCount(0);

@@ -1,4 +1,7 @@
-/** A day's work of an engineer and a manager by the keyboard alone, in both languages, in a usual and in a small window. */
+/**
+ * A day's work of an engineer and a manager by the keyboard alone, in both languages, in a usual and in a
+ * small window.
+ */
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { people, quoteOf, ready, signIn } from './people';
 

@@ -9,8 +9,10 @@ export interface Database {
   sequelize: Sequelize;
   records: Records;
   /**
-   * Runs work in a transaction; a throw rolls everything back. Every query made from within goes through it, however deep in the
-   * calls it is made: it travels with the asynchronous context, so that none can go past it and wait for a second connection.
+   * Runs work in a transaction; a throw rolls everything back. Every query made from within goes through it,
+   * however deep in the
+   * calls it is made: it travels with the asynchronous context, so that none can go past it and wait for a
+   * second connection.
    * One within another is a bug and throws.
    */
   transaction<T>(work: () => Promise<T>): Promise<T>;
@@ -69,7 +71,10 @@ export function openDatabase(
   };
 }
 
-/** Codes by which PostgreSQL says that it is going away or cannot serve now, or that two got into each other's way; the same may work a moment later. */
+/**
+ * Codes by which PostgreSQL says that it is going away or cannot serve now, or that two got into each other's
+ * way; the same may work a moment later.
+ */
 const passing = /^(57P0[1-5]|53...|08...|40001|40P01|55P03|25P03)$/;
 
 /** Whether something failed because the database could not be had just now, not because of what was asked. */

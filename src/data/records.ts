@@ -1,4 +1,7 @@
-/** The tables as Sequelize models with typed rows. Numeric columns arrive as decimal text, never as binary floats. */
+/**
+ * The tables as Sequelize models with typed rows. Numeric columns arrive as decimal text, never as binary
+ * floats.
+ */
 import {
   DataTypes,
   type DataType,
@@ -137,7 +140,10 @@ export interface ItemRow {
   /** From delivery on; of a warranty. */
   coversMonths: number | null;
 }
-/** How an item is priced in a list from a day on, until a later entry or the last day; with base months, for that long. `inside` is the item of a bundle inside which alone it is priced so; empty anywhere. */
+/**
+ * How an item is priced in a list from a day on, until a later entry or the last day; with base months, for
+ * that long. `inside` is the item of a bundle inside which alone it is priced so; empty anywhere.
+ */
 export interface PriceEntryRow {
   priceList: string;
   sku: string;
@@ -148,7 +154,10 @@ export interface PriceEntryRow {
   validFrom: string;
   validTo: string | null;
 }
-/** Granted to a customer or a class (or, of a promotion, to everybody), for a family or an item: a share off, or a price of its own in one list. */
+/**
+ * Granted to a customer or a class (or, of a promotion, to everybody), for a family or an item: a share off,
+ * or a price of its own in one list.
+ */
 export interface GrantRow {
   id: string;
   kind: 'agreement' | 'promotion';
@@ -398,7 +407,10 @@ export interface SignOffRow {
   answeredBy: string | null;
   answeredAt: Date | null;
   comment: string;
-  /** By line, the discount by hand that would be signed, or that it is not signed; of lines that are not named, as asked. */
+  /**
+   * By line, the discount by hand that would be signed, or that it is not signed; of lines that are not
+   * named, as asked.
+   */
   counter: Offer[];
   /** The figures that it was asked for. */
   asked: LineFigures[];

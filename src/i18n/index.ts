@@ -36,7 +36,10 @@ const localeOf = (language: string): { known: Language; texts: Locale } => {
 
 const made = new Map<Language, Translate>();
 
-/** The texts of a language: of the page's own in a page, of any on the server, where an unknown one gives English. */
+/**
+ * The texts of a language: of the page's own in a page, of any on the server, where an unknown one gives
+ * English.
+ */
 export function translator(language: string): Translate {
   const { known, texts } = localeOf(language);
   let t = made.get(known);

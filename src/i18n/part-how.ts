@@ -1,7 +1,10 @@
 import { monthsOfPart, type PricedPart } from '../core/pricing';
 import { money, number, percent, type Translate } from './index';
 
-/** How the amount of a part came about, so that it can be worked out with a pencil: how many at what, by which stretches of the quantity, as which share. */
+/**
+ * How the amount of a part came about, so that it can be worked out with a pencil: how many at what, by which
+ * stretches of the quantity, as which share.
+ */
 export function partHow(
   { quantity, unitPrice, stretches, least, rate, kind }: PricedPart,
   t: Translate,

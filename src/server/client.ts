@@ -10,7 +10,9 @@ export interface Client {
   host: string;
 }
 
-/** Addresses or networks (`10.0.0.0/8`, `loopback`) whose word on the client is taken, separated by commas. */
+/**
+ * Addresses or networks (`10.0.0.0/8`, `loopback`) whose word on the client is taken, separated by commas.
+ */
 export function clientReader(trusted: string | undefined): (request: IncomingMessage) => Client {
   const networks = (trusted ?? '')
     .split(',')

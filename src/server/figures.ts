@@ -7,7 +7,8 @@ const inMegabytes = (bytes: number): number => Math.round(bytes / 1024 / 102.4) 
 const inMilliseconds = (nanoseconds: number): number => Math.round(nanoseconds / 1e5) / 10;
 
 /**
- * Writes every ten seconds how late the event loop was and what memory is held, where IUNCTURA_FIGURES asks for it; what is garbage is
+ * Writes every ten seconds how late the event loop was and what memory is held, where IUNCTURA_FIGURES asks
+ * for it; what is garbage is
  * collected before, where Node.js runs with --expose-gc, so that what is held can be told from it.
  */
 export function writeFigures(log: Logger): void {

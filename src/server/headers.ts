@@ -14,8 +14,10 @@ export const plainHeaders: Readonly<Record<string, string>> = {
 const hashOf = (text: string): string => `'sha256-${createHash('sha256').update(text).digest('base64')}'`;
 
 /**
- * What a page may load and run: what was built, and of inline scripts and styles just the given ones, by their hashes. What a page
- * happens to contain never widens it. Attributes of style are allowed, since the components place things with them.
+ * What a page may load and run: what was built, and of inline scripts and styles just the given ones, by
+ * their hashes. What a page
+ * happens to contain never widens it. Attributes of style are allowed, since the components place things with
+ * them.
  */
 export function pagePolicy(scripts: readonly string[], styles: readonly string[]): string {
   return [

@@ -1,9 +1,11 @@
 /**
- * The server: files from disk, everything else to the application, within limits of size and time. `npm run build` bundles it to
+ * The server: files from disk, everything else to the application, within limits of size and time. `npm run
+ * build` bundles it to
  * dist/serve.mjs; `bin/start` runs that and starts it again where it dies.
  *   PORT, HOST           where it listens, on loopback unless said otherwise
  *   TRUSTED_PROXIES      addresses or networks whose X-Forwarded headers are taken
- *   IUNCTURA_FIGURES=1   writes to the log, every ten seconds, how late the event loop is and how much memory is held
+ *   IUNCTURA_FIGURES=1   writes to the log, every ten seconds, how late the event loop is and how much memory
+ * is held
  */
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
@@ -52,7 +54,10 @@ function refuse(response: ServerResponse, status: number, headers: Record<string
   response.end();
 }
 
-/** Of what is still being sent when the answer is out, so many bytes and milliseconds go by unread, so that the answer is seen; then the connection ends. */
+/**
+ * Of what is still being sent when the answer is out, so many bytes and milliseconds go by unread, so that
+ * the answer is seen; then the connection ends.
+ */
 const goingBy = { bytes: 4 * 1024 * 1024, milliseconds: 3_000 };
 
 function letGoBy(request: IncomingMessage, socket: Socket): void {

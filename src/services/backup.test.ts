@@ -1,4 +1,7 @@
-/** What is backed up is there again elsewhere, table by table; what is damaged, newer or in the way is refused. */
+/**
+ * What is backed up is there again elsewhere, table by table; what is damaged, newer or in the way is
+ * refused.
+ */
 import { createHash } from 'node:crypto';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';

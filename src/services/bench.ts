@@ -49,7 +49,10 @@ const specialFor = (actor: Actor, { special }: BuildRow) =>
 /** Whether an actor is told how things are made: materials, cut sizes, operations. */
 const seesMaking = (actor: Actor): boolean => may(actor, 'workOrders');
 
-/** Everything the Bench needs: without costs for those who may not see them, and without how it is made for those who are not to know. */
+/**
+ * Everything the Bench needs: without costs for those who may not see them, and without how it is made for
+ * those who are not to know.
+ */
 export async function openBench(actor: Actor, id: string): Promise<Result<BenchView>> {
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
@@ -111,7 +114,10 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   });
 }
 
-/** The best build that keeps what is made, by weights and bounds. It takes as long as it takes, up to a minute, and ends where nobody waits for it any more. */
+/**
+ * The best build that keeps what is made, by weights and bounds. It takes as long as it takes, up to a
+ * minute, and ends where nobody waits for it any more.
+ */
 export async function bestBuild(
   actor: Actor,
   id: string,

@@ -28,7 +28,10 @@ export interface DescribedBuild {
 const yes: Texts = { en: 'yes', de: 'ja' };
 const no: Texts = { en: 'no', de: 'nein' };
 
-/** What was chosen, in the order of the sheet. Left out: rows without a value, yes/no rows with no, and the option "none". */
+/**
+ * What was chosen, in the order of the sheet. Left out: rows without a value, yes/no rows with no, and the
+ * option "none".
+ */
 export function summarise(model: CompiledModel, values: Values): SummaryRow[] {
   const outline = outlineOf(model);
   return outline.sections.flatMap((section) =>

@@ -1,4 +1,7 @@
-/** Builds: begun from a model, another build or a part number; saved as they are made, with everything that follows worked out here again. */
+/**
+ * Builds: begun from a model, another build or a part number; saved as they are made, with everything that
+ * follows worked out here again.
+ */
 import { randomUUID } from 'node:crypto';
 import { Op } from 'sequelize';
 import type { Context, Decision } from '../core/engine';
@@ -105,7 +108,10 @@ async function fresh(
   return done({ version, decisions: decisions.filter((decision) => !lost.has(decision.on)), special });
 }
 
-/** Writes a new build, under the rules and prices of today unless another day is given; a variant names its talk and letter. */
+/**
+ * Writes a new build, under the rules and prices of today unless another day is given; a variant names its
+ * talk and letter.
+ */
 export async function createBuild(
   actor: Actor,
   {
@@ -153,7 +159,10 @@ export interface Saved {
   leadDays?: number | null;
 }
 
-/** Saves what a person made of a build. What the page computed is not asked for: the server works it out again. */
+/**
+ * Saves what a person made of a build. What the page computed is not asked for: the server works it out
+ * again.
+ */
 export async function saveContent(
   actor: Actor,
   id: string,
@@ -234,7 +243,10 @@ export async function outcomeOf(
   return { ...outcome, partNumber, ...(specialNumber === undefined ? {} : { specialNumber }) };
 }
 
-/** Numbers for a build and those inside it; models are locked in one order, so that nobody waits for each other. */
+/**
+ * Numbers for a build and those inside it; models are locked in one order, so that nobody waits for each
+ * other.
+ */
 async function registerAll(wanted: readonly Registration[]): Promise<Map<Registration, number>> {
   const found = new Map<Registration, number>();
   for (const each of [...wanted].sort((a, b) => (a.model < b.model ? -1 : 1)))
@@ -242,7 +254,10 @@ async function registerAll(wanted: readonly Registration[]): Promise<Map<Registr
   return found;
 }
 
-/** The number registered for what a part number's codes cannot say; the same content always gets the same number. */
+/**
+ * The number registered for what a part number's codes cannot say; the same content always gets the same
+ * number.
+ */
 async function register(modelId: string, key: string): Promise<number> {
   const { registeredNumbers, models } = connected().records;
   const known = await registeredNumbers.findOne({ where: { modelId, key } });

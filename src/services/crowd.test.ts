@@ -1,4 +1,7 @@
-/** What holds under a crowd: whatever is done to quotes, what lists keep of them is what pricing says, answers tell what changed, work does not grow with what is not touched, and what may come twice is done once. */
+/**
+ * What holds under a crowd: whatever is done to quotes, what lists keep of them is what pricing says, answers
+ * tell what changed, work does not grow with what is not touched, and what may come twice is done once.
+ */
 import fc from 'fast-check';
 import { randomUUID } from 'node:crypto';
 import { QueryTypes, type Sequelize } from 'sequelize';

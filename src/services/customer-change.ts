@@ -1,4 +1,7 @@
-/** Another customer for a quote: price list, addresses, language, region and what is granted come along, and everything is priced anew. */
+/**
+ * Another customer for a quote: price list, addresses, language, region and what is granted come along, and
+ * everything is priced anew.
+ */
 import { sumLines } from '../core/pricing';
 import type { CustomerChange, CustomerInput, QuoteView } from '../core/quoting';
 import { connected, type CustomerRow } from '../data';
@@ -20,7 +23,10 @@ async function customerOf(actor: Actor, id: string): Promise<CustomerRow | null>
     : null;
 }
 
-/** Money that was typed in another currency says nothing in the new one: it is taken back. Gives the lines where it was, 0 for the whole quote. */
+/**
+ * Money that was typed in another currency says nothing in the new one: it is taken back. Gives the lines
+ * where it was, 0 for the whole quote.
+ */
 async function takeBackMoney({ revision }: Pick<Draft, 'revision'>): Promise<number[]> {
   const { lines, revisions } = connected().records;
   const taken: number[] = [];

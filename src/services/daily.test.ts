@@ -1,4 +1,6 @@
-/** A day's work of several people on the demo: what waits for whom, what may be typed, kept and taken back. */
+/**
+ * A day's work of several people on the demo: what waits for whom, what may be typed, kept and taken back.
+ */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { QuoteView } from '../core/quoting';
 import { connected } from '../data';

@@ -12,7 +12,10 @@ import { reference } from './reference-data';
 import { counted, partsOf, priceLines } from './quote-pricing';
 import { standingOf } from './standing';
 
-/** Agreements for everybody who sees the quote; the rest for the owner and those who sign, where they may see margins. */
+/**
+ * Agreements for everybody who sees the quote; the rest for the owner and those who sign, where they may see
+ * margins.
+ */
 export async function seeDeal(actor: Actor, id: string): Promise<Result<DealView>> {
   const quote = await findQuote(actor, id);
   if (!quote) return fail('missing', { code: 'quote.missing' });

@@ -36,7 +36,9 @@ export async function slowest(priced: readonly QuotedLine[]): Promise<number> {
 /** What covers for a while from delivery on, by item. */
 const covering = new Recent<ReadonlyMap<string, Covered>>(8);
 
-/** What covers a line's goods for a while from delivery on, such as a warranty: on its own, or inside a build. */
+/**
+ * What covers a line's goods for a while from delivery on, such as a warranty: on its own, or inside a build.
+ */
 export async function coversOf(delivered: string): Promise<(quoted: QuotedLine) => Covered[]> {
   const { stamp, items } = await reference();
   const key = `${stamp} ${delivered}`;

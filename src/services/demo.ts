@@ -123,7 +123,9 @@ interface UserFile {
   quota?: string;
 }
 
-/** Loads everything if there are no users yet. Gives the sign-ins; `loaded` tells whether anything was done. */
+/**
+ * Loads everything if there are no users yet. Gives the sign-ins; `loaded` tells whether anything was done.
+ */
 export async function loadDemo(
   folder: string,
 ): Promise<{ loaded: boolean; people: { email: string; role: Role; name: string }[] }> {

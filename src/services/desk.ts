@@ -10,7 +10,10 @@ import { askedOf } from './standing';
 /** The share of open quotes that is counted towards the quota. */
 const weight = '0.3';
 
-/** What waits for a person: own quotes, or the team's where asked for, by what is next; orders, and how the year stands. */
+/**
+ * What waits for a person: own quotes, or the team's where asked for, by what is next; orders, and how the
+ * year stands.
+ */
 export async function desk(actor: Actor, whose: DeskView['whose'] = 'mine'): Promise<DeskView> {
   const { people } = await reference();
   const waiting = await listQuotes(actor, {
@@ -30,7 +33,10 @@ export async function desk(actor: Actor, whose: DeskView['whose'] = 'mine'): Pro
   return quota ? { ...view, quota } : view;
 }
 
-/** How a person's year stands, in EUR; nothing for those without a quota. Who signs answers for all quotes, others for their own. */
+/**
+ * How a person's year stands, in EUR; nothing for those without a quota. Who signs answers for all quotes,
+ * others for their own.
+ */
 export async function quotaOf(actor: Actor, { id, quota, role }: Person): Promise<DeskView['quota']> {
   if (!quota) return undefined;
   const { won, open } = await quotaSums(actor, may({ ...actor, role }, 'sign') ? null : id);

@@ -1,4 +1,7 @@
-/** Asking the threads of engines: one for what somebody waits for, and one behind it for what takes as long as it takes. */
+/**
+ * Asking the threads of engines: one for what somebody waits for, and one behind it for what takes as long as
+ * it takes.
+ */
 import { QueryTypes } from 'sequelize';
 import { connected } from '../data';
 import { patiently } from './request';

@@ -1,4 +1,7 @@
-/** What a user can cause: a code, the details of its sentence, and where it belongs. The sentence is in the locale files. */
+/**
+ * What a user can cause: a code, the details of its sentence, and where it belongs. The sentence is in the
+ * locale files.
+ */
 export interface Failure {
   code: string;
   params?: Record<string, string | number>;

@@ -11,7 +11,10 @@ export interface Found {
   revision: RevisionRow;
 }
 
-/** A build that the actor may see; in a unit of work it is kept from being changed by others, and its quote with it. */
+/**
+ * A build that the actor may see; in a unit of work it is kept from being changed by others, and its quote
+ * with it.
+ */
 export async function findBuild(actor: Actor, id: string): Promise<Result<Found>> {
   const { builds, revisions } = connected().records;
   const missing = fail('missing', { code: 'build.missing' });

@@ -13,7 +13,10 @@ export type Likeness = 'part' | 'meant';
 /** Puts a value into the bindings of a query, and gives its place. */
 export type Bound = (value: unknown) => string;
 
-/** Says of each typed word that one of the columns has it. `columns` are expressions of text; `beside` looks up what is in other tables, by what one of their columns must fulfil. */
+/**
+ * Says of each typed word that one of the columns has it. `columns` are expressions of text; `beside` looks
+ * up what is in other tables, by what one of their columns must fulfil.
+ */
 export function wordConditions(
   typed: string,
   likeness: Likeness,
@@ -30,7 +33,10 @@ export function wordConditions(
   });
 }
 
-/** Rows that have the words; where there are none, rows that have what was probably meant. `only` one of the two where it is said. */
+/**
+ * Rows that have the words; where there are none, rows that have what was probably meant. `only` one of the
+ * two where it is said.
+ */
 export async function forgiving<T>(
   typed: string,
   find: (likeness: Likeness) => Promise<T[]>,

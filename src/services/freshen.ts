@@ -1,4 +1,7 @@
-/** Freshening: lines put on today's prices, agreements and model versions; what would change is seen line by line before it does. */
+/**
+ * Freshening: lines put on today's prices, agreements and model versions; what would change is seen line by
+ * line before it does.
+ */
 import { sumLines } from '../core/pricing';
 import {
   compareLines,

@@ -65,7 +65,10 @@ export async function agreementsWith(
   });
 }
 
-/** All that concerns a buyer, whether it holds today or not: the walk tells why something does not. By item and family. */
+/**
+ * All that concerns a buyer, whether it holds today or not: the walk tells why something does not. By item
+ * and family.
+ */
 export async function grantsFor(buyer: Buyer): Promise<(sku: string, family: string) => Granted> {
   const own = await grantedTo(buyer);
   const { quantityDiscounts: byQuantity } = await reference();

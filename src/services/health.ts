@@ -1,7 +1,10 @@
 import { connected, isUnavailable } from '../data';
 import { NotDone, TaskFailure } from './threads/pool';
 
-/** Whether something failed for want of room or time, not because of what was asked: it may work a moment later. */
+/**
+ * Whether something failed for want of room or time, not because of what was asked: it may work a moment
+ * later.
+ */
 export const isBusy = (thrown: unknown): boolean =>
   isUnavailable(thrown) ||
   thrown instanceof NotDone ||

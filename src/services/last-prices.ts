@@ -10,14 +10,18 @@ import { isReference } from './reference';
 
 const most = 8;
 
-/** Of a line's item, the same customer's quotes that were sent, lost or accepted, the newest first; this one left out. */
+/**
+ * Of a line's item, the same customer's quotes that were sent, lost or accepted, the newest first; this one
+ * left out.
+ */
 export async function lastPrices(actor: Actor, id: string, lineId: string): Promise<Result<LastPrice[]>> {
   const quote = await findQuote(actor, id);
   const { lines, revisions, quotes, priceLists } = connected().records;
   const line = quote && isReference(lineId) ? await lines.findByPk(lineId) : null;
   const own = line && (await revisions.findByPk(line.revisionId));
   if (!quote || !line || own?.quoteId !== id) return fail('missing', { code: 'line.missing' });
-  // Whoever may see this quote may see the customer's others: a customer belongs to the house or to one dealer.
+  // Whoever may see this quote may see the customer's others: a customer belongs to the house or to one
+  // dealer.
   const others = await quotes.findAll({
     where: { customerId: quote.customerId, id: { [Op.ne]: id } },
     raw: true,

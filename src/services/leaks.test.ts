@@ -1,4 +1,7 @@
-/** Values that nobody outside may know are planted where they belong, and looked for in all that a dealer can get; looked at are values, not names of keys. */
+/**
+ * Values that nobody outside may know are planted where they belong, and looked for in all that a dealer can
+ * get; looked at are values, not names of keys.
+ */
 import { inflateRawSync, inflateSync } from 'node:zlib';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

@@ -10,7 +10,10 @@ const types = new Map([
   ['xlsx', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'],
 ]);
 
-/** For the customer, in the quotation's language, with what the quotation shows; or internal, with all that the person may see. */
+/**
+ * For the customer, in the quotation's language, with what the quotation shows; or internal, with all that
+ * the person may see.
+ */
 export async function lineTable(
   actor: Actor,
   id: string,

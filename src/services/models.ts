@@ -28,7 +28,10 @@ export async function versionById(id: string): Promise<VersionHead> {
   return head;
 }
 
-/** Publishes a document as the next version of its model; a document that does not compile is refused with its problems. */
+/**
+ * Publishes a document as the next version of its model; a document that does not compile is refused with its
+ * problems.
+ */
 export async function publish(
   document: ModelDocument,
   sku: string,

@@ -65,7 +65,10 @@ export interface Moved {
   dropped: string[];
 }
 
-/** Puts a build, and the line it stands on, on the newest version of its model and on the rules and prices of today. */
+/**
+ * Puts a build, and the line it stands on, on the newest version of its model and on the rules and prices of
+ * today.
+ */
 export async function moveToNewest(
   actor: Actor,
   { build, quote }: { build: Stored<BuildRow>; quote: QuoteRow },

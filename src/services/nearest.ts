@@ -14,8 +14,10 @@ function piecesOf(number: string): Set<string> {
 const compared = 40;
 
 /**
- * Gives a function that finds, of some numbers, the one that the fewest keystrokes lead to; none where they would change half of it.
- * Only numbers that share pieces of three letters with it are compared, so that a long list of unknown numbers costs little.
+ * Gives a function that finds, of some numbers, the one that the fewest keystrokes lead to; none where they
+ * would change half of it.
+ * Only numbers that share pieces of three letters with it are compared, so that a long list of unknown
+ * numbers costs little.
  */
 export function nearestIn(numbers: readonly string[]): (typed: string) => string | undefined {
   let index: Map<string, number[]> | undefined;

@@ -1,4 +1,7 @@
-/** Acceptance: a quote becomes an order and, for each build, a work order. It happens once, whole or not at all. */
+/**
+ * Acceptance: a quote becomes an order and, for each build, a work order. It happens once, whole or not at
+ * all.
+ */
 import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { Exact } from '../core/exact';

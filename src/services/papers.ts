@@ -1,4 +1,7 @@
-/** Asking the thread that writes and reads files: whatever a file contains, it costs that thread's memory and time, and nobody else's. */
+/**
+ * Asking the thread that writes and reads files: whatever a file contains, it costs that thread's memory and
+ * time, and nobody else's.
+ */
 import { fail, type Result } from './failure';
 import type { PaperTasks } from './threads/paper-tasks';
 import { NotDone, Pool } from './threads/pool';
@@ -10,7 +13,10 @@ export const askPapers = <K extends keyof PaperTasks>(
   input: Parameters<PaperTasks[K]>[0],
 ): Promise<Awaited<ReturnType<PaperTasks[K]>>> => papers.run(task, input);
 
-/** A file from outside that took more memory or time than there is for one is refused like any other that cannot be read. */
+/**
+ * A file from outside that took more memory or time than there is for one is refused like any other that
+ * cannot be read.
+ */
 export async function readingFile<T>(work: () => Promise<Result<T>>): Promise<Result<T>> {
   try {
     return await work();

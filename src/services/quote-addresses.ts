@@ -32,7 +32,10 @@ export async function knownAddresses(actor: Actor, id: string): Promise<Result<K
   );
 }
 
-/** Another address on a quote: a known one, that of the invoice, or a new one, which the customer then has too. */
+/**
+ * Another address on a quote: a known one, that of the invoice, or a new one, which the customer then has
+ * too.
+ */
 export async function changeAddress(
   actor: Actor,
   id: string,

@@ -37,7 +37,10 @@ export async function addByNumber(
   );
 }
 
-/** Adds many at once, all or none; what is wrong is told with its row. A build with something left to choose comes along, and says so on its line. */
+/**
+ * Adds many at once, all or none; what is wrong is told with its row. A build with something left to choose
+ * comes along, and says so on its line.
+ */
 export async function addSeveral(
   actor: Actor,
   id: string,
@@ -217,7 +220,10 @@ export async function copyLine(
   });
 }
 
-/** What the numbers of a pasted list are: items, builds that they are read back as, or wrong, with what comes nearest. Nothing is changed. */
+/**
+ * What the numbers of a pasted list are: items, builds that they are read back as, or wrong, with what comes
+ * nearest. Nothing is changed.
+ */
 export async function readNumbers(
   actor: Actor,
   id: string,

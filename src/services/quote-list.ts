@@ -1,4 +1,7 @@
-/** Lists of quotes: found, sorted and counted by the database, a page at a time, from what is kept with each revision. */
+/**
+ * Lists of quotes: found, sorted and counted by the database, a page at a time, from what is kept with each
+ * revision.
+ */
 import { QueryTypes } from 'sequelize';
 import { Exact } from '../core/exact';
 import {
@@ -24,7 +27,8 @@ const shownSql = `case when r.state = 'draft' then case when f.signing = 'asked'
   when r.state = 'sent' and r.valid_until < $1::date then 'expired' else r.state end`;
 
 /**
- * Quotes `q` with their newest revision `r`, its facts `f`, its list `l` and their owner `o`. Facts are looked up one by one: however few rows
+ * Quotes `q` with their newest revision `r`, its facts `f`, its list `l` and their owner `o`. Facts are
+ * looked up one by one: however few rows
  * a word is thought to find, joining them whole for each row takes seconds where it finds many.
  */
 export const quotesSql = `quotes q join lateral (select * from quote_revisions v where v.quote_id = q.id order by v.number desc limit 1) r on true
@@ -125,7 +129,10 @@ function rowsLike(
     .then((rows) => rows.map(({ shown: _shown, ...row }: Row & { shown?: ShownState }) => row));
 }
 
-/** What of a year's quota is won and open, in EUR, over all quotes: of one owner, or of all that an actor sees. */
+/**
+ * What of a year's quota is won and open, in EUR, over all quotes: of one owner, or of all that an actor
+ * sees.
+ */
 export async function quotaSums(actor: Actor, owner: string | null): Promise<{ won: Exact; open: Exact }> {
   const [row] = await connected().sequelize.query<{ won: string; open: string }>(
     `select coalesce(sum(f.net / l.cost_rate) filter (where r.state = 'accepted' and r.settled_at >= date_trunc('year', $1::date)), 0) as won,

@@ -1,4 +1,7 @@
-/** The lines of a quote, priced on the server from what is kept of them. What is as it was before is not worked out again. */
+/**
+ * The lines of a quote, priced on the server from what is kept of them. What is as it was before is not
+ * worked out again.
+ */
 import { Exact, exact } from '../core/exact';
 import type { LineProblem } from '../core/quoting';
 import {
@@ -39,7 +42,10 @@ export async function partsOf(quote: QuoteBase, number?: number): Promise<QuoteP
   return partsIn(state);
 }
 
-/** One line as priced now, or as frozen when it was sent or accepted; with cost. The same object while nothing of it changes. */
+/**
+ * One line as priced now, or as frozen when it was sent or accepted; with cost. The same object while nothing
+ * of it changes.
+ */
 export interface QuotedLine {
   line: LineRow;
   item: ItemRow;
@@ -83,7 +89,10 @@ class KeptPrices {
 
 const kept = new Recent<KeptPrices>(20_000);
 
-/** What of a build recurs without a term of its model's: for the longest of the periods, and at least as long as any of it is sold for. */
+/**
+ * What of a build recurs without a term of its model's: for the longest of the periods, and at least as long
+ * as any of it is sold for.
+ */
 function recursIn({ parts }: BuildPrice): Recurrence | undefined {
   const open = parts.flatMap(({ recurs }) => (recurs && recurs.months === undefined ? [recurs] : []));
   const leastMonths = Math.max(0, ...open.map((each) => each.leastMonths ?? 0));
@@ -199,7 +208,10 @@ function forget(memory: KeptPrices, lines: readonly LineRow[]): void {
     }
 }
 
-/** What the builds on lines list at and cost; asked of the engines where it is not known of this very state of them. */
+/**
+ * What the builds on lines list at and cost; asked of the engines where it is not known of this very state of
+ * them.
+ */
 async function offersOf(
   { lines, builds, list, tagOf }: QuoteParts,
   memory: KeptPrices,

@@ -1,4 +1,7 @@
-/** Views of quotes that were given out last, so that an answer can tell what is otherwise than in the one that somebody has. */
+/**
+ * Views of quotes that were given out last, so that an answer can tell what is otherwise than in the one that
+ * somebody has.
+ */
 import { randomBytes } from 'node:crypto';
 import { changesBetween, type QuoteChanges, type QuoteView } from '../core/quoting';
 import { Recent } from './threads/recent';

@@ -1,6 +1,8 @@
 /**
- * A quote as it is kept, read with few queries: of what a server has read before, it only asks whether it is still the same. The database
- * tells so by itself, for each version of a row has a place and a maker of its own, so nothing that changes a row can forget to say it.
+ * A quote as it is kept, read with few queries: of what a server has read before, it only asks whether it is
+ * still the same. The database
+ * tells so by itself, for each version of a row has a place and a maker of its own, so nothing that changes a
+ * row can forget to say it.
  */
 import { literal, QueryTypes, type FindOptions } from 'sequelize';
 import {
@@ -136,7 +138,10 @@ interface TagRow {
   tag: string;
 }
 
-/** What is kept of a quote, in its newest revision or in the one of a number; null where there is no such revision. */
+/**
+ * What is kept of a quote, in its newest revision or in the one of a number; null where there is no such
+ * revision.
+ */
 export async function stateOf(quote: QuoteBase, number?: number): Promise<QuoteState | null> {
   const tags = await connected().sequelize.query<TagRow>(
     `with own as (select id from quote_revisions where quote_id = $1 ${number === undefined ? 'order by number desc limit 1' : 'and number = $2'})

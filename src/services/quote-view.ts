@@ -31,7 +31,10 @@ import { Recent } from './threads/recent';
 /** What there is to take back and to make again, where that is known already. */
 export type StepsKnown = { undo: boolean; redo: boolean };
 
-/** Lines as they were shown last, by revision and by what their reader may see; each with what it was made from. */
+/**
+ * Lines as they were shown last, by revision and by what their reader may see; each with what it was made
+ * from.
+ */
 const shownLines = new Recent<Map<string, { from: readonly unknown[]; view: LineView }>>(40_000);
 
 /** What all lines of a quote have in common as they are shown. */

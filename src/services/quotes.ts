@@ -128,8 +128,10 @@ export const linesOf = ({ revision }: Pick<Draft, 'revision'>): Promise<LineRow[
   });
 
 /**
- * Makes a change to the newest revision of a quote in one transaction; to a draft, unless other states are named. Refused where the
- * actor may not, the revision stands otherwise, or another person changed it since the version given; the refusal names who and when.
+ * Makes a change to the newest revision of a quote in one transaction; to a draft, unless other states are
+ * named. Refused where the
+ * actor may not, the revision stands otherwise, or another person changed it since the version given; the
+ * refusal names who and when.
  */
 export async function changeQuote(
   actor: Actor,
@@ -179,7 +181,9 @@ async function settled(quote: QuoteBase, { state, number }: RevisionRow): Promis
   });
 }
 
-/** Who changed it meanwhile, and when; what a person did in another window is not said to be somebody else's. */
+/**
+ * Who changed it meanwhile, and when; what a person did in another window is not said to be somebody else's.
+ */
 async function staleness(actor: Actor, quote: QuoteBase, version: number): Promise<Result<never> | null> {
   if (quote.version === version) return null;
   return fail('conflict', {
@@ -195,7 +199,10 @@ const leaseOf = ({ months, yearlyRate, residual, inAdvance }: LeaseInput): Quote
   ...(residual === undefined ? {} : { residual: exact(plainMoney(residual)).toString() }),
 });
 
-/** Changes what is said of the whole quote: a discount, net price or margin, how long it is valid, its title, a lease beside the price. */
+/**
+ * Changes what is said of the whole quote: a discount, net price or margin, how long it is valid, its title,
+ * a lease beside the price.
+ */
 export async function changeWhole(
   actor: Actor,
   id: string,

@@ -1,4 +1,6 @@
-/** Part numbers read back with what is registered for them, on the version of today and on those of before. */
+/**
+ * Part numbers read back with what is registered for them, on the version of today and on those of before.
+ */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Decision } from '../core/engine';
 import type { ModelDocument } from '../core/model';
@@ -139,7 +141,8 @@ describe('a part number', () => {
     const read = value(await readBack(before.partNumber, context));
     expect(read).toMatchObject({ scheme: 1, version: { number: 2 } });
     expect(said(read.decisions)).toMatchObject({ width: 'custom', customWidth: '3.35' });
-    // A number of today says nothing of a scheme; one pasted on a build of the older version is read by its own.
+    // A number of today says nothing of a scheme; one pasted on a build of the older version is read by its
+    // own.
     const now = await made('ridgeback', complete);
     expect(now.partNumber).toMatch(/^RW-/);
     expect(value(await readBack(now.partNumber, context)).scheme).toBeUndefined();

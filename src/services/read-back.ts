@@ -24,7 +24,10 @@ export interface ReadBuild {
   scheme?: number;
 }
 
-/** The build a part number stands for, on the newest version of its model; else what is wrong with it, and where. */
+/**
+ * The build a part number stands for, on the newest version of its model; else what is wrong with it, and
+ * where.
+ */
 export async function readBack(typed: string, context: Context): Promise<Result<ReadBuild>> {
   const [read] = await readAll([typed], context);
   return read ?? fail('invalid', { code: 'number.unknown', params: { text: typed }, field: 'partNumber' });

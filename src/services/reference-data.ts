@@ -1,5 +1,6 @@
 /**
- * What prices are made from and what everybody is measured by: items, lists, agreements, limits, models, people. It changes seldom, so each
+ * What prices are made from and what everybody is measured by: items, lists, agreements, limits, models,
+ * people. It changes seldom, so each
  * server remembers it under a stamp that the database renews with every change of any of it.
  */
 import { QueryTypes } from 'sequelize';
@@ -101,7 +102,8 @@ async function readAll(stamp: string): Promise<Reference> {
     `select distinct on (model_id) id, model_id as "modelId", number, document -> 'name' as name, document -> 'languages' as languages from model_versions order by model_id, number desc`,
     { type: QueryTypes.SELECT },
   );
-  // A number is written by the scheme, and by the codes of the options; the last version with the same of both stands for all of them.
+  // A number is written by the scheme, and by the codes of the options; the last version with the same of
+  // both stands for all of them.
   const written = await sequelize.query<VersionHead>(
     `select distinct on (model_id, scheme) id, model_id as "modelId", number, name, languages from (select *, document -> 'name' as name, document -> 'languages' as languages, md5((document -> 'numbering')::text || (document -> 'features')::text) as scheme from model_versions) as versions order by model_id, scheme, number desc`,
     { type: QueryTypes.SELECT },

@@ -132,7 +132,8 @@ export async function loseQuote(
 }
 
 /**
- * Begins a new revision as a copy of the newest, or of another one: lines with all that is typed on them, on the same day's prices, and
+ * Begins a new revision as a copy of the newest, or of another one: lines with all that is typed on them, on
+ * the same day's prices, and
  * builds with their variants. Builds that stand on no line come along.
  */
 export async function reviseQuote(
@@ -190,7 +191,10 @@ export async function reviseQuote(
   );
 }
 
-/** The builds of a revision, those whose talk has one on a line of it and the others; what is still being configured stands on none. */
+/**
+ * The builds of a revision, those whose talk has one on a line of it and the others; what is still being
+ * configured stands on none.
+ */
 async function talksOf({
   id,
 }: RevisionRow): Promise<{ sold: Stored<BuildRow>[]; loose: Stored<BuildRow>[] }> {

@@ -59,7 +59,10 @@ export async function listSaved(actor: Actor): Promise<SavedBuild[]> {
 /** A name as people tell names apart: not by case, spaces or how a letter is written. */
 const told = (name: string): string => name.normalize('NFKC').trim().replace(/\s+/g, ' ').toLowerCase();
 
-/** Why a name cannot be had: another build that the person sees has it, or one that differs only in case. Held until the unit of work ends, so that two cannot take one name. */
+/**
+ * Why a name cannot be had: another build that the person sees has it, or one that differs only in case. Held
+ * until the unit of work ends, so that two cannot take one name.
+ */
 async function takenBy(actor: Actor, name: string, except?: string): Promise<Result<never> | undefined> {
   await connected().sequelize.query('select pg_advisory_xact_lock(7420619)');
   const rows = await connected().records.savedBuilds.findAll({

@@ -1,4 +1,7 @@
-/** What Ctrl+K finds: customers, quotes, orders and items by any part of their names and numbers, or by what was probably meant. */
+/**
+ * What Ctrl+K finds: customers, quotes, orders and items by any part of their names and numbers, or by what
+ * was probably meant.
+ */
 import { distance } from 'fastest-levenshtein';
 import { QueryTypes } from 'sequelize';
 import { wordsOf } from '../core/finding';
@@ -37,22 +40,18 @@ async function hitsOf(actor: Actor, text: string, likeness: Likeness): Promise<H
     await findItems(text, mostEach, likeness),
   ];
   return [
-    ...customers
-      .slice(0, mostEach)
-      .map((each): Hit => ({
-        kind: 'customer',
-        id: each.id,
-        label: each.name,
-        detail: `${each.number} · ${each.town}`,
-      })),
-    ...quotes.rows
-      .slice(0, mostEach)
-      .map((each): Hit => ({
-        kind: 'quote',
-        id: each.id,
-        label: `${each.number} ${each.title}`.trim(),
-        detail: each.customer,
-      })),
+    ...customers.slice(0, mostEach).map((each): Hit => ({
+      kind: 'customer',
+      id: each.id,
+      label: each.name,
+      detail: `${each.number} · ${each.town}`,
+    })),
+    ...quotes.rows.slice(0, mostEach).map((each): Hit => ({
+      kind: 'quote',
+      id: each.id,
+      label: `${each.number} ${each.title}`.trim(),
+      detail: each.customer,
+    })),
     ...orders.rows
       .slice(0, mostEach)
       .map((each): Hit => ({ kind: 'order', id: each.id, label: each.number, detail: each.customer })),
@@ -93,11 +92,9 @@ export async function findItems(text: string, most: number, only?: Likeness): Pr
         distance(typed, a.sku) - distance(typed, b.sku),
     );
   const modelOf = new Map((await reference()).models.map((model) => [model.sku, model.id]));
-  return rows
-    .slice(0, most)
-    .map(({ sku, name }) => ({
-      sku,
-      name,
-      ...(modelOf.has(sku) ? { model: modelOf.get(sku) as string } : {}),
-    }));
+  return rows.slice(0, most).map(({ sku, name }) => ({
+    sku,
+    name,
+    ...(modelOf.has(sku) ? { model: modelOf.get(sku) as string } : {}),
+  }));
 }

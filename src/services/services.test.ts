@@ -1,4 +1,7 @@
-/** Services against a real PostgreSQL: what the database itself guards, and what happens when several come at once. */
+/**
+ * Services against a real PostgreSQL: what the database itself guards, and what happens when several come at
+ * once.
+ */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connected, migrate, openDatabase } from '../data';

@@ -1,4 +1,6 @@
-/** Signing in and out. Passwords are kept as scrypt hashes, sessions and devices as hashes of their tokens. */
+/**
+ * Signing in and out. Passwords are kept as scrypt hashes, sessions and devices as hashes of their tokens.
+ */
 import { createHash, randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
 import { promisify } from 'node:util';
 import { Op, QueryTypes } from 'sequelize';
@@ -42,7 +44,10 @@ export interface SignedIn {
   actor: Actor;
 }
 
-/** Checks e-mail and password. A try is counted before the password is looked at, so that tries at the same moment are counted too. */
+/**
+ * Checks e-mail and password. A try is counted before the password is looked at, so that tries at the same
+ * moment are counted too.
+ */
 export async function signIn({ email, password, address, device }: SignInRequest): Promise<Result<SignedIn>> {
   const { users, sessions, devices } = connected().records;
   const account = email.trim().toLowerCase();
@@ -80,7 +85,10 @@ export async function dropOld(): Promise<void> {
   await devices.destroy({ where: { seenAt: { [Op.lt]: new Date(Date.now() - 180 * 24 * 60 * 60 * 1000) } } });
 }
 
-/** The person behind a session token, and the stamp of what prices are made from; null where the session is unknown or over. */
+/**
+ * The person behind a session token, and the stamp of what prices are made from; null where the session is
+ * unknown or over.
+ */
 export async function whoIs(token: string): Promise<{ actor: Actor; stamp: string } | null> {
   const [row] = await connected().sequelize.query<UserRow & { stamp: string }>(
     'select u.id, u.email, u.name, u.language, u.role, u.dealer_id as "dealerId", u.preferences, (select stamp from reference_stamp) as stamp from sessions s join users u on u.id = s.user_id where s.token_hash = $1 and s.expires_at > now()',

@@ -1,13 +1,18 @@
 /**
- * How often signing in may be tried. Tries count for the account together with where they come from, so that nobody can lock another
- * out; for an address over all accounts; and, from devices that nobody knows, for the account as a whole, which only slows them down.
+ * How often signing in may be tried. Tries count for the account together with where they come from, so that
+ * nobody can lock another
+ * out; for an address over all accounts; and, from devices that nobody knows, for the account as a whole,
+ * which only slows them down.
  */
 import { QueryTypes } from 'sequelize';
 import { connected } from '../data';
 
 /** Tries that failed count for so many minutes. */
 const minutes = 10;
-/** Failed tries of one account from one place before each further one has to wait, twice as long as the one before. */
+/**
+ * Failed tries of one account from one place before each further one has to wait, twice as long as the one
+ * before.
+ */
 const free = 5;
 /** From one address, over all accounts. */
 const mostOfAddress = 50;
@@ -58,7 +63,10 @@ export function waitFor({ pair, all, account, pairAgo, allAgo, accountAgo }: Tri
   );
 }
 
-/** Counts a try and lets it be made, giving 0; or gives the seconds to wait, and counts nothing. Of tries at the same moment one is counted after another. */
+/**
+ * Counts a try and lets it be made, giving 0; or gives the seconds to wait, and counts nothing. Of tries at
+ * the same moment one is counted after another.
+ */
 export function admit(account: string, from: From): Promise<number> {
   const { transaction, sequelize, records } = connected();
   const place = placeOf(from);

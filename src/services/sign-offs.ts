@@ -1,4 +1,7 @@
-/** Sign-off: what goes beyond the limits of whoever quotes is asked for, answered, and holds while no figure gets worse. */
+/**
+ * Sign-off: what goes beyond the limits of whoever quotes is asked for, answered, and holds while no figure
+ * gets worse.
+ */
 import { randomUUID } from 'node:crypto';
 import { exact } from '../core/exact';
 import {

@@ -72,7 +72,10 @@ export function linesOf(priced: readonly QuotedLine[], typed: Typed | null): Lin
   return sold.map((each) => figuresIn(each, whole));
 }
 
-/** The share that the whole-quote discount takes off every line that it is spread over: as typed, else of all of them together. */
+/**
+ * The share that the whole-quote discount takes off every line that it is spread over: as typed, else of all
+ * of them together.
+ */
 function wholeRate(sold: readonly QuotedLine[], typed: Typed | null): string | undefined {
   if (!typed || typed.by === 'rate') return typed?.value;
   const open = sold.filter(({ line, item }) => !line.locked && item.discountable);

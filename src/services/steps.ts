@@ -1,4 +1,7 @@
-/** Steps of a draft: every change leaves one, which says what of lines, revision and title was otherwise before. */
+/**
+ * Steps of a draft: every change leaves one, which says what of lines, revision and title was otherwise
+ * before.
+ */
 import { connected, type QuoteStep, type QuoteStepRow, type RevisionRow, type Stored } from '../data';
 import type { Actor } from './actor';
 import type { QuoteState } from './quote-state';
@@ -31,7 +34,10 @@ function stepBetween(
     : { lines, ...revision, ...title };
 }
 
-/** Keeps what a change made; what was taken back before it can no longer be made again. Whether there was anything to keep. */
+/**
+ * Keeps what a change made; what was taken back before it can no longer be made again. Whether there was
+ * anything to keep.
+ */
 export async function remember(
   actor: Actor,
   before: QuoteState,
@@ -51,7 +57,9 @@ export async function remember(
   return true;
 }
 
-/** Lets go of all steps: what was changed reaches beyond lines, so that earlier steps would not fit any more. */
+/**
+ * Lets go of all steps: what was changed reaches beyond lines, so that earlier steps would not fit any more.
+ */
 export async function forget(revisionId: string): Promise<void> {
   await connected().records.quoteSteps.destroy({ where: { revisionId } });
 }
@@ -63,7 +71,10 @@ export const nextStep = (revisionId: string, way: 'undo' | 'redo'): Promise<Stor
     order: [['number', way === 'undo' ? 'DESC' : 'ASC']],
   });
 
-/** Whether there is anything of a person's own to take back, and to make again: what somebody else changed is not one's to undo. */
+/**
+ * Whether there is anything of a person's own to take back, and to make again: what somebody else changed is
+ * not one's to undo.
+ */
 export async function stepsOf(actor: Actor, revisionId: string): Promise<{ undo: boolean; redo: boolean }> {
   const rows = await connected().records.quoteSteps.findAll({
     where: { revisionId },

@@ -64,7 +64,10 @@ function listedBy({ sku, entry, baseMonths, leastMonths }: PriceEntryRow): Liste
   };
 }
 
-/** The entries of a list that hold on a day: of each item, anywhere and inside each bundle, the newest begun, unless it has ended. */
+/**
+ * The entries of a list that hold on a day: of each item, anywhere and inside each bundle, the newest begun,
+ * unless it has ended.
+ */
 function entriesOn(
   { stamp, entries }: Reference,
   list: string,

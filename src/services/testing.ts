@@ -4,7 +4,10 @@ import type { Actor } from './actor';
 import { loadDemo } from './demo';
 import { actorOf } from './sessions';
 
-/** Makes the database anew beside the one of DATABASE_URL, whose name must end in "_test", and opens it for this process. */
+/**
+ * Makes the database anew beside the one of DATABASE_URL, whose name must end in "_test", and opens it for
+ * this process.
+ */
 export async function openDemo(name: string): Promise<void> {
   const given = new URL(process.env.DATABASE_URL ?? '');
   if (!given.pathname.endsWith('_test'))

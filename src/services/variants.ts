@@ -93,7 +93,10 @@ export async function seeVariants(actor: Actor, id: string): Promise<Result<Vari
 const variantsOf = (build: BuildRow): Promise<Stored<BuildRow>[]> =>
   connected().records.builds.findAll({ where: { talkId: build.talkId }, order: [['letter', 'ASC']] });
 
-/** Puts variants on the quote, each as a line; as alternatives of one another and of what is there of their talk already, the first of which counts. */
+/**
+ * Puts variants on the quote, each as a line; as alternatives of one another and of what is there of their
+ * talk already, the first of which counts.
+ */
 export async function sendVariants(
   actor: Actor,
   quoteId: string,

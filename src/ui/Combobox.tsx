@@ -19,7 +19,10 @@ interface Props {
   none: string;
   /** What is said while it is being looked for; Enter then waits for what is found. */
   looking?: string | undefined;
-  /** What is typed counts by itself: nothing is chosen before an arrow is pressed, and Enter is the form's own. */
+  /**
+   * What is typed counts by itself: nothing is chosen before an arrow is pressed, and Enter is the form's
+   * own.
+   */
   free?: boolean;
   /** Of the field in its form; where it has one, it takes the keyboard before the page's script runs. */
   name?: string;

@@ -25,7 +25,10 @@ interface Props {
   onPick: (day: string) => void;
 }
 
-/** A day, typed in whichever way people write one, or picked from a calendar. What cannot be read stays, with a sentence. */
+/**
+ * A day, typed in whichever way people write one, or picked from a calendar. What cannot be read stays, with
+ * a sentence.
+ */
 export function DateField({
   label,
   value,

@@ -11,7 +11,10 @@ interface Props {
   children: ReactNode;
 }
 
-/** A modal dialog on the platform's own element: focus begins at what is marked as `data-first`, else in the first field, else at what the dialog is for; it stays inside, and returns; Escape closes. */
+/**
+ * A modal dialog on the platform's own element: focus begins at what is marked as `data-first`, else in the
+ * first field, else at what the dialog is for; it stays inside, and returns; Escape closes.
+ */
 export function Dialog({ title, closeText, open, onClose, children }: Props) {
   const ref = useRef<HTMLDialogElement>(null);
   const id = useId();

@@ -19,7 +19,10 @@ interface Props {
   children: ReactNode;
 }
 
-/** A page that is one list: its title, a field that finds in it, what can be begun, and the list in the room that is left. */
+/**
+ * A page that is one list: its title, a field that finds in it, what can be begun, and the list in the room
+ * that is left.
+ */
 export function ListPage({ title, find, act, foot, children }: Props) {
   return (
     <div className={css.listPage}>

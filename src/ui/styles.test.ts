@@ -1,4 +1,7 @@
-/** Style sheets and what asks for their classes: a class that is not there would leave a mark unseen, one that nobody asks for would mislead. */
+/**
+ * Style sheets and what asks for their classes: a class that is not there would leave a mark unseen, one that
+ * nobody asks for would mislead.
+ */
 import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, normalize } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -21,7 +24,9 @@ const sheets = new Map(
     }),
 );
 
-/** By file and sheet: the classes it asks for; null where it asks by a name that is known only when it runs. */
+/**
+ * By file and sheet: the classes it asks for; null where it asks by a name that is known only when it runs.
+ */
 const asked = files
   .filter((file) => /\.(tsx?|astro)$/.test(file) && !file.includes('.test.'))
   .flatMap((file) => {

@@ -50,7 +50,9 @@ export interface Way {
   effect: Effect;
 }
 
-/** What a build is opened with: the model and all that its figures follow from, and what the page shows of it. */
+/**
+ * What a build is opened with: the model and all that its figures follow from, and what the page shows of it.
+ */
 export type Opening = Pick<
   BenchView,
   'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'registered' | 'specialNumber' | 'picture' | 'may'
@@ -132,7 +134,8 @@ const bench = {
   },
 
   /**
-   * Works out pictures that nobody sees, each with another option taken, until one is asked for: what has never run is five times slower,
+   * Works out pictures that nobody sees, each with another option taken, until one is asked for: what has
+   * never run is five times slower,
    * and a first decision is waited for like any other.
    */
   async rehearse(): Promise<void> {
@@ -162,7 +165,10 @@ const bench = {
     means = { ...ready(), registered: numbers.registered, specialNumber: numbers.specialNumber };
   },
 
-  /** What changes in the picture with what is made now. Every answer counts, in the order in which they come, also one that is not shown. */
+  /**
+   * What changes in the picture with what is made now. Every answer counts, in the order in which they come,
+   * also one that is not shown.
+   */
   picture(made: Made): Changes | null {
     asked = true;
     const picture = pictured(made);
@@ -193,7 +199,10 @@ const bench = {
     return key === known ? null : { key, scene: sceneOf(model, values) };
   },
 
-  /** The drawing of some complete build that keeps what is decided, to show what is meant before it is chosen; null where none is found soon. */
+  /**
+   * The drawing of some complete build that keeps what is decided, to show what is meant before it is chosen;
+   * null where none is found soon.
+   */
   example(decisions: Decision[]): Scene | null {
     const { engine } = ready();
     const found = engine.best({ decisions }, { minimize: [] }, { budget: 20_000 });
@@ -256,7 +265,10 @@ const bench = {
     return ready().engine.secondReason({ decisions }, target);
   },
 
-  /** Reads a part number of this model back. Registered numbers stand with the server; one that needs them is for it to read. */
+  /**
+   * Reads a part number of this model back. Registered numbers stand with the server; one that needs them is
+   * for it to read.
+   */
   read(text: string): ReadBack {
     return readNumber(ready().engine, withoutSpecial(text.trim().toUpperCase()).text);
   },
@@ -266,7 +278,10 @@ const bench = {
     stops += 1;
   },
 
-  /** What changes in the remarks on every option that is not free, by "feature.option" or parameter; null too where it was stopped or overtaken. */
+  /**
+   * What changes in the remarks on every option that is not free, by "feature.option" or parameter; null too
+   * where it was stopped or overtaken.
+   */
   async remarks(decisions: Decision[]): Promise<Changes | null> {
     const { engine } = ready();
     const [key, begun] = [JSON.stringify(decisions), stops];
@@ -300,7 +315,9 @@ const bench = {
     return changes;
   },
 
-  /** What each offer would do to the list price, where that is sure; null where it was stopped or overtaken. */
+  /**
+   * What each offer would do to the list price, where that is sure; null where it was stopped or overtaken.
+   */
   async effects({ decisions, special }: Made): Promise<Record<string, string> | null> {
     const { engine, tariff } = ready();
     const [key, begun] = [JSON.stringify(decisions), stops];

@@ -1,4 +1,7 @@
-/** Looks for the best build beside the Bench, so that nothing waits for it; whoever has enough ends the worker. */
+/**
+ * Looks for the best build beside the Bench, so that nothing waits for it; whoever has enough ends the
+ * worker.
+ */
 import { expose } from 'comlink';
 import { createEngine, type BestAnswer, type BestProgress } from '../core/engine';
 import { compilePublished } from '../core/model';

@@ -1,4 +1,7 @@
-/** Drawings: what stands where follows from the build; views, triangles and files follow from what stands there. */
+/**
+ * Drawings: what stands where follows from the build; views, triangles and files follow from what stands
+ * there.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoModel } from '../../../scripts/demo-documents';
@@ -127,7 +130,10 @@ describe('the Beacon and the Plumb', () => {
   });
 });
 
-/** The volume that triangles enclose; it comes out right only where every face looks outwards and none is missing. */
+/**
+ * The volume that triangles enclose; it comes out right only where every face looks outwards and none is
+ * missing.
+ */
 function volumeOf(solid: Solid): number {
   const { positions: p } = meshOf(solid);
   let volume = 0;

@@ -1,6 +1,8 @@
 /**
- * Drawings: from the drawing part of a model document and the values of a build to what stands where (`sceneOf`), to flat views
- * with dimension lines (`viewOf`), to an SVG file (`writeSvg`), and to triangles (`meshOf`). All lengths are millimetres.
+ * Drawings: from the drawing part of a model document and the values of a build to what stands where
+ * (`sceneOf`), to flat views
+ * with dimension lines (`viewOf`), to an SVG file (`writeSvg`), and to triangles (`meshOf`). All lengths are
+ * millimetres.
  * What depends on something open is left out, and the scene says which rows it waits for.
  */
 export { sceneKey, sceneOf, type Label, type Measure, type Point, type Scene, type Solid } from './scene';

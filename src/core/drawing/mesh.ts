@@ -2,7 +2,10 @@
 import earcut from 'earcut';
 import { indexOf, planeOf, type Point, type Solid } from './scene';
 
-/** Triangles: nine coordinates each, millimetres, counter-clockwise seen from outside; a normal for each corner. */
+/**
+ * Triangles: nine coordinates each, millimetres, counter-clockwise seen from outside; a normal for each
+ * corner.
+ */
 export interface Mesh {
   positions: number[];
   normals: number[];

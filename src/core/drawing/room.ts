@@ -1,4 +1,7 @@
-/** Room for the figures of dimensions: letters have a size on the paper, whatever the scale, and their lines must stand that far out. */
+/**
+ * Room for the figures of dimensions: letters have a size on the paper, whatever the scale, and their lines
+ * must stand that far out.
+ */
 import type { DimensionLine, Spot, View } from './views';
 
 /** So many letters must fit between what is measured and its dimension line. */
@@ -11,7 +14,10 @@ const distance = (dimension: DimensionLine): number => Math.min(...outward(dimen
 const sideOf = (dimension: DimensionLine): string =>
   `${String(dimension.upright)} ${String((outward(dimension)[0] ?? 0) < 0)}`;
 
-/** The view with its dimension lines far enough out for letters of this height; those of one side keep their order and proportion. */
+/**
+ * The view with its dimension lines far enough out for letters of this height; those of one side keep their
+ * order and proportion.
+ */
 export function withRoom(view: View, letter: number): View {
   const nearest = new Map<string, number>();
   for (const dimension of view.dimensions)

@@ -20,7 +20,9 @@ import {
 export type Point = readonly [x: number, y: number, z: number];
 
 interface Placed {
-  /** With the number of its repetition, and the way to its build in front where it is part of a build inside. */
+  /**
+   * With the number of its repetition, and the way to its build in front where it is part of a build inside.
+   */
   id: string;
   layer: string;
   looks: Looks;

@@ -72,15 +72,13 @@ export function viewOf(scene: Scene, id: string, from: Viewpoint): View {
     // Sorting is stable: what is equally near stands in the order of the document.
     .sort((a, b) => a.near - b.near)
     .map(({ figure }) => figure);
-  const words = scene.labels
-    .filter(here)
-    .map((label: Label): Words => ({
-      id: label.id,
-      layer: label.layer,
-      at: spot(label.at, sight),
-      height: label.height,
-      text: label.text,
-    }));
+  const words = scene.labels.filter(here).map((label: Label): Words => ({
+    id: label.id,
+    layer: label.layer,
+    at: spot(label.at, sight),
+    height: label.height,
+    text: label.text,
+  }));
   const dimensions = scene.measures
     .filter((measure) => measure.view === id)
     .map((measure): DimensionLine => {

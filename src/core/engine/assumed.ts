@@ -11,7 +11,10 @@ export interface Assumed {
   source: 'yours' | 'asked';
 }
 
-/** Decisions in the order of the model, so that nothing depends on the order in which they were made. A person's comes before an asked one. */
+/**
+ * Decisions in the order of the model, so that nothing depends on the order in which they were made. A
+ * person's comes before an asked one.
+ */
 export function assumedOf(
   { asked = [], decisions }: EngineInput,
   encoding: Encoding,

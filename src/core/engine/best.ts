@@ -1,4 +1,7 @@
-/** The best complete build that keeps the decisions: found by ever tighter bounds, proven when no build is below the last. */
+/**
+ * The best complete build that keeps the decisions: found by ever tighter bounds, proven when no build is
+ * below the last.
+ */
 import { exact, Exact } from '../exact';
 import { compileFormula, type Formula } from '../formula';
 import { plainAt, type CompiledModel } from '../model';

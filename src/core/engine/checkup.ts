@@ -1,4 +1,7 @@
-/** The check-up of a model: what can never be taken, never fires, repeats, contradicts, crashes, overlaps, or is named twice. */
+/**
+ * The check-up of a model: what can never be taken, never fires, repeats, contradicts, crashes, overlaps, or
+ * is named twice.
+ */
 import type { Expr, Formula } from '../formula';
 import { featureAt, readsTyped, type CompiledModel, type CompiledRule, type PlainValue } from '../model';
 import { always, type Lit, type Witness } from '../solver';
@@ -45,7 +48,10 @@ export interface Finding {
   number?: string;
   /** Rows in which the two differ. */
   rows?: string[];
-  /** What is sold or made for the one and for the other, where it is not the same; absent where there is nothing. */
+  /**
+   * What is sold or made for the one and for the other, where it is not the same; absent where there is
+   * nothing.
+   */
   goods?: { at: string; first?: string; second?: string }[];
 }
 
@@ -58,7 +64,9 @@ export interface CheckUp {
 const mostContexts = 60;
 const mostPairs = 20_000;
 
-/** Examines a model on a date in all its contexts. `stop` ends the counting of builds, and after it the rest. */
+/**
+ * Examines a model on a date in all its contexts. `stop` ends the counting of builds, and after it the rest.
+ */
 export function checkUp(model: CompiledModel, date: string, stop: () => boolean): CheckUp {
   const contexts = contextsOf(model, date);
   const everywhere = new Map<string, { finding: Finding; times: number }>();

@@ -1,4 +1,7 @@
-/** FEEL conditions as literals: what combines options by and, or, not is built of literals; the rest is left to `truth.ts`. */
+/**
+ * FEEL conditions as literals: what combines options by and, or, not is built of literals; the rest is left
+ * to `truth.ts`.
+ */
 import { compileExpr, Day, namesIn, type Expr, type Formula, type Test, type Value } from '../formula';
 import type { CompiledModel, Entry } from '../model';
 import { always, never, not, type Lit, type Solver } from '../solver';

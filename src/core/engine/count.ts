@@ -1,7 +1,8 @@
 /**
  * How many different builds a model has in a context.
  *
- * Weighted model counting: settle a literal, propagate, split what is left into parts that share no constraint, count each part
+ * Weighted model counting: settle a literal, propagate, split what is left into parts that share no
+ * constraint, count each part
  * once and remember it. A hidden row has one latent value here, so that every build is counted once.
  */
 import { always, not, variableOf, type Lit } from '../solver';
@@ -9,7 +10,10 @@ import { valueCount, type Encoding } from './encoding';
 
 export type Count = { exact: true; builds: bigint } | { exact: false; most: bigint };
 
-/** Counts builds; where `stop` says so, or a rule needs arithmetic that is not clauses, gives an upper bound instead. */
+/**
+ * Counts builds; where `stop` says so, or a rule needs arithmetic that is not clauses, gives an upper bound
+ * instead.
+ */
 export function countBuilds(encoding: Encoding, stop: () => boolean): Count {
   const bound = (): Count => ({
     exact: false,

@@ -1,4 +1,6 @@
-/** The demo's other models: their own tests pass, their check-up is clean, and every rule is shown to fire. */
+/**
+ * The demo's other models: their own tests pass, their check-up is clean, and every rule is shown to fire.
+ */
 import { describe, expect, it } from 'vitest';
 import { demoModel as demo } from '../../../scripts/demo-documents';
 import { checkUp, createEngine, runModelTest, testEngines } from './index';
@@ -30,7 +32,8 @@ describe.each(['ridgeback', 'beacon', 'plumb', 'tarn', 'quarryGate', 'farmDriveO
     expect(silent.map((rule) => rule.id)).toEqual([]);
   });
 
-  // What bundles have to say of themselves is told by their tests; the models inside have check-ups of their own.
+  // What bundles have to say of themselves is told by their tests; the models inside have check-ups of their
+  // own.
   it.runIf(model.picks.every((pick) => pick.builds.length === 0 || name === 'ridgeback'))(
     'has a check-up without surprises',
     () => {

@@ -31,7 +31,10 @@ export class Encoding {
   private lastKey = 0;
   private readonly cells = new Map<number, readonly number[]>();
 
-  /** With `apart`, each rule and shape is in force only under a literal of its own, so that causes can be told. */
+  /**
+   * With `apart`, each rule and shape is in force only under a literal of its own, so that causes can be
+   * told.
+   */
   constructor(
     readonly model: CompiledModel,
     readonly context: Context,
@@ -65,7 +68,8 @@ export class Encoding {
   }
 
   /**
-   * Where the model's conditions cut a number, as it was when first asked: between two of these cuts no clause tells codes apart.
+   * Where the model's conditions cut a number, as it was when first asked: between two of these cuts no
+   * clause tells codes apart.
    * Cuts that decisions and searches make later are not among them.
    */
   cutsOf(number: number): readonly number[] {
@@ -87,7 +91,8 @@ export class Encoding {
   }
 
   /**
-   * Of each choice what is usual or stands first, of several nothing but what is usual: most models have a build near it, and a
+   * Of each choice what is usual or stands first, of several nothing but what is usual: most models have a
+   * build near it, and a
    * search that begins there meets a tenth of the conflicts.
    */
   get preferred(): Lit[] {

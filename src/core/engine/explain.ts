@@ -49,7 +49,10 @@ export class Explainer {
     return this.conflict(decisions, target);
   }
 
-  /** A second smallest set, with nothing in common with the first or, where there is none, without one part of it; empty where there is no other. */
+  /**
+   * A second smallest set, with nothing in common with the first or, where there is none, without one part of
+   * it; empty where there is no other.
+   */
   secondReason(input: EngineInput, target: Target): Cause[] {
     const decisions = this.maker.assumed(input).filter((each) => each.decision.on !== target.on);
     const wish = this.parts.wanted(target.on, target.value);
@@ -79,12 +82,17 @@ export class Explainer {
     solver.stop = this.limits.stop;
   }
 
-  /** The causes of a clash of one decision with others: no decision among them can be left out, whatever the rules. */
+  /**
+   * The causes of a clash of one decision with others: no decision among them can be left out, whatever the
+   * rules.
+   */
   clash(kept: readonly Assumed[], last: Assumed): Cause[] {
     return this.conflict([...kept, last], undefined, ['decisions first']);
   }
 
-  /** A smallest set of decisions and parts that cannot stand together (with the wish); empty where they can. */
+  /**
+   * A smallest set of decisions and parts that cannot stand together (with the wish); empty where they can.
+   */
   conflict(decisions: readonly Assumed[], target?: Target, orders: readonly Order[] = both): Cause[] {
     const wish = target ? this.parts.wanted(target.on, target.value) : [];
     if (!wish) return [];
@@ -125,7 +133,10 @@ export class Explainer {
     return found[0] as Piece[];
   }
 
-  /** Leaves out pieces one by one as long as the rest still conflicts; each refusal narrows the rest to what it used. */
+  /**
+   * Leaves out pieces one by one as long as the rest still conflicts; each refusal narrows the rest to what
+   * it used.
+   */
   private smallest(guilty: readonly Piece[], wish: readonly Lit[], order: Order): Piece[] {
     let left = [...guilty];
     const isRule = (piece: Piece): boolean => 'part' in piece;
@@ -138,7 +149,8 @@ export class Explainer {
           wish,
         );
         if (fewer === 'unknown') return left;
-        // The refusal may do without more than was left out; of the other kind nothing is given up before its turn.
+        // The refusal may do without more than was left out; of the other kind nothing is given up before its
+        // turn.
         if (fewer)
           left = left.filter((each) => each !== piece && (fewer.includes(each) || isRule(each) !== rules));
       }
@@ -304,7 +316,9 @@ export class Explainer {
     return found;
   }
 
-  /** Decisions that cannot stand together with the wish, as few as a second look finds; null where they can. */
+  /**
+   * Decisions that cannot stand together with the wish, as few as a second look finds; null where they can.
+   */
   private refusal(decided: readonly Assumed[], wish: readonly Lit[]): Assumed[] | null {
     const { encoding, reach } = this.maker;
     const answer = encoding.solver.ask({ assume: [...litsOf(decided), ...wish], base: reach.base });

@@ -1,4 +1,6 @@
-/** Models of any size, the same for the same seed: for timing, and for trying answers against other solvers. */
+/**
+ * Models of any size, the same for the same seed: for timing, and for trying answers against other solvers.
+ */
 import type { Feature, ModelDocument, Rule } from '../model';
 
 export interface Size {
@@ -25,8 +27,10 @@ export function randomFrom(seed: number): (below: number) => number {
 const t = (text: string) => ({ en: text });
 
 /**
- * Features with four to sixteen options, every tenth a multiple choice, two thirds with a default; rules tie features near each other,
- * now and then far ones. One build is drawn first and every rule lets it pass, so that there is always something to sell.
+ * Features with four to sixteen options, every tenth a multiple choice, two thirds with a default; rules tie
+ * features near each other,
+ * now and then far ones. One build is drawn first and every rule lets it pass, so that there is always
+ * something to sell.
  */
 export function generatedModel({ features: count, options, rules: wanted, seed }: Size): ModelDocument {
   const random = randomFrom(seed);

@@ -1,4 +1,7 @@
-/** What a build consists of in goods: what is picked, priced, needed and done, of the builds inside too, but for services. */
+/**
+ * What a build consists of in goods: what is picked, priced, needed and done, of the builds inside too, but
+ * for services.
+ */
 import { Exact } from '../exact';
 import { buildsInside, open, Reading, rowsRead, type CompiledModel, type Values } from '../model';
 

@@ -1,11 +1,14 @@
 /**
  * The engine: from decisions to a state, exactly.
  *
- * `createEngine` binds a compiled model to a context. Everything it answers is a pure function of its input; what it keeps
+ * `createEngine` binds a compiled model to a context. Everything it answers is a pure function of its input;
+ * what it keeps
  * between calls (complete builds already found) only makes the same answers faster.
  *
- * Promises (tested against brute force): an option is free if and only if a complete valid build has it and keeps every decision;
- * decisions are never changed; the state does not depend on the order of decisions; every reason is minimal; every way out works.
+ * Promises (tested against brute force): an option is free if and only if a complete valid build has it and
+ * keeps every decision;
+ * decisions are never changed; the state does not depend on the order of decisions; every reason is minimal;
+ * every way out works.
  */
 import type { CompiledModel, DecisionValue, ModelTest, PlainValue, Severity, Texts, Values } from '../model';
 import { bestBuild, type BestAnswer, type BestOptions, type BestQuestion } from './best';
@@ -53,7 +56,9 @@ export interface OptionState {
   unproven?: true;
 }
 
-/** Allowed numbers from least to most, in the parameter's steps; of a date ISO days, of a text its lengths. */
+/**
+ * Allowed numbers from least to most, in the parameter's steps; of a date ISO days, of a text its lengths.
+ */
 export interface AllowedRange {
   least: string;
   most: string;
@@ -105,7 +110,9 @@ export interface Message {
 
 export interface State {
   rows: Readonly<Record<string, RowState>>;
-  /** Values by id of what is settled, context included; what prices, part number and materials are read from. */
+  /**
+   * Values by id of what is settled, context included; what prices, part number and materials are read from.
+   */
   values: Values;
   clashes: Clash[];
   messages: Message[];
@@ -124,7 +131,9 @@ export interface Target {
 export interface WayOut {
   /** Decisions that change: from what, to what; undefined where it is left to the rules. */
   changes: { on: string; from: DecisionValue; to: DecisionValue | undefined }[];
-  /** Rows that change though the site or the customer gives them; absent where none does. Such ways come last. */
+  /**
+   * Rows that change though the site or the customer gives them; absent where none does. Such ways come last.
+   */
   given?: string[];
   /** The decisions after taking this way out, the wished-for one included. */
   decisions: Decision[];
@@ -135,23 +144,38 @@ export interface Engine {
   readonly model: CompiledModel;
   readonly context: Context;
   state(input: EngineInput): State;
-  /** A smallest cause for a value that is not free: taking away any one part removes the bar. Empty when it is free. */
+  /**
+   * A smallest cause for a value that is not free: taking away any one part removes the bar. Empty when it is
+   * free.
+   */
   reason(input: EngineInput, target: Target): Cause[];
   /** Another smallest cause, independent of the first as far as there is one; empty where there is none. */
   secondReason(input: EngineInput, target: Target): Cause[];
-  /** Smallest changes of decisions that make the target possible (or, without target, that solve the clashes); fewest changes first, what is given from outside last. */
+  /**
+   * Smallest changes of decisions that make the target possible (or, without target, that solve the clashes);
+   * fewest changes first, what is given from outside last.
+   */
   waysOut(input: EngineInput, target?: Target): WayOut[];
-  /** The best complete build that keeps the decisions: proven, or the best so far with its gap. Never throws for want of time. */
+  /**
+   * The best complete build that keeps the decisions: proven, or the best so far with its gap. Never throws
+   * for want of time.
+   */
   best(input: EngineInput, question: BestQuestion, options?: BestOptions): BestAnswer;
-  /** How many decisions the smallest way out changes; null where there is none. Far cheaper than the ways themselves. */
+  /**
+   * How many decisions the smallest way out changes; null where there is none. Far cheaper than the ways
+   * themselves.
+   */
   changesNeeded(input: EngineInput, target: Target): number | null;
 }
 
-/** Conflicts that a question of a person may take: far more than any that was ever needed, and still an end. */
+/**
+ * Conflicts that a question of a person may take: far more than any that was ever needed, and still an end.
+ */
 export const usualLimits: Limits = { budget: 200_000 };
 
 /**
- * `limits` hold for each question. A state that reaches them says of what it is not proven; a cause is then one that forbids, if not a
+ * `limits` hold for each question. A state that reaches them says of what it is not proven; a cause is then
+ * one that forbids, if not a
  * smallest; where not even that is known, `OutOfBudget` is thrown and nothing is claimed.
  */
 export function createEngine(model: CompiledModel, context: Context, limits: Limits = {}): Engine {
@@ -172,6 +196,9 @@ export function createEngine(model: CompiledModel, context: Context, limits: Lim
   };
 }
 
-/** Engines of a model for its tests, by the day and the context that they name; `usual` is what they leave open. */
+/**
+ * Engines of a model for its tests, by the day and the context that they name; `usual` is what they leave
+ * open.
+ */
 export const testEngines = (model: CompiledModel, usual: Context): ((test: ModelTest) => Engine) =>
   enginesFor(model, usual, createEngine);

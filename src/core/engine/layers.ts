@@ -1,6 +1,8 @@
 /**
- * Advice and defaults on top of decisions: each proposal in its priority, taken where its condition surely holds and a complete
- * build remains, and only if every value still free in the rows left to the person stays free. What would take one away waits.
+ * Advice and defaults on top of decisions: each proposal in its priority, taken where its condition surely
+ * holds and a complete
+ * build remains, and only if every value still free in the rows left to the person stays free. What would
+ * take one away waits.
  */
 import { Exact } from '../exact';
 import { Day, type Formula, type Value } from '../formula';
@@ -13,7 +15,10 @@ import type { Reach, Wish } from './reach';
 import { valueIn, type Subject } from './truth';
 import type { Variable } from './variables';
 
-/** A proposal. What it offers is known from the start, or by a formula once all that the formula reads is settled. */
+/**
+ * A proposal. What it offers is known from the start, or by a formula once all that the formula reads is
+ * settled.
+ */
 interface Offer {
   /** Place in the priority. */
   rank: number;
@@ -90,7 +95,9 @@ export class Layers {
     });
   }
 
-  /** A value that is offered; null where the row has no such value. Made once, so that wishes keep their keys. */
+  /**
+   * A value that is offered; null where the row has no such value. Made once, so that wishes keep their keys.
+   */
   private offer(variable: Variable, value: DecisionValue): Offered | null {
     const key = `${variable.on} = ${JSON.stringify(value)}`;
     const known = this.made.get(key);
@@ -156,7 +163,10 @@ export class Layers {
     return code !== undefined && !this.reach.can(code.otherwise);
   }
 
-  /** What is offered now; "open" while a formula reads something that is not settled, null where it gives no value of the row. */
+  /**
+   * What is offered now; "open" while a formula reads something that is not settled, null where it gives no
+   * value of the row.
+   */
   private offeredNow({ offered, variable }: Offer): Offered | 'open' | null {
     if (!('subject' in offered)) return offered;
     const settled = offered.reads.every((each) => {
@@ -178,7 +188,10 @@ export class Layers {
     return value === undefined ? null : this.offer(variable, value);
   }
 
-  /** Takes offers in their priority, adding to the sources; gives the variables of those that never had their turn. */
+  /**
+   * Takes offers in their priority, adding to the sources; gives the variables of those that never had their
+   * turn.
+   */
   private takeOffers(
     sources: Map<Variable, Source>,
     given: Map<Variable, DecisionValue>,
@@ -222,13 +235,19 @@ export class Layers {
   }
 }
 
-/** Offers in their priority. One waits while an earlier one for the same variable does, or while its condition is open. */
+/**
+ * Offers in their priority. One waits while an earlier one for the same variable does, or while its condition
+ * is open.
+ */
 class Queue {
   /** By variable, in order of rank; only the first of each can have its turn. */
   private readonly waiting = new Map<Variable, Offer[]>();
   /** Offers that are the first of their variable, by rank. */
   private readonly first: (Offer | undefined)[] = [];
-  /** Of these, the ones that would take a value from the person: what they would take stays free, so they wait for good. */
+  /**
+   * Of these, the ones that would take a value from the person: what they would take stays free, so they wait
+   * for good.
+   */
   private readonly held: boolean[] = [];
   /** No first offer stands before this rank, and none that is not held before the other. */
   private lowest = 0;
@@ -288,7 +307,10 @@ class Queue {
   }
 }
 
-/** The variables left to a person that surely exist and have several values, with all the values they can have. */
+/**
+ * The variables left to a person that surely exist and have several values, with all the values they can
+ * have.
+ */
 class Asking {
   private readonly numbers = new Map<NumberRow, readonly Range[]>();
   private readonly watched = new Set<Wish>();

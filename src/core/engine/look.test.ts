@@ -1,4 +1,7 @@
-/** What a formula can still come to: whatever it comes to exactly was foretold, for every choice of what was left. */
+/**
+ * What a formula can still come to: whatever it comes to exactly was foretold, for every choice of what was
+ * left.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Exact } from '../exact';

@@ -1,4 +1,7 @@
-/** What a formula can still come to while its names have several values left. What it comes to exactly, for every choice of what is left, is foretold. */
+/**
+ * What a formula can still come to while its names have several values left. What it comes to exactly, for
+ * every choice of what is left, is foretold.
+ */
 import { Exact } from '../exact';
 import { namesIn, Span, type Expr, type Test } from '../formula';
 import {

@@ -11,7 +11,10 @@ export interface TestResult {
   failures: { at: string; expected: unknown; found: unknown }[];
 }
 
-/** Engines of one model for its tests: by the day and the context, each made once. `usual` is what a test leaves open. */
+/**
+ * Engines of one model for its tests: by the day and the context, each made once. `usual` is what a test
+ * leaves open.
+ */
 export function enginesFor(
   model: CompiledModel,
   usual: Context,
@@ -27,7 +30,10 @@ export function enginesFor(
   };
 }
 
-/** Runs one test on an engine in the test's context. What it decides and expects must be there to be decided and expected. */
+/**
+ * Runs one test on an engine in the test's context. What it decides and expects must be there to be decided
+ * and expected.
+ */
 export function runModelTest(engine: Engine, { id, decisions: given, expect }: ModelTest): TestResult {
   const { model } = engine;
   const decisions = Object.entries(given).map(([on, value]): Decision => ({ on, value }));

@@ -1,4 +1,7 @@
-/** Numbers of many values under formulas over several of them, and engines asked many times: answers are exact and never stale. */
+/**
+ * Numbers of many values under formulas over several of them, and engines asked many times: answers are exact
+ * and never stale.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileModel, type CompiledModel, type ModelDocument, type Rule } from '../model';

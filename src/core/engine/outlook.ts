@@ -1,6 +1,8 @@
 /**
- * What a value can still be while variables have several values left, and what can come of such values: a superset of the exact results.
- * Bounds are binary floating point, always widened outwards, so nothing possible is lost; certainty comes from exact evaluation.
+ * What a value can still be while variables have several values left, and what can come of such values: a
+ * superset of the exact results.
+ * Bounds are binary floating point, always widened outwards, so nothing possible is lost; certainty comes
+ * from exact evaluation.
  */
 import { Exact } from '../exact';
 import {
@@ -13,7 +15,10 @@ import {
   type Value,
 } from '../formula';
 
-/** A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high; days the interval [from, until]. */
+/**
+ * A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high; days the
+ * interval [from, until].
+ */
 export interface Outlook {
   readonly none: boolean;
   readonly yes: boolean;
@@ -288,7 +293,10 @@ export function arithmetic(op: Arithmetic, a: Outlook, b: Outlook): Outlook {
   return number(Math.min(...corners), Math.max(...corners), none, exact);
 }
 
-/** The exact result where both sides are one number each, or one side is zero and nothing can come of it but zero. */
+/**
+ * The exact result where both sides are one number each, or one side is zero and nothing can come of it but
+ * zero.
+ */
 function exactOf(op: Arithmetic, a: Outlook, b: Outlook): Outlook['exact'] {
   const [left, right] = [a.exact, b.exact];
   if ((op === '*' || op === '/') && left && a.low === 0 && a.high === 0) return left;

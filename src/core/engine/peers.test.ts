@@ -15,7 +15,10 @@ function prepared(size: Size) {
   return { engine: createEngine(result.model, context), cnf };
 }
 
-/** Free values by "on = value", as the state tells; none for rows that carry a decision or may be hidden, which are told otherwise. */
+/**
+ * Free values by "on = value", as the state tells; none for rows that carry a decision or may be hidden,
+ * which are told otherwise.
+ */
 function freeValues(engine: Engine, decisions: Decision[]): Map<string, boolean> {
   const found = new Map<string, boolean>();
   const decided = new Set(decisions.map((decision) => decision.on));

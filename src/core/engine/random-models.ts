@@ -1,4 +1,6 @@
-/** Small random models for the properties of the engine, and every complete valid build of one by brute force. */
+/**
+ * Small random models for the properties of the engine, and every complete valid build of one by brute force.
+ */
 import fc from 'fast-check';
 import type {
   DecisionValue,
@@ -58,7 +60,10 @@ interface Extra {
 
 const plain: Extra = { kind: 'plain', atoms: [], limits: [], change: (document) => document };
 
-/** A build inside: with a choice, a yes/no, a mass, rules of its own, and a parameter that may come from outside. */
+/**
+ * A build inside: with a choice, a yes/no, a mass, rules of its own, and a parameter that may come from
+ * outside.
+ */
 const nestedArb: fc.Arbitrary<Extra> = fc
   .record({
     least: fc.integer({ min: 0, max: 1 }),
@@ -329,14 +334,12 @@ const ruleArb = (features: Feature[], extra: Extra, index: number): fc.Arbitrary
     fc
       .tuple(condition, fc.constantFrom(...extra.limits, ['n', '2'] as const), severityArb)
       .map(([when, [of, most], severity]): Rule => ({ ...base, kind: 'limit', of, when, most, ...severity })),
-    fc
-      .tuple(condition, fc.constantFrom(...features))
-      .map(([when, feature]): Rule => ({
-        ...base,
-        kind: 'show',
-        of: feature.id,
-        when: when.includes(feature.id) ? 'y' : when,
-      })),
+    fc.tuple(condition, fc.constantFrom(...features)).map(([when, feature]): Rule => ({
+      ...base,
+      kind: 'show',
+      of: feature.id,
+      when: when.includes(feature.id) ? 'y' : when,
+    })),
     ...(single.length > 1
       ? [
           fc.tuple(fc.boolean(), severityArb).map(([allowed, severity]): Rule => ({
@@ -396,7 +399,8 @@ function modelOf(extras: fc.Arbitrary<Extra>): fc.Arbitrary<CompiledModel> {
       ),
     )
     .map(([{ features, n, extra }, rules]) => {
-      // Show rules for one feature alone, so that none leads in a circle: a feature's existence may only depend on others.
+      // Show rules for one feature alone, so that none leads in a circle: a feature's existence may only
+      // depend on others.
       const shown = rules.find((rule) => rule.kind === 'show')?.of;
       const kept = rules.filter((rule) => rule.kind !== 'show' || rule.of === shown);
       const document = extra.change({
@@ -427,12 +431,16 @@ export const plainModelArb: fc.Arbitrary<CompiledModel> = modelOf(fc.constant(pl
 export type Build = Record<string, PlainValue>;
 type RowEntry = Exclude<Entry, { kind: 'context' | 'calculation' | 'length' }>;
 
-/** Which parts of a model count: "rule:ID" (show rules too) and "shape:ROW" for what a feature itself asks. */
+/**
+ * Which parts of a model count: "rule:ID" (show rules too) and "shape:ROW" for what a feature itself asks.
+ */
 export type Enforced = (part: string) => boolean;
 
 const today = '2026-06-01';
 
-/** Rows of a model and which of them are multiple choices, found once: brute force asks many thousand times. */
+/**
+ * Rows of a model and which of them are multiple choices, found once: brute force asks many thousand times.
+ */
 const facts = new WeakMap<CompiledModel, { rows: readonly RowEntry[]; many: ReadonlySet<string> }>();
 function factsOf(model: CompiledModel): { rows: readonly RowEntry[]; many: ReadonlySet<string> } {
   const known = facts.get(model);
@@ -466,7 +474,10 @@ export function valuesOf(model: CompiledModel, build: Build): Record<string, Pla
   return values;
 }
 
-/** Every complete valid build, straight from the meaning of the document; optionally with only some of its parts in force. */
+/**
+ * Every complete valid build, straight from the meaning of the document; optionally with only some of its
+ * parts in force.
+ */
 export function allBuilds(model: CompiledModel, enforced: Enforced = () => true): Build[] {
   const { rows } = factsOf(model);
   const builds: Build[] = [];

@@ -10,8 +10,10 @@ export type Range = readonly [from: number, to: number];
 export type NumberRow = Extract<Row, { kind: 'number' }>;
 
 /**
- * Every code that some complete build beside the assumptions has; none of these may be about the number itself. Between two cuts no clause tells codes apart, so one question
- * answers for all of them, except where a wide condition reads the number: there each build counts for as far as it stands with the number moved alone.
+ * Every code that some complete build beside the assumptions has; none of these may be about the number
+ * itself. Between two cuts no clause tells codes apart, so one question
+ * answers for all of them, except where a wide condition reads the number: there each build counts for as far
+ * as it stands with the number moved alone.
  */
 export function rangesOf(
   row: NumberRow,
@@ -64,7 +66,10 @@ function stretchesOf(row: NumberRow, reach: Reach): Stretch[] {
   return known;
 }
 
-/** Where in a stretch a build is wished for. Mending the base as little as it must be would give its nearest edge, and from there next to nothing is steady. */
+/**
+ * Where in a stretch a build is wished for. Mending the base as little as it must be would give its nearest
+ * edge, and from there next to nothing is steady.
+ */
 type Side = 'low' | 'high' | 'middle';
 
 function wishesFor({ number }: NumberRow, from: number, to: number, side: Side, { solver }: Encoding): Lit[] {
@@ -174,7 +179,8 @@ function stretchOf(
 }
 
 /**
- * Another build with the same code, in which the other numbers that had to move have moved further: what was mended as little as it
+ * Another build with the same code, in which the other numbers that had to move have moved further: what was
+ * mended as little as it
  * must be lies on the edge of what is possible, where nothing is steady. Null where there is none.
  */
 function withRoom(
@@ -213,7 +219,10 @@ function withRoom(
   return answer.is === 'yes' ? stretchOf(row, answer.witness(), piece, wide, encoding) : null;
 }
 
-/** How far a number can go from its code in a build towards an end with everything else as it is, but for what wide conditions say. */
+/**
+ * How far a number can go from its code in a build towards an end with everything else as it is, but for what
+ * wide conditions say.
+ */
 function standing(
   { number }: NumberRow,
   build: Witness,

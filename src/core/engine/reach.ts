@@ -1,8 +1,10 @@
 /**
  * Which of many wishes can be had beside assumptions, kept up from question to question.
  *
- * One witness, the base, meets the assumptions. A wish that can be had is remembered by the few literals in which a witness of it
- * differs from the base; when the base moves, only wishes near what moved are looked at again, and most of those stand without a search.
+ * One witness, the base, meets the assumptions. A wish that can be had is remembered by the few literals in
+ * which a witness of it
+ * differs from the base; when the base moves, only wishes near what moved are looked at again, and most of
+ * those stand without a search.
  * A wish refused is remembered by the assumptions that refuse it.
  */
 import { not, variableOf, type Lit, type Solver, type Witness } from '../solver';
@@ -50,7 +52,10 @@ export class Reach {
     return (this.assumed[lit] as number) > 0;
   }
 
-  /** Takes other assumptions. Null where they can stand together, else those that cannot; then the old ones stay. */
+  /**
+   * Takes other assumptions. Null where they can stand together, else those that cannot; then the old ones
+   * stay.
+   */
   move(assume: readonly Lit[]): readonly Lit[] | null {
     const refused = this.rest(assume);
     if (refused) return refused;
@@ -60,7 +65,10 @@ export class Reach {
     return null;
   }
 
-  /** Takes further assumptions. Null where they can stand beside the others, else those that cannot; then nothing is taken. */
+  /**
+   * Takes further assumptions. Null where they can stand beside the others, else those that cannot; then
+   * nothing is taken.
+   */
   extend(lits: readonly Lit[]): readonly Lit[] | null {
     const refused = this.base?.meets(lits) ? null : this.rest([...this.assume, ...lits]);
     if (!refused) this.add(lits);
@@ -161,9 +169,12 @@ export class Reach {
     return true;
   }
 
-  // ---- keeping wishes -------------------------------------------------------------------------------------------------
+  // ---- keeping wishes
+  // -------------------------------------------------------------------------------------------------
 
-  /** Keeps an eye on a wish that can be had now: whenever it may have been lost it is put among the doubtful. */
+  /**
+   * Keeps an eye on a wish that can be had now: whenever it may have been lost it is put among the doubtful.
+   */
   watch(wish: Wish, doubtful: Set<Wish>): void {
     const watch = this.watched.get(wish.key);
     if (watch?.doubtful === doubtful) return;

@@ -8,14 +8,20 @@ import type { Decision, Engine } from './index';
 import { plainIn } from './plain-values';
 
 export type ReadBack =
-  /** `decisions` give a build with just this number, once the texts that are to be typed are; `sequence` is the registered number in it. */
+  /**
+   * `decisions` give a build with just this number, once the texts that are to be typed are; `sequence` is
+   * the registered number in it.
+   */
   | { is: 'build'; decisions: Decision[]; typed: string[]; sequence?: number }
   /** The text cannot be read: where, and what was allowed there. */
   | ({ is: 'unreadable' } & Misread)
   /** Every segment can be read, but the rules forbid the build. */
   | { is: 'forbidden'; decisions: Decision[] };
 
-/** Reads a part number back. `registered` tells what a registered number stands for, where the caller keeps a register. */
+/**
+ * Reads a part number back. `registered` tells what a registered number stands for, where the caller keeps a
+ * register.
+ */
 export function readNumber(
   engine: Engine,
   text: string,
@@ -75,7 +81,10 @@ export function litsOfCandidate(
   return assume.filter((lit) => lit !== always);
 }
 
-/** Decisions that make what a candidate says true, beside one another, and stand-ins for texts that are to be typed; null where the rules forbid it. */
+/**
+ * Decisions that make what a candidate says true, beside one another, and stand-ins for texts that are to be
+ * typed; null where the rules forbid it.
+ */
 function buildOf(
   model: CompiledModel,
   context: Context,
@@ -91,7 +100,8 @@ function buildOf(
     conditions.flatMap(({ path }) => [...rowsRead(model, [model.formulas.get(path) as Formula])]),
   );
   for (const { of } of figures) rowsBehind(model, of, behind);
-  // Of several builds with the same figures the one with the earlier options is meant: standard sizes stand before custom ones.
+  // Of several builds with the same figures the one with the earlier options is meant: standard sizes stand
+  // before custom ones.
   const wishes = [...behind].flatMap((id) => {
     const row = encoding.row(id);
     return row?.kind === 'choice' ? row.latent : [];

@@ -1,8 +1,10 @@
 /**
  * Features and parameters as literals.
  *
- * Each row has a latent value, which it keeps while it is hidden, and literals for what formulas see of it: "shown and this option".
- * A decision fixes the latent value, so that a decision on what does not exist now is at rest and comes back with its row.
+ * Each row has a latent value, which it keeps while it is hidden, and literals for what formulas see of it:
+ * "shown and this option".
+ * A decision fixes the latent value, so that a decision on what does not exist now is at rest and comes back
+ * with its row.
  */
 import type { Formula } from '../formula';
 import type { DecisionValue, Entry } from '../model';
@@ -34,7 +36,8 @@ export type Row =
 export type Gridded = Extract<Entry, { kind: 'number' | 'date' | 'length' }>;
 
 /**
- * Makes the row of an entry; what shows it and how many options it asks is added by the encoding. Rows that exist by the same formula
+ * Makes the row of an entry; what shows it and how many options it asks is added by the encoding. Rows that
+ * exist by the same formula
  * and nothing else share the literal for it.
  */
 export function makeRow(entry: Entry, slot: number, solver: Solver, existing: Map<Formula, Lit>): Row | null {

@@ -1,4 +1,7 @@
-/** Which builds a part number does not tell apart: against every build of small random models, and case by case. */
+/**
+ * Which builds a part number does not tell apart: against every build of small random models, and case by
+ * case.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileModel, type CompiledModel, type ModelDocument, type Segment } from '../model';

@@ -1,8 +1,11 @@
 /**
- * Builds that a part number does not tell apart though other goods belong to them, and builds whose number is not read back.
+ * Builds that a part number does not tell apart though other goods belong to them, and builds whose number is
+ * not read back.
  *
- * Of each value that a row can have a build is taken and its number written and read in every way in which it can be read. Then another
- * build of the same number is asked for: by another reading any, by its own one with another value of the row, whatever else has to change.
+ * Of each value that a row can have a build is taken and its number written and read in every way in which it
+ * can be read. Then another
+ * build of the same number is asked for: by another reading any, by its own one with another value of the
+ * row, whatever else has to change.
  */
 import { Exact } from '../exact';
 import { Reading, type CompiledModel, type PlainValue, type Values } from '../model';

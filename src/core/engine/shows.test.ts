@@ -1,4 +1,7 @@
-/** Several rules that show one row: all in force must say so, in every answer of the engine and on every date and place. */
+/**
+ * Several rules that show one row: all in force must say so, in every answer of the engine and on every date
+ * and place.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileModel, type CompiledModel, type ModelDocument, type Rule } from '../model';

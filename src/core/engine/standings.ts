@@ -17,7 +17,10 @@ export class Standings {
     private readonly context: Reach,
   ) {}
 
-  /** Whether a value can be had beside the decisions; one's own decision on the variable is the one that it would replace. */
+  /**
+   * Whether a value can be had beside the decisions; one's own decision on the variable is the one that it
+   * would replace.
+   */
   free(code: Code, own?: readonly Lit[]): boolean {
     const free = this.reach.can(code.wish, own);
     if (free) this.possible[code.wish.key] = true;

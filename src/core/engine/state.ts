@@ -1,4 +1,7 @@
-/** From decisions to a state: which decisions stand together, what is free beside them, what the layers settle. */
+/**
+ * From decisions to a state: which decisions stand together, what is free beside them, what the layers
+ * settle.
+ */
 import { plainAt, valueAt, type CompiledModel, type CompiledRule, type PlainValue } from '../model';
 import { always, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf, type Assumed } from './assumed';
@@ -48,7 +51,10 @@ class Doubts {
     return possible(question, () => this.add(what));
   }
 
-  /** The answer to a question; where it could not be had something else, and a doubt about what it was asked of. */
+  /**
+   * The answer to a question; where it could not be had something else, and a doubt about what it was asked
+   * of.
+   */
   within<T>(question: () => T, otherwise: T, what: readonly Variable[]): T {
     try {
       return question();
@@ -156,7 +162,10 @@ export class StateMaker {
     return count + numbers + (unsure || mayHide ? 1 : 0);
   }
 
-  /** Keeps as many decisions as fit together, in the model's order; each one left out gives a clash with its smallest cause. */
+  /**
+   * Keeps as many decisions as fit together, in the model's order; each one left out gives a clash with its
+   * smallest cause.
+   */
   private consistent(all: Assumed[]): { kept: Assumed[] | null; clashes: Clash[] } {
     if (!this.reach.move(litsOf(all))) return { kept: all, clashes: [] };
     if (this.reach.move([]))

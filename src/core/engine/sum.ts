@@ -1,4 +1,7 @@
-/** A weighted sum of formulas that must stay below a bound: what the best build is sought with, and what bounds on it are. */
+/**
+ * A weighted sum of formulas that must stay below a bound: what the best build is sought with, and what
+ * bounds on it are.
+ */
 import { Exact, exact, zero } from '../exact';
 import { always, never, not, type Clauses, type Lit, type Overlay, type Theory } from '../solver';
 import { evidenceOf, sightOf, type Evidence, type Sight } from './sight';
@@ -33,7 +36,10 @@ export class SumTheory implements Theory {
   private readonly shares: readonly Share[];
   private readonly tables: readonly TableShare[];
 
-  /** While the guard holds, the sum must be less than the bound, or at most the bound where it is not `strict`. */
+  /**
+   * While the guard holds, the sum must be less than the bound, or at most the bound where it is not
+   * `strict`.
+   */
   constructor(
     private readonly summands: readonly Summand[],
     private readonly guard: Lit,
@@ -110,7 +116,10 @@ export class SumTheory implements Theory {
     }
   }
 
-  /** Settled literals by which the sum passes the bound; shares that add little are left out as long as the excess bears it. */
+  /**
+   * Settled literals by which the sum passes the bound; shares that add little are left out as long as the
+   * excess bears it.
+   */
   private because(settled: Settled, lows: readonly number[], excess: number, except?: Share): Lit[] {
     let left = excess;
     const raised = this.shares
@@ -155,7 +164,8 @@ export class SumTheory implements Theory {
 }
 
 /**
- * All formulas that read one choice alone: each of its values has its own sum, so that the share is bounded by the least of the
+ * All formulas that read one choice alone: each of its values has its own sum, so that the share is bounded
+ * by the least of the
  * values left and not by the sum of each formula's least.
  */
 class TableShare implements Share {

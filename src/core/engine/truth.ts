@@ -1,8 +1,10 @@
 /**
  * Conditions that are not plain combinations of options: comparisons over numbers and calculations.
  *
- * Such a condition is first grown into clauses: rows are settled one by one, numbers halved, until the outlook of the formula is
- * certain; each leaf is a clause. Where that takes too many leaves it stays a theory, which gives the clauses that a search runs into.
+ * Such a condition is first grown into clauses: rows are settled one by one, numbers halved, until the
+ * outlook of the formula is
+ * certain; each leaf is a clause. Where that takes too many leaves it stays a theory, which gives the clauses
+ * that a search runs into.
  */
 import type { Environment, Value } from '../formula';
 import type { CompiledModel } from '../model';
@@ -60,7 +62,10 @@ export class Subject {
     for (const row of rows) this.rowOf.set(row.slot, row);
   }
 
-  /** What can come out by the sights given; `unsettled` collects the rows it read that have several values left. */
+  /**
+   * What can come out by the sights given; `unsettled` collects the rows it read that have several values
+   * left.
+   */
   outcomes(sights: ReadonlyMap<number, Sight>, unsettled?: Set<Row>): Outcomes {
     const { outlook, certain } = this.seen(sights, unsettled);
     const found = { yes: outlook.yes, no: outlook.no, none: outlook.none };
@@ -133,7 +138,10 @@ const outcomeOf = (value: Value): Outcomes => ({
   none: value !== true && value !== false,
 });
 
-/** Gives literals that are true exactly where the condition is true, and where it is false. Conditions left as theories go to `wide`. */
+/**
+ * Gives literals that are true exactly where the condition is true, and where it is false. Conditions left as
+ * theories go to `wide`.
+ */
 export function truthOf(subject: Subject, solver: Solver, wide: ConditionTheory[]): Truth {
   const grown = grow(subject, solver);
   if (grown) return define(grown, solver);
@@ -198,7 +206,10 @@ function grow(subject: Subject, solver: Solver): Leaf[] | null {
   return visit() ? leaves : null;
 }
 
-/** Choices before numbers, since a choice often decides whether a number counts at all; of numbers the one least cut. */
+/**
+ * Choices before numbers, since a choice often decides whether a number counts at all; of numbers the one
+ * least cut.
+ */
 function next(unsettled: ReadonlySet<Row>, paths: ReadonlyMap<Row, Evidence[]>): Row | undefined {
   const rows = [...unsettled];
   return (
@@ -254,7 +265,10 @@ function branches(row: Row, before: readonly Evidence[], solver: Solver): Eviden
   }
 }
 
-/** Leaves as clauses; where all of one outcome it is a constant, and where null never comes out "false" is the opposite of "true". */
+/**
+ * Leaves as clauses; where all of one outcome it is a constant, and where null never comes out "false" is the
+ * opposite of "true".
+ */
 function define(leaves: readonly Leaf[], solver: Solver): Truth {
   const has = (outcome: keyof Outcomes): boolean => leaves.some((leaf) => leaf.outcome === outcome);
   const yes = !has('yes') ? never : has('no') || has('none') ? solver.add() : always;
@@ -274,7 +288,10 @@ function define(leaves: readonly Leaf[], solver: Solver): Truth {
   return { yes, no };
 }
 
-/** A condition too wide to be written out: it speaks when what is settled decides it, with the least of it that does. */
+/**
+ * A condition too wide to be written out: it speaks when what is settled decides it, with the least of it
+ * that does.
+ */
 export class ConditionTheory implements Theory {
   readonly lits: Lit[];
   readonly numbers: number[];
@@ -416,7 +433,10 @@ export class ConditionTheory implements Theory {
     return (open === this.truth.yes ? yes : no) ? open : not(open);
   }
 
-  /** Whether the condition stays as it is in a witness for every value of one of its numbers from one to another. */
+  /**
+   * Whether the condition stays as it is in a witness for every value of one of its numbers from one to
+   * another.
+   */
   steady(row: Row, from: number, to: number, witness: Witness): boolean {
     const settled = {
       value: (lit: Lit) => (witness.holds(lit) ? 1 : -1),
@@ -439,7 +459,10 @@ export class ConditionTheory implements Theory {
   }
 }
 
-/** Halves the number that is least settled, on the side of its present code: all narrow together, and soon enough is known. -1 where none is open. */
+/**
+ * Halves the number that is least settled, on the side of its present code: all narrow together, and soon
+ * enough is known. -1 where none is open.
+ */
 export function halve(rows: readonly Row[], overlay: Overlay): Lit {
   let widest: { number: number; low: number; high: number } | null = null;
   let most = 0;

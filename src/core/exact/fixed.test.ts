@@ -96,7 +96,8 @@ describe('decimals of fixed scale', () => {
         decimal.filter((each) => Number(each) !== 0),
         fc.nat({ max: 4 }),
         (a, b, decimals) => {
-          // Off by at most half of the last decimal, told without dividing: |2 (q b - a)| <= |b| / 10^decimals.
+          // Off by at most half of the last decimal, told without dividing: |2 (q b - a)| <= |b| /
+          // 10^decimals.
           const missed = exact(textOf(divided(fixed(a), fixed(b), decimals)))
             .times(b)
             .minus(a)

@@ -1,5 +1,6 @@
 /**
- * Decimals as whole numbers of a power of ten: sums, differences and products without any rounding, several times as fast as decimals
+ * Decimals as whole numbers of a power of ten: sums, differences and products without any rounding, several
+ * times as fast as decimals
  * of floating precision. A quotient comes to twenty decimals; where that is not enough there is `Exact`.
  */
 import type { ExactText } from './index';

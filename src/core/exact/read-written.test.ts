@@ -1,4 +1,6 @@
-/** Numbers as people write them in two languages: what they are, what could mean two things, and what is none. */
+/**
+ * Numbers as people write them in two languages: what they are, what could mean two things, and what is none.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readWritten } from './index';

@@ -1,7 +1,9 @@
 /**
- * Numbers as people write them, in their language: 1,250.50 in English, 1.250,50 in German, either with blanks that group.
+ * Numbers as people write them, in their language: 1,250.50 in English, 1.250,50 in German, either with
+ * blanks that group.
  *
- * A sign that groups in the language is understood as grouping, and the other one as decimal; a number written in the manner of the
+ * A sign that groups in the language is understood as grouping, and the other one as decimal; a number
+ * written in the manner of the
  * other language is understood where it cannot mean anything else. What can mean two things is not guessed.
  */
 import type { ExactText } from './index';
@@ -9,7 +11,10 @@ import type { ExactText } from './index';
 export type WrittenNumber =
   /** `decimals`: how many digits stood behind the decimal sign. */
   | { is: 'number'; value: ExactText; decimals: number }
-  /** "60.000" in English is sixty, to three decimals, or sixty thousand: the first is by the signs of the language. */
+  /**
+   * "60.000" in English is sixty, to three decimals, or sixty thousand: the first is by the signs of the
+   * language.
+   */
   | { is: 'twoWays'; values: readonly [ExactText, ExactText]; decimals: number }
   | { is: 'none' };
 

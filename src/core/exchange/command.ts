@@ -1,6 +1,7 @@
 /**
  * The command line of a model: `check`, `state`, `why`, `ways`, `best`, `count`, `read` and `cnf`.
- * A command gives a JSON value (or DIMACS text) and a code: 0 for yes, 1 for an answer of no, 2 where the question itself is wrong.
+ * A command gives a JSON value (or DIMACS text) and a code: 0 for yes, 1 for an answer of no, 2 where the
+ * question itself is wrong.
  */
 import {
   checkDecisions,
@@ -158,13 +159,11 @@ class Command {
     }
     const target = this.target(engine.model);
     if (this.name === 'ways') {
-      const ways = engine
-        .waysOut(input, target)
-        .map(({ changes, decisions: after, state }) => ({
-          changes,
-          decisions: after,
-          complete: state.complete,
-        }));
+      const ways = engine.waysOut(input, target).map(({ changes, decisions: after, state }) => ({
+        changes,
+        decisions: after,
+        complete: state.complete,
+      }));
       return { code: ways.length > 0 ? 0 : 1, out: ways };
     }
     if (!target) throw new Wrong('--option or --value is missing');
@@ -179,7 +178,10 @@ class Command {
     };
   }
 
-  /** A document with the models and classes it names; those that it does not carry are looked for beside its file. */
+  /**
+   * A document with the models and classes it names; those that it does not carry are looked for beside its
+   * file.
+   */
   private document(path: string): unknown {
     const given = this.json(path);
     const folder = path.includes('/') ? path.slice(0, path.lastIndexOf('/') + 1) : '';
@@ -221,7 +223,9 @@ class Command {
     return found;
   }
 
-  /** "row=value"; of a yes/no or an option of a multiple choice "true" or "false", nothing after "=" for none. */
+  /**
+   * "row=value"; of a yes/no or an option of a multiple choice "true" or "false", nothing after "=" for none.
+   */
   private valueOf(model: CompiledModel, text: string): Decision {
     const [, on = '', written = ''] = /^([^=]+)=(.*)$/.exec(text) ?? fail(`"${text}" is not ROW=VALUE`);
     const kind = model.entries[model.slots.get(on) ?? -1]?.kind;

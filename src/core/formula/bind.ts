@@ -1,5 +1,6 @@
 /**
- * From a checked expression to one over slots alone: names get their slots, places and what options have are written out.
+ * From a checked expression to one over slots alone: names get their slots, places and what options have are
+ * written out.
  * What comes out reads nothing but numbered slots, so that whoever works with it needs no scope.
  */
 import { check, insideOf } from './check';
@@ -11,7 +12,10 @@ const bare = (at: number): never => {
   throw new SyntaxFailure({ code: 'formula.unsupported', at, params: { what: 'place' } });
 };
 
-/** Binds an expression that `check` found nothing wrong with. Throws SyntaxFailure where a place stands for a value. */
+/**
+ * Binds an expression that `check` found nothing wrong with. Throws SyntaxFailure where a place stands for a
+ * value.
+ */
 export const bind = (expr: Expr, scope: Scope): Expr => new Binder().expr(expr, scope);
 
 class Binder {

@@ -203,7 +203,9 @@ export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): Fee
   }
 }
 
-/** The result of arithmetic with dates and durations; null where there is none in it or it is no such pair. */
+/**
+ * The result of arithmetic with dates and durations; null where there is none in it or it is no such pair.
+ */
 function timeArithmetic(op: string, a: FeelType, b: FeelType): FeelType | null {
   const pair = `${a.is} ${op} ${b.is}`;
   if (pair === 'date - date') return { is: 'duration' };

@@ -10,7 +10,10 @@ import { arithmetic, compareValues, equal, partOf, type Value } from './value';
 export type Environment = (slot: number) => Value;
 export type Evaluator = (env: Environment) => Value;
 
-/** Rounds that all loops of a formula may make together, and items that lists and characters that texts may grow to; beyond it the formula gives null. */
+/**
+ * Rounds that all loops of a formula may make together, and items that lists and characters that texts may
+ * grow to; beyond it the formula gives null.
+ */
 const mostRounds = 10_000;
 const mostGrown = 100_000;
 
@@ -22,7 +25,10 @@ function round(): void {
   if (--roundsLeft < 0) throw tooMuch;
 }
 
-/** Compiles a bound expression. Division by zero, wrong kinds and overflow give null, as in the standard; so does what takes more than it may. */
+/**
+ * Compiles a bound expression. Division by zero, wrong kinds and overflow give null, as in the standard; so
+ * does what takes more than it may.
+ */
 export function compile(expr: Expr): Evaluator {
   const run = part(expr);
   if (!mayTakeMuch(expr)) return run;
@@ -40,7 +46,10 @@ export function compile(expr: Expr): Evaluator {
   };
 }
 
-/** Whether anything in an expression can take long or grow: loops, filters, and functions that put lists or texts together. */
+/**
+ * Whether anything in an expression can take long or grow: loops, filters, and functions that put lists or
+ * texts together.
+ */
 function mayTakeMuch(expr: Expr): boolean {
   if (expr.kind === 'for' || expr.kind === 'quantified' || expr.kind === 'filter' || expr.kind === 'call')
     return true;

@@ -1,4 +1,7 @@
-/** The standard's language against an independent evaluator, expression by expression; where the two differ, the standard decides. */
+/**
+ * The standard's language against an independent evaluator, expression by expression; where the two differ,
+ * the standard decides.
+ */
 import { evaluate as oracle } from '@bpmn-io/feelin';
 import { describe, expect, it } from 'vitest';
 import { Exact } from '../exact';

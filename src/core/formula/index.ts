@@ -1,6 +1,7 @@
 /**
  * Formulas and conditions in FEEL: parsed, type-checked with units, compiled to exact evaluation.
- * A formula is compiled once against a scope of named slots and then run against an environment that fills them.
+ * A formula is compiled once against a scope of named slots and then run against an environment that fills
+ * them.
  */
 import { bind } from './bind';
 import { check } from './check';
@@ -32,7 +33,10 @@ export interface Formula {
 
 export type Compiled = { ok: true; formula: Formula } | { ok: false; problems: FormulaProblem[] };
 
-/** Compiles FEEL text; `wanted` is the type the place asks for. All problems are listed, each with its position. */
+/**
+ * Compiles FEEL text; `wanted` is the type the place asks for. All problems are listed, each with its
+ * position.
+ */
 export function compileFormula(source: string, scope: Scope, wanted?: FeelType): Compiled {
   return compileParsed(source, () => parse(source), scope, wanted);
 }

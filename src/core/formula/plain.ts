@@ -1,6 +1,8 @@
 /**
- * The commonest forms, read without the grammar: `name = "text"`, `name in ["a", "b"]`, `list contains(name, "text")`.
- * A model of ten thousand rules is mostly these. What is not exactly one of them is left to the parser; the trees are the same (tested).
+ * The commonest forms, read without the grammar: `name = "text"`, `name in ["a", "b"]`, `list contains(name,
+ * "text")`.
+ * A model of ten thousand rules is mostly these. What is not exactly one of them is left to the parser; the
+ * trees are the same (tested).
  */
 import type { Expr, Test } from './syntax';
 

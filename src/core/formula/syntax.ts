@@ -23,7 +23,10 @@ export type Expr =
   | { kind: 'if'; test: Expr; then: Expr; else: Expr; at: number }
   | { kind: 'list'; items: Expr[]; at: number }
   | { kind: 'call'; name: string; args: Expr[]; at: number }
-  /** Items of a list that meet a condition on `item`, or the one at a position. `slot` is that of `item` once it is bound. */
+  /**
+   * Items of a list that meet a condition on `item`, or the one at a position. `slot` is that of `item` once
+   * it is bound.
+   */
   | { kind: 'filter'; list: Expr; by: Expr; slot?: number; at: number }
   /** Whether some or every item meets a condition. */
   | { kind: 'quantified'; every: boolean; over: Iteration[]; test: Expr; at: number }
@@ -107,7 +110,10 @@ export function parseCell(name: string, cell: string): Expr {
   return readPlainCell(name, cell) ?? parse(`${name} in (${cell})`);
 }
 
-/** The tests within a cell that is all one "not(...)", which the standard has there beside the function of that name. */
+/**
+ * The tests within a cell that is all one "not(...)", which the standard has there beside the function of
+ * that name.
+ */
 function insideOfNot(cell: string): string | null {
   const [whole, inner] = /^\s*not\s*\(([^]*)\)\s*$/.exec(cell) ?? [];
   if (whole === undefined || inner === undefined) return null;

@@ -1,4 +1,7 @@
-/** Days and durations, as the standard has them: a date without time, a duration in days and seconds, a duration in years and months. */
+/**
+ * Days and durations, as the standard has them: a date without time, a duration in days and seconds, a
+ * duration in years and months.
+ */
 
 const millisecondsOfDay = 86_400_000;
 /** Days from the first of January 1970 that the calendar functions of the language still write. */

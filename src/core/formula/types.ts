@@ -5,8 +5,10 @@ import { known, sameUnit, type Unit } from './units';
 export type FeelType =
   | { is: 'number'; unit: Unit }
   /**
-   * Text; where the texts are the options of one feature, `of` lists them so that a typing slip is found, and `facts` says what can be
-   * read of the option taken. Of a typed text `length` is its length, the only thing that conditions may read.
+   * Text; where the texts are the options of one feature, `of` lists them so that a typing slip is found, and
+   * `facts` says what can be
+   * read of the option taken. Of a typed text `length` is its length, the only thing that conditions may
+   * read.
    */
   | { is: 'text'; of?: ReadonlySet<string> | undefined; facts?: Facts | undefined; length?: Expr }
   | { is: 'yesno' }
@@ -14,7 +16,10 @@ export type FeelType =
   | { is: 'date' }
   /** Of days and seconds, or of years and months. */
   | { is: 'duration' }
-  /** Things with fields of their own, such as builds inside the build: one, or a list. They stand only where a field is read or they are counted. */
+  /**
+   * Things with fields of their own, such as builds inside the build: one, or a list. They stand only where a
+   * field is read or they are counted.
+   */
   | { is: 'places'; places: readonly Place[]; many: boolean }
   /** null, or a value of a type that the formula does not tell. */
   | { is: 'unknown' };
@@ -33,7 +38,10 @@ export interface Place {
   fields: Scope;
 }
 
-/** What a name in a formula stands for: a numbered slot in the environment it is evaluated in, or an expression over such slots. */
+/**
+ * What a name in a formula stands for: a numbered slot in the environment it is evaluated in, or an
+ * expression over such slots.
+ */
 export interface Binding {
   slot: number;
   type: FeelType;

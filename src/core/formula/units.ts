@@ -1,4 +1,7 @@
-/** Units as products of named symbols: "m", "m2", "kg/m2". A unit unknown to the formula (a bare number) fits any. */
+/**
+ * Units as products of named symbols: "m", "m2", "kg/m2". A unit unknown to the formula (a bare number) fits
+ * any.
+ */
 export type Unit = ReadonlyMap<string, number> | 'any';
 
 export const noUnit: Unit = new Map();

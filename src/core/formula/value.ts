@@ -19,7 +19,10 @@ export function equal(a: Value, b: Value): boolean | null {
   return typeof a === typeof b ? a === b : null;
 }
 
-/** Comparison as the standard has it: equality over any kinds, order over numbers, texts, days and durations, else null. */
+/**
+ * Comparison as the standard has it: equality over any kinds, order over numbers, texts, days and durations,
+ * else null.
+ */
 export function compareValues(op: Comparison, a: Value, b: Value): boolean | null {
   if (op === '=') return equal(a, b);
   if (op === '!=') {

@@ -1,4 +1,7 @@
-/** Compiling what comes from anywhere: checked for its shape first. Apart from the compiler, so that a page that only compiles what is published need not carry the shape. */
+/**
+ * Compiling what comes from anywhere: checked for its shape first. Apart from the compiler, so that a page
+ * that only compiles what is published need not carry the shape.
+ */
 import { ValidationError } from 'yup';
 import { compilePublished, type ModelResult } from './compile';
 import type { ModelDocument } from './document';
@@ -8,7 +11,9 @@ import { documentSchema } from './schema';
 /** Levels that a document has at most: those of five models inside one another, with room to spare. */
 const deepest = 200;
 
-/** Whether anything in a JSON value is nested deeper; not by itself, since that would take a stack as deep. */
+/**
+ * Whether anything in a JSON value is nested deeper; not by itself, since that would take a stack as deep.
+ */
 function isDeeperThan(given: unknown, most: number): boolean {
   let level: unknown[] = [given];
   for (let depth = 0; level.length > 0; depth++) {
@@ -22,7 +27,9 @@ function isDeeperThan(given: unknown, most: number): boolean {
   return false;
 }
 
-/** Reads and compiles a document from outside. Every problem found is listed with its path; nothing throws. */
+/**
+ * Reads and compiles a document from outside. Every problem found is listed with its path; nothing throws.
+ */
 export function compileModel(given: unknown): ModelResult {
   if (isDeeperThan(given, deepest))
     return { ok: false, problems: [{ path: '', code: 'model.nested', params: { most: deepest } }] };

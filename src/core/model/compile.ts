@@ -22,7 +22,10 @@ import { readsTyped } from './typed';
 
 export type ModelResult = { ok: true; model: CompiledModel } | { ok: false; problems: ModelProblem[] };
 
-/** Compiles a document that was checked before, such as one that is published; what is not of its shape throws or compiles to nothing useful. */
+/**
+ * Compiles a document that was checked before, such as one that is published; what is not of its shape throws
+ * or compiles to nothing useful.
+ */
 export const compilePublished = (document: ModelDocument): ModelResult =>
   new Compiler(document, new Map(), []).run();
 
@@ -118,7 +121,10 @@ class Compiler {
     this.problems.push({ path, code, params, at });
   }
 
-  /** A model of the library, compiled by itself once. What is wrong with it is told at its place in the library. */
+  /**
+   * A model of the library, compiled by itself once. What is wrong with it is told at its place in the
+   * library.
+   */
   private modelOf(id: string): CompiledModel | null {
     const known = this.inner.get(id);
     if (known !== undefined) return known;

@@ -1,6 +1,8 @@
 /**
- * The model document: one JSON value that describes one model completely. It is what is saved, pinned by builds,
- * exported and compared. docs/model.schema.json is its published schema; `schema.ts` guards the door at run time.
+ * The model document: one JSON value that describes one model completely. It is what is saved, pinned by
+ * builds,
+ * exported and compared. docs/model.schema.json is its published schema; `schema.ts` guards the door at run
+ * time.
  */
 
 import type { Drawing } from './drawing';
@@ -29,7 +31,10 @@ export interface ModelDocument {
   calculations: Calculation[];
   rules: Rule[];
   numbering: Segment[];
-  /** Items that are no goods, such as visits and licences: what differs in these alone may have one part number. */
+  /**
+   * Items that are no goods, such as visits and licences: what differs in these alone may have one part
+   * number.
+   */
   services?: string[];
   prices: PricePart[];
   surcharges: Surcharge[];
@@ -38,7 +43,9 @@ export interface ModelDocument {
   operations: OperationRow[];
   /** Working days added to the longest lead time of the materials. */
   extraDays?: Feel;
-  /** From when (a day) and for how many months what recurs in the build runs; without it, as its quote says. */
+  /**
+   * From when (a day) and for how many months what recurs in the build runs; without it, as its quote says.
+   */
   term?: { start?: Feel; months: Feel };
   /** What the build looks like. */
   drawing?: Drawing;
@@ -50,7 +57,10 @@ export interface ModelDocument {
   classes?: string[];
   /** Numbers that formulas may read of items, such as mass or rating. */
   properties?: Property[];
-  /** These numbers, by item and property. They travel with the document, so that an old build stays what it was. */
+  /**
+   * These numbers, by item and property. They travel with the document, so that an old build stays what it
+   * was.
+   */
   items?: Readonly<Record<string, Readonly<Record<string, string>>>>;
   /** Every model and class that this one, or one of these, names. */
   library?: Library;
@@ -128,7 +138,10 @@ export interface Feature {
   reachesDown?: boolean;
   /** Given by the site or the customer, not chosen: ways out change it last. */
   given?: boolean;
-  /** What is taken where nothing else speaks: of one choice the first listed that fits, of a multiple choice all listed that fit. */
+  /**
+   * What is taken where nothing else speaks: of one choice the first listed that fits, of a multiple choice
+   * all listed that fit.
+   */
   usual?: string[];
 }
 
@@ -139,7 +152,10 @@ export interface Option {
   name: Texts;
   /** Priced and made as this item. */
   item?: string;
-  /** A build of this model comes with the option; as many builds as the quantity says, each with choices of its own. */
+  /**
+   * A build of this model comes with the option; as many builds as the quantity says, each with choices of
+   * its own.
+   */
   model?: string;
   /** How many; 1 where not given. A formula alone is not for a person to change. */
   quantity?: Feel | Quantity;
@@ -156,7 +172,10 @@ export interface Quantity {
   grows?: Growth;
 }
 
-/** How a quantity grows with that of the line: with each piece, not at all because one will do, or as it is typed there. */
+/**
+ * How a quantity grows with that of the line: with each piece, not at all because one will do, or as it is
+ * typed there.
+ */
 export type Growth = 'perParent' | 'once' | 'own';
 
 export type Parameter = NumberParameter | YesNoParameter | ChoiceParameter | TextParameter | DateParameter;
@@ -207,7 +226,10 @@ export interface NumberParameter extends ParameterBase {
   /** May stay without a value. */
   optional?: boolean;
   usual?: Exclude<Proposed, boolean | null>;
-  /** Values that are an option of a feature: whoever types one is offered that option. A rule has to keep them from being taken here. */
+  /**
+   * Values that are an option of a feature: whoever types one is offered that option. A rule has to keep them
+   * from being taken here.
+   */
   standard?: { of: string; values: Readonly<Record<string, string>> };
 }
 
@@ -250,7 +272,9 @@ export type Rule =
   | (RuleBase & { kind: 'exclude'; all: Feel[]; severity?: Severity })
   /** A number stays between two formulas. */
   | (RuleBase & { kind: 'limit'; of: string; when?: Feel; least?: Feel; most?: Feel; severity?: Severity })
-  /** Only the listed combinations are allowed, or none of them. Cells are FEEL unary tests; "-" is anything. */
+  /**
+   * Only the listed combinations are allowed, or none of them. Cells are FEEL unary tests; "-" is anything.
+   */
   | (RuleBase & {
       kind: 'table';
       of: string[];
@@ -268,8 +292,10 @@ export type Rule =
   | (RuleBase & { kind: 'say'; when: Feel; severity: 'warning' | 'note' });
 
 /**
- * The value of a decision: an option id or null for none (feature with most = 1), taken or not (one option of a multiple choice,
- * addressed as "feature.option", or a yes/no parameter), a decimal written out (number parameter), an ISO day, a text; null also where an
+ * The value of a decision: an option id or null for none (feature with most = 1), taken or not (one option of
+ * a multiple choice,
+ * addressed as "feature.option", or a yes/no parameter), a decimal written out (number parameter), an ISO
+ * day, a text; null also where an
  * optional parameter has none.
  */
 export type DecisionValue = string | boolean | null;
@@ -284,7 +310,10 @@ export type Segment = { before?: string; when?: Feel } & (
   | { kind: 'letters'; of: string }
   /** A letter for each of several conditions that is met, in their order; nothing where none is. */
   | { kind: 'marks'; of: { text: string; when: Feel }[] }
-  /** A registered number for the values that codes cannot say, those of the builds that a row brings among them. */
+  /**
+   * A registered number for the values that codes cannot say, those of the builds that a row brings among
+   * them.
+   */
   | { kind: 'sequence'; of: string[]; width: number }
   /** A check character over all letters and digits before it, by ISO 7064 MOD 37,36. */
   | { kind: 'check' }
@@ -312,7 +341,10 @@ export interface Surcharge {
 export interface InsidePrice {
   id: string;
   name: Texts;
-  /** Price parts, and options or yes/no parameters with all that they bring; "scale/ridgeback/1/commissioning" is a part of a build inside. */
+  /**
+   * Price parts, and options or yes/no parameters with all that they bring; "scale/ridgeback/1/commissioning"
+   * is a part of a build inside.
+   */
   of: string[];
   /** Share taken off: 0.1 is 10 %, 1 is included without charge. */
   rate: Feel;

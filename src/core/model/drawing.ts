@@ -1,4 +1,7 @@
-/** The drawing of a model as it stands in its document: things in space, in millimetres, whose coordinates are formulas. */
+/**
+ * The drawing of a model as it stands in its document: things in space, in millimetres, whose coordinates are
+ * formulas.
+ */
 import type { Feel, Texts } from './document';
 
 export interface Drawing {
@@ -9,8 +12,10 @@ export interface Drawing {
 }
 
 /**
- * Where one looks from. x runs along the thing to the right of the front view, y away from its viewer, z upwards.
- * front: x to the right, z up. back: x to the left, z up. above: x to the right, y up. end: y to the right, z up.
+ * Where one looks from. x runs along the thing to the right of the front view, y away from its viewer, z
+ * upwards.
+ * front: x to the right, z up. back: x to the left, z up. above: x to the right, y up. end: y to the right, z
+ * up.
  */
 export type Viewpoint = 'front' | 'back' | 'above' | 'end';
 

@@ -103,7 +103,9 @@ export interface NestedBuild {
   place: string;
   index: number;
   model: CompiledModel;
-  /** Ids here of what the inner model calls otherwise, by the inner id; what reaches down stands further out. */
+  /**
+   * Ids here of what the inner model calls otherwise, by the inner id; what reaches down stands further out.
+   */
   names: ReadonlyMap<string, string>;
   /** Holds where the build exists. */
   when: Formula;
@@ -127,6 +129,9 @@ export interface CompiledModel {
   /** Of this model itself; those of the builds inside are with their models. */
   picks: readonly Pick[];
   sections: readonly PlacedSection[];
-  /** Compiled formulas of prices, surcharges, materials, operations and numbering, by their path in the document. */
+  /**
+   * Compiled formulas of prices, surcharges, materials, operations and numbering, by their path in the
+   * document.
+   */
   formulas: ReadonlyMap<string, Formula>;
 }

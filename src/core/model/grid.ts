@@ -16,7 +16,9 @@ export interface Grid {
   optional: boolean;
 }
 
-/** Values that a row may have at most: their codes are whole numbers of a machine, and two of them are added. */
+/**
+ * Values that a row may have at most: their codes are whole numbers of a machine, and two of them are added.
+ */
 export const mostValues = 1_000_000_000;
 
 /** Null where the step is not above zero or the most below the least. */
@@ -37,7 +39,10 @@ export function gridOf(
   };
 }
 
-/** Position of a value as it travels; null where it is out of range or between two steps. Of a text the position of its length. */
+/**
+ * Position of a value as it travels; null where it is out of range or between two steps. Of a text the
+ * position of its length.
+ */
 export function codeOf(grid: Grid, written: string | null): number | null {
   if (written === null) return grid.optional ? 0 : null;
   const value = measure(grid, written);

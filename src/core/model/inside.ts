@@ -29,7 +29,9 @@ export class Inside {
   }
 }
 
-/** The builds that surely are there, in the order of the model; each whose being there is not settled is told. */
+/**
+ * The builds that surely are there, in the order of the model; each whose being there is not settled is told.
+ */
 export function buildsInside(
   reading: Reading,
   tellOpen: (place: string) => void = () => undefined,
@@ -43,7 +45,10 @@ export function buildsInside(
   );
 }
 
-/** Rows of an inner build, those of the builds inside it too, by the ids of its own model, whose value reaches down from further out. */
+/**
+ * Rows of an inner build, those of the builds inside it too, by the ids of its own model, whose value reaches
+ * down from further out.
+ */
 export const reachingIn = ({ place, names }: NestedBuild): string[] =>
   [...names].flatMap(([own, full]) => (full.startsWith(`${place}/`) ? [] : [own]));
 
@@ -62,7 +67,10 @@ export function featureAt(model: CompiledModel, id: string): Feature | undefined
   return entry?.kind === 'feature' ? entry.feature : undefined;
 }
 
-/** Rows and calculations in words, the builds inside among them: what shows a model needs, without its formulas. */
+/**
+ * Rows and calculations in words, the builds inside among them: what shows a model needs, without its
+ * formulas.
+ */
 export interface Outline {
   features: readonly Feature[];
   parameters: CompiledModel['document']['parameters'];

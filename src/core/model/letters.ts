@@ -1,4 +1,7 @@
-/** Letters of a text as a person counts them: what is put together of several code points, such as an emoji or a letter with its accent, is one. */
+/**
+ * Letters of a text as a person counts them: what is put together of several code points, such as an emoji or
+ * a letter with its accent, is one.
+ */
 const segmenter = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
 
 export const lettersOf = (text: string): number =>

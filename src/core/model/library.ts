@@ -28,7 +28,10 @@ const isModel = (value: unknown): value is ModelDocument =>
     Array.isArray((each as { options?: unknown } | null)?.options),
   );
 
-/** A document with everything it names in its library, found by `find`; what is not found is left for the compiler to report. */
+/**
+ * A document with everything it names in its library, found by `find`; what is not found is left for the
+ * compiler to report.
+ */
 export function withLibrary(given: unknown, find: (id: string) => unknown): unknown {
   if (!isModel(given)) return given;
   const document = given;

@@ -1,4 +1,7 @@
-/** The door of the model document: the published schema and the running one agree, and every slip has a place and a kind. */
+/**
+ * The door of the model document: the published schema and the running one agree, and every slip has a place
+ * and a kind.
+ */
 import { readFileSync } from 'node:fs';
 import Ajv from 'ajv';
 import { describe, expect, it } from 'vitest';

@@ -1,4 +1,7 @@
-/** Builds inside builds, what reaches down to them, classes, numbers of items and typed texts: what compiles, what does not, and what comes of it. */
+/**
+ * Builds inside builds, what reaches down to them, classes, numbers of items and typed texts: what compiles,
+ * what does not, and what comes of it.
+ */
 import { describe, expect, it } from 'vitest';
 import { createEngine, type Decision } from '../engine';
 import { numbersInside, partNumber } from '../numbering';

@@ -1,6 +1,9 @@
 import type { FormulaProblem } from '../formula';
 
-/** Something wrong with a model document: where (a path such as "rules.pitRamps.all"), what, and the details of the sentence. */
+/**
+ * Something wrong with a model document: where (a path such as "rules.pitRamps.all"), what, and the details
+ * of the sentence.
+ */
 export interface ModelProblem {
   path: string;
   code:

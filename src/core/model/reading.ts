@@ -4,7 +4,10 @@ import { Day, type Formula, type Value } from '../formula';
 import type { CompiledModel } from './entries';
 import { lettersOf } from './letters';
 
-/** A value as it travels: option id, list of option ids, decimal written out, ISO day, text, yes/no; null where there is none. */
+/**
+ * A value as it travels: option id, list of option ids, decimal written out, ISO day, text, yes/no; null
+ * where there is none.
+ */
 export type PlainValue = string | boolean | null | readonly string[];
 
 /** Values by id of feature, parameter or context input; an id that is absent is still open. */
@@ -47,7 +50,10 @@ export class Reading {
     }
   }
 
-  /** The formula at a path of the document, such as "materials.modules.quantity"; undefined where the document has none. */
+  /**
+   * The formula at a path of the document, such as "materials.modules.quantity"; undefined where the document
+   * has none.
+   */
   at(path: string): Value | Open | undefined {
     const formula = this.model.formulas.get(path);
     return formula && this.run(formula);
@@ -97,7 +103,10 @@ export class Reading {
 
 const dependents = new WeakMap<CompiledModel, Map<string, ReadonlySet<number>>>();
 
-/** Slots whose value may be another when a row has another: its own, and the calculations that read it, directly or not. */
+/**
+ * Slots whose value may be another when a row has another: its own, and the calculations that read it,
+ * directly or not.
+ */
 function dependentsOf(model: CompiledModel, id: string): ReadonlySet<number> {
   const known = dependents.get(model) ?? readers(model);
   dependents.set(model, known);

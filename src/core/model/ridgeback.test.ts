@@ -1,4 +1,7 @@
-/** The demo's Ridgeback as a model: every figure is worked out by hand. That every rule fires is told by the document's own tests. */
+/**
+ * The demo's Ridgeback as a model: every figure is worked out by hand. That every rule fires is told by the
+ * document's own tests.
+ */
 import { beforeAll, describe, expect, it } from 'vitest';
 import { createEngine, type Decision, type Engine, type State } from '../engine';
 import { making, leadDays } from '../production';
@@ -166,7 +169,8 @@ describe('calculations, numbers, materials', () => {
   it('works out the figures of a quarry weighbridge', () => {
     const reading = new Reading(model, stateOf(quarry).values);
     const figure = (id: string) => String(reading.named(id));
-    // 18 m / 6 m = 3 modules, 2 x (3 + 1) = 8 cells, 18 x 3.2 = 57.6 m2, 57.6 x 172 + 3 x (380 + 4 x 60) = 11,767.2 kg
+    // 18 m / 6 m = 3 modules, 2 x (3 + 1) = 8 cells, 18 x 3.2 = 57.6 m2, 57.6 x 172 + 3 x (380 + 4 x 60) =
+    // 11,767.2 kg
     expect([figure('modules'), figure('cells'), figure('area'), figure('deckMass')]).toEqual([
       '3',
       '8',

@@ -142,7 +142,10 @@ export class Rules {
     return compared(of, '=', literalOf(kind === 'number' || kind === 'date' ? kind : 'other', value));
   }
 
-  /** Advice before defaults; rules before what stands at the feature itself; else the order of the document, the outer place first. */
+  /**
+   * Advice before defaults; rules before what stands at the feature itself; else the order of the document,
+   * the outer place first.
+   */
   proposals(homes: readonly Home[]): Proposal[] {
     const advised: Proposal[] = [];
     const usual: Proposal[] = [];

@@ -1,4 +1,7 @@
-/** The Yup door of the model document: shape and sizes. What the parts mean to each other is checked by the compiler. */
+/**
+ * The Yup door of the model document: shape and sizes. What the parts mean to each other is checked by the
+ * compiler.
+ */
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
 import type { ModelDocument, Parameter, Rule, Segment } from './document';
 import type { Shape } from './drawing';
@@ -30,7 +33,10 @@ const day = string()
   .strict()
   .test('day', 'model.badDay', (value) => value === undefined || isDay(value));
 const severity = string().strict().oneOf(['error', 'warning', 'note']);
-/** One check for the whole record: a schema made for each of a model's thousands of texts would take most of the time. */
+/**
+ * One check for the whole record: a schema made for each of a model's thousands of texts would take most of
+ * the time.
+ */
 const isTexts = (value: unknown): boolean =>
   typeof value === 'object' &&
   value !== null &&
@@ -108,7 +114,10 @@ const optionFields: Readonly<Record<string, { fits: (value: unknown) => boolean;
   },
 };
 
-/** What is wrong with an option, as the field and the code; null where nothing is. A schema of its own for each of 20,000 options would take seconds. */
+/**
+ * What is wrong with an option, as the field and the code; null where nothing is. A schema of its own for
+ * each of 20,000 options would take seconds.
+ */
 function optionProblem(option: unknown): [field: string, code: string] | null {
   if (typeof option !== 'object' || option === null || Array.isArray(option)) return ['', 'model.badValue'];
   const given = option as Record<string, unknown>;

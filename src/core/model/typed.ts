@@ -1,4 +1,7 @@
-/** Conditions may depend on a typed text's being there and its length, not on what it says: that could not be decided for every text. */
+/**
+ * Conditions may depend on a typed text's being there and its length, not on what it says: that could not be
+ * decided for every text.
+ */
 import type { Formula } from '../formula';
 import type { Entry } from './entries';
 

@@ -1,4 +1,7 @@
-/** Check characters by ISO 7064 MOD 37,36: one letter or digit that finds every single slip and nearly every swap of neighbours. */
+/**
+ * Check characters by ISO 7064 MOD 37,36: one letter or digit that finds every single slip and nearly every
+ * swap of neighbours.
+ */
 const alphabet = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 const size = alphabet.length;
 

@@ -49,7 +49,10 @@ export interface PartNumber {
   complete: boolean;
 }
 
-/** Builds the part number; `sequence` is the registered number for what codes cannot say, where the build needs and has one. */
+/**
+ * Builds the part number; `sequence` is the registered number for what codes cannot say, where the build
+ * needs and has one.
+ */
 export function partNumber(model: CompiledModel, values: Values, sequence?: number): PartNumber {
   const reading = new Reading(model, values);
   const cells = model.document.numbering.flatMap((segment, index): Cell[] => {

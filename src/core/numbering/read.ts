@@ -1,4 +1,7 @@
-/** Reading a part number back: what each segment says, in every way the text can be cut; whether it can be built is the engine's to say. */
+/**
+ * Reading a part number back: what each segment says, in every way the text can be cut; whether it can be
+ * built is the engine's to say.
+ */
 import { featureAt, type CompiledModel, type DecisionValue, type Segment } from '../model';
 import { checkCharacter } from './check';
 
@@ -9,7 +12,10 @@ export interface Candidate {
   figures: { of: string; times: string; value: string }[];
   /** Conditions of the scheme, by their path in the document, and whether each is met. */
   conditions: { path: string; met: boolean }[];
-  /** Features of which nothing is said, and the options that are therefore not taken: because the feature is not there, or none of them is. */
+  /**
+   * Features of which nothing is said, and the options that are therefore not taken: because the feature is
+   * not there, or none of them is.
+   */
   silent: { of: string; options: string[] }[];
   sequence?: number;
 }

@@ -1,6 +1,8 @@
 /**
- * What registered numbers stand for: the decisions that the codes of a scheme do not say, written as one text that the register keeps.
- * A row stands with the quantities of what it takes and with the builds that it brings, each as far as its own scheme tells it.
+ * What registered numbers stand for: the decisions that the codes of a scheme do not say, written as one text
+ * that the register keeps.
+ * A row stands with the quantities of what it takes and with the builds that it brings, each as far as its
+ * own scheme tells it.
  */
 import { Exact } from '../exact';
 import {
@@ -49,7 +51,10 @@ export function registeredOf(
   return key === null ? undefined : registered[registeredAs({ model: model.document.id, key })];
 }
 
-/** The text under which a build's number is registered; null where the scheme needs no registered number for this build. */
+/**
+ * The text under which a build's number is registered; null where the scheme needs no registered number for
+ * this build.
+ */
 export function sequenceKey(model: CompiledModel, values: Values): string | null {
   const reading = new Reading(model, values);
   const wanted = model.document.numbering.flatMap((segment, index) =>
@@ -83,7 +88,10 @@ export function registeredDecisions(key: string): Said[] {
   });
 }
 
-/** Each row once, in the order first said; an exclamation mark tells no value, yes and no from texts that say so. */
+/**
+ * Each row once, in the order first said; an exclamation mark tells no value, yes and no from texts that say
+ * so.
+ */
 function written(all: readonly Said[]): string {
   const byRow = new Map(
     all.map(({ on, value }) => [

@@ -1,4 +1,7 @@
-/** A line as rows that can be followed with a pencil: how many, at what, which makes how much; together they are its net. */
+/**
+ * A line as rows that can be followed with a pencil: how many, at what, which makes how much; together they
+ * are its net.
+ */
 import {
   fixed,
   minus,
@@ -15,7 +18,10 @@ import { monthsIn } from './recurring';
 import { sidesOf } from './walk';
 
 export interface AcrossRow {
-  /** pieces: due once, by the piece; all: one price for all of it; once: due once a line, whatever the quantity; term: what recurs, over its term; share: off by the discount on the whole quote. */
+  /**
+   * pieces: due once, by the piece; all: one price for all of it; once: due once a line, whatever the
+   * quantity; term: what recurs, over its term; share: off by the discount on the whole quote.
+   */
   is: 'pieces' | 'all' | 'once' | 'term' | 'share';
   /** How many, and at how much each: of pieces, and of what recurs where its price is by the piece. */
   quantity?: number;

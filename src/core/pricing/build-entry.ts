@@ -9,7 +9,10 @@ export type PriceInside =
   | Pick<PricedPart, 'unitPrice' | 'stretches' | 'least' | 'amount'>
   | { share: { rate: ExactText; of: readonly string[] } };
 
-/** Undefined where it cannot be sold inside the build: it has no entry, none for the quantity, one that must be typed, or a formula over what the build does not have. */
+/**
+ * Undefined where it cannot be sold inside the build: it has no entry, none for the quantity, one that must
+ * be typed, or a formula over what the build does not have.
+ */
 export function priceIn(
   reading: Reading,
   { prices, costs, entries }: Tariff,
@@ -46,7 +49,9 @@ export function priceIn(
 
 const formulas = new WeakMap<CompiledModel, Map<string, Formula | null>>();
 
-/** A formula of a price list over the build of a model; undefined where it reads what the model does not have. */
+/**
+ * A formula of a price list over the build of a model; undefined where it reads what the model does not have.
+ */
 export function formulaIn(model: CompiledModel, source: string): Formula | undefined {
   const known = formulas.get(model) ?? new Map<string, Formula | null>();
   formulas.set(model, known);

@@ -18,7 +18,10 @@ import { priceIn } from './build-entry';
 import type { BuildPrice, PricedPart, RecurringPart, Tariff } from './index';
 import { partOverTerm, termKey } from './part-term';
 
-/** The list price of a build as parts: what the model prices, its options, what builds inside list at, what is a share of these, what is taken off inside, then surcharges on parts. */
+/**
+ * The list price of a build as parts: what the model prices, its options, what builds inside list at, what is
+ * a share of these, what is taken off inside, then surcharges on parts.
+ */
 export const priceBuild = (model: CompiledModel, values: Values, tariff: Tariff): BuildPrice =>
   priceReading(new Reading(model, values), tariff, (inside) =>
     priceBuild(inside.build.model, inside.values, tariff),
@@ -186,7 +189,10 @@ function termIn(reading: Reading, { recurs }: Tariff, item: string): RecurringPa
 const sumOf = (parts: readonly PricedPart[]): Exact =>
   parts.reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
 
-/** A share of parts, apart for what grows with the quantity of the line and what does not, and for each term that recurs. */
+/**
+ * A share of parts, apart for what grows with the quantity of the line and what does not, and for each term
+ * that recurs.
+ */
 function shareOf(
   parts: readonly PricedPart[],
   id: string,
@@ -214,7 +220,10 @@ function shareOf(
   });
 }
 
-/** What prices of their own in the bundle make of what its parts list at, and of what bundles inside made of it. */
+/**
+ * What prices of their own in the bundle make of what its parts list at, and of what bundles inside made of
+ * it.
+ */
 function ownPrices(
   parts: readonly PricedPart[],
   own: Readonly<Record<string, ExactText>> | undefined,

@@ -12,7 +12,8 @@ export interface BuildCost {
 }
 
 /**
- * Material and time of one build at cost, and the software and services sold with it; undefined where the tariff has no costs or one is
+ * Material and time of one build at cost, and the software and services sold with it; undefined where the
+ * tariff has no costs or one is
  * missing.
  */
 export function costOf(

@@ -1,4 +1,7 @@
-/** Why a figure is what it is: the figures it is made of, and how. Anybody can work it out again with a pencil. */
+/**
+ * Why a figure is what it is: the figures it is made of, and how. Anybody can work it out again with a
+ * pencil.
+ */
 import { exact, roundHalfUp, zero, type Exact, type ExactText } from '../exact';
 import type { LinePrice, WalkStep } from './index';
 import type { PricedQuote } from './quote';
@@ -31,7 +34,9 @@ export type QuoteFigure =
   | 'gross'
   | 'cost'
   | 'margin';
-/** `period` is the place among what recurs in the line's build; without it the figure is of the whole line. */
+/**
+ * `period` is the place among what recurs in the line's build; without it the figure is of the whole line.
+ */
 export type Figure =
   { of: 'line'; line: string; what: LineFigure; period?: number } | { of: 'quote'; what: QuoteFigure };
 
@@ -69,7 +74,10 @@ export interface ExplainedLine {
   terms: { quantity: number };
 }
 
-/** Explains a figure of a priced quote; undefined where there is no such figure, such as a margin without costs. */
+/**
+ * Explains a figure of a priced quote; undefined where there is no such figure, such as a margin without
+ * costs.
+ */
 export function explain(
   lines: readonly ExplainedLine[],
   quote: PricedQuote,

@@ -1,4 +1,7 @@
-/** Spreading, any of four, limits, leases, commission and tax: worked examples, and what must hold whatever the amounts. */
+/**
+ * Spreading, any of four, limits, leases, commission and tax: worked examples, and what must hold whatever
+ * the amounts.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exact, roundHalfUp } from '../exact';

@@ -14,7 +14,10 @@ export interface Lease {
   inAdvance?: boolean;
 }
 
-/** (PV - RV/(1+i)^n) x i / (1 - (1+i)^-n); in advance divided by (1+i); without interest, what is used up in equal parts. Not rounded. */
+/**
+ * (PV - RV/(1+i)^n) x i / (1 - (1+i)^-n); in advance divided by (1+i); without interest, what is used up in
+ * equal parts. Not rounded.
+ */
 export function monthlyRate({
   amount,
   months,
@@ -49,7 +52,10 @@ export function commission(
   return sold.minus(above).times(baseRate).plus(above.times(higherRate)).toString();
 }
 
-/** The lines at their target: with just the discount that the role is expected to give, and whatever else holds. */
+/**
+ * The lines at their target: with just the discount that the role is expected to give, and whatever else
+ * holds.
+ */
 export function atTarget(lines: readonly QuoteLine[], limits: readonly Limit[], role: string): QuoteLine[] {
   const own = limits.filter((limit) => limit.role === role);
   return lines.map((line) => {

@@ -1,4 +1,7 @@
-/** Four ways of saying the same: discount as a share, discount as an amount, net price, margin. One is typed, the others follow. */
+/**
+ * Four ways of saying the same: discount as a share, discount as an amount, net price, margin. One is typed,
+ * the others follow.
+ */
 import { exact, roundHalfUp, type Exact, type ExactText } from '../exact';
 
 export interface Typed {
@@ -19,8 +22,10 @@ export interface Four {
 export type FourAnswer = { is: 'four'; four: Four } | { is: 'impossible'; why: 'margin' | 'base' | 'cost' };
 
 /**
- * What follows from the typed one, for a price of `base` before it. Kept is what was typed, so that looking at it in another way never
- * changes it. Impossible: a margin of all or more, or without a cost; more off than there is; another net on a price of nothing.
+ * What follows from the typed one, for a price of `base` before it. Kept is what was typed, so that looking
+ * at it in another way never
+ * changes it. Impossible: a margin of all or more, or without a cost; more off than there is; another net on
+ * a price of nothing.
  */
 export function fourOf(base: ExactText, typed: Typed, decimals: number, cost?: ExactText): FourAnswer {
   const from = exact(base);

@@ -29,7 +29,10 @@ export interface Grant {
 }
 
 export interface GrantChoice {
-  /** What counts, and what it takes off one piece; none where nothing holds or nothing is better than the price. */
+  /**
+   * What counts, and what it takes off one piece; none where nothing holds or nothing is better than the
+   * price.
+   */
   won: { grant: Grant; off: ExactText } | null;
   /** The others, each with why it does not count. */
   lost: { grant: Grant; why: WhyLost; off: ExactText }[];
@@ -41,7 +44,10 @@ export type WhyLost = 'notYet' | 'over' | 'worse' | 'fixed' | 'dearer';
 export const offOf = ({ rate = '0', price }: Grant, unit: Fixed): Fixed =>
   price === undefined ? times(unit, fixed(rate)) : minus(unit, fixed(price));
 
-/** Of what holds on the day, what is best for the customer; a fixed one before any other. Among equals the first. */
+/**
+ * Of what holds on the day, what is best for the customer; a fixed one before any other. Among equals the
+ * first.
+ */
 export function chooseGrant(unitPrice: ExactText, grants: readonly Grant[], day: string): GrantChoice {
   const unit = fixed(unitPrice);
   const best = bestOf(unit, grants, day);

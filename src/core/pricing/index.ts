@@ -1,9 +1,12 @@
 /**
  * Pricing: what a build or an item lists at, and the price walk from list to net.
  *
- * Money is an exact decimal in one currency; nothing is rounded before the unit net price, which is rounded half up to the
- * currency's minor unit and then multiplied by the quantity; what a line recurs for over its term, and its share of the whole-quote
- * discount, come to the minor unit as well, and so does what is sold by a measure, such as 12.5 m, so that what is printed adds up.
+ * Money is an exact decimal in one currency; nothing is rounded before the unit net price, which is rounded
+ * half up to the
+ * currency's minor unit and then multiplied by the quantity; what a line recurs for over its term, and its
+ * share of the whole-quote
+ * discount, come to the minor unit as well, and so does what is sold by a measure, such as 12.5 m, so that
+ * what is printed adds up.
  */
 import type { ExactText } from '../exact';
 import type { Growth, Texts } from '../model';
@@ -135,7 +138,10 @@ export interface RecurringPart extends Recurrence {
 /** One part of a list price. */
 export interface PricedPart {
   id: string;
-  /** inside: what a price of its own in the bundle makes, or a share taken off there; rates: what the rates agreed on the line make of the list's. */
+  /**
+   * inside: what a price of its own in the bundle makes, or a share taken off there; rates: what the rates
+   * agreed on the line make of the list's.
+   */
   kind: 'part' | 'option' | 'inside' | 'surcharge' | 'rates';
   name: Texts;
   item?: string;
@@ -202,7 +208,9 @@ export type StepKind =
 /** A step of the walk for one unit. */
 export interface WalkStep {
   kind: StepKind;
-  /** The surcharge, agreement, quantity discount or promotion; on lines frozen long ago the customer's class. */
+  /**
+   * The surcharge, agreement, quantity discount or promotion; on lines frozen long ago the customer's class.
+   */
   name?: Texts | string;
   rate?: ExactText;
   /** Of what is given by hand: as it was typed. */
@@ -233,10 +241,14 @@ export interface LinePrice {
   net: ExactText;
   /** What of these is there once, whatever the quantity; absent where nothing is. */
   once?: { list: ExactText; net: ExactText; cost?: ExactText };
-  /** Where the whole line recurs: list, net, cost are over the whole term, the figures for one unit over the base period. */
+  /**
+   * Where the whole line recurs: list, net, cost are over the whole term, the figures for one unit over the
+   * base period.
+   */
   recurring?: LineRecurring;
   /**
-   * What recurs inside a build, one for each base period and term, each walked as a line that recurs. The line's list, net, cost and share
+   * What recurs inside a build, one for each base period and term, each walked as a line that recurs. The
+   * line's list, net, cost and share
    * are with these; its steps, and its figures for one unit, are of what is due once.
    */
   subscriptions?: LinePrice[];

@@ -1,4 +1,7 @@
-/** What stands inside a build: priced by every method of a list, recurring apart from the rest, with services at cost. */
+/**
+ * What stands inside a build: priced by every method of a list, recurring apart from the rest, with services
+ * at cost.
+ */
 import { describe, expect, it } from 'vitest';
 import { demoModel, demoTariff } from '../../../scripts/demo-documents';
 import { createEngine, type Decision } from '../engine';
@@ -288,7 +291,8 @@ describe('what recurs inside a build', () => {
     ]) as Record<string, string>;
     const cost = costOf(made, price.parts, { ...listed, costs, rates });
     const alone = costOf(made, [], { ...listed, costs, rates });
-    // Verification, network, commissioning, two visits and the warranty at 10 each; a licence and five users for 12 months.
+    // Verification, network, commissioning, two visits and the warranty at 10 each; a licence and five users
+    // for 12 months.
     const services = price.parts
       .filter((each) => !each.recurs && each.item && listed.asSold?.includes(each.item))
       .reduce((sum, each) => sum + 10 * Number(each.quantity), 0);

@@ -18,7 +18,10 @@ import type { LinePrice, WalkStep } from './index';
 import type { PolicyHit } from './over-quote';
 import { sidesOf } from './walk';
 
-/** Of a role, for a family or for all. Of a discount the target is least and the floor most; of a margin the other way round. */
+/**
+ * Of a role, for a family or for all. Of a discount the target is least and the floor most; of a margin the
+ * other way round.
+ */
 export interface Limit {
   role: string;
   family?: string;
@@ -36,7 +39,9 @@ export interface Limit {
 export interface LineFigures {
   line: string;
   family: string;
-  /** What is given away by hand and with the whole quote, as a share of what the line would net to without. */
+  /**
+   * What is given away by hand and with the whole quote, as a share of what the line would net to without.
+   */
   discount: ExactText;
   margin?: ExactText;
 }
@@ -65,8 +70,10 @@ export function reachOf({ by, target, limit, floor }: Limit, figure: ExactText):
 const one = ofWhole(1);
 
 /**
- * What is given away on a line beyond what the customer is granted anyway, and what it earns. What was typed is judged as it was typed:
- * `whole` is the share that the whole-quote discount takes off all lines alike, whose cents fall on one line or another, and a margin
+ * What is given away on a line beyond what the customer is granted anyway, and what it earns. What was typed
+ * is judged as it was typed:
+ * `whole` is the share that the whole-quote discount takes off all lines alike, whose cents fall on one line
+ * or another, and a margin
  * typed for the line is that margin, whatever rounding makes of it.
  */
 export function figuresOf(line: string, family: string, price: LinePrice, whole?: ExactText): LineFigures {
@@ -90,7 +97,10 @@ function keptBy({ steps }: LinePrice, kinds: readonly WalkStep['kind'][]): Fixed
   return left;
 }
 
-/** What the whole-quote discount leaves, as a share: by what was typed where that is told, else by the cents that fell on the line. */
+/**
+ * What the whole-quote discount leaves, as a share: by what was typed where that is told, else by the cents
+ * that fell on the line.
+ */
 const keptOfWhole = ({ before, share }: LinePrice, whole: ExactText | undefined): Fixed =>
   share === undefined || before === undefined
     ? one
@@ -100,7 +110,10 @@ const keptOfWhole = ({ before, share }: LinePrice, whole: ExactText | undefined)
 const kept = (of: Fixed, share: Fixed): Fixed =>
   minus(one, of.units === 0n ? nothing : fixed(ratio(share, of)));
 
-/** What a line would give away, or earn, at a discount or margin typed for it, where the whole quote takes the same share of it as now. */
+/**
+ * What a line would give away, or earn, at a discount or margin typed for it, where the whole quote takes the
+ * same share of it as now.
+ */
 export function figureAt(price: LinePrice, by: Limit['by'], typed: ExactText, whole?: ExactText): ExactText {
   const left = keptOfWhole(price, whole);
   const rest = minus(one, fixed(typed));
@@ -185,7 +198,10 @@ function noWorse(signed: PolicyHit, now: PolicyHit): boolean {
   });
 }
 
-/** By role, the nearest first. `signed` in the order given: of a role the last counts. What a policy read must be no worse than what was signed. */
+/**
+ * By role, the nearest first. `signed` in the order given: of a role the last counts. What a policy read must
+ * be no worse than what was signed.
+ */
 export function needsOf(
   judged: readonly Judged[],
   signed: readonly Signed[],

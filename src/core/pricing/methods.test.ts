@@ -1,4 +1,7 @@
-/** Price methods, terms and grants, against worked examples and fractions of whole numbers reckoned by themselves. */
+/**
+ * Price methods, terms and grants, against worked examples and fractions of whole numbers reckoned by
+ * themselves.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {

@@ -36,7 +36,10 @@ export type PriceEntry =
   /** No charge inside its parent. */
   | { method: 'included' };
 
-/** Rates of what is used, as they are agreed on one line: one for each slice of the entry, and the charge due in any case. */
+/**
+ * Rates of what is used, as they are agreed on one line: one for each slice of the entry, and the charge due
+ * in any case.
+ */
 export interface LineRates {
   each: readonly ExactText[];
   least?: ExactText;
@@ -83,7 +86,10 @@ export type Listed =
       /** The charge due in any case stands instead of the sum of the stretches. */
       least?: ExactText;
     }
-  /** Something that it depends on is not known: its cost, what it is a share of, a value of the build, a typed price. */
+  /**
+   * Something that it depends on is not known: its cost, what it is a share of, a value of the build, a typed
+   * price.
+   */
   | { is: 'open'; wants: 'cost' | 'net' | 'value' | 'price'; name?: string }
   /** No bracket or slice holds the quantity. */
   | { is: 'outside'; quantity: ExactText };
@@ -146,7 +152,10 @@ function holds({ from, below }: Stretch, quantity: ExactText): boolean {
   return at.gte(from) && (below === undefined || at.lt(below));
 }
 
-/** Each slice of the quantity at its own rate. A quantity that fills the last slice exactly is still held by it. */
+/**
+ * Each slice of the quantity at its own rate. A quantity that fills the last slice exactly is still held by
+ * it.
+ */
 function sliced(slices: readonly Slice[], quantity: ExactText): Listed {
   const all = exact(quantity);
   const last = slices[slices.length - 1];
@@ -173,7 +182,10 @@ function sliced(slices: readonly Slice[], quantity: ExactText): Listed {
   };
 }
 
-/** What is wrong with the brackets or slices of an entry: where one begins before the last ended, or ends before it begins; where a slice leaves a hole. */
+/**
+ * What is wrong with the brackets or slices of an entry: where one begins before the last ended, or ends
+ * before it begins; where a slice leaves a hole.
+ */
 export function entryProblem(
   entry: PriceEntry,
 ): { code: 'empty' | 'overlap' | 'hole' | 'backwards'; from: ExactText } | null {

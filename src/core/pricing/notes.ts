@@ -4,8 +4,10 @@ import type { LinePrice } from './index';
 import type { PriceEntry } from './methods';
 
 /**
- * pieceOnly: money typed or agreed for one piece leaves what comes once and what recurs as they are. withRest: a share or margin typed
- * holds for these too. surchargeOfList: inside a bundle a surcharge counts from list, not from what is left there. perPiece: the formula
+ * pieceOnly: money typed or agreed for one piece leaves what comes once and what recurs as they are.
+ * withRest: a share or margin typed
+ * holds for these too. surchargeOfList: inside a bundle a surcharge counts from list, not from what is left
+ * there. perPiece: the formula
  * gives the price of one piece.
  */
 export type PriceNote = 'pieceOnly' | 'withRest' | 'surchargeOfList' | 'perPiece';

@@ -1,4 +1,6 @@
-/** FEEL over a whole quote: prices that depend on all of it, such as freight, and policies on who must sign. */
+/**
+ * FEEL over a whole quote: prices that depend on all of it, such as freight, and policies on who must sign.
+ */
 import { exact, type Exact, type ExactText } from '../exact';
 import {
   compileFormula,
@@ -13,11 +15,15 @@ import {
 /** What a formula may read, and of which kind it is; amounts of money and masses in kg are plain numbers. */
 export type Names = Readonly<Record<string, 'number' | 'text' | 'yesno'>>;
 
-/** A price over the quote reads what the lines that are priced by themselves come to, their mass in kg, and its own line's quantity. */
+/**
+ * A price over the quote reads what the lines that are priced by themselves come to, their mass in kg, and
+ * its own line's quantity.
+ */
 export const priceNames = { net: 'number', mass: 'number', quantity: 'number' } as const satisfies Names;
 
 /**
- * A policy reads the net, the share given away on all of it, the margin where it is known, days until payment, special parts and warnings passed
+ * A policy reads the net, the share given away on all of it, the margin where it is known, days until
+ * payment, special parts and warnings passed
  * in builds, the longest term in months, how many lines count, and who buys where.
  */
 export const policyNames = {
@@ -94,16 +100,25 @@ export interface Policy {
   signs: string;
 }
 
-/** A policy that a quote runs into, with what it read, so that a sign-off holds as long as none of that is worse. */
+/**
+ * A policy that a quote runs into, with what it read, so that a sign-off holds as long as none of that is
+ * worse.
+ */
 export interface PolicyHit {
   id: string;
   signs: string;
   read: string;
-  /** Of a number read whether more of it is worse, or less; what is in neither list has no worse, and must stay as it was. */
+  /**
+   * Of a number read whether more of it is worse, or less; what is in neither list has no worse, and must
+   * stay as it was.
+   */
   worse?: Readonly<Record<string, 'more' | 'less'>>;
 }
 
-/** The policies that hold for a quote. One that cannot be read counts as one that holds: it is for a person to look at. */
+/**
+ * The policies that hold for a quote. One that cannot be read counts as one that holds: it is for a person to
+ * look at.
+ */
 export function policiesHit(policies: readonly Policy[], facts: FactsOf<typeof policyNames>): PolicyHit[] {
   return policies.flatMap(({ id, when, signs }) => {
     const known = compiledOver(when, policyNames, 'yesno');
@@ -124,7 +139,10 @@ export function policiesHit(policies: readonly Policy[], facts: FactsOf<typeof p
 /** Beyond any figure of a quote. */
 const far = '1000000000000000000';
 
-/** A policy that holds of a figure however large, and not however small, holds the more the larger it is; and the other way round. */
+/**
+ * A policy that holds of a figure however large, and not however small, holds the more the larger it is; and
+ * the other way round.
+ */
 function worseOf(
   when: string,
   names: readonly string[],

@@ -1,4 +1,7 @@
-/** For how long what recurs is priced. By itself, so that a page that shows parts of a price need not load how they are worked out. */
+/**
+ * For how long what recurs is priced. By itself, so that a page that shows parts of a price need not load how
+ * they are worked out.
+ */
 import { exact, type Exact } from '../exact';
 import type { PricedPart, RecurringPart } from './index';
 import type { Recurrence } from './recurring';

@@ -15,7 +15,9 @@ export interface PriceTerm {
   weight: string;
 }
 
-/** Something priced: how many of it, where nothing speaks against it, or what they come to at a price of 1. */
+/**
+ * Something priced: how many of it, where nothing speaks against it, or what they come to at a price of 1.
+ */
 interface Priced {
   id: string;
   item: string;
@@ -47,7 +49,8 @@ const atLeast = (value: Expr, border: ExactText): Expr => ({
 });
 
 /**
- * Terms whose weighted sum is the list price of every complete build of the model, builds inside among them; what cannot be sold in it
+ * Terms whose weighted sum is the list price of every complete build of the model, builds inside among them;
+ * what cannot be sold in it
  * counts for nothing. What does not grow with the quantity counts once.
  */
 export function priceTerms(model: CompiledModel, tariff: Tariff): PriceTerm[] {
@@ -169,7 +172,10 @@ function entryOf({ prices, entries }: Tariff, item: string): PriceEntry | undefi
   return price === undefined ? entries?.[item] : { method: 'unit', price };
 }
 
-/** So many at a price, or what so many come to at a price of 1; undefined for what cannot be sold in a build, or is a share of others. */
+/**
+ * So many at a price, or what so many come to at a price of 1; undefined for what cannot be sold in a build,
+ * or is a share of others.
+ */
 function amountOf(
   model: CompiledModel,
   entry: PriceEntry,

@@ -18,7 +18,9 @@ import { monthsIn } from './recurring';
 import { sidesOf } from './walk';
 
 export interface QuoteStep {
-  /** share: the whole-quote discount; rest: rounding, and what is granted on parts that are there once a line. */
+  /**
+   * share: the whole-quote discount; rest: rounding, and what is granted on parts that are there once a line.
+   */
   kind: StepKind | 'share' | 'rest';
   amount: ExactText;
   total: ExactText;
@@ -35,7 +37,9 @@ const order: readonly StepKind[] = [
   'discount',
 ];
 
-/** Steps from list to net whose amounts sum to the net exactly. Steps of nothing are left out, save the list. */
+/**
+ * Steps from list to net whose amounts sum to the net exactly. Steps of nothing are left out, save the list.
+ */
 export function quoteWalk(lines: readonly { price: LinePrice; quantity: number }[]): QuoteStep[] {
   const sums = new Map<StepKind | 'share', Fixed>();
   let net = nothing;

@@ -1,4 +1,7 @@
-/** A whole quote: every line walked, what is a share of others after them, and the whole-quote discount over all that may be discounted. */
+/**
+ * A whole quote: every line walked, what is a share of others after them, and the whole-quote discount over
+ * all that may be discounted.
+ */
 import { fixed, nothing, ofQuantity, plus, textOf, times, type ExactText, type Fixed } from '../exact';
 import type { Texts } from '../model';
 import type { BuildCost } from './cost';
@@ -28,7 +31,10 @@ export type Offer =
       cost?: ExactText;
     };
 
-/** A line as it is kept. Lines never change: an edited line is another object, so that what was worked out for the others still holds. */
+/**
+ * A line as it is kept. Lines never change: an edited line is another object, so that what was worked out for
+ * the others still holds.
+ */
 export interface QuoteLine {
   id: string;
   sku: string;

@@ -1,4 +1,7 @@
-/** What recurs: terms by whole months and then days of the month begun, their charges and their dates. Days are ISO, without a time. */
+/**
+ * What recurs: terms by whole months and then days of the month begun, their charges and their dates. Days
+ * are ISO, without a time.
+ */
 import { exact, type Exact, type ExactText } from '../exact';
 
 /** A price for so many months, asked for at least so many. */
@@ -67,7 +70,10 @@ export function termBetween(start: string, last: string): Term {
   return { start, months, days: daysBetween(addMonths(start, months), end) };
 }
 
-/** Months of a term as a fraction of whole numbers, so that nothing is lost before it is used: the days count by the length of the month begun. */
+/**
+ * Months of a term as a fraction of whole numbers, so that nothing is lost before it is used: the days count
+ * by the length of the month begun.
+ */
 export function monthsIn(term: Term): { times: number; per: number } {
   const { months, days } = term;
   if (days === 0) return { times: months, per: 1 };

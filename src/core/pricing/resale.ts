@@ -22,7 +22,8 @@ export interface Resale {
 }
 
 /**
- * `own` is the dealer's price of one piece, where it is not by the share. What recurs inside a build, or comes once besides, is no part of
+ * `own` is the dealer's price of one piece, where it is not by the share. What recurs inside a build, or
+ * comes once besides, is no part of
  * a piece: it is marked up by itself, whatever the piece sells for.
  */
 export function resaleOf(
@@ -65,7 +66,9 @@ export function resaleOf(
   };
 }
 
-/** Of lines that count: what they sell for, what is earned on them, and that as a share of the buying price. */
+/**
+ * Of lines that count: what they sell for, what is earned on them, and that as a share of the buying price.
+ */
 export function sumResale(lines: readonly { net: ExactText; total: ExactText }[]): {
   total: ExactText;
   earned: ExactText;

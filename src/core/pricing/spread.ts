@@ -4,9 +4,12 @@ import { fixed, textOf, unitsAt, type ExactText, type Fixed } from '../exact';
 const away = (value: bigint): bigint => (value < 0n ? -value : value);
 
 /**
- * Spreads an amount, which is whole in minor units, over weights in their proportion, by largest remainder: each part is its share
- * rounded towards zero, and what is left goes, a minor unit each, to those that lost most by it; among equals to the first, by name
- * where they have names. Nothing goes where the weight is zero. With no weight at all every part is zero, which is the caller's to notice.
+ * Spreads an amount, which is whole in minor units, over weights in their proportion, by largest remainder:
+ * each part is its share
+ * rounded towards zero, and what is left goes, a minor unit each, to those that lost most by it; among equals
+ * to the first, by name
+ * where they have names. Nothing goes where the weight is zero. With no weight at all every part is zero,
+ * which is the caller's to notice.
  */
 export function spread(
   amount: ExactText,
@@ -46,10 +49,16 @@ export function spreadUnits(units: bigint, weights: readonly Fixed[], names?: re
   return parts;
 }
 
-/** What a sum may come to where remainders are to be exact as numbers, with bits to spare for a quotient that is off by a few. */
+/**
+ * What a sum may come to where remainders are to be exact as numbers, with bits to spare for a quotient that
+ * is off by a few.
+ */
 const mostSummed = 2 ** 50;
 
-/** As spreadUnits, for whole numbers that are none below zero, which takes a fraction of the time; undefined where one may not be exact. */
+/**
+ * As spreadUnits, for whole numbers that are none below zero, which takes a fraction of the time; undefined
+ * where one may not be exact.
+ */
 export function spreadNumbers(
   units: number,
   weights: Float64Array,
@@ -72,7 +81,8 @@ export function spreadNumbers(
     const product = all * weight;
     let part = Math.floor(product / sum);
     const taken = part * sum;
-    // Both products are near each other, so that their difference is exact once what each lost by rounding is added.
+    // Both products are near each other, so that their difference is exact once what each lost by rounding is
+    // added.
     let rest = product - taken + (lostIn(product, all, weight) - lostIn(taken, part, sum));
     for (; rest < 0; rest += sum) part -= 1;
     for (; rest >= sum; rest -= sum) part += 1;
@@ -107,7 +117,10 @@ function giveToMostLost(
   for (const at of atCut.slice(0, left)) parts[at] = (parts[at] as number) + 1;
 }
 
-/** What a product of two numbers lost by rounding, exactly (Dekker 1971): each factor in two halves whose products are exact. */
+/**
+ * What a product of two numbers lost by rounding, exactly (Dekker 1971): each factor in two halves whose
+ * products are exact.
+ */
 function lostIn(product: number, a: number, b: number): number {
   if (product <= Number.MAX_SAFE_INTEGER) return 0;
   const highA = halved * a - (halved * a - a);
@@ -117,7 +130,10 @@ function lostIn(product: number, a: number, b: number): number {
 }
 const halved = 2 ** 27 + 1;
 
-/** Places of those that lost most, as many as are wanted, from the first again where there are not so many; none without a weight. */
+/**
+ * Places of those that lost most, as many as are wanted, from the first again where there are not so many;
+ * none without a weight.
+ */
 function mostLost(
   many: number,
   may: (at: number) => boolean,

@@ -21,7 +21,8 @@ export interface TariffItem {
 }
 
 /**
- * Makes a tariff of what a list says. Cost-plus comes out as a price by the piece, so that nobody needs costs to price with it; shares of
+ * Makes a tariff of what a list says. Cost-plus comes out as a price by the piece, so that nobody needs costs
+ * to price with it; shares of
  * families become shares of their items.
  */
 export function tariffFrom(

@@ -16,7 +16,10 @@ export interface Taxed {
   gross: ExactText;
 }
 
-/** The rate for an item's class in a country; undefined where none is known, which is not the same as none due. */
+/**
+ * The rate for an item's class in a country; undefined where none is known, which is not the same as none
+ * due.
+ */
 export const taxRate = (
   rates: readonly TaxRate[],
   country: string,

@@ -18,7 +18,10 @@ export interface Totals {
   margin?: string;
 }
 
-/** Sums lines. The list total is rounded to the minor unit for showing; the net total is a sum of rounded prices and exact. */
+/**
+ * Sums lines. The list total is rounded to the minor unit for showing; the net total is a sum of rounded
+ * prices and exact.
+ */
 export function sumLines(lines: readonly LinePrice[], decimals: number): Totals {
   const sum = new AmountSum();
   for (const line of lines) sum.add(line);

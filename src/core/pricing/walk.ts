@@ -22,9 +22,12 @@ import { beginningOf, lastDay, monthsIn, type Recurrence, type Term } from './re
 import { spreadUnits } from './spread';
 
 /**
- * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does not grow with the
- * quantity is walked by itself, once, on the same terms, and added to the line, and so is what recurs; a price or amount typed by hand is
- * for one piece of the rest and leaves these as they are, and so does a price agreed for it. With `per` line the parts, and the cost of one unit, are for all pieces together.
+ * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does
+ * not grow with the
+ * quantity is walked by itself, once, on the same terms, and added to the line, and so is what recurs; a
+ * price or amount typed by hand is
+ * for one piece of the rest and leaves these as they are, and so does a price agreed for it. With `per` line
+ * the parts, and the cost of one unit, are for all pieces together.
  */
 export const walk = (
   parts: readonly PricedPart[],
@@ -130,7 +133,9 @@ export function sidesOf(line: LinePrice): LinePrice[] {
   ];
 }
 
-/** On the same terms, but for money that is for one piece: typed on the line, or agreed as a price of its own. */
+/**
+ * On the same terms, but for money that is for one piece: typed on the line, or agreed as a price of its own.
+ */
 function withoutMoney(terms: LineTerms): LineTerms {
   const { hand, agreements, promotions, ...others } = terms;
   const shares = (grants: readonly Grant[] | undefined) => grants?.filter(({ price }) => price === undefined);
@@ -270,7 +275,8 @@ function walkUnits(
     inAll(unitNet, steps.text),
     per === 'line' ? per : undefined,
   ];
-  // All that a line may tell is there from the start, written out: copies with more in them are then quick to make. Costs are not even named where they are not known.
+  // All that a line may tell is there from the start, written out: copies with more in them are then quick to
+  // make. Costs are not even named where they are not known.
   if (unitCost === undefined)
     return {
       steps: steps.taken,
@@ -310,7 +316,10 @@ function walkUnits(
   };
 }
 
-/** A walked line over a term: its unit figures are for the base period, its sums for the whole term, each to the minor unit. */
+/**
+ * A walked line over a term: its unit figures are for the base period, its sums for the whole term, each to
+ * the minor unit.
+ */
 export const overTerm = (line: LinePrice, every: Recurrence, term: Term, decimals: number): LinePrice =>
   withMargins(chargedOver(line, every, term, decimals));
 

@@ -72,7 +72,10 @@ export class BeforeWhole {
     return this.uncosted === 0 ? this.costs.value : undefined;
   }
 
-  /** An amount in minor units, spread over what may be discounted. Among lines that lost the same by rounding the id decides, so that moving lines moves no cent. */
+  /**
+   * An amount in minor units, spread over what may be discounted. Among lines that lost the same by rounding
+   * the id decides, so that moving lines moves no cent.
+   */
   spread(units: bigint): ArrayLike<number | bigint> {
     return (
       spreadNumbers(Number(units), this.numbers, this.names) ??

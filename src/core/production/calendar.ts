@@ -1,6 +1,9 @@
 /** Working days: Monday to Friday. */
 
-/** Working days between the lead time of what is built and the date promised: packing and the way to the customer. */
+/**
+ * Working days between the lead time of what is built and the date promised: packing and the way to the
+ * customer.
+ */
 export const shippingDays = 2;
 
 /** The ISO day so many working days after another. */

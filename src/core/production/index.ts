@@ -49,7 +49,10 @@ export interface Making {
   open: string[];
 }
 
-/** Materials and operations of one build, in the order of the document, then of the builds inside, each its own sub-assembly; quantities for one unit. */
+/**
+ * Materials and operations of one build, in the order of the document, then of the builds inside, each its
+ * own sub-assembly; quantities for one unit.
+ */
 export function making(model: CompiledModel, values: Values): Making {
   const reading = new Reading(model, values);
   const waiting: string[] = [];
@@ -110,7 +113,10 @@ export function making(model: CompiledModel, values: Values): Making {
   return { materials, operations, open: waiting };
 }
 
-/** Working days until a build can be there: its slowest item or build inside, plus what the model adds. Open while that is open. */
+/**
+ * Working days until a build can be there: its slowest item or build inside, plus what the model adds. Open
+ * while that is open.
+ */
 export function leadDays(
   model: CompiledModel,
   values: Values,
@@ -131,7 +137,10 @@ export function leadDays(
   return longest + (extra ? extra.toNumber() : 0);
 }
 
-/** Fills {name} with the value of a feature's option, parameter or calculation, in each language. What stands in square brackets is left out where a value in it is nothing. */
+/**
+ * Fills {name} with the value of a feature's option, parameter or calculation, in each language. What stands
+ * in square brackets is left out where a value in it is nothing.
+ */
 function filled(reading: Reading, texts: Texts): Texts | Open {
   const result: Record<string, string> = {};
   for (const [language, text] of Object.entries(texts)) {

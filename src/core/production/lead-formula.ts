@@ -1,4 +1,7 @@
-/** The lead time of a build as a formula over it, for looking for the soonest one; what it comes to is what `leadDays` says. */
+/**
+ * The lead time of a build as a formula over it, for looking for the soonest one; what it comes to is what
+ * `leadDays` says.
+ */
 import { exact } from '../exact';
 import { formulaOf, type Expr, type Formula } from '../formula';
 import { seenFromOutside, type CompiledModel } from '../model';

@@ -7,8 +7,10 @@ export interface Arranged {
 }
 
 /**
- * Lines moved, in their order among themselves, to a place counted from 1; beyond the last they are the last. A line that comes to stand
- * inside a group belongs to it; at the edge of its own group it stays in it; anywhere else it stands by itself. A whole group that is
+ * Lines moved, in their order among themselves, to a place counted from 1; beyond the last they are the last.
+ * A line that comes to stand
+ * inside a group belongs to it; at the edge of its own group it stays in it; anywhere else it stands by
+ * itself. A whole group that is
  * moved stays one, and lands beside another, never inside.
  */
 export function moved<L extends Arranged>(lines: readonly L[], ids: readonly string[], to: number): L[] {
@@ -37,7 +39,10 @@ export function moved<L extends Arranged>(lines: readonly L[], ids: readonly str
   return together([...staying.slice(0, place), ...placed, ...staying.slice(place)]);
 }
 
-/** Lines put into a group, at its end; into a new one where the first of them stands. With null they leave theirs, to the place after it. */
+/**
+ * Lines put into a group, at its end; into a new one where the first of them stands. With null they leave
+ * theirs, to the place after it.
+ */
 export function grouped<L extends Arranged>(
   lines: readonly L[],
   ids: readonly string[],

@@ -54,7 +54,10 @@ export interface BenchView {
   differences: Record<string, string>;
   /** What is drawn; null where the model draws nothing. */
   scene: Scene | null;
-  /** Working days until it is ready, as the server knows them; the page can work them out only where it is told how it is made. */
+  /**
+   * Working days until it is ready, as the server knows them; the page can work them out only where it is
+   * told how it is made.
+   */
   leadDays: number | null;
 }
 

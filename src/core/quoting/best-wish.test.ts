@@ -1,4 +1,7 @@
-/** The best build as a person wishes for it: what is seen stays, lead time counts, and what comes of it can be kept and stored. */
+/**
+ * The best build as a person wishes for it: what is seen stays, lead time counts, and what comes of it can be
+ * kept and stored.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoModel, demoTariff } from '../../../scripts/demo-documents';

@@ -1,4 +1,7 @@
-/** The best build as a person wishes for it: by the list price, the lead time and calculations, with what the person has seen left as it is. */
+/**
+ * The best build as a person wishes for it: by the list price, the lead time and calculations, with what the
+ * person has seen left as it is.
+ */
 import type { BestAnswer, BestOptions, Decision, Engine, State, Term } from '../engine';
 import { exact } from '../exact';
 import { priceTerms, type Tariff } from '../pricing';
@@ -55,7 +58,8 @@ function keptAsSeen({ rows }: State, free: ReadonlySet<string>): Decision[] {
 }
 
 /**
- * The best complete build that keeps what is decided and, but for the rows set free, what is there by default. Its decisions are those made,
+ * The best complete build that keeps what is decided and, but for the rows set free, what is there by
+ * default. Its decisions are those made,
  * and no more of others than it takes to come to it, so that what is usual stays usual.
  */
 export function bestFor(
@@ -89,7 +93,10 @@ export function bestFor(
     : answer;
 }
 
-/** Of the decisions of a whole build those made, and others only where it would not come to that build by itself. */
+/**
+ * Of the decisions of a whole build those made, and others only where it would not come to that build by
+ * itself.
+ */
 export function fewestDecisions(
   engine: Engine,
   made: readonly Decision[],

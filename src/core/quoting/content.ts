@@ -12,7 +12,10 @@ export interface PassedWarning {
   at: string;
 }
 
-/** A part made specially in the place of an item: as text, at its own cost and price for one, in the currency of the price list. */
+/**
+ * A part made specially in the place of an item: as text, at its own cost and price for one, in the currency
+ * of the price list.
+ */
 export interface SpecialPart {
   item: string;
   text: string;
@@ -61,7 +64,10 @@ export function specialFacts<T extends { leadDays: number }>(
       };
 }
 
-/** What a registered number of special parts stands for; the same parts, in whatever order, always give the same. */
+/**
+ * What a registered number of special parts stands for; the same parts, in whatever order, always give the
+ * same.
+ */
 export function specialKey(special: readonly SpecialPart[]): string | null {
   if (special.length === 0) return null;
   const parts = [...special]

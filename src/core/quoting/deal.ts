@@ -5,7 +5,10 @@ import type { ShownState } from './revisions';
 
 /** What a quote means for who sells it. Money is in the quote's currency unless said otherwise. */
 export interface DealView {
-  /** What the customer, or the dealer who buys, has been granted by class or by name, whether it holds today or not. */
+  /**
+   * What the customer, or the dealer who buys, has been granted by class or by name, whether it holds today
+   * or not.
+   */
   agreements: AgreementView[];
   /** Of the year, in EUR: what is won, and what this quote would add. */
   quota?: { target: ExactText; won: ExactText; open: ExactText; weight: ExactText; adds: ExactText };

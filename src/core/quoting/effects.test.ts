@@ -37,7 +37,8 @@ describe('the effect of an offer', () => {
 
   it('counts what rules and usual values make of it', () => {
     const found = effects(usual);
-    // With a road train capacity and cable go up by themselves; the licence comes with its users, and a link at the terminal.
+    // With a road train capacity and cable go up by themselves; the licence comes with its users, and a link
+    // at the terminal.
     expect([found['vehicle.roadTrain'], found['capacity.c80']]).toEqual(['696', '580']);
     expect(Number(found['docket.site'])).toBeGreaterThan(0);
     expect(found['length.custom']).toBeNull();

@@ -1,4 +1,6 @@
-/** What taking an option would do to the list price with all that follows from it by rules and usual values. */
+/**
+ * What taking an option would do to the list price with all that follows from it by rules and usual values.
+ */
 import { differences, type Decision, type State } from '../engine';
 import { exact, type ExactText } from '../exact';
 import type { Formula } from '../formula';
@@ -36,7 +38,8 @@ export function offersOf(model: CompiledModel, { rows }: State): Offer[] {
 }
 
 /**
- * What an offer would do to the list price, where that is sure: where the build is complete with it, or the difference cannot be another once it
+ * What an offer would do to the list price, where that is sure: where the build is complete with it, or the
+ * difference cannot be another once it
  * is. Null where it is not. `before` is what is made now, with its price.
  */
 export function effectOfOffer(
@@ -56,7 +59,8 @@ export function effectOfOffer(
 }
 
 /**
- * Whether a difference between two builds that are not complete stays what it is: nothing but the row itself moved, and the parts that came or
+ * Whether a difference between two builds that are not complete stays what it is: nothing but the row itself
+ * moved, and the parts that came or
  * went hang on nothing that anybody has still to settle, nor on what is there by default alone.
  */
 function isSettled(
@@ -155,7 +159,10 @@ function isSettled(
   );
 }
 
-/** What every offer would do, as far as `goOn` lets it come; null where nothing sure can be said. What is known already is not worked out again. */
+/**
+ * What every offer would do, as far as `goOn` lets it come; null where nothing sure can be said. What is
+ * known already is not worked out again.
+ */
 export function effectsOf(
   means: BenchMeans,
   made: Pick<BuildContent, 'decisions' | 'special'>,

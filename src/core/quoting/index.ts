@@ -1,4 +1,7 @@
-/** Quotes as they travel between server and page, what input is acceptable, and what the page works out of them. */
+/**
+ * Quotes as they travel between server and page, what input is acceptable, and what the page works out of
+ * them.
+ */
 export type { AgreementView, DealView, LastPrice } from './deal';
 export * from './quote-views';
 export { changesBetween, isChanges, withChanges, type QuoteChanges } from './quote-changes';

@@ -27,7 +27,10 @@ export interface VersionInput {
   version: number;
 }
 
-/** How much: pieces, or as much as is measured, to three decimals; whether it must be whole is told by the item. Plain decimals are taken as text, as they come from a cell. */
+/**
+ * How much: pieces, or as much as is measured, to three decimals; whether it must be whole is told by the
+ * item. Plain decimals are taken as text, as they come from a cell.
+ */
 export const quantity = number()
   .transform((value: unknown, original: unknown) =>
     typeof original === 'string'
@@ -107,7 +110,10 @@ export function withoutCurrency(typed: string): { amount: string; currency?: str
     : { amount: typed };
 }
 
-/** An amount of money as typed: "1250", "1250.50", "1.250,50" or "1,250.50", in the currency of the quote, which is not written. */
+/**
+ * An amount of money as typed: "1250", "1250.50", "1.250,50" or "1,250.50", in the currency of the quote,
+ * which is not written.
+ */
 const moneyBelow = (most: string) =>
   string()
     .required('amount.required')
@@ -131,7 +137,8 @@ export const typedMoney = moneyBelow('1e12');
 const wholeMoney = moneyBelow('1e15');
 
 /**
- * An amount as it travels. Of two kinds of sign the last is the decimal one; a single kind groups where it is the sign that groups in
+ * An amount as it travels. Of two kinds of sign the last is the decimal one; a single kind groups where it is
+ * the sign that groups in
  * the person's language and stands before three digits each, or comes more than once.
  */
 export function plainMoney(typed: string, grouping: ',' | '.' = ','): string {
@@ -579,7 +586,9 @@ export interface LeaseInput {
 const leaseOrNone = lazy((value: unknown) =>
   value === null ? mixed().nullable() : value === undefined ? mixed().optional() : lease,
 ) as unknown as Schema<LeaseInput | null>;
-/** What a dealer adds, in percent; below nothing a dealer sells at a loss, which is the dealer's to decide. */
+/**
+ * What a dealer adds, in percent; below nothing a dealer sells at a loss, which is the dealer's to decide.
+ */
 const resaleShare = string()
   .test(
     'number',

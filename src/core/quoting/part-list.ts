@@ -6,7 +6,10 @@ export interface PartListRow {
   /** Line of the text, from 1. */
   at: number;
   number: string;
-  /** 0 where what stands for it is none: negative, too large or too fine, one that could mean two things, or no number at all. */
+  /**
+   * 0 where what stands for it is none: negative, too large or too fine, one that could mean two things, or
+   * no number at all.
+   */
   quantity: number;
   /** How many it could mean. */
   twoWays?: readonly [ExactText, ExactText];
@@ -23,7 +26,10 @@ export type PartListAnswer = { is: 'rows'; rows: PartListRow[] } | { is: 'tooMan
 /** Rows that are read at once. */
 export const mostRows = 10_000;
 
-/** What is meant as a quantity, whether it can be one or not; a unit may stand right behind it, or "x" before it. */
+/**
+ * What is meant as a quantity, whether it can be one or not; a unit may stand right behind it, or "x" before
+ * it.
+ */
 const figure = /^(?:[x×*]\s*)?([-+−]?\d[\d.,]*)\s*([a-zäöü²×*]+2?\.?)?$/i;
 const share = /^(\d{1,3}(?:[.,]\d+)?)\s*%$/;
 const letter = /\p{L}/u;
@@ -37,7 +43,10 @@ function figureIn(text: string): { written: string; unit?: string } | undefined 
   return unit === undefined ? undefined : { written, unit };
 }
 
-/** Parts a text at the commas that part columns: beside a text with a letter, not within a number such as "2,5". */
+/**
+ * Parts a text at the commas that part columns: beside a text with a letter, not within a number such as
+ * "2,5".
+ */
 function atCommas(text: string): string[] {
   const [, before = '', after = ''] =
     /^([^,]*\p{L}[^,]*),(.*)$/u.exec(text) ??
@@ -47,9 +56,12 @@ function atCommas(text: string): string[] {
 }
 
 /**
- * Reads one row a line: a number and a quantity in whatever order, apart by tab, semicolon, comma or blanks, with or without a unit such as
- * "x", "pcs" or "m"; a number alone is one of it; a share such as "3.5%" is a discount. Further columns, such as a description, are left out
- * where there is a quantity; where there is none, they are told as what could not be read. Lines without anything are skipped.
+ * Reads one row a line: a number and a quantity in whatever order, apart by tab, semicolon, comma or blanks,
+ * with or without a unit such as
+ * "x", "pcs" or "m"; a number alone is one of it; a share such as "3.5%" is a discount. Further columns, such
+ * as a description, are left out
+ * where there is a quantity; where there is none, they are told as what could not be read. Lines without
+ * anything are skipped.
  */
 export function readPartList(text: string, language: string): PartListAnswer {
   const lines = text.split(/\r\n|\r|\n/);

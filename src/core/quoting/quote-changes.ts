@@ -1,4 +1,7 @@
-/** What differs between two views of a quote, so that an answer to one edit of a thousand lines is as short as the edit. */
+/**
+ * What differs between two views of a quote, so that an answer to one edit of a thousand lines is as short as
+ * the edit.
+ */
 import type { LineView, QuoteView, SignOffsOfQuote } from './quote-views';
 
 type Judged = SignOffsOfQuote['judged'][number];

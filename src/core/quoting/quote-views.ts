@@ -1,4 +1,7 @@
-/** Quotes as they travel from the server to the page: customers, revisions, lines, sign-offs, and what a change would come to. */
+/**
+ * Quotes as they travel from the server to the page: customers, revisions, lines, sign-offs, and what a
+ * change would come to.
+ */
 import type { ExactText } from '../exact';
 import type { Texts } from '../model';
 import type {
@@ -112,7 +115,10 @@ export interface LineView {
   warnings: WarningView[];
   /** Items of which a special part takes the place. */
   special: { item: string; text: string }[];
-  /** What covers it from delivery on, such as a warranty: as ordered, or if it were ordered on the day of the quote. */
+  /**
+   * What covers it from delivery on, such as a warranty: as ordered, or if it were ordered on the day of the
+   * quote.
+   */
   covers: Covered[];
   /** Instead of another line, and not in the totals. */
   alternative: boolean;
@@ -128,7 +134,9 @@ export interface LineView {
   group: string | null;
   /** Where its country has one for its item. */
   taxRate?: ExactText;
-  /** Of a dealer's quote: the dealer's own selling price of one piece; null where it is by the share for all. */
+  /**
+   * Of a dealer's quote: the dealer's own selling price of one piece; null where it is by the share for all.
+   */
   resale?: ExactText | null;
   /** From which the page can price it again; absent on what never changes. */
   basis?: LineBasis;
@@ -214,7 +222,10 @@ export interface SignOffView {
   answeredBy?: string;
   answeredAt?: string;
   comment: string;
-  /** Lines concerned, with the figures that were asked for; `offer` is the discount by hand that would be signed, `refused` a line that is not. */
+  /**
+   * Lines concerned, with the figures that were asked for; `offer` is the discount by hand that would be
+   * signed, `refused` a line that is not.
+   */
   lines: {
     line: string;
     position: number;
@@ -265,7 +276,10 @@ export interface QuoteSum {
   net: ExactText;
 }
 
-/** What freshening would change on a line: today's prices, agreements and model version instead of those it stands on. */
+/**
+ * What freshening would change on a line: today's prices, agreements and model version instead of those it
+ * stands on.
+ */
 export interface FreshLine {
   id: string;
   position: number;

@@ -1,4 +1,7 @@
-/** A quote priced again in the page with what is being changed, by the same computation as on the server, which has the last word. */
+/**
+ * A quote priced again in the page with what is being changed, by the same computation as on the server,
+ * which has the last word.
+ */
 import { exact } from '../exact';
 import {
   pricer,
@@ -52,8 +55,10 @@ export const ofBuilds: ReadonlySet<string> = new Set<LineProblem['code']>([
 ]);
 
 /**
- * Gives a function that prices a quote anew with edits applied. Lines that come out as they were stay the same objects, and only those
- * that an edit changes are worked out, so that an edit of one of a thousand lines costs little. null where the page lacks what it takes.
+ * Gives a function that prices a quote anew with edits applied. Lines that come out as they were stay the
+ * same objects, and only those
+ * that an edit changes are worked out, so that an edit of one of a thousand lines costs little. null where
+ * the page lacks what it takes.
  */
 export function requoter(): (view: QuoteView, edits: readonly LocalEdit[]) => QuoteView | null {
   const price = pricer();
@@ -95,7 +100,9 @@ export function requoter(): (view: QuoteView, edits: readonly LocalEdit[]) => Qu
   };
 }
 
-/** Edited lines by the line before and the edits, so that the same edit of the same line is the same object. */
+/**
+ * Edited lines by the line before and the edits, so that the same edit of the same line is the same object.
+ */
 const editedLines = new WeakMap<LineView, { edits: string; line: LineView }>();
 
 function edited(line: LineView, edits: readonly LocalEdit[]): LineView {
@@ -188,7 +195,10 @@ function withPrice(line: LineView, { price, problems }: PricedLine): LineView {
 const kept = <T>(before: T, after: T): T =>
   before !== after && JSON.stringify(before) === JSON.stringify(after) ? before : after;
 
-/** A newer view of which everything that is as it was stays the same object, so that nothing that shows it is drawn again. */
+/**
+ * A newer view of which everything that is as it was stays the same object, so that nothing that shows it is
+ * drawn again.
+ */
 export function sameWhereEqual(before: QuoteView, after: QuoteView): QuoteView {
   const had = new Map(before.lines.map((line) => [line.id, line]));
   const judged = new Map(before.signOff?.judged.map((each) => [`${each.line} ${each.by}`, each]));

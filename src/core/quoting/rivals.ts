@@ -1,4 +1,7 @@
-/** Lines that are alternatives of one another: of each set one counts, and the others are offered in its place. */
+/**
+ * Lines that are alternatives of one another: of each set one counts, and the others are offered in its
+ * place.
+ */
 
 export interface Rival {
   id: string;
@@ -11,7 +14,8 @@ export interface Rival {
 }
 
 /**
- * Sets as they must be: one counts of each, the first where none or several would; what has no rival left stands by itself.
+ * Sets as they must be: one counts of each, the first where none or several would; what has no rival left
+ * stands by itself.
  * Lines that are as they were stay the same objects.
  */
 export function settledRivals<L extends Rival>(lines: readonly L[]): L[] {
@@ -26,7 +30,10 @@ export function settledRivals<L extends Rival>(lines: readonly L[]): L[] {
   });
 }
 
-/** Makes lines alternatives of one another, with all that they are alternatives of; the first that counted counts on. `name` is for a new set. */
+/**
+ * Makes lines alternatives of one another, with all that they are alternatives of; the first that counted
+ * counts on. `name` is for a new set.
+ */
 export function against<L extends Rival>(lines: readonly L[], ids: readonly string[], name: string): L[] {
   const joined = new Set(
     lines.flatMap((line) => (ids.includes(line.id) && line.rivals !== null ? [line.rivals] : [])),

@@ -1,4 +1,6 @@
-/** "At most so many of these, while a guard holds." A reason or conflict of cardinality i is written -1 - i. */
+/**
+ * "At most so many of these, while a guard holds." A reason or conflict of cardinality i is written -1 - i.
+ */
 import { always, not, variableOf, type Lit } from './literal';
 import { none, type Trail } from './trail';
 

@@ -1,8 +1,10 @@
 /**
  * Clauses, one after another in one array: length, glue, literals.
  *
- * Invariants: of a clause of two or more literals the first two are watched, and a watched literal is false only while the other holds
- * or the clause is about to force or conflict; glue 0 marks a given clause, which stays; learned ones may be dropped.
+ * Invariants: of a clause of two or more literals the first two are watched, and a watched literal is false
+ * only while the other holds
+ * or the clause is about to force or conflict; glue 0 marks a given clause, which stays; learned ones may be
+ * dropped.
  */
 import type { Lit } from './literal';
 import { none, type Trail } from './trail';
@@ -13,7 +15,10 @@ const precious = 2;
 export class Clauses {
   memory = new Int32Array(1 << 14);
   private used = 1;
-  /** By literal: places of clauses that watch it, each followed by a literal of the clause that may hold already. */
+  /**
+   * By literal: places of clauses that watch it, each followed by a literal of the clause that may hold
+   * already.
+   */
   readonly watches: number[][] = [];
   /** By literal: given clauses that have it. */
   readonly given: number[][] = [];
@@ -61,7 +66,10 @@ export class Clauses {
     return this.learned.length > this.most;
   }
 
-  /** Drops the learned clauses least likely to serve again and closes the gaps. Only at the root, where no reason is needed. */
+  /**
+   * Drops the learned clauses least likely to serve again and closes the gaps. Only at the root, where no
+   * reason is needed.
+   */
   forget(trail: Trail): void {
     const glue = (place: number) => this.memory[place + 1]!;
     const sorted = [...this.learned].sort((a, b) => glue(a) - glue(b) || this.memory[a]! - this.memory[b]!);

@@ -1,4 +1,7 @@
-/** A binary heap of variables, the most active on top; each variable knows its place, so that its rank can change in place. */
+/**
+ * A binary heap of variables, the most active on top; each variable knows its place, so that its rank can
+ * change in place.
+ */
 export class Heap {
   private readonly order: number[] = [];
   /** Place of a variable in `order`, -1 where it is not in the heap. */

@@ -1,11 +1,17 @@
-/** From a conflict to a clause that would have prevented it (first unique implication point), and from a refusal to its core. */
+/**
+ * From a conflict to a clause that would have prevented it (first unique implication point), and from a
+ * refusal to its core.
+ */
 import { not, variableOf, type Lit } from './literal';
 import type { Cardinalities } from './cardinalities';
 import type { Clauses } from './clauses';
 import { none, type Trail } from './trail';
 
 export interface Lesson {
-  /** The first literal is forced once the trail is back at `depth`; the second, where there is one, was settled there. */
+  /**
+   * The first literal is forced once the trail is back at `depth`; the second, where there is one, was
+   * settled there.
+   */
   clause: Lit[];
   depth: number;
   /** How many levels the clause ties together. */
@@ -22,7 +28,10 @@ export class Learning {
     private readonly cardinalities: Cardinalities,
   ) {}
 
-  /** The other literals of a reason or conflict, all false; `forced` is the literal it forced, or -1. The list is used again. */
+  /**
+   * The other literals of a reason or conflict, all false; `forced` is the literal it forced, or -1. The list
+   * is used again.
+   */
   because(reason: number, forced: Lit): readonly Lit[] {
     const { buffer } = this;
     const { memory } = this.clauses;

@@ -1,4 +1,7 @@
-/** A variable's being true or false: twice the variable's number, plus one where it is the "false" of the variable. */
+/**
+ * A variable's being true or false: twice the variable's number, plus one where it is the "false" of the
+ * variable.
+ */
 export type Lit = number;
 
 export const not = (lit: Lit): Lit => lit ^ 1;

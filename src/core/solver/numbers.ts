@@ -1,5 +1,6 @@
 /**
- * Numbers as order literals: a number with values 0..count-1 has a literal "at most k" only for those k where somebody asked.
+ * Numbers as order literals: a number with values 0..count-1 has a literal "at most k" only for those k where
+ * somebody asked.
  * A number of 24,001 values that two rules cut has a handful of literals.
  */
 import { always, never, not, variableOf, type Lit } from './literal';
@@ -90,7 +91,10 @@ export class Numbers {
     return made;
   }
 
-  /** The literal of the greatest cut known to lie below all values left, and of the least known to lie above or at all. */
+  /**
+   * The literal of the greatest cut known to lie below all values left, and of the least known to lie above
+   * or at all.
+   */
   bounds(number: number): { low: number; high: number; lowLit: Lit; highLit: Lit } {
     const { cuts, lits, count } = this.list[number]!;
     // Order clauses keep the cuts as: not (false), open, holding (true).

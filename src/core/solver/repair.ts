@@ -19,7 +19,10 @@ export class Repair {
     private readonly theories: Theories,
   ) {}
 
-  /** An open literal to settle because a settled one breaks something that the base met; -1 where all it touches stands. */
+  /**
+   * An open literal to settle because a settled one breaks something that the base met; -1 where all it
+   * touches stands.
+   */
   next(lit: Lit, base: Witness, overlay: () => Overlay): Lit {
     const { value } = this.trail;
     const { memory, given } = this.clauses;
@@ -75,7 +78,8 @@ export class Repair {
   }
 
   /**
-   * Whether a witness with some literals changed still meets everything given; false also where it cannot tell.
+   * Whether a witness with some literals changed still meets everything given; false also where it cannot
+   * tell.
    * `changed` must be consistent with the codes of the witness's numbers.
    */
   stands(base: Witness, changed: readonly Lit[]): boolean {
@@ -97,8 +101,10 @@ export class Repair {
   }
 
   /**
-   * How many groups of literals can be changed in a witness, one after the other and all kept, before a clause or cardinality breaks.
-   * What theories have to say is not looked at. The changes must be consistent with codes of the witness's numbers.
+   * How many groups of literals can be changed in a witness, one after the other and all kept, before a
+   * clause or cardinality breaks.
+   * What theories have to say is not looked at. The changes must be consistent with codes of the witness's
+   * numbers.
    */
   stepsThatStand(base: Witness, groups: readonly (readonly Lit[])[]): number {
     const { value, level } = this.trail;

@@ -1,4 +1,7 @@
-/** The solver against every assignment of small random problems, asked many times so that what it learned on the way counts. */
+/**
+ * The solver against every assignment of small random problems, asked many times so that what it learned on
+ * the way counts.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { always, not, Solver, variableOf, type Lit, type Theory, type Witness } from './index';
@@ -8,7 +11,10 @@ interface Problem {
   values: number;
   clauses: { lits: number[]; cut: number | null }[];
   cards: { lits: number[]; most: number; guard: number | null }[];
-  /** The weighted sum of the first variables and the number must not be this, modulo 5: a constraint that clauses do not tell. */
+  /**
+   * The weighted sum of the first variables and the number must not be this, modulo 5: a constraint that
+   * clauses do not tell.
+   */
   forbidden: number | null;
   questions: { assume: number[]; cut: number | null; wishes: number[] }[];
 }

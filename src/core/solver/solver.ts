@@ -1,6 +1,8 @@
 /**
- * The search: propagate, learn from conflicts, and choose what to settle next, by repair of a witness or by activity.
- * The parts that it works with each hold their own invariants: trail, clauses, cardinalities, theories, numbers.
+ * The search: propagate, learn from conflicts, and choose what to settle next, by repair of a witness or by
+ * activity.
+ * The parts that it works with each hold their own invariants: trail, clauses, cardinalities, theories,
+ * numbers.
  */
 import { Cardinalities } from './cardinalities';
 import { Clauses } from './clauses';
@@ -75,7 +77,8 @@ export class Solver {
     this.trail.settle(always, none);
   }
 
-  // ---- building -------------------------------------------------------------------------------------------------------
+  // ---- building
+  // -------------------------------------------------------------------------------------------------------
 
   get variables(): number {
     return this.count;
@@ -146,13 +149,19 @@ export class Solver {
     this.theories.renew(theory);
   }
 
-  /** The order of two cuts of a number. Of a cut made during a search, inside its number's bounds, no side is false. */
+  /**
+   * The order of two cuts of a number. Of a cut made during a search, inside its number's bounds, no side is
+   * false.
+   */
   private addOrder(a: Lit, b: Lit): void {
     if (this.trail.depth > 0) this.clauses.add([a, b], 0);
     else this.addClause([a, b]);
   }
 
-  /** Everything given: clauses (what is settled for good as clauses of one literal) and cardinalities. Theories are not among it. */
+  /**
+   * Everything given: clauses (what is settled for good as clauses of one literal) and cardinalities.
+   * Theories are not among it.
+   */
   constraints(): { clauses: Lit[][]; cardinalities: { lits: readonly Lit[]; most: number; guard: Lit }[] } {
     this.back(0);
     const settled = [...this.trail.order.subarray(0, this.trail.size)].map((lit) => [lit]);
@@ -166,7 +175,8 @@ export class Solver {
     };
   }
 
-  // ---- asking ---------------------------------------------------------------------------------------------------------
+  // ---- asking
+  // ---------------------------------------------------------------------------------------------------------
 
   /** Whether everything given can hold together with the assumptions. */
   ask({ assume, base = null, met = 0, wishes = [], budget = Infinity }: Question): Answer {
@@ -174,7 +184,10 @@ export class Solver {
     if (this.clauses.crowded) this.forget();
     this.keepCommon(assume);
     const known = base ? Math.min(met, assume.length) : 0;
-    /** How far wishes are granted and the trail is checked against the base, and how far they were when each level began. */
+    /**
+     * How far wishes are granted and the trail is checked against the base, and how far they were when each
+     * level began.
+     */
     let at: Progress = { wish: 0, scan: -1 };
     const began: Progress[] = [];
     let byRepair = base !== null;
@@ -230,7 +243,10 @@ export class Solver {
     return null;
   }
 
-  /** Whether a witness with some literals changed still meets everything given; false also where it cannot tell. */
+  /**
+   * Whether a witness with some literals changed still meets everything given; false also where it cannot
+   * tell.
+   */
   stands(base: Witness, changed: readonly Lit[]): boolean {
     return this.repair.stands(base, changed);
   }
@@ -251,7 +267,8 @@ export class Solver {
     if (this.trail.value[lit]! === 0) this.trail.settle(lit, none);
   }
 
-  // ---- choosing -------------------------------------------------------------------------------------------------------
+  // ---- choosing
+  // -------------------------------------------------------------------------------------------------------
 
   private wished(wishes: readonly Lit[], at: Progress): Lit | null {
     while (at.wish < wishes.length) {
@@ -324,7 +341,8 @@ export class Solver {
     return { is: 'yes', changed, witness: () => Witness.from(base, changed, codes, count, numbers) };
   }
 
-  // ---- propagating and learning ---------------------------------------------------------------------------------------
+  // ---- propagating and learning
+  // ---------------------------------------------------------------------------------------
 
   private propagate(): number {
     const { trail, clauses, cardinalities, theories } = this;
@@ -344,7 +362,10 @@ export class Solver {
     }
   }
 
-  /** Learns from a conflict and goes back to where the lesson forces something. False where nothing can hold at all. */
+  /**
+   * Learns from a conflict and goes back to where the lesson forces something. False where nothing can hold
+   * at all.
+   */
   private learnFrom(conflict: number): boolean {
     const { learning, trail } = this;
     this.conflicts++;

@@ -8,7 +8,8 @@ export interface Clauses {
   /** "At most k" for a k strictly inside the bounds that hold now. */
   cut(number: number, k: number): Lit;
   /**
-   * Adds a clause that is always true and now forces its first literal (or is broken): all others are false now.
+   * Adds a clause that is always true and now forces its first literal (or is broken): all others are false
+   * now.
    * Answers false where that is a conflict; the theory then stops.
    */
   imply(clause: readonly Lit[]): boolean;
@@ -24,13 +25,19 @@ export interface Overlay {
   bounds(number: number): { low: number; high: number };
 }
 
-/** A constraint that is not clauses: it gives clauses when it has something to say, and has the last word on every witness. */
+/**
+ * A constraint that is not clauses: it gives clauses when it has something to say, and has the last word on
+ * every witness.
+ */
 export interface Theory {
   /** Literals and numbers that wake it. */
   readonly lits: readonly Lit[];
   readonly numbers: readonly number[];
   /** Says what follows from what is settled now. */
   propagate(clauses: Clauses): void;
-  /** -1 where the complete assignment meets it; else an open literal to settle next, so that `propagate` can tell why not. */
+  /**
+   * -1 where the complete assignment meets it; else an open literal to settle next, so that `propagate` can
+   * tell why not.
+   */
   check(overlay: Overlay): Lit;
 }

@@ -1,7 +1,10 @@
 import { variableOf, type Lit } from './literal';
 import type { Numbers } from './numbers';
 
-/** A complete assignment that meets every constraint: the proof that something can be had. Never changed once made. */
+/**
+ * A complete assignment that meets every constraint: the proof that something can be had. Never changed once
+ * made.
+ */
 export class Witness {
   constructor(
     /** 1 where the variable is true. Bound literals made later are read from `codes`. */

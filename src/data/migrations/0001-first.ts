@@ -1,6 +1,9 @@
 import type { Migration } from './index';
 
-/** Everything from people to work orders. Money is numeric; what must not change is guarded by the database itself. */
+/**
+ * Everything from people to work orders. Money is numeric; what must not change is guarded by the database
+ * itself.
+ */
 export const first: Migration = {
   name: '0001-first',
   up: `

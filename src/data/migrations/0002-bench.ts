@@ -1,6 +1,8 @@
 import type { Migration } from './index';
 
-/** Variants, warnings passed, special parts, saved builds, alternatives on a quote, and what a person prefers. */
+/**
+ * Variants, warnings passed, special parts, saved builds, alternatives on a quote, and what a person prefers.
+ */
 export const bench: Migration = {
   name: '0002-bench',
   up: `

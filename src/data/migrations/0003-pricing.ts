@@ -1,6 +1,9 @@
 import type { Migration } from './index';
 
-/** Prices by method and for a time, what customers are granted, and what is typed on lines and on the whole quote. */
+/**
+ * Prices by method and for a time, what customers are granted, and what is typed on lines and on the whole
+ * quote.
+ */
 export const pricing: Migration = {
   name: '0003-pricing',
   up: `

@@ -1,6 +1,9 @@
 import type { Migration } from './index';
 
-/** Prices that an item has inside a bundle, and for how long an item covers what it is sold with, such as a warranty. */
+/**
+ * Prices that an item has inside a bundle, and for how long an item covers what it is sold with, such as a
+ * warranty.
+ */
 export const inside: Migration = {
   name: '0006-inside',
   up: `

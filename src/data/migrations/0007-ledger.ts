@@ -1,6 +1,9 @@
 import type { Migration } from './index';
 
-/** Several people at a customer; what a piece costs whose price is typed on the line, where that is known better than in general; and which lines are alternatives of one another. */
+/**
+ * Several people at a customer; what a piece costs whose price is typed on the line, where that is known
+ * better than in general; and which lines are alternatives of one another.
+ */
 export const ledger: Migration = {
   name: '0007-ledger',
   up: `

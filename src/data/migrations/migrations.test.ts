@@ -1,4 +1,7 @@
-/** A database that was in use since the first release comes to the newest schema with everything that was made in it. */
+/**
+ * A database that was in use since the first release comes to the newest schema with everything that was made
+ * in it.
+ */
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -157,7 +160,8 @@ describe('from release to release', () => {
         draft.id,
       ]),
     ).toEqual([{ warnings: [{ rule: '', text: 'The heaviest module needs a crane.' }] }, { warnings: [] }]);
-    // As this release was used: two variants quoted, one as the other's alternative, and one that is an alternative to nothing; then it was accepted.
+    // As this release was used: two variants quoted, one as the other's alternative, and one that is an
+    // alternative to nothing; then it was accepted.
     const variant = randomUUID();
     [second, lone] = [randomUUID(), randomUUID()];
     await insert('builds', {

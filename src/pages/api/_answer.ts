@@ -63,7 +63,10 @@ const file = ({ name, type, bytes, headers = {} }: FileAnswer): Response =>
     },
   });
 
-/** The one way in: nobody gets further without having signed in. What goes wrong on the way is answered by the middleware. */
+/**
+ * The one way in: nobody gets further without having signed in. What goes wrong on the way is answered by the
+ * middleware.
+ */
 const entered =
   (run: (actor: Actor, context: APIContext) => Promise<Response>): APIRoute =>
   async (context) => {
@@ -144,7 +147,10 @@ export const giving = (run: (actor: Actor, context: APIContext) => Promise<Resul
     return result.ok ? file(result.value) : answer(result, actor.language);
   });
 
-/** By its Idempotency-Key, a request that may come again; undefined where it has none, null where that is no key. */
+/**
+ * By its Idempotency-Key, a request that may come again; undefined where it has none, null where that is no
+ * key.
+ */
 function repeatOf(actor: Actor, { request, url }: APIContext, body: string): Repeatable | undefined | null {
   const key = request.headers.get('idempotency-key');
   if (key === null) return undefined;

@@ -32,7 +32,8 @@ export async function readBytes(request: Request, most: number): Promise<Read<Ui
     if (!next || next.done) break;
     length += next.value.byteLength;
     if (length > most) {
-      // Not cancelled, which would end the connection before the answer is out; the server lets the rest go by.
+      // Not cancelled, which would end the connection before the answer is out; the server lets the rest go
+      // by.
       reader?.releaseLock();
       return tooLarge();
     }

@@ -16,13 +16,19 @@ export function entryOfFile(file: string | EntryFile): Omit<ListedItem, 'sku'> {
   };
 }
 
-/** A changed price: a new figure alone keeps how it is priced and for how long; another kind of price is said to be meant. */
+/**
+ * A changed price: a new figure alone keeps how it is priced and for how long; another kind of price is said
+ * to be meant.
+ */
 export type ChangeFile = string | (EntryFile & { otherKind?: boolean });
 
 const kindOf = ({ entry, every }: Omit<ListedItem, 'sku'>): string =>
   [entry.method, every ? `for ${String(every.baseMonths)} months` : 'once'].join(', ');
 
-/** The entry that a change makes of one that was there; throws where it would become another kind of price, such as one due once instead of a yearly one, and does not say so. */
+/**
+ * The entry that a change makes of one that was there; throws where it would become another kind of price,
+ * such as one due once instead of a yearly one, and does not say so.
+ */
 export function changedEntry(
   sku: string,
   file: ChangeFile,

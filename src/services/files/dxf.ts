@@ -1,4 +1,7 @@
-/** A view of a drawing as a DXF file: millimetres, a layer for each layer of the drawing, dimensions as dimensions. */
+/**
+ * A view of a drawing as a DXF file: millimetres, a layer for each layer of the drawing, dimensions as
+ * dimensions.
+ */
 import {
   AttachmentPoint,
   Colors,
@@ -54,7 +57,9 @@ export function writeDxf(view: View, layers: readonly DrawingLayer[], language: 
 
 const at = ([u, v]: Spot) => point3d(u, v);
 
-/** The dimension itself for programs that draw it anew, and the block with its strokes for those that do not. */
+/**
+ * The dimension itself for programs that draw it anew, and the block with its strokes for those that do not.
+ */
 function addDimension(
   dxf: DxfWriter,
   { line, leads, length, upright }: DimensionLine,

@@ -1,4 +1,7 @@
-/** Solids as a binary glTF file. glTF is in metres with y upwards; the drawing is in millimetres with z upwards. */
+/**
+ * Solids as a binary glTF file. glTF is in metres with y upwards; the drawing is in millimetres with z
+ * upwards.
+ */
 import { Document, NodeIO } from '@gltf-transform/core';
 import { meshOf, paints, type Scene } from '../../core/drawing';
 import type { DrawingLayer } from '../../core/model';

@@ -22,7 +22,10 @@ interface ExportColumn {
 /** For whom a table is: the customer is shown what the quotation shows, colleagues all that they may see. */
 export type SheetFor = 'customer' | 'internal';
 
-/** A row of the table: a line, or one of the rows that it is made of where it does not multiply across as a whole. */
+/**
+ * A row of the table: a line, or one of the rows that it is made of where it does not multiply across as a
+ * whole.
+ */
 interface SheetRow {
   line: LineView;
   /** Absent where the row is the line itself. */
@@ -32,7 +35,10 @@ interface SheetRow {
 /** What a quote says to the customer: of a dealer's quote, the dealer's own prices. */
 const shownTo = (quote: QuoteView, to: SheetFor): QuoteView => (to === 'customer' ? offered(quote) : quote);
 
-/** What may be seen of a quote goes out, nothing else: costs are not even columns for the customer, and for those who may not see them. */
+/**
+ * What may be seen of a quote goes out, nothing else: costs are not even columns for the customer, and for
+ * those who may not see them.
+ */
 function columnsOf({ decimals, may }: QuoteView, language: string, to: SheetFor): ExportColumn[] {
   const words = (title: TextKey, width: number, of: (row: SheetRow) => string): ExportColumn => ({
     title,
@@ -159,7 +165,10 @@ function onlyRow({ price, quantity }: LineView): AcrossRow | undefined {
 const offIn = ({ unitList = '0', unitNet = '0' }: AcrossRow): string =>
   exact(unitList).isZero() ? '0' : exact(unitList).minus(unitNet).div(unitList).toDecimalPlaces(6).toString();
 
-/** Lines, each followed by what it is made of where that is more than one row; every row can be multiplied across. */
+/**
+ * Lines, each followed by what it is made of where that is more than one row; every row can be multiplied
+ * across.
+ */
 const rowsOf = ({ lines }: QuoteView): SheetRow[] =>
   lines.flatMap((line): SheetRow[] => {
     const rows = across(line.price, line.quantity);
@@ -169,7 +178,10 @@ const rowsOf = ({ lines }: QuoteView): SheetRow[] =>
 /** What spreadsheets take for the beginning of a formula, in full width too. */
 const beginsFormula = /^[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/;
 
-/** Separated as spreadsheets of the person's language expect it; nothing in it is taken for a formula. What is internal says so in its first row. */
+/**
+ * Separated as spreadsheets of the person's language expect it; nothing in it is taken for a formula. What is
+ * internal says so in its first row.
+ */
 export function linesAsCsv(seen: QuoteView, language: string, to: SheetFor): string {
   const t = translator(language);
   const quote = shownTo(seen, to);

@@ -43,7 +43,10 @@ export async function writeQuotation(given: QuotationGiven): Promise<Uint8Array>
   );
 }
 
-/** What the customer is offered: of a dealer's quote the dealer's own prices, and nothing of what the dealer pays. */
+/**
+ * What the customer is offered: of a dealer's quote the dealer's own prices, and nothing of what the dealer
+ * pays.
+ */
 export function offered(quote: QuoteView): QuoteView {
   const { resale, decimals } = quote;
   if (!resale) return quote;
@@ -315,7 +318,10 @@ function groupRow(group: string, { lines }: QuoteView, amount: (value: string) =
 /** What a line comes to before a discount on the whole quote, which is told once, beneath. */
 const beforeWhole = ({ net, share = '0' }: LinePrice): string => exact(net).plus(share).toString();
 
-/** A line as rows that multiply across: what it is beside the first, what was chosen beneath that, and what they come to where they are several. */
+/**
+ * A line as rows that multiply across: what it is beside the first, what was chosen beneath that, and what
+ * they come to where they are several.
+ */
 function lineRows(
   line: LineView,
   quote: QuoteView,
@@ -448,7 +454,10 @@ const chosen = (build: DescribedBuild | undefined, language: string): Row[] =>
     [108, 96, 0],
   );
 
-/** What is inside a bundle, with what it adds to the list price of one; what is off in the bundle below nothing. A dealer's own prices are not made of these. */
+/**
+ * What is inside a bundle, with what it adds to the list price of one; what is off in the bundle below
+ * nothing. A dealer's own prices are not made of these.
+ */
 function bundleParts(
   { build, price }: LineView,
   described: DescribedBuild | undefined,

@@ -1,4 +1,7 @@
-/** Spreadsheets as they come from outside: what is one is read, what is too much or none ends with a sentence and costs little. */
+/**
+ * Spreadsheets as they come from outside: what is one is read, what is too much or none ends with a sentence
+ * and costs little.
+ */
 import ExcelJS from 'exceljs';
 import { strToU8, zipSync } from 'fflate';
 import fc from 'fast-check';

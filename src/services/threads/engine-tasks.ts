@@ -92,7 +92,10 @@ export interface Outcome {
   mass?: string;
 }
 
-/** By model, what its registered numbers stand for, and the versions whose schemes are tried where its own reads nothing. */
+/**
+ * By model, what its registered numbers stand for, and the versions whose schemes are tried where its own
+ * reads nothing.
+ */
 export interface ReadableModel {
   id: string;
   version: string;
@@ -158,7 +161,10 @@ function massIn(model: CompiledModel, values: Values): { mass?: string } {
   };
 }
 
-/** What options would do to the price of builds that were opened, remembered by all that it follows from; worked out further with every opening. */
+/**
+ * What options would do to the price of builds that were opened, remembered by all that it follows from;
+ * worked out further with every opening.
+ */
 const opened = new Recent<Record<string, string | null>>(500);
 /** So long may an opening work at it: what is not known by then the page works out. */
 const mostMilliseconds = 600;
@@ -542,7 +548,10 @@ function itemsOf({ materials, library }: ModelDocument): string[] {
   ];
 }
 
-/** A document as the page computes with it: without its tests, and without how things are made for those who are not to know. */
+/**
+ * A document as the page computes with it: without its tests, and without how things are made for those who
+ * are not to know.
+ */
 function documentFor({ tests: _tests, library, ...document }: ModelDocument, making: boolean): ModelDocument {
   const bare = making ? {} : { materials: [], operations: [] };
   const { extraDays: _extraDays, ...told } = document;

@@ -1,4 +1,7 @@
-/** A thread of engines: keeps models, engines and lists warm between jobs, and lets go of what was not used for longest. */
+/**
+ * A thread of engines: keeps models, engines and lists warm between jobs, and lets go of what was not used
+ * for longest.
+ */
 import { createEngine, usualLimits, type Context, type Engine } from '../../core/engine';
 import { compilePublished, type CompiledModel, type ModelDocument } from '../../core/model';
 import type { Tariff } from '../../core/pricing';

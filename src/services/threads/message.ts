@@ -1,6 +1,9 @@
 /** What travels between the server and its threads. */
 
-/** Something that a thread keeps between jobs and may have let go of: by its key, such as a version of a model. */
+/**
+ * Something that a thread keeps between jobs and may have let go of: by its key, such as a version of a
+ * model.
+ */
 export interface Need {
   kind: string;
   key: string;
@@ -27,7 +30,10 @@ export const flag = { stop: 0 } as const;
 export interface ThreadData {
   /** Its own flags. */
   flags: SharedArrayBuffer;
-  /** How many things somebody waits for: requests under way, and jobs in threads. Background threads stand still while there are any. */
+  /**
+   * How many things somebody waits for: requests under way, and jobs in threads. Background threads stand
+   * still while there are any.
+   */
   urgent: SharedArrayBuffer;
   /** Whether this is such a background thread. */
   background: boolean;

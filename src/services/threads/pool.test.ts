@@ -78,7 +78,8 @@ describe('a pool', () => {
   it('tells a job to stop at its deadline, and refuses more than may wait', async () => {
     const pool = new Pool({ file: 'engines', deadline: 300, memory: 500, most: 1 });
     const answer = pool.run<{ is: string }>('best', endless, { provide });
-    // The one that waits has the same deadline, which a slow machine may not keep: it comes to its turn either way.
+    // The one that waits has the same deadline, which a slow machine may not keep: it comes to its turn
+    // either way.
     const waits = pool.run('outcome', quick, { provide }).then(
       () => 'done',
       (failure: TaskFailure) => failure.name,
@@ -117,7 +118,8 @@ describe('a pool', () => {
     await Promise.all([front.run('outcome', quick, { provide }), behind.run('outcome', quick, { provide })]);
     const stops = [new AbortController(), new AbortController()] as const;
     let apart = 0;
-    // Once the one in front has found its first build, the one behind must have stopped; it finds none while the other searches on.
+    // Once the one in front has found its first build, the one behind must have stopped; it finds none while
+    // the other searches on.
     const settled = new Promise<void>((seen) => {
       void front
         .run('best', endless, { provide, signal: stops[0].signal, progress: () => seen() })

@@ -11,7 +11,10 @@ export class Wanting extends Error {
 }
 
 export interface Surroundings {
-  /** Whether the job shall end; a background thread stands still here while a job is under way that somebody waits for. */
+  /**
+   * Whether the job shall end; a background thread stands still here while a job is under way that somebody
+   * waits for.
+   */
   stopped: () => boolean;
   progress: (value: unknown) => void;
 }

@@ -21,7 +21,10 @@ const forms = [
 ];
 const words: Readonly<Record<string, number>> = { today: 0, heute: 0, tomorrow: 1, morgen: 1 };
 
-/** An ISO day from what is typed: "1.3.27", "1 March 2027", "2027-03-01", "today" or "+14" for so many days from `today` on; null where it is none. */
+/**
+ * An ISO day from what is typed: "1.3.27", "1 March 2027", "2027-03-01", "today" or "+14" for so many days
+ * from `today` on; null where it is none.
+ */
 export function readDay(typed: string, language: string, today: Date): string | null {
   const text = typed.trim().replaceAll(',', ' ').replace(/\s+/g, ' ');
   const iso = (date: Date): string => format(date, 'yyyy-MM-dd');

@@ -16,7 +16,10 @@ interface Props {
   decimals: number;
 }
 
-/** Tells in one sentence what a decision came to: what else it moved, whether decisions clash, and the net by now. */
+/**
+ * Tells in one sentence what a decision came to: what else it moved, whether decisions clash, and the net by
+ * now.
+ */
 export const Announcer = memo(
   function Announcer({ bench, words, currency, decimals }: Props) {
     const { t, language } = useSpeech();

@@ -18,7 +18,10 @@ export default function Bench(props: Props) {
   );
 }
 
-/** One talk: its variants next to each other, one of them on the Bench. Going to another is no page of its own. */
+/**
+ * One talk: its variants next to each other, one of them on the Bench. Going to another is no page of its
+ * own.
+ */
 function Talk({ first }: { first: BenchView }) {
   const { t } = useSpeech();
   const [view, setView] = useState(first);

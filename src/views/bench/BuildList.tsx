@@ -19,7 +19,10 @@ interface Props {
   frozen: boolean;
 }
 
-/** What the build is made of, growing as it is made; a build inside is a sub-assembly of its own. A part can be replaced by a special one. */
+/**
+ * What the build is made of, growing as it is made; a build inside is a sub-assembly of its own. A part can
+ * be replaced by a special one.
+ */
 export function BuildList({ bench, view, words, frozen }: Props) {
   const { t, language } = useSpeech();
   const [replacing, setReplacing] = useState<string>();

@@ -6,7 +6,10 @@ import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './head.module.css';
 
-/** The part number, a cell per segment with the feature's short name beneath; each cell is a door to its feature. */
+/**
+ * The part number, a cell per segment with the feature's short name beneath; each cell is a door to its
+ * feature.
+ */
 export const CodeRail = memo(
   function CodeRail({
     number,
@@ -25,7 +28,8 @@ export const CodeRail = memo(
         own(outline.calculations.find((each) => each.id === row)?.name, language)
       );
     };
-    // A calculation is decided where its first feature stands: the length in decimetres belongs to the row Length.
+    // A calculation is decided where its first feature stands: the length in decimetres belongs to the row
+    // Length.
     const door = (row: string): string =>
       outline.sections.some((section) => section.rows.includes(row))
         ? row

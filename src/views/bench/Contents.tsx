@@ -23,7 +23,9 @@ const mostFound = 12;
 /** Where the field that finds rows is, for who jumps to it. */
 export const finderId = 'bench-find';
 
-/** Variants, a field that finds rows and options by typing, and a line per section with what is still to do. */
+/**
+ * Variants, a field that finds rows and options by typing, and a line per section with what is still to do.
+ */
 export const Contents = memo(
   function Contents({ view, picture, words, frozen, onGo, onOpen, onAdd, onCompare }: Props) {
     const { t, language } = useSpeech();

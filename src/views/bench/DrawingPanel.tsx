@@ -16,7 +16,10 @@ const Space = lazy(() => import('./Space'));
 
 const rooms = { small: { width: 258, height: 160 }, large: { width: 520, height: 320 } };
 
-/** The build as it stands: its views, and in space, each following every decision; each can be taken away as a file. */
+/**
+ * The build as it stands: its views, and in space, each following every decision; each can be taken away as a
+ * file.
+ */
 export function DrawingPanel({
   bench,
   view,

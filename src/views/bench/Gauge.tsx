@@ -20,7 +20,10 @@ interface Props {
 const width = 300;
 const percent = (pixels: number): string => `${String((pixels / width) * 100)}%`;
 
-/** A little ruler: the whole range as a line, the allowed stretches in bold, the value as a dovetail. Drag or click to set. */
+/**
+ * A little ruler: the whole range as a line, the allowed stretches in bold, the value as a dovetail. Drag or
+ * click to set.
+ */
 export function Gauge({ least, most, step, allowed, value, label, write, onPick }: Props) {
   const longest = Math.max(write(least).length, write(most).length);
   // Letters of a figure at an end want room beside it.

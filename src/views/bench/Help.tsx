@@ -22,7 +22,10 @@ interface Props {
   onClose: () => void;
 }
 
-/** What a row means: its words, what it can be, and where on the build it is; on an example, as long as too little is chosen to draw the build itself. */
+/**
+ * What a row means: its words, what it can be, and where on the build it is; on an example, as long as too
+ * little is chosen to draw the build itself.
+ */
 export function Help({ row, known, sketched, bench, drawing, words, onClose }: Props) {
   const { t, language } = useSpeech();
   const { scene, example: ask } = bench;

@@ -22,7 +22,10 @@ interface Wrong {
   standard?: Decision;
 }
 
-/** A number: typed in any unit that fits, dragged on its gauge, or stepped. It is shown in the person's units and kept in the model's. */
+/**
+ * A number: typed in any unit that fits, dragged on its gauge, or stepped. It is shown in the person's units
+ * and kept in the model's.
+ */
 export function NumberRow({
   parameter,
   state,
@@ -56,7 +59,9 @@ export function NumberRow({
       ? ''
       : ` ${t(offers.length > 1 ? 'decision.takeEither' : 'decision.takeOne', { below: withUnit(offers[0] ?? ''), above: withUnit(offers[1] ?? '') })}`;
 
-  /** What is wrong with a number before it is decided, and what could be taken instead: only what can be had. */
+  /**
+   * What is wrong with a number before it is decided, and what could be taken instead: only what can be had.
+   */
   const problemOf = (plain: string): Wrong | undefined => {
     const typedNumber = exact(plain);
     const offers = nearestAllowed(plain, allowed, { least, step });

@@ -33,7 +33,8 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const opened = useRef(view).current;
   const bench = useBench(opened);
   const { picture } = bench;
-  // The sheet, the part number and the net price show at once what was decided; the rest follows once that is seen.
+  // The sheet, the part number and the net price show at once what was decided; the rest follows once that is
+  // seen.
   const later = useAfterPaint(bench);
   const { outline, quote } = opened;
   const { units, foldBarred } = view.preferences;
@@ -136,7 +137,8 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   };
   const paste = async (text: string) => {
     const number = text.trim();
-    // The server knows what is registered, and the schemes of before; the page alone reads what its own scheme says.
+    // The server knows what is registered, and the schemes of before; the page alone reads what its own
+    // scheme says.
     const answer = await ask<NumberOnBench>('POST', `/api/builds/${view.build.id}/read`, {
       number: number.slice(0, 200),
     });

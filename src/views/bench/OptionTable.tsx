@@ -17,7 +17,10 @@ import { barredMark, swapMark } from './marks';
 const rowHeight = 26;
 const mostShown = 8;
 
-/** The options of a large feature: a field that finds, and a row each with code, mass and what it does to the price. Only what is in sight is drawn. */
+/**
+ * The options of a large feature: a field that finds, and a row each with code, mass and what it does to the
+ * price. Only what is in sight is drawn.
+ */
 export function OptionTable({
   state,
   tabs,

@@ -8,7 +8,10 @@ interface Props {
   /** The row, and its name. */
   on: string;
   name: string;
-  /** There is something to take back. Its place is kept where there is not, so that nothing moves when there is. */
+  /**
+   * There is something to take back. Its place is kept where there is not, so that nothing moves when there
+   * is.
+   */
   given: boolean;
   onRelease: (on: string) => void;
 }

@@ -53,7 +53,10 @@ export function RowControl({ feature, parameter, ...props }: ControlProps) {
   }
 }
 
-/** A feature: one choice as round, several as square controls; as tabs on a rail, or as a table that can be searched where they are many. */
+/**
+ * A feature: one choice as round, several as square controls; as tabs on a rail, or as a table that can be
+ * searched where they are many.
+ */
 function FeatureRow({ feature, ...props }: RowProps & { feature: Feature }) {
   const { state, differences, remarks, words, facts } = props;
   const many = feature.most > 1;

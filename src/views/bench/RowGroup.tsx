@@ -12,7 +12,10 @@ interface Props {
   children: (drawn: boolean) => ReactNode;
 }
 
-/** Some rows of the sheet. In a long one they are drawn once they are near to the window, and skipped together by the browser while out of sight. */
+/**
+ * Some rows of the sheet. In a long one they are drawn once they are near to the window, and skipped together
+ * by the browser while out of sight.
+ */
 export function RowGroup({ rows, height, near, watch, children }: Props) {
   const element = useRef<HTMLDivElement>(null);
   const [come, setCome] = useState(() => near === null || rows.some((row) => near.has(row)));

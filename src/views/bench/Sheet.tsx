@@ -56,13 +56,18 @@ interface Props {
   onMoved: () => void;
 }
 
-/** Rows that are drawn at once; beyond that they are drawn, some together, when they come near to the window. */
+/**
+ * Rows that are drawn at once; beyond that they are drawn, some together, when they come near to the window.
+ */
 const drawnAtOnce = 80;
 const together = 4;
 /** Between the controls of two rows, in CSS pixels. */
 const rowGap = 5;
 
-/** The sheet: every row of the model with its options, in sections, those of the builds inside behind the row that brings them. */
+/**
+ * The sheet: every row of the model with its options, in sections, those of the builds inside behind the row
+ * that brings them.
+ */
 export const Sheet = memo(
   function Sheet({
     ref,

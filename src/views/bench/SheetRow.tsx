@@ -25,7 +25,10 @@ interface Props extends RowProps {
 const isFeature = (row: Feature | Parameter | undefined): row is Feature =>
   row !== undefined && 'options' in row && 'most' in row;
 
-/** A row of the sheet: its name and help, its control, and what is told of it. It is drawn again only when something that it shows has changed. */
+/**
+ * A row of the sheet: its name and help, its control, and what is told of it. It is drawn again only when
+ * something that it shows has changed.
+ */
 export const SheetRow = memo(function SheetRow({
   id,
   row,

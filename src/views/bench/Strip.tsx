@@ -37,7 +37,10 @@ const tabsFor = ({ may }: BenchView): StripTab[] => [
   'best',
 ];
 
-/** The strip at the foot: what the build is made of and how, what moved, what to know, and how it stands beside others. */
+/**
+ * The strip at the foot: what the build is made of and how, what moved, what to know, and how it stands
+ * beside others.
+ */
 export const Strip = memo(
   function Strip({ tab, onTab, bench, view, words, frozen, onOpen }: Props) {
     const { t, language } = useSpeech();

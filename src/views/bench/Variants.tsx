@@ -19,7 +19,10 @@ interface Props {
   onOpen: (variant: string) => void;
 }
 
-/** The variants of this talk next to each other: what differs, what each costs and weighs, and the way of one or several onto the quote. */
+/**
+ * The variants of this talk next to each other: what differs, what each costs and weighs, and the way of one
+ * or several onto the quote.
+ */
 export function Variants({ bench, view, words, frozen, onOpen }: Props) {
   const { t, language } = useSpeech();
   const [variants, setVariants] = useState<VariantView[]>([]);

@@ -1,4 +1,7 @@
-/** What a decision would come to, worked out while the person is about to make it: whoever looks at an option often takes it next. */
+/**
+ * What a decision would come to, worked out while the person is about to make it: whoever looks at an option
+ * often takes it next.
+ */
 import type { Made } from '../../workers/bench.worker';
 
 export class Ahead<T> {
@@ -8,7 +11,10 @@ export class Ahead<T> {
   private next: Made | undefined;
   private busy = false;
 
-  /** The work tells what comes of it from what is shown by then; requests are answered in the order in which they are made. */
+  /**
+   * The work tells what comes of it from what is shown by then; requests are answered in the order in which
+   * they are made.
+   */
   constructor(private readonly work: (made: Made) => Promise<T>) {}
 
   /** Begins with what may come next. While one is at work only the last wish waits. */

@@ -1,4 +1,7 @@
-/** Keys, and what is pasted, that come before what they are meant for is there: kept, and obeyed in their order once it is. */
+/**
+ * Keys, and what is pasted, that come before what they are meant for is there: kept, and obeyed in their
+ * order once it is.
+ */
 import { useEffect, useRef } from 'react';
 import { tabbable } from 'tabbable';
 
@@ -49,7 +52,10 @@ interface Waiting {
   shown: () => Promise<void>;
 }
 
-/** Holds keys while something decided is not shown yet. What it gives back obeys keys, those typed before the page was ready first. */
+/**
+ * Holds keys while something decided is not shown yet. What it gives back obeys keys, those typed before the
+ * page was ready first.
+ */
 export function useHeldKeys(waiting: Waiting): (keys: readonly Given[]) => void {
   const latest = useRef(waiting);
   latest.current = waiting;

@@ -14,7 +14,10 @@ interface Kept {
 /** Where the steps of a build are kept over a reload; no harm is done where the browser keeps nothing. */
 const keyOf = (build: string): string => `bench.${build}`;
 
-/** What a person made of a build, step by step, forwards and back. It is kept in the browser, so that it outlives a reload. */
+/**
+ * What a person made of a build, step by step, forwards and back. It is kept in the browser, so that it
+ * outlives a reload.
+ */
 export class History {
   private kept: Kept;
   private unwritten = false;
@@ -26,11 +29,13 @@ export class History {
   ) {
     const found = read(build);
     const fresh: Kept = { past: [], now: content, future: [], base: version, unsaved: false };
-    // The page was closed before the server had it all, and what the server has is a step of this person's own: it goes on from the last.
+    // The page was closed before the server had it all, and what the server has is a step of this person's
+    // own: it goes on from the last.
     const own =
       found?.unsaved &&
       (found.base === version || [...found.past, found.now].some((step) => same(step, content)));
-    // The page was made while the server was still saving: it is older than what the server told this browser it has.
+    // The page was made while the server was still saving: it is older than what the server told this browser
+    // it has.
     const older = found !== null && found.base > version;
     if (found && (own || older)) this.kept = { ...found, base: Math.max(found.base, version), unsaved: true };
     // Steps that lead to another build than the server has are of no use.
@@ -111,7 +116,10 @@ export class History {
       : null;
   }
 
-  /** Puts away the steps, where they are not yet. Called once what was decided is seen, and when the page goes. */
+  /**
+   * Puts away the steps, where they are not yet. Called once what was decided is seen, and when the page
+   * goes.
+   */
   write(): void {
     if (!this.unwritten) return;
     this.unwritten = false;
@@ -131,7 +139,10 @@ export class History {
 
 const same = (a: BuildContent, b: BuildContent): boolean => written(a) === written(b);
 
-/** A text that is the same for the same content: who passed a warning and when is the server's to say, and the order of fields is nobody's. */
+/**
+ * A text that is the same for the same content: who passed a warning and when is the server's to say, and the
+ * order of fields is nobody's.
+ */
 const written = ({ decisions, passed, special }: BuildContent): string =>
   JSON.stringify([
     decisions.map(({ on, value }) => [on, value]),

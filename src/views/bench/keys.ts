@@ -1,4 +1,7 @@
-/** The Bench by keyboard. Letters alone stay free for finding an option by typing; n and p go to what is to do. */
+/**
+ * The Bench by keyboard. Letters alone stay free for finding an option by typing; n and p go to what is to
+ * do.
+ */
 import { useEffect, useRef, type RefObject } from 'react';
 import type { RowState } from '../../core/engine';
 import type { Outline } from '../../core/model';
@@ -28,7 +31,9 @@ const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLTextAreaElement ||
   target instanceof HTMLSelectElement;
 
-/** A field that shows what is decided, with nothing half typed in it: what is undone there is the decision. */
+/**
+ * A field that shows what is decided, with nothing half typed in it: what is undone there is the decision.
+ */
 const isDecided = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.dataset.decided === 'true';
 

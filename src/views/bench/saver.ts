@@ -18,7 +18,8 @@ const retrySeconds = 3;
 export const noRefusals: readonly Refusal[] = [];
 
 /**
- * Sends what is made one after another; while one is under way, only the newest of the next waits. Retries while the server is away,
+ * Sends what is made one after another; while one is under way, only the newest of the next waits. Retries
+ * while the server is away,
  * and goes on where the server has a step of this person's own that the page did not hear of.
  */
 export class Saver {

@@ -1,7 +1,10 @@
 /** What is told of options, by row and then by "row.option"; of a row as a whole by its own name. */
 export type ByRow<T> = ReadonlyMap<string, Readonly<Record<string, T>>>;
 
-/** Told by row. A row of which the same is told as before keeps its object, and all of it does where nothing changed: what shows it is not drawn again. */
+/**
+ * Told by row. A row of which the same is told as before keeps its object, and all of it does where nothing
+ * changed: what shows it is not drawn again.
+ */
 export function byRow<T>(all: Readonly<Record<string, T>>, before: ByRow<T> = new Map()): ByRow<T> {
   const after = new Map<string, Record<string, T>>();
   for (const [key, value] of Object.entries(all)) {

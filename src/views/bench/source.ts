@@ -3,7 +3,10 @@ import type { RowState, Source } from '../../core/engine';
 import type { Translate } from '../../i18n';
 import type { TabInfo } from './TabRow';
 
-/** Whether a taken option follows and no other can be had. What follows from usual values alone is not firm: where another is chosen, those adapt. */
+/**
+ * Whether a taken option follows and no other can be had. What follows from usual values alone is not firm:
+ * where another is chosen, those adapt.
+ */
 export const isFirmTab = (tab: TabInfo, tabs: readonly TabInfo[], many: boolean): boolean =>
   tab.source === 'follows' &&
   (many ? !tab.changeable : !tabs.some((each) => !each.taken && each.standing === 'free'));

@@ -77,7 +77,10 @@ export interface Bench extends BenchActs, Shown {
   waiting: boolean;
   scene: Scene | null;
   remarks: ByRow<Remark>;
-  /** Working days as the server worked them out, for those who are not told how it is made; undefined while it is at it. */
+  /**
+   * Working days as the server worked them out, for those who are not told how it is made; undefined while it
+   * is at it.
+   */
   servedLead: number | null | undefined;
   save: SaveState;
   refusals: readonly Refusal[];
@@ -102,7 +105,8 @@ const madeOf = ({ decisions, special }: BuildContent): Made => ({
 });
 
 export function useBench(view: BenchView): Bench {
-  // What is decided is known at once, before it is worked out, so that quick decisions never lose one another.
+  // What is decided is known at once, before it is worked out, so that quick decisions never lose one
+  // another.
   const history = useMemo(() => new History(view.build.id, view.build.version, view.content), [view]);
   const saver = useMemo(
     () => new Saver(view.build.id, history.base, (content) => history.has(content)),
@@ -117,7 +121,10 @@ export function useBench(view: BenchView): Bench {
   });
   const [priceDifferences, setPriceDifferences] = useState(() => byRow(view.differences));
   const [servedLead, setServedLead] = useState<number | null | undefined>(view.leadDays);
-  /** What options would do to the price is being worked out anew: nothing is shown that may become another figure. */
+  /**
+   * What options would do to the price is being worked out anew: nothing is shown that may become another
+   * figure.
+   */
   const [waiting, setWaiting] = useState(false);
   const [scene, setScene] = useState<Scene | null>(view.scene);
   const [remarks, setRemarks] = useState<ByRow<Remark>>(new Map());
@@ -160,7 +167,10 @@ export function useBench(view: BenchView): Bench {
     [ahead],
   );
 
-  /** What takes longer, after what was decided is seen: drawing and remarks, and prices of options where they may have changed. */
+  /**
+   * What takes longer, after what was decided is seen: drawing and remarks, and prices of options where they
+   * may have changed.
+   */
   const fill = useCallback(async (content: BuildContent, mine: number) => {
     const remote = follower.current;
     if (!remote) return;
@@ -203,7 +213,8 @@ export function useBench(view: BenchView): Bench {
       // A later decision has overtaken this one; only the last is shown.
       if (!picture || mine !== turn.current) return;
       const own = changed?.split('.')[0];
-      // In the task of the key, or the one that brought the answer: one of its own would wait behind the frame that the key began.
+      // In the task of the key, or the one that brought the answer: one of its own would wait behind the
+      // frame that the key began.
       flushSync(() => {
         setWaiting(true);
         setShown((before) => {
@@ -226,7 +237,8 @@ export function useBench(view: BenchView): Bench {
         // Before it is asked anything else; the frame need not wait for it.
         void remote.took(made);
       }
-      // Nothing comes between a decision and the sight of it, which may be a frame away; what is not sent yet is kept should the page go.
+      // Nothing comes between a decision and the sight of it, which may be a frame away; what is not sent yet
+      // is kept should the page go.
       await painted();
       history.write();
       await painted();

@@ -1,4 +1,7 @@
-/** What search-or-do can do: each page and the frame around it say their commands here, for as long as they are there. */
+/**
+ * What search-or-do can do: each page and the frame around it say their commands here, for as long as they
+ * are there.
+ */
 import { useEffect, useRef } from 'react';
 import { foundBy } from '../../core/finding';
 
@@ -33,7 +36,10 @@ const textsOf = ({ text, also = '' }: Command): string[] => [text, also];
 const lettersIn = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
 const wordsIn = (command: Command): string[] => lettersIn(textsOf(command).join(' '));
 
-/** Those of all commands of which every typed word begins a word, the page's own first; `meant` gives those that are only like it. */
+/**
+ * Those of all commands of which every typed word begins a word, the page's own first; `meant` gives those
+ * that are only like it.
+ */
 export function commandsFor(
   typed: string,
   meant = false,

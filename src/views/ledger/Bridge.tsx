@@ -23,7 +23,10 @@ interface Props {
 
 const width = 100;
 
-/** A price walk as a bridge: each step a bar from where the one before it ended. Lengths only; the figures stand beside them. */
+/**
+ * A price walk as a bridge: each step a bar from where the one before it ended. Lengths only; the figures
+ * stand beside them.
+ */
 export function Bridge({ label, steps, net, cost, shown }: Props) {
   const ends = steps.map((step) => Number(step.total));
   const x = scaleLinear(

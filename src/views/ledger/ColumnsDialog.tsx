@@ -14,7 +14,9 @@ interface Props {
   onClose: () => void;
 }
 
-/** Which columns the Ledger shows, in which order, and which of them stay in sight. Remembered for the person. */
+/**
+ * Which columns the Ledger shows, in which order, and which of them stay in sight. Remembered for the person.
+ */
 export function ColumnsDialog({ open, sees, columns, onChange, onClose }: Props) {
   const { t } = useSpeech();
   const chosen = columns ?? usualColumns(sees);

@@ -295,7 +295,10 @@ function Lease({ view, onLease }: Props) {
 
 const barWidth = 120;
 
-/** The margin of every line that counts, as bars on one scale, with the quote's own as a rule through all of them. */
+/**
+ * The margin of every line that counts, as bars on one scale, with the quote's own as a rule through all of
+ * them.
+ */
 function Margins({ view }: { view: QuoteView }) {
   const { t, language } = useSpeech();
   const lines = view.lines.filter(

@@ -43,7 +43,10 @@ function columnFrom(field: HTMLElement): HTMLElement[] {
   return found;
 }
 
-/** A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to be mended. */
+/**
+ * A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to
+ * be mended.
+ */
 export function EditCell({
   label,
   value,
@@ -101,7 +104,8 @@ export function EditCell({
     onFill(texts.map((text, index) => (wrong[index] ? null : text)));
   };
   const field = useRef<HTMLInputElement>(null);
-  // Where the keyboard was here before the page answered to it, what is typed next replaces what stands as well.
+  // Where the keyboard was here before the page answered to it, what is typed next replaces what stands as
+  // well.
   useEffect(() => {
     if (alive && document.activeElement === field.current) field.current?.select();
   }, [alive]);

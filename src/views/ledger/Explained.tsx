@@ -18,7 +18,10 @@ interface Props {
   onBack?: (() => void) | undefined;
 }
 
-/** How a figure came about: each figure that it is made of with what is done to it, so that one can follow with a pencil. */
+/**
+ * How a figure came about: each figure that it is made of with what is done to it, so that one can follow
+ * with a pencil.
+ */
 export function Explained({ explanation, nameOf, shown, decimals, onAsk, onBack }: Props) {
   const { t, language } = useSpeech();
   const { figure, value, of, over, rounded, spread } = explanation;

@@ -23,7 +23,10 @@ interface Props {
   onFill?: (texts: readonly (string | null)[]) => void;
 }
 
-/** One of the four ways of saying a price. The one that was typed shows as typed, and stands out; emptied, it is taken back. */
+/**
+ * One of the four ways of saying a price. The one that was typed shows as typed, and stands out; emptied, it
+ * is taken back.
+ */
 export function FourCell({
   by,
   value,

@@ -345,7 +345,10 @@ export function Head({
   );
 }
 
-/** Who the quote is from and for, and what it stands on: beneath the lines, where one looks for it now and then. */
+/**
+ * Who the quote is from and for, and what it stands on: beneath the lines, where one looks for it now and
+ * then.
+ */
 export function About({
   view,
   onDialog,

@@ -112,7 +112,10 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     setColumns(wanted);
     void ask('PATCH', '/api/me', { ledger: wanted });
   };
-  /** A part number that leaves something to choose opens on the Bench with all that it says; a model opens anew. */
+  /**
+   * A part number that leaves something to choose opens on the Bench with all that it says; a model opens
+   * anew.
+   */
   const openBuild = async (from: { partNumber: string } | { modelId: string }): Promise<string | null> => {
     const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: view.id, ...from });
     if (!answer.ok) return sentences(answer.failures, t('request.failed'));
@@ -163,7 +166,9 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     window.addEventListener('keydown', keys);
     return () => window.removeEventListener('keydown', keys);
   }, [may.edit]);
-  // A page that opens on lines begins in them, unless a pane asks for something, and so does one that stands otherwise after a dialog, such as sent; where a hand would have to type on glass, nothing is opened for it.
+  // A page that opens on lines begins in them, unless a pane asks for something, and so does one that stands
+  // otherwise after a dialog, such as sent; where a hand would have to type on glass, nothing is opened for
+  // it.
   useEffect(() => {
     if (
       dialog === undefined &&

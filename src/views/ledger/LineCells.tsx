@@ -49,7 +49,10 @@ interface Props extends LineActs, Pick<CellMeans, 'means' | 'judged'> {
 export const heldAt = ({ held }: Shown): { style?: CSSProperties } =>
   held === undefined ? {} : { style: { left: held } };
 
-/** The cells of a line of the Ledger: what it is, and its figures, of which one types those that are one's own to say. */
+/**
+ * The cells of a line of the Ledger: what it is, and its figures, of which one types those that are one's own
+ * to say.
+ */
 export function LineCells({
   row,
   means,

@@ -179,7 +179,10 @@ export function Lines({
     }
     return found;
   };
-  /** Through the grid as in a spreadsheet; with Alt the line itself moves. What a field does with its keys itself is left to it. */
+  /**
+   * Through the grid as in a spreadsheet; with Alt the line itself moves. What a field does with its keys
+   * itself is left to it.
+   */
   const keys = (event: KeyboardEvent<HTMLTableSectionElement>): void => {
     const { target } = event;
     if (!(target instanceof HTMLElement) || event.defaultPrevented) return;

@@ -33,7 +33,10 @@ const inParts = (row: Row): boolean => !Number.isInteger(row.quantity) && isWhol
 const sound = (row: Row): boolean =>
   row.quantity > 0 && row.read.is !== 'wrong' && !otherUnit(row) && !inParts(row);
 
-/** A pasted list of part numbers: each row becomes an item, is read back as a build, or says what is wrong and what comes nearest. */
+/**
+ * A pasted list of part numbers: each row becomes an item, is read back as a build, or says what is wrong and
+ * what comes nearest.
+ */
 export function PasteDialog({ open, view, onAdd, onClose }: Props) {
   const { t, language } = useSpeech();
   const [text, setText] = useState('');

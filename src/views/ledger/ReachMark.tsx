@@ -6,7 +6,10 @@ import css from './reach.module.css';
 
 const width = 44;
 
-/** Where a discount or margin stands between target, limit and floor: a small scale, and the word for it where it needs somebody else. */
+/**
+ * Where a discount or margin stands between target, limit and floor: a small scale, and the word for it where
+ * it needs somebody else.
+ */
 export function ReachMark({ limit, figure }: { limit: Limit; figure: string }) {
   const { t, language } = useSpeech();
   const reach: Reach = reachOf(limit, figure);

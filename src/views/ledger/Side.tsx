@@ -25,7 +25,10 @@ import { Rates } from './Rates';
 import { Revisions } from './Revisions';
 import { SignOff, type SignOffActs } from './SignOff';
 
-/** What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked last; sign-off, or all revisions. */
+/**
+ * What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked
+ * last; sign-off, or all revisions.
+ */
 export interface SideView {
   is: 'walk' | 'signOff' | 'revisions' | 'deal';
   line?: string | undefined;
@@ -152,7 +155,10 @@ export function Side({ view, side, onChange, signing, onLease, onRates }: Props)
   );
 }
 
-/** A pane that opens has the keyboard, where there is something to write in its first field; it keeps it where what had it is gone, and closed, gives it back. */
+/**
+ * A pane that opens has the keyboard, where there is something to write in its first field; it keeps it where
+ * what had it is gone, and closed, gives it back.
+ */
 function useKeyboardIn(shows: SideView['is']) {
   const pane = useRef<HTMLElement>(null);
   const from = useRef<Element | null>(null);

@@ -32,7 +32,10 @@ const mostNamed = 6;
 export const brokenIn = ({ lines }: QuoteView): QuoteView['lines'] =>
   lines.filter((line) => !line.optional && !line.alternative && line.problems.length > 0);
 
-/** What the quote comes to: a row that is typed into for all of it, and its sums, each of which tells how it came about. */
+/**
+ * What the quote comes to: a row that is typed into for all of it, and its sums, each of which tells how it
+ * came about.
+ */
 export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: Props) {
   const { t, language } = useSpeech();
   const { totals, whole, decimals, currency, may } = view;

@@ -57,7 +57,10 @@ export interface CellMeans {
   onFill: (line: LineView, changes: readonly LineChange[]) => void;
 }
 
-/** What all granted steps take off together, as a share of the list price; and each of them, one after another. */
+/**
+ * What all granted steps take off together, as a share of the list price; and each of them, one after
+ * another.
+ */
 function granted({ price }: LineView, t: Translate, language: string): ReactNode {
   const steps = price.steps.filter(
     (step) => ['agreement', 'quantity', 'promotion'].includes(step.kind) && fixed(step.amount).units !== 0n,

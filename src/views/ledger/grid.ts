@@ -38,7 +38,10 @@ export function stopAt(row: Element, { cell, within }: Place): HTMLElement | und
   return there[within] ?? there.find(isText) ?? there[0] ?? own.find(isText) ?? own[0];
 }
 
-/** Begins to edit what a field has: the caret stands behind it, and arrows are the field's own until it is left. */
+/**
+ * Begins to edit what a field has: the caret stands behind it, and arrows are the field's own until it is
+ * left.
+ */
 export function beginEditing(field: HTMLInputElement): void {
   field.dataset.editing = '';
   field.setSelectionRange(field.value.length, field.value.length);
@@ -59,7 +62,10 @@ export function moveInRow(
   if (isText(next ?? null)) (next as HTMLInputElement).select();
 }
 
-/** Keeps all of a grid but one out of the way of the Tab key: what had the keyboard last, or else its first field. */
+/**
+ * Keeps all of a grid but one out of the way of the Tab key: what had the keyboard last, or else its first
+ * field.
+ */
 export function useOneStop(body: RefObject<HTMLElement | null>): {
   current: () => HTMLElement | null;
   onFocus: (event: { target: EventTarget }) => void;

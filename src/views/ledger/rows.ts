@@ -58,7 +58,10 @@ export function rowsOf(
   return rows;
 }
 
-/** The rows that a line is made of, where they are several; its share of a discount on the whole has its own column. */
+/**
+ * The rows that a line is made of, where they are several; its share of a discount on the whole has its own
+ * column.
+ */
 export function madeOf({ price, quantity }: LineView): AcrossRow[] {
   const rows = across(price, quantity);
   return rows.filter(({ is }) => is !== 'share').length > 1 ? rows : [];

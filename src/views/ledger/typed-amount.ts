@@ -13,7 +13,10 @@ const isShare = (by: Way): boolean => by === 'rate' || by === 'margin';
 export const shownIn = (by: Way, value: string, language: string, decimals: number): string =>
   isShare(by) ? number(shift(value, 2), language, 2) : money(value, language, decimals);
 
-/** As it is sent: a plain decimal, percent or money. What cannot be read, or could mean two things, goes as it is typed and is refused. */
+/**
+ * As it is sent: a plain decimal, percent or money. What cannot be read, or could mean two things, goes as it
+ * is typed and is refused.
+ */
 export const sendable = (by: Way, typed: string, language: string, currency: string): string =>
   isShare(by) ? sendableShare(typed, language) : sendableMoney(typed, language, currency);
 

@@ -78,7 +78,10 @@ function localEdit(
   };
 }
 
-/** A quote as it stands on the server, and changes to it. What is typed shows its effect at once; the server has the last word. */
+/**
+ * A quote as it stands on the server, and changes to it. What is typed shows its effect at once; the server
+ * has the last word.
+ */
 export function useQuote(first: QuoteView): QuoteActs {
   const { t } = useSpeech();
   const [known, setKnown] = useState(first);

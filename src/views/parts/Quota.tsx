@@ -7,7 +7,10 @@ import css from './quota.module.css';
 
 const [width, height] = [320, 34];
 
-/** The year at a glance: won, what is open at its weight, and what is still to go; the parts join like a board. */
+/**
+ * The year at a glance: won, what is open at its weight, and what is still to go; the parts join like a
+ * board.
+ */
 export function Quota({ target, won, open, weight }: NonNullable<DeskView['quota']>) {
   const { t, language } = useSpeech();
   const weighted = exact(open).times(weight);

@@ -2,7 +2,10 @@ import { useMemo, useState } from 'react';
 import { foundBy } from '../../core/finding';
 import type { FindField } from '../../ui';
 
-/** The rows that a typed text finds, and the field it is typed into. `textsOf` must be the same function at every render. */
+/**
+ * The rows that a typed text finds, and the field it is typed into. `textsOf` must be the same function at
+ * every render.
+ */
 export function useFound<T>(
   rows: readonly T[],
   textsOf: (row: T) => readonly string[],

@@ -19,7 +19,10 @@ export interface PageOf<T> {
   busy: boolean;
 }
 
-/** A list that the server finds, sorts and cuts into pages. Asked after a pause in typing; what comes late is dropped. */
+/**
+ * A list that the server finds, sorts and cuts into pages. Asked after a pause in typing; what comes late is
+ * dropped.
+ */
 export function usePage<T>(path: string, first: Page<T>, usual: Order): PageOf<T> {
   const [page, setPage] = useState(first);
   const [find, setFind] = useState('');

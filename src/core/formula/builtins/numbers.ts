@@ -52,7 +52,9 @@ export const numbers: Readonly<Record<string, Builtin>> = {
   'round half up': rounded(Decimal.ROUND_HALF_UP),
   'round half down': rounded(Decimal.ROUND_HALF_DOWN),
   decimal: { ...rounded(Decimal.ROUND_HALF_EVEN), least: 2 },
-  /** Takes the sign of the divisor, as the standard has it: dividend - divisor * floor(dividend / divisor). */
+  /**
+   * Takes the sign of the divisor, as the standard has it: dividend - divisor * floor(dividend / divisor).
+   */
   modulo: {
     least: 2,
     most: 2,

@@ -4,7 +4,10 @@ import { asList, number, text, whole, yesno, type Builtin } from './builtin';
 
 type Kind = 'text' | 'number';
 
-/** A function of texts (and numbers, where `takes` says so) that gives null unless every argument is of its kind. */
+/**
+ * A function of texts (and numbers, where `takes` says so) that gives null unless every argument is of its
+ * kind.
+ */
 const onTexts = (
   takes: Kind[],
   type: Builtin['type'],
