@@ -4,11 +4,27 @@ import astro from 'eslint-plugin-astro';
 
 export default tseslint.config(
   { ignores: ['dist', 'node_modules', 'var', '.astro', 'test-results'] },
-  ...tseslint.configs.strict,
+  ...tseslint.configs.strictTypeChecked.map((config) => ({ ...config, files: ['**/*.{ts,tsx}'] })),
+  {
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+  },
   ...astro.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
     rules: {
+      // What only passes an act on reads well as one line.
+      '@typescript-eslint/no-confusing-void-expression': [
+        'error',
+        { ignoreArrowShorthand: true, ignoreVoidReturningFunctions: true },
+      ],
+      // What is read from a file or an answer is said to be of a type by who reads it.
+      '@typescript-eslint/no-unnecessary-type-parameters': 'off',
+      // Signs are meant, and rows are read without their class.
+      '@typescript-eslint/no-misused-spread': [
+        'error',
+        { allow: ['string', 'PriceEntryRow', 'LineRow', 'RawRow'] },
+      ],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
       '@typescript-eslint/no-empty-object-type': ['error', { allowInterfaces: 'with-single-extends' }],

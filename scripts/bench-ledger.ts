@@ -2,7 +2,7 @@
  * The Ledger with a thousand lines in headless Chromium: from Enter in a cell to the painted total, while
  * scrolling, and the server's answer.
  */
-import type { Browser, Page } from 'playwright-core';
+import type { Browser, Page } from '@playwright/test';
 
 type Row = (name: string, times: number[], goal?: number) => void;
 

@@ -7,7 +7,7 @@
  */
 import { execFileSync } from 'node:child_process';
 import { buildSync } from 'esbuild';
-import { chromium, type Browser, type Page } from 'playwright-core';
+import { chromium, type Browser, type Page } from '@playwright/test';
 import { cnfOf, createEngine, type Decision, type Engine, type State, type Target } from '../src/core/engine';
 import { generatedModel, huge, large, randomFrom, type Size } from '../src/core/engine/generated-models';
 import { compileModel, type CompiledModel } from '../src/core/model';
@@ -365,8 +365,8 @@ async function press(page: Page, rowId: string, text: string, byHand = false): P
   const ready = await page.evaluate(
     async ([wantedRow, wantedText, hand]) => {
       const tab = [
-        ...document.querySelectorAll<HTMLElement>(`[data-row="${wantedRow ?? ''}"] [data-tab][role]`),
-      ].find((each) => each.textContent?.includes(wantedText ?? ''));
+        ...document.querySelectorAll<HTMLElement>(`[data-row="${wantedRow}"] [data-tab][role]`),
+      ].find((each) => each.textContent.includes(wantedText));
       // What needs other changes first shows a sign, and tells why instead of being taken.
       if (!tab || tab.getAttribute('aria-checked') === 'true' || tab.querySelector('svg')) return false;
       tab.focus();
@@ -506,7 +506,7 @@ async function paintLarge(page: Page): Promise<void> {
         ...document.querySelectorAll<HTMLElement>('[data-tab][role][aria-checked="false"]'),
       ].filter((each) => each.querySelector('svg') === null && each.checkVisibility());
       const one = free[at % Math.max(1, free.length)];
-      return one ? [one.closest<HTMLElement>('[data-row]')?.dataset.row ?? '', one.textContent ?? ''] : null;
+      return one ? [one.closest<HTMLElement>('[data-row]')?.dataset.row ?? '', one.textContent] : null;
     }, random(100_000));
     const took = tab && (await press(page, tab[0] as string, tab[1] as string));
     if (took !== null) painted.push(took);

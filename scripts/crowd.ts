@@ -362,7 +362,7 @@ function tell(title: string, kept: readonly Kept[], loop: string): number {
     const times = kept.flatMap((each) => (each.kind === kind ? [each.took] : []));
     row(
       `  ${kind}`,
-      `${String(times.length)}`,
+      String(times.length),
       `p50 ${ms(percentile(times, 0.5))}`,
       `p95 ${ms(percentile(times, 0.95))}`,
       `most ${ms(Math.max(...times))}`,

@@ -62,7 +62,7 @@ function run(input: string, output: string): string {
     });
   } catch (thrown) {
     // It ends with 10 or 20 for "yes" and "no".
-    return String((thrown as { stdout?: string }).stdout ?? '');
+    return (thrown as { stdout?: string }).stdout ?? '';
   }
 }
 

@@ -2,7 +2,7 @@
  * Takes the pictures of docs/screenshots from a running demo: `npm run screenshots`, with BASE_URL where it
  * is not at port 4600.
  */
-import { chromium } from 'playwright-core';
+import { chromium } from '@playwright/test';
 
 const baseURL = process.env.BASE_URL ?? 'http://127.0.0.1:4600';
 const browser = await chromium.launch({

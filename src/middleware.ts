@@ -29,7 +29,8 @@ const policy = pagePolicy([loadScript, dev ? islandScriptDev : islandScript], [I
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, cookies, url, locals } = context;
   startHousekeeping();
-  locals.client ??= {
+  // Outside of our own server nobody has said who asks.
+  locals.client = (locals as Partial<App.Locals>).client ?? {
     address: '127.0.0.1',
     secure: url.protocol === 'https:',
     host: request.headers.get('host') ?? url.host,

@@ -175,7 +175,7 @@ test('decisions made faster than they are worked out are all kept, and survive a
   await page.evaluate(() => {
     const click = (row: string, text: string) => {
       const tabs = [...document.querySelectorAll<HTMLElement>(`[data-row="${row}"] [data-tab]`)];
-      tabs.find((tab) => tab.textContent?.includes(text))?.click();
+      tabs.find((tab) => tab.textContent.includes(text))?.click();
     };
     click('vehicle', 'Road train');
     click('length', '24 m');

@@ -210,7 +210,7 @@ test('everything that answers to the hand is large enough for a finger', async (
       ].flatMap((each) => {
         const { width, height } = each.getBoundingClientRect();
         // Words within a text are as high as the text.
-        const isWord = (each.textContent ?? '').trim().length > 2;
+        const isWord = each.textContent.trim().length > 2;
         return width > 0 &&
           !isWord &&
           getComputedStyle(each).visibility !== 'hidden' &&

@@ -19,7 +19,7 @@ const sizes = {
 async function cutOff(page: Page, zoomed: boolean): Promise<string[]> {
   return page.evaluate((zoomed) => {
     const named = (element: Element): string => {
-      const text = (element.getAttribute('aria-label') ?? element.textContent ?? '')
+      const text = (element.getAttribute('aria-label') ?? element.textContent)
         .trim()
         .replace(/\s+/g, ' ')
         .slice(0, 40);

@@ -15,10 +15,10 @@ export interface Database {
    * second connection.
    * One within another is a bug and throws.
    */
-  transaction<T>(work: () => Promise<T>): Promise<T>;
+  transaction: <T>(work: () => Promise<T>) => Promise<T>;
   /** Whether this is called from within a transaction. */
-  within(): boolean;
-  close(): Promise<void>;
+  within: () => boolean;
+  close: () => Promise<void>;
 }
 
 /** What travels with the asynchronous context: the transaction that is under way. */
@@ -105,12 +105,14 @@ export async function migrate(database: Database): Promise<string[]> {
     )
     .catch(() => undefined);
   const storage: UmzugStorage = {
-    logMigration: async ({ name }) =>
-      void (await sequelize.query('insert into migrations (name) values ($1) on conflict do nothing', {
+    logMigration: async ({ name }) => {
+      await sequelize.query('insert into migrations (name) values ($1) on conflict do nothing', {
         bind: [name],
-      })),
-    unlogMigration: async ({ name }) =>
-      void (await sequelize.query('delete from migrations where name = $1', { bind: [name] })),
+      });
+    },
+    unlogMigration: async ({ name }) => {
+      await sequelize.query('delete from migrations where name = $1', { bind: [name] });
+    },
     executed: async () => {
       const [rows] = await sequelize.query('select name from migrations order by name');
       return (rows as { name: string }[]).map((row) => row.name);

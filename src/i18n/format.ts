@@ -12,7 +12,7 @@ function formatter(language: string, least: number, most: number): Intl.NumberFo
     roundingMode: 'halfExpand',
     minimumFractionDigits: least,
     maximumFractionDigits: most,
-  } as Intl.NumberFormatOptions);
+  });
   cache.set(key, made);
   return made;
 }

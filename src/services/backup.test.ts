@@ -93,7 +93,7 @@ describe('a backup', () => {
       await writeFile(other, content);
       return restore(other, empty).then(
         () => 'restored',
-        (thrown: CannotRestore) => thrown.problem,
+        (thrown: unknown) => (thrown as CannotRestore).problem,
       );
     };
     const flipped = Buffer.from(whole);

@@ -109,15 +109,15 @@ async function headerOf(file: string): Promise<{ header: Header; length: number 
     const { buffer, bytesRead } = await handle.read(Buffer.alloc(64 * 1024), 0, 64 * 1024, 0);
     const end = buffer.subarray(0, bytesRead).indexOf(10);
     if (end < 0) throw new CannotRestore('notABackup');
-    let header: Header;
+    let header: { iunctura?: unknown; format?: unknown };
     try {
-      header = JSON.parse(buffer.subarray(0, end).toString('utf8')) as Header;
+      header = JSON.parse(buffer.subarray(0, end).toString('utf8')) as typeof header;
     } catch {
       throw new CannotRestore('notABackup');
     }
     if (header.iunctura !== 'backup' || header.format !== 1)
       throw new CannotRestore(header.iunctura === 'backup' ? 'newer' : 'notABackup');
-    return { header, length: end + 1 };
+    return { header: header as Header, length: end + 1 };
   } finally {
     await handle.close();
   }

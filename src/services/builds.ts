@@ -3,8 +3,8 @@
  * follows worked out here again.
  */
 import { randomUUID } from 'node:crypto';
-import { Op } from 'sequelize';
-import type { Context, Decision } from '../core/engine';
+import { Op, type Model } from 'sequelize';
+import type { Context } from '../core/engine';
 import { registeredAs, type Registered, type Registration } from '../core/numbering';
 import {
   specialKey,
@@ -178,7 +178,7 @@ export async function saveContent(
     const modelVersion = await versionById(build.modelVersionId);
     const problems = await askEngine('check', {
       version: modelVersion.id,
-      decisions: decisions as Decision[],
+      decisions: decisions,
     });
     if (problems.length > 0)
       return fail('invalid', ...problems.map(({ on, code, params }) => ({ code, params, field: on })));
@@ -266,7 +266,7 @@ async function register(modelId: string, key: string): Promise<number> {
   await models.findByPk(modelId, { lock: true });
   const again = await registeredNumbers.findOne({ where: { modelId, key } });
   if (again) return again.number;
-  const last = (await registeredNumbers.max('number', { where: { modelId } })) as number | null;
+  const last = await registeredNumbers.max<number | null, Model>('number', { where: { modelId } });
   return (await registeredNumbers.create({ modelId, key, number: (last ?? 0) + 1 })).number;
 }
 

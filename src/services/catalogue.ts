@@ -43,7 +43,7 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
       ...(tariff.prices[sku] === undefined ? {} : { price: tariff.prices[sku] }),
       ...(mass === null ? {} : { mass: new Exact(mass).toString() }),
       ...(may(actor, 'costs') && tariff.costs?.[sku] !== undefined ? { cost: tariff.costs[sku] } : {}),
-      ...(published.has(sku) ? { model: published.get(sku) as string } : {}),
+      ...(published.has(sku) ? { model: published.get(sku) } : {}),
     })),
   };
 }

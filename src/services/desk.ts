@@ -46,5 +46,5 @@ export async function quotaOf(actor: Actor, { id, quota, role }: Person): Promis
 /** Amounts of any list's currency in EUR. */
 export async function euroRates(): Promise<(net: string, currency: string) => Exact> {
   const rates = new Map((await reference()).priceLists.map((list) => [list.currency, list.costRate]));
-  return (net, currency) => new Exact(net).div(rates.get(currency) ?? '1') as Exact;
+  return (net, currency) => new Exact(net).div(rates.get(currency) ?? '1');
 }

@@ -1,6 +1,6 @@
 /** Lines of a draft: changed one by one or many together, moved, grouped, taken away. */
 import { randomUUID } from 'node:crypto';
-import { Op } from 'sequelize';
+import { Op, type Model } from 'sequelize';
 import { exact } from '../core/exact';
 import { tooShort } from '../core/pricing';
 import {
@@ -43,7 +43,8 @@ export async function appendLines(
   added: readonly NewLine[],
 ): Promise<LineRow[]> {
   const { lines } = connected().records;
-  const last = ((await lines.max('position', { where: { revisionId: revision.id } })) as number | null) ?? 0;
+  const last =
+    (await lines.max<number | null, Model>('position', { where: { revisionId: revision.id } })) ?? 0;
   const rows = added.map((line, index): LineRow => {
     const id = randomUUID();
     return {
@@ -106,7 +107,7 @@ export async function changeLines(
       });
     }
     return done(
-      Object.values(change).some((value) => value !== undefined)
+      (Object.values(change) as unknown[]).some((value) => value !== undefined)
         ? marked.map((line) => ({ line, change }))
         : [],
     );
@@ -153,7 +154,7 @@ const columnsOf = ({ hand, price, cost, quantity, rates, resale, ...others }: Ch
   ...(resale === undefined ? {} : { resale: resale === null ? null : exact(plainMoney(resale)).toString() }),
   ...(price === undefined ? {} : { typedPrice: exact(plainMoney(price)).toString() }),
   ...(cost === undefined ? {} : { typedCost: cost === null ? null : exact(plainMoney(cost)).toString() }),
-  ...Object.fromEntries(Object.entries(others).filter(([, value]) => value !== undefined)),
+  ...Object.fromEntries(Object.entries<unknown>(others).filter(([, value]) => value !== undefined)),
 });
 
 /** What one must be allowed to do for what. */

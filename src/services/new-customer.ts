@@ -8,7 +8,7 @@ import type {
   CustomerMeans,
   NewCustomerInput,
 } from '../core/quoting';
-import { connected, type CustomerClass } from '../data';
+import { connected } from '../data';
 import { refusal, type Actor } from './actor';
 import { usualPriceList } from './catalogue';
 import { done, fail, type Result } from './failure';
@@ -65,7 +65,7 @@ export async function createCustomer(
       id,
       number,
       ...input,
-      class: input.class as CustomerClass,
+      class: input.class,
       dealerId: actor.dealerId,
     });
     await addContact(id, { name: contactName, email: contactEmail, task: '' });

@@ -139,7 +139,7 @@ export async function listOrders(
   asked: Partial<OrderListQuery> = {},
   only?: Likeness,
 ): Promise<OrderPage> {
-  const { find, page } = orderListInput.cast(asked) as OrderListQuery;
+  const { find, page } = orderListInput.cast(asked);
   if (!may(actor, 'orders')) return { rows: [], page, size: pageSize, count: 0 };
   const rows = await forgiving(
     find,

@@ -69,9 +69,9 @@ describe('the quotation', () => {
           continue;
         }
         if (row[0] !== '') within = exact(0);
-        within = within.plus(read(amount, german)) as typeof within;
+        within = within.plus(read(amount, german));
         rows += 1;
-        if (!/Optional|Alternative/.test(what)) sum = sum.plus(read(amount, german)) as typeof sum;
+        if (!/Optional|Alternative/.test(what)) sum = sum.plus(read(amount, german));
         if (each !== '' && !/months|Monate/.test(what)) {
           expect([
             what,

@@ -61,7 +61,7 @@ export async function listQuotes(
   asked: Partial<QuoteListQuery> = {},
   only?: Likeness,
 ): Promise<QuotePage> {
-  const query = quoteListInput.cast(asked) as QuoteListQuery;
+  const query = quoteListInput.cast(asked);
   const rows = await rowsOf(actor, query, only);
   const known = await reference();
   const stale = rows.filter(({ stamp, draft }) => stamp === null || (draft && stamp !== known.stamp));

@@ -319,7 +319,7 @@ function quotedLine(
 function settledWhole(lines: readonly LineRow[], items: ReadonlyMap<string, ItemRow>): Whole {
   const sum = (of: (line: LineRow) => string | undefined) =>
     lines.reduce(
-      (all, line) => (line.alternative || line.optional ? all : (all.plus(of(line) ?? 0) as Exact)),
+      (all, line) => (line.alternative || line.optional ? all : all.plus(of(line) ?? 0)),
       new Exact(0),
     );
   const base = sum((line) =>

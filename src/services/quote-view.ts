@@ -1,5 +1,5 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
-import { roundHalfUp, exact } from '../core/exact';
+import { exact } from '../core/exact';
 import {
   countsFor,
   type Covered,
@@ -341,6 +341,3 @@ function withoutMargin(whole: Whole): Whole {
   const { margin: _margin, ...open } = whole;
   return open;
 }
-
-export const rounded = (amount: string, decimals: number): string =>
-  roundHalfUp(exact(amount), decimals).toString();

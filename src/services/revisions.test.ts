@@ -298,7 +298,7 @@ describe('freshening', () => {
     const [line] = seen.lines;
     expect(Number(line?.after)).toBeGreaterThan(Number(line?.before));
     // Looking changes nothing.
-    expect(value(await seeQuote(mara, quote.id))).toEqual({ ...quote, stand: expect.any(String) });
+    expect(value(await seeQuote(mara, quote.id))).toEqual({ ...quote, stand: expect.any(String) as string });
     quote = value(await freshen(mara, quote.id, { ...at(quote), lines: [sill?.id ?? ''] }));
     expect(quote.lines.map(({ pricedOn }) => pricedOn)).toEqual([today(), inDays(-10)]);
     expect(quote.lines[0]?.price.net).toBe(line?.after);
@@ -412,7 +412,7 @@ describe('lines of a quote', () => {
     expect(
       refused.ok ? [] : refused.failures.map(({ code, params }) => [code, params?.code, params?.line]),
     ).toEqual([1, 2, 3, 4].map((line) => ['line.of', 'line.notRecurring', line]));
-    expect(value(await seeQuote(mara, quote.id))).toEqual({ ...quote, stand: expect.any(String) });
+    expect(value(await seeQuote(mara, quote.id))).toEqual({ ...quote, stand: expect.any(String) as string });
   });
 });
 

@@ -95,6 +95,6 @@ export async function findItems(text: string, most: number, only?: Likeness): Pr
   return rows.slice(0, most).map(({ sku, name }) => ({
     sku,
     name,
-    ...(modelOf.has(sku) ? { model: modelOf.get(sku) as string } : {}),
+    ...(modelOf.has(sku) ? { model: modelOf.get(sku) } : {}),
   }));
 }

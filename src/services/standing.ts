@@ -159,10 +159,10 @@ export function factsOf(
     (all, each) =>
       all.plus(
         remembered(ungiven, figuresIn(each, whole), () => {
-          const kept = exact(1).minus(figuresIn(each, whole).discount) as Exact;
-          return kept.isZero() ? exact(each.price.list) : (exact(each.price.net).div(kept) as Exact);
+          const kept = exact(1).minus(figuresIn(each, whole).discount);
+          return kept.isZero() ? exact(each.price.list) : exact(each.price.net).div(kept);
         }),
-      ) as Exact,
+      ),
     exact(0),
   );
   const cost = sold.every(({ price }) => price.cost !== undefined)

@@ -27,7 +27,7 @@ export async function addVariant(
     if (!found.ok) return found;
     const { build, quote, revision } = found.value;
     const taken = new Set((await variantsOf(build)).map((each) => each.letter));
-    const letter = [...letters].find((each) => !taken.has(each));
+    const letter = Array.from(letters).find((each) => !taken.has(each));
     if (letter === undefined) return fail('invalid', { code: 'variant.tooMany' });
     const version = await versionById(build.modelVersionId);
     const content = empty ? {} : { decisions: build.decisions, special: build.special };

@@ -11,7 +11,7 @@ class RolledBack extends Error {
 
 async function rollingBack<T>(work: () => Promise<Result<T>>): Promise<Result<T>> {
   try {
-    return await connected().transaction(work as () => Promise<Result<T>>);
+    return await connected().transaction(work);
   } catch (thrown) {
     if (thrown instanceof RolledBack) return thrown.result as Result<T>;
     throw thrown;

@@ -1,6 +1,7 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react-dom';
+import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react';
 import { useAlive } from './useAlive';
+import { floatingRefs } from './floating-refs';
 import css from './ui.module.css';
 
 export interface ComboOption {
@@ -71,6 +72,7 @@ export function Combobox({
       }),
     ],
   });
+  const { anchor, panel } = floatingRefs(refs);
   const shown = open && text.trim() !== '' && !(free && options.length === 0);
   const choose = (option: ComboOption | undefined) => {
     if (!option) return;
@@ -122,7 +124,7 @@ export function Combobox({
       </label>
       <input
         id={id}
-        ref={refs.setReference}
+        ref={anchor}
         className={css.input}
         role="combobox"
         autoComplete="off"
@@ -155,7 +157,7 @@ export function Combobox({
       {shown && (
         <ul
           id={`${id}-list`}
-          ref={refs.setFloating}
+          ref={panel}
           style={floatingStyles}
           className={css.popup}
           role="listbox"

@@ -1,15 +1,8 @@
-import { useRef, useState, type ReactNode } from 'react';
-import {
-  flexRender,
-  getCoreRowModel,
-  getSortedRowModel,
-  useReactTable,
-  type ColumnDef,
-  type SortingState,
-} from '@tanstack/react-table';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { classes } from './classes';
+import { nextOrder, sortedBy, type Order } from './order';
 import css from './ui.module.css';
 
 export interface Column<T> {
@@ -35,30 +28,27 @@ interface Props<T> {
 
 const rowHeight = 27;
 
+function Arrow({ sorted }: { sorted: 'ascending' | 'descending' | undefined }) {
+  if (sorted === undefined) return null;
+  return sorted === 'ascending' ? <ArrowUp size={11} aria-hidden /> : <ArrowDown size={11} aria-hidden />;
+}
+
 /** A dense table: sortable, with virtual rows, so that 20,000 scroll as smoothly as 20. */
 export function DataTable<T>({ label, columns, rows, rowId, empty, order }: Props<T>) {
-  const [own, setSorting] = useState<SortingState>([]);
-  const sorting = order ? [{ id: order.by, desc: order.descending }] : own;
+  // With the value as it was when the title was pressed: columns are made anew each time, rows are not.
+  const [own, setOwn] = useState<(Order & { value: (row: T) => string | number }) | null>(null);
   const wrap = useRef<HTMLDivElement>(null);
-  const defs: ColumnDef<T>[] = columns.map((column) => ({
-    id: column.id,
-    header: column.title,
-    cell: (context) => column.cell(context.row.original),
-    enableSorting: Boolean(column.sort),
-    ...(column.sort ? { accessorFn: column.sort } : {}),
-  }));
-  // eslint-disable-next-line react-hooks/incompatible-library -- the table is rebuilt with every render on purpose
-  const table = useReactTable({
-    data: rows as T[],
-    columns: defs,
-    state: { sorting },
-    onSortingChange: setSorting,
-    getRowId: rowId,
-    manualSorting: order !== undefined,
-    getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
-  });
-  const shown = table.getRowModel().rows;
+  const by = order ?? own;
+  const shown = useMemo(
+    () => (order || !own ? rows : sortedBy(rows, own.value, own.descending)),
+    [rows, order, own],
+  );
+  const [sample] = rows;
+  const press = (id: string, value: (row: T) => string | number) => {
+    const next = nextOrder(own, id, sample !== undefined && typeof value(sample) === 'number');
+    setOwn(next && { ...next, value });
+  };
+  // eslint-disable-next-line react-hooks/incompatible-library -- nothing of it is handed on
   const virtual = useVirtualizer({
     count: shown.length,
     getScrollElement: () => wrap.current,
@@ -75,31 +65,24 @@ export function DataTable<T>({ label, columns, rows, rowId, empty, order }: Prop
       <table className={css.table} aria-label={label} aria-rowcount={shown.length + 1}>
         <thead>
           <tr>
-            {table.getFlatHeaders().map((header, index) => {
-              const column = columns[index] as Column<T>;
-              const sorted = header.column.getIsSorted();
+            {columns.map((column) => {
+              const sorted = by?.by !== column.id ? undefined : by.descending ? 'descending' : 'ascending';
+              const { sort } = column;
               return (
                 <th
-                  key={header.id}
+                  key={column.id}
                   scope="col"
                   className={styleOf(column.kind === 'figure' ? 'figure' : undefined)}
                   style={{ width: column.width }}
-                  aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : undefined}
+                  aria-sort={sorted}
                 >
-                  {column.sort ? (
+                  {sort ? (
                     <button
                       type="button"
                       className={css.sort}
-                      onClick={
-                        order ? () => order.onOrder(column.id) : header.column.getToggleSortingHandler()
-                      }
+                      onClick={() => (order ? order.onOrder(column.id) : press(column.id, sort))}
                     >
-                      {column.title}{' '}
-                      {sorted === 'asc' ? (
-                        <ArrowUp size={11} aria-hidden />
-                      ) : sorted === 'desc' ? (
-                        <ArrowDown size={11} aria-hidden />
-                      ) : null}
+                      {column.title} <Arrow sorted={sorted} />
                     </button>
                   ) : column.title === '' ? (
                     <span className={css.hidden}>{label}</span>
@@ -116,10 +99,10 @@ export function DataTable<T>({ label, columns, rows, rowId, empty, order }: Prop
           {items.map((item) => {
             const row = shown[item.index];
             return row ? (
-              <tr key={row.id} aria-rowindex={item.index + 2}>
-                {row.getVisibleCells().map((cell, index) => (
-                  <td key={cell.id} className={classes(styleOf(columns[index]?.kind))}>
-                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
+              <tr key={rowId(row)} aria-rowindex={item.index + 2}>
+                {columns.map((column) => (
+                  <td key={column.id} className={classes(styleOf(column.kind))}>
+                    {column.cell(row)}
                   </td>
                 ))}
               </tr>

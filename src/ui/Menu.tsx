@@ -11,6 +11,7 @@ import {
   useRole,
 } from '@floating-ui/react';
 import { Button } from './Button';
+import { floatingRefs } from './floating-refs';
 import css from './ui.module.css';
 
 export interface MenuItem {
@@ -41,6 +42,7 @@ export function Menu({
     placement: 'bottom-end',
     middleware: [offset(4), flip()],
   });
+  const { anchor, panel } = floatingRefs(refs);
   const { getReferenceProps, getFloatingProps, getItemProps } = useInteractions([
     useClick(context),
     useDismiss(context),
@@ -49,14 +51,14 @@ export function Menu({
   ]);
   return (
     <>
-      <span ref={refs.setReference}>
+      <span ref={anchor}>
         <Button aria-label={label} title={label} {...getReferenceProps()}>
           {children}
         </Button>
       </span>
       {open && (
         <FloatingFocusManager context={context} modal={false}>
-          <div ref={refs.setFloating} className={css.menu} style={floatingStyles} {...getFloatingProps()}>
+          <div ref={panel} className={css.menu} style={floatingStyles} {...getFloatingProps()}>
             {items.map((item, index) => {
               const props = {
                 ref: (element: HTMLElement | null) => {

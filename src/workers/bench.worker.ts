@@ -88,6 +88,7 @@ let stops = 0;
 const rehearsal = { pictures: 60, milliseconds: 1500 };
 /** A picture was asked for. */
 let asked = false;
+const isAsked = (): boolean => asked;
 
 const pause = () => new Promise((next) => setTimeout(next));
 
@@ -154,7 +155,7 @@ const bench = {
     ) {
       // What comes one after another in a model is alike; the next is taken from farther off.
       const decision = decisions[(done * 7) % decisions.length];
-      if (asked || !decision) return;
+      if (isAsked() || !decision) return;
       changesOf(told.picture, pictured({ decisions: [decision], special: [] }));
       await pause();
     }

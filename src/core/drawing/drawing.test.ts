@@ -161,7 +161,7 @@ describe('triangles', () => {
     fc.integer({ min: -500, max: 500 }),
     fc.integer({ min: -500, max: 500 }),
   );
-  const axis = fc.constantFrom('x', 'y', 'z') as fc.Arbitrary<'x' | 'y' | 'z'>;
+  const axis = fc.constantFrom<'x' | 'y' | 'z'>('x', 'y', 'z');
   const base = { id: 'a', layer: 'A', looks: 'steel' } as const;
 
   it('enclose a box', () => {

@@ -5,17 +5,8 @@
  * millimetres.
  * What depends on something open is left out, and the scene says which rows it waits for.
  */
-export { sceneKey, sceneOf, type Label, type Measure, type Point, type Scene, type Solid } from './scene';
-export {
-  extentOf,
-  viewOf,
-  type DimensionLine,
-  type Figure,
-  type Frame,
-  type Spot,
-  type View,
-  type Words,
-} from './views';
+export { sceneKey, sceneOf, type Scene, type Solid } from './scene';
+export { extentOf, viewOf, type DimensionLine, type Figure, type Spot, type View } from './views';
 export { withRoom } from './room';
 export { boxOf, dimensionPath, dimensionText, letterHeight, paints, pathOf, writeSvg } from './svg';
-export { meshOf, type Mesh } from './mesh';
+export { meshOf } from './mesh';

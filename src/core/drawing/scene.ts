@@ -266,7 +266,7 @@ class Draughtsman {
 
   /** Words with values filled in; null where there is nothing to say. */
   private filled(texts: Texts): Texts | null {
-    let empty = false;
+    let empty = false as boolean;
     const filled = Object.entries(texts).map(([language, text]) => [
       language,
       text.replace(/\{([A-Za-z][A-Za-z0-9/]*)\}/g, (_, name: string) => {

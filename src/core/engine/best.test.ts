@@ -78,7 +78,7 @@ function summer(model: CompiledModel, terms: readonly Term[]): (values: Record<s
     const reading = new Reading(model, values);
     return formulas.reduce((sum, { formula, weight }) => {
       const value = reading.run(formula);
-      return value instanceof Exact ? (sum.plus(value.times(weight)) as Exact) : sum;
+      return value instanceof Exact ? sum.plus(value.times(weight)) : sum;
     }, new Exact(0));
   };
 }

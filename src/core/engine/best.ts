@@ -77,7 +77,7 @@ export function bestBuild(
         typeof formula === 'string'
           ? compileFormula(formula, model.scope, { is: 'number', unit: 'any' })
           : { ok: true as const, formula };
-      if (!compiled.ok) return { is: 'unreadable', formula: String(formula) };
+      if (!compiled.ok) return { is: 'unreadable', formula: typeof formula === 'string' ? formula : '' };
       made.push(summand(encoding.conditions.subject(compiled.formula.expr), weight));
     }
     sums.push(made);
@@ -88,9 +88,8 @@ export function bestBuild(
   limited.forEach((terms, index) => {
     const { least, most } = question.bounds?.[index] ?? {};
     if (most !== undefined) solver.addTheory(new SumTheory(terms, always, exact(most), false));
-    const negated = terms.map(({ subject, weight }) => ({ subject, weight: weight.negated() as Exact }));
-    if (least !== undefined)
-      solver.addTheory(new SumTheory(negated, always, exact(least).negated() as Exact, false));
+    const negated = terms.map(({ subject, weight }) => ({ subject, weight: weight.negated() }));
+    if (least !== undefined) solver.addTheory(new SumTheory(negated, always, exact(least).negated(), false));
   });
   solver.addTheory(theory);
   solver.stop = options.stop;

@@ -79,6 +79,10 @@ class Counter {
   private readonly known = new Map<string, bigint>();
   private steps = 0;
   private stopped = false;
+  /** Asked after what may have stopped it. */
+  private hasStopped(): boolean {
+    return this.stopped;
+  }
 
   constructor(
     private readonly variables: number,
@@ -166,7 +170,7 @@ class Counter {
       if (this.settle([lit])) total += this.weightFrom(mark) * this.parts(part);
       this.undo(mark);
     }
-    if (!this.stopped) this.known.set(key, total);
+    if (!this.hasStopped()) this.known.set(key, total);
     return total;
   }
 

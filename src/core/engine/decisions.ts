@@ -1,5 +1,4 @@
 import { codeOf, lettersOf, type CompiledModel, type Entry } from '../model';
-import type { Exact } from '../exact';
 import { readExact } from '../exact';
 import { Day } from '../formula';
 import type { Decision } from './index';
@@ -72,7 +71,7 @@ function problemOf(model: CompiledModel, { on, value }: Decision): Omit<Decision
       const below = number.minus(least).div(step).floor().times(step).plus(least);
       return {
         code: 'decision.betweenSteps',
-        params: { value, step, unit, below: below.toString(), above: (below.plus(step) as Exact).toString() },
+        params: { value, step, unit, below: below.toString(), above: below.plus(step).toString() },
       };
     }
     case 'date': {

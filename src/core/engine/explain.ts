@@ -280,7 +280,7 @@ export class Explainer {
     const mine = decided.filter((each) => each.source === 'yours' && !fast(each));
     const found: Assumed[][] = [];
     const causes: Assumed[][] = [];
-    let hopeless = false;
+    let hopeless = false as boolean;
     const visit = (change: Assumed[], size: number): void => {
       if (
         hopeless ||
@@ -347,7 +347,7 @@ export class Explainer {
     ];
     const to = (values: (DecisionValue | undefined)[]): WayOut => {
       const changed = change.flatMap((each, index) =>
-        values[index] === undefined ? [] : [{ on: each.decision.on, value: values[index] as DecisionValue }],
+        values[index] === undefined ? [] : [{ on: each.decision.on, value: values[index] }],
       );
       const decisions = [...base, ...changed, ...wished];
       return {

@@ -34,7 +34,7 @@ export function goodsOf(
           : value === option;
     const many = quantity === undefined ? '1' : reading.named(quantity);
     if (item !== undefined && taken)
-      put(on, item, many instanceof Exact ? many.toString() : String(many === open ? '' : (many as string)));
+      put(on, item, many instanceof Exact ? many.toString() : many === open ? '' : (many as string));
   }
   for (const { id, item } of document.prices)
     if (holds(`prices.${id}`)) put(`prices.${id}`, item, told(`prices.${id}.quantity`));

@@ -18,8 +18,7 @@ import { StateMaker, type Limits } from './state';
 
 export type { Context } from './encoding';
 export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from './best';
-export { checkUp, type CheckUp, type Finding } from './checkup';
-export type { Count } from './count';
+export { checkUp, type Finding } from './checkup';
 export { cnfOf, writeDimacs, type Cnf } from './dimacs';
 export { runModelTest, type TestResult } from './model-tests';
 export { readNumber, type ReadBack } from './read';

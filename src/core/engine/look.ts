@@ -50,12 +50,7 @@ export function look(expr: Expr): Look {
       return (env) => {
         const a = of(env);
         const { exact } = a;
-        return number(
-          -a.high,
-          -a.low,
-          !onlyNumber(a),
-          exact && (() => (exact()?.negated() ?? null) as Exact | null),
-        );
+        return number(-a.high, -a.low, !onlyNumber(a), exact && (() => exact()?.negated() ?? null));
       };
     }
     case 'arithmetic': {

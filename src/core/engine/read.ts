@@ -127,7 +127,7 @@ function buildOf(
     // What a text says is for a person to type.
     (row.kind === 'number' && row.entry.kind === 'length' ? typed : more)?.push({
       on: id,
-      value: value as string | boolean | null,
+      value: value,
     });
   }
   return { decisions: [...decisions, ...said, ...(more ?? [])], typed: typed ?? [] };

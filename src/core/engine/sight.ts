@@ -116,5 +116,5 @@ function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'
     if (!fails(row.shown)) for (const [lit, value] of options) if (!fails(lit)) values.push(value);
   }
   if (hidden) values.push(null);
-  return { outlook: lookOfAll(values), value: values.length === 1 ? (values[0] as Value) : undefined };
+  return { outlook: lookOfAll(values), value: values.length === 1 ? values[0] : undefined };
 }

@@ -67,7 +67,7 @@ export class SumTheory implements Theory {
     const values = new Map(this.rows.map((row) => [row.slot, valueIn(row, witness)]));
     return this.summands.reduce((sum, { subject, weight }) => {
       const value = subject.exact((slot) => values.get(slot) ?? null);
-      return value instanceof Exact ? (sum.plus(value.times(weight)) as Exact) : sum;
+      return value instanceof Exact ? sum.plus(value.times(weight)) : sum;
     }, zero);
   }
 
@@ -157,7 +157,7 @@ export class SumTheory implements Theory {
   private breaks(sights: ReadonlyMap<number, Sight>, bound: Exact): boolean {
     const sum = this.summands.reduce((all, { subject, weight }) => {
       const value = subject.exact((slot) => sights.get(slot)?.value ?? null);
-      return value instanceof Exact ? (all.plus(value.times(weight)) as Exact) : all;
+      return value instanceof Exact ? all.plus(value.times(weight)) : all;
     }, zero);
     return this.strict ? sum.gte(bound) : sum.gt(bound);
   }

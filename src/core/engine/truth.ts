@@ -77,7 +77,7 @@ export class Subject {
 
   /** Its value, where all rows that it needs are settled by the sights; undefined where one is open. */
   settled(sights: ReadonlyMap<number, Sight>): Value | undefined {
-    let whole = true;
+    let whole = true as boolean;
     const value = this.exact((slot) => {
       const sight = sights.get(slot) as Sight;
       if (sight.value === undefined) whole = false;

@@ -23,7 +23,7 @@ export {
   type Fixed,
 } from './fixed';
 
-export { readWritten, signsOf, type WrittenNumber } from './read-written';
+export { readWritten } from './read-written';
 
 export const Exact = Decimal.clone({
   precision: 34,

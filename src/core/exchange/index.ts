@@ -1,2 +1,2 @@
 /** Exchange: models and their answers as text, for integrators and for checking. */
-export { runCommand, type Surroundings } from './command';
+export { runCommand } from './command';

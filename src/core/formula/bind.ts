@@ -166,12 +166,17 @@ class Binder {
       : { ...expr, over, test: this.expr(expr.test, inner) };
   }
 
+  /** Asked after what may have set it. */
+  private wasAbsent(): boolean {
+    return this.absent;
+  }
+
   /** Places that do not have what is read of them are left out. */
   private gather(places: readonly Place[], value: (place: Place) => Expr, at: number): Expr {
     const items = places.flatMap((place) => {
       this.absent = false;
       const item = { when: place.when, value: value(place) };
-      return this.absent ? [] : [item];
+      return this.wasAbsent() ? [] : [item];
     });
     this.absent = false;
     return { kind: 'gather', items, at };

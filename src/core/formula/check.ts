@@ -3,7 +3,7 @@ import { builtins } from './builtins';
 import type { FormulaProblem } from './problem';
 import type { Expr, Iteration, Test } from './syntax';
 import { Day, Span } from './time';
-import { fits, join, withLocal, type FeelType, type Place, type Scope } from './types';
+import { fits, join, withLocal, type FeelType, type Scope } from './types';
 import { known, noUnit, product, sameUnit, writeUnit } from './units';
 
 const yesno: FeelType = { is: 'yesno' };
@@ -237,6 +237,6 @@ export function itemOf(type: FeelType): FeelType {
 
 /** The scope inside of a filter: the fields of an item may be named by themselves. */
 export function insideOf(scope: Scope, item: FeelType): Scope {
-  const fields = item.is === 'places' ? (item.places[0] as Place | undefined)?.fields : undefined;
+  const fields = item.is === 'places' ? item.places[0]?.fields : undefined;
   return fields ? new Map([...scope, ...fields]) : scope;
 }

@@ -18,7 +18,7 @@ const mostRounds = 10_000;
 const mostGrown = 100_000;
 
 /** What is thrown where a formula takes more than it may; nobody else sees it. */
-const tooMuch = Symbol('more than a formula may take');
+const tooMuch = new Error('more than a formula may take');
 let roundsLeft = mostRounds;
 
 function round(): void {
@@ -72,7 +72,7 @@ function part(expr: Expr): Evaluator {
       const of = sub(expr.of);
       return (env) => {
         const value = of(env);
-        return value instanceof Exact ? (value.negated() as Exact) : null;
+        return value instanceof Exact ? value.negated() : null;
       };
     }
     case 'arithmetic': {
@@ -201,7 +201,7 @@ function counted(from: Value, to: Value): Value[] | null {
   const count = to.minus(from).abs().toNumber() + 1;
   if (count > mostRounds) throw tooMuch;
   const step = to.lt(from) ? -1 : 1;
-  return Array.from({ length: count }, (_, index) => from.plus(step * index) as Exact);
+  return Array.from({ length: count }, (_, index) => from.plus(step * index));
 }
 
 function compileTest(test: Test): (value: Value, env: Environment) => Value {

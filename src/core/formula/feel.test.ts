@@ -38,9 +38,7 @@ function theirs(source: string): unknown {
     source,
     Object.fromEntries(names.map((name) => [name, given[name]?.plain])),
   ) as unknown;
-  return answer !== null && typeof answer === 'object' && 'value' in answer
-    ? (answer as { value: unknown }).value
-    : answer;
+  return answer !== null && typeof answer === 'object' && 'value' in answer ? answer.value : answer;
 }
 
 /** Both sides in one form: numbers to twelve digits, days and durations as the standard writes them. */

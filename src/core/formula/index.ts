@@ -14,12 +14,12 @@ import { writeUnit } from './units';
 
 export type { Environment, Evaluator } from './evaluate';
 export { Day, Span } from './time';
-export { arithmetic, compareValues, equal, type Value } from './value';
+export { arithmetic, compareValues, type Value } from './value';
 export type { FormulaProblem } from './problem';
-export type { Arithmetic, Comparison, Expr, Iteration, Test } from './syntax';
+export type { Arithmetic, Comparison, Expr, Test } from './syntax';
 export type { Binding, Facts, FeelType, Place, Scope } from './types';
 export { compile as compileExpr } from './evaluate';
-export { noUnit, readUnit, type Unit } from './units';
+export { noUnit, readUnit } from './units';
 
 export interface Formula {
   source: string;

@@ -54,7 +54,7 @@ export function arithmetic(op: Arithmetic, a: Value, b: Value): Value {
             : op === '/'
               ? a.div(b)
               : a.pow(b);
-    return result.isFinite() ? (result as Exact) : null;
+    return result.isFinite() ? result : null;
   }
   if (op === '+' && typeof a === 'string' && typeof b === 'string') return a + b;
   return withTime(op, a, b);
@@ -67,8 +67,7 @@ function withTime(op: Arithmetic, a: Value, b: Value): Value {
     return op === '+' ? a.plus(b) : op === '-' ? a.plus(new Span(b.unit, -b.amount)) : null;
   if (a instanceof Span && b instanceof Day) return op === '+' ? b.plus(a) : null;
   if (a instanceof Span && b instanceof Span) {
-    if (op === '/')
-      return a.unit === b.unit && b.amount !== 0 ? (new Exact(a.amount).div(b.amount) as Exact) : null;
+    if (op === '/') return a.unit === b.unit && b.amount !== 0 ? new Exact(a.amount).div(b.amount) : null;
     return op === '+' ? a.plus(b) : op === '-' ? a.plus(new Span(b.unit, -b.amount)) : null;
   }
   if (a instanceof Span && b instanceof Exact)

@@ -20,7 +20,9 @@ function isDeeperThan(given: unknown, most: number): boolean {
     if (depth > most) return true;
     level = level.flatMap((each) =>
       typeof each === 'object' && each !== null
-        ? Object.values(each).filter((inner) => typeof inner === 'object' && inner !== null)
+        ? Object.values(each as Readonly<Record<string, unknown>>).filter(
+            (inner) => typeof inner === 'object' && inner !== null,
+          )
         : [],
     );
   }

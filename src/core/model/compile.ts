@@ -368,7 +368,7 @@ class Compiler {
     keep('term.start', document.term?.start, { is: 'date' });
     keep('term.months', document.term?.months, anyNumber);
     document.numbering.forEach((segment, index) => {
-      keep(`numbering.${index}.when`, segment.when, yesno);
+      keep(`numbering.${String(index)}.when`, segment.when, yesno);
       if (segment.kind === 'marks')
         segment.of.forEach((mark, at) =>
           keep(`numbering.${String(index)}.of.${String(at)}`, mark.when, yesno),
@@ -380,7 +380,8 @@ class Compiler {
             ? segment.of
             : [segment.of];
       for (const id of named)
-        if (!this.names.entry(home, id)) this.report(`numbering.${index}`, 'model.unknownTarget', { id });
+        if (!this.names.entry(home, id))
+          this.report(`numbering.${String(index)}`, 'model.unknownTarget', { id });
     });
     if (document.drawing) this.drawing(home, document.drawing);
     for (const id of [document.figures.mass, document.figures.installation, ...document.figures.more]) {

@@ -58,7 +58,7 @@ function measure({ of }: Grid, written: string): Exact | null {
 }
 
 const measureAt = ({ least, step, optional }: Grid, code: number): Exact | null =>
-  optional && code === 0 ? null : (least.plus(step.times(code - Number(optional))) as Exact);
+  optional && code === 0 ? null : least.plus(step.times(code - Number(optional)));
 
 /** What formulas see of a code: a number (of a text its length), a day, or null. */
 export function valueAt(grid: Grid, code: number): Value {

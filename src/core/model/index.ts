@@ -5,26 +5,16 @@
  * sentence code.
  */
 export type * from './document';
-export type { Axis, Coordinates, Dimension, Drawing, DrawingLayer, Looks, Shape, Viewpoint } from './drawing';
+export type { Axis, Dimension, Drawing, DrawingLayer, Looks, Shape, Viewpoint } from './drawing';
 export type { ModelProblem } from './problem';
 export { documentSchema } from './schema';
-export { compilePublished, type ModelResult } from './compile';
+export { compilePublished } from './compile';
 export { compileModel } from './compile-checked';
-export type {
-  CompiledModel,
-  CompiledRule,
-  Entry,
-  NestedBuild,
-  Pick,
-  PlacedSection,
-  Proposal,
-  ShowRule,
-} from './entries';
-export { codeOf, plainAt, valueAt, type Grid } from './grid';
+export type { CompiledModel, CompiledRule, Entry, Pick, Proposal } from './entries';
+export { codeOf, plainAt, valueAt } from './grid';
 export {
   buildsInside,
   featureAt,
-  insideValues,
   nameOfBuild,
   outlineOf,
   reachingIn,

@@ -17,7 +17,7 @@ export type Values = Readonly<Record<string, PlainValue>>;
 export const open = Symbol('open');
 export type Open = typeof open;
 
-const unsettled = Symbol('unsettled');
+const unsettled = new Error('a formula read something unsettled');
 
 /** Evaluates formulas of a compiled model for one set of values. Calculations are worked out at most once. */
 export class Reading {

@@ -197,7 +197,7 @@ export class Rules {
         if (formula)
           add(
             `${id}/${option}/quantity`,
-            formula.expr.kind === 'literal' ? String(formula.expr.value as unknown as object) : formula,
+            formula.expr.kind === 'literal' ? String(formula.expr.value) : formula,
           );
       }
     }

@@ -60,7 +60,8 @@ const proposed = mixed()
   .test(
     'value',
     'model.badValue',
-    (value) => value === null || typeof value === 'string' || typeof value === 'boolean' || isFormula(value),
+    (value: unknown) =>
+      value === null || typeof value === 'string' || typeof value === 'boolean' || isFormula(value),
   )
   .defined();
 
@@ -80,7 +81,7 @@ const record = (fits: (value: unknown) => boolean) =>
   mixed().test(
     'record',
     'model.badValue',
-    (value) =>
+    (value: unknown) =>
       value === undefined ||
       (typeof value === 'object' &&
         value !== null &&

@@ -21,7 +21,6 @@ export {
   registeredDecisions,
   registeredOf,
   registrations,
-  rowsTold,
   sequenceKey,
   type Registered,
   type Registration,
@@ -162,7 +161,7 @@ function cellOf(
     case 'number': {
       const value = reading.named(segment.of);
       const written =
-        value instanceof Exact ? padded(value.times(segment.times ?? '1') as Exact, segment.width) : null;
+        value instanceof Exact ? padded(value.times(segment.times ?? '1'), segment.width) : null;
       return { text: written, width: segment.width, row: segment.of };
     }
     case 'sequence':

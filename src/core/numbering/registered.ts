@@ -131,7 +131,7 @@ function saidOf(reading: Reading, id: string): Said[] {
                 ? value
                 : value instanceof Exact
                   ? value.toString()
-                  : String(value as string),
+                  : String(value),
           },
         ];
   const taken = Array.isArray(value) ? value : [value];

@@ -28,7 +28,7 @@ export function priceIn(
   const entry = entries?.[item];
   if (!entry) return undefined;
   if (entry.method === 'share') return { share: { rate: entry.rate, of: entry.of } };
-  let unsettled = false;
+  let unsettled = false as boolean;
   const cost = costs?.[item];
   const answer = listed(entry, {
     quantity,

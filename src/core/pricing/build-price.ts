@@ -166,7 +166,7 @@ export function priceReading(
   }
   return {
     parts,
-    list: parts.reduce((sum, part) => sum.plus(partOverTerm(part)) as Exact, zero).toString(),
+    list: parts.reduce((sum, part) => sum.plus(partOverTerm(part)), zero).toString(),
     open: [...new Set(waiting)],
     unpriced: [...unpriced],
   };
@@ -187,7 +187,7 @@ function termIn(reading: Reading, { recurs }: Tariff, item: string): RecurringPa
 }
 
 const sumOf = (parts: readonly PricedPart[]): Exact =>
-  parts.reduce((sum, part) => sum.plus(part.amount) as Exact, zero);
+  parts.reduce((sum, part) => sum.plus(part.amount), zero);
 
 /**
  * A share of parts, apart for what grows with the quantity of the line and what does not, and for each term

@@ -23,7 +23,7 @@ export function costOf(
 ): BuildCost | undefined {
   if (!costs || !rates) return undefined;
   const sums = new Map<string, { unit: Exact; once: Exact }>([['', { unit: zero, once: zero }]]);
-  let missing = false;
+  let missing = false as boolean;
   const add = (
     rate: ExactText | undefined,
     pieces: ExactText,

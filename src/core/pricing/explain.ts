@@ -97,10 +97,9 @@ export function explain(
 
 /** Whether the value follows from the operands as the explanation says. */
 export function worksOut({ value, of, over, rounded, spread }: Explanation): boolean {
-  const one = ({ value: each, times = '1', per = '1' }: Operand): Exact =>
-    exact(each).times(times).div(per) as Exact;
-  const sum = of.reduce((all, each) => all.plus(one(each)) as Exact, zero);
-  const result = over ? (sum.div(one(over)) as Exact) : sum;
+  const one = ({ value: each, times = '1', per = '1' }: Operand): Exact => exact(each).times(times).div(per);
+  const sum = of.reduce((all, each) => all.plus(one(each)), zero);
+  const result = over ? sum.div(one(over)) : sum;
   if (spread)
     return result
       .minus(value)
@@ -146,10 +145,9 @@ function lineFigure(
   const months = term && monthsIn(term);
   const pieces = price.per === 'line' ? exact(1) : exact(line.terms.quantity);
   /** For all pieces, over the whole term. */
-  const overTerm =
-    months && recurring
-      ? { times: String(months.times), per: String(months.per * recurring.baseMonths) }
-      : {};
+  const overTerm = months
+    ? { times: String(months.times), per: String(months.per * recurring.baseMonths) }
+    : {};
   const inAll = { ...overTerm, times: pieces.times(months?.times ?? 1).toString() };
   const toMinor = recurring || !Number.isInteger(line.terms.quantity) ? { rounded: decimals } : {};
   const once = (value: ExactText | undefined): Operand[] =>
@@ -289,7 +287,7 @@ function lineFigure(
 /** What of a line with subscriptions is due once. */
 const oneTimeOf = (price: LinePrice): ExactText => sidesOf(price)[0]?.net ?? price.net;
 const subscribedTo = ({ subscriptions = [] }: LinePrice, what: 'perMonth' | 'firstYear'): ExactText =>
-  subscriptions.reduce((sum, each) => sum.plus(each.recurring?.[what] ?? 0) as Exact, zero).toString();
+  subscriptions.reduce((sum, each) => sum.plus(each.recurring?.[what] ?? 0), zero).toString();
 
 function quoteFigure(
   lines: readonly ExplainedLine[],

@@ -38,7 +38,7 @@ const money = (units: number, decimals: number): string =>
 describe('an amount spread over lines', () => {
   it('goes by largest remainder: 5 % of 1,033.33, 999.99 and 0.05', () => {
     const lines = ['1033.33', '999.99', '0.05'];
-    const off = roundHalfUp(exact('2033.37').times('0.05') as ReturnType<typeof exact>, 2).toString();
+    const off = roundHalfUp(exact('2033.37').times('0.05'), 2).toString();
     expect(off).toBe('101.67');
     expect(spread(off, lines, 2)).toEqual(['51.67', '50', '0']);
   });
@@ -350,9 +350,9 @@ describe('a lease', () => {
           const [rate, interest] = [exact(monthlyRate(given)), exact(given.yearlyRate).div(12)];
           let owed = exact(given.amount);
           for (let month = 0; month < months; month++)
-            owed = (
-              inAdvance ? owed.minus(rate).times(interest.plus(1)) : owed.times(interest.plus(1)).minus(rate)
-            ) as typeof owed;
+            owed = inAdvance
+              ? owed.minus(rate).times(interest.plus(1))
+              : owed.times(interest.plus(1)).minus(rate);
           expect(Math.abs(owed.minus(residual).toNumber())).toBeLessThan(1e-12);
         },
       ),

@@ -1,5 +1,5 @@
 /** A lease by the month, and what a sale earns who made it. */
-import { exact, type Exact, type ExactText } from '../exact';
+import { exact, type ExactText } from '../exact';
 import { limitFor, type Limit } from './limits';
 import type { QuoteLine } from './quote';
 
@@ -48,7 +48,7 @@ export function commission(
   { baseRate, higherRate }: CommissionPlan,
 ): ExactText {
   const sold = exact(net);
-  const above = sold.gt(target) ? (sold.minus(target) as Exact) : exact(0);
+  const above = sold.gt(target) ? sold.minus(target) : exact(0);
   return sold.minus(above).times(baseRate).plus(above.times(higherRate)).toString();
 }
 

@@ -45,15 +45,15 @@ function netBy(base: Exact, { by, value }: Typed, cost: ExactText | undefined): 
   const given = exact(value);
   switch (by) {
     case 'rate':
-      return base.minus(base.times(given)) as Exact;
+      return base.minus(base.times(given));
     case 'amount':
-      return base.minus(given) as Exact;
+      return base.minus(given);
     case 'net':
       return given;
     case 'margin':
       // What costs nothing earns all of whatever it sells for: no price has another margin.
       if (cost === undefined || exact(cost).isZero()) return 'cost';
-      return given.gte(1) ? 'margin' : (exact(cost).div(exact(1).minus(given)) as Exact);
+      return given.gte(1) ? 'margin' : exact(cost).div(exact(1).minus(given));
   }
 }
 

@@ -118,12 +118,12 @@ export function quantityRate({ by, levels }: QuantityDiscount, quantity: ExactTe
   if (by === 'whole' || pieces.units === 0n) return levels[reached - 1]?.rate ?? '0';
   const all = exact(quantity);
   // The level from 10 on holds for the tenth piece and those after it: nine are below.
-  const first = (from: ExactText): Exact => (exact(from).isZero() ? zero : (exact(from).minus(1) as Exact));
+  const first = (from: ExactText): Exact => (exact(from).isZero() ? zero : exact(from).minus(1));
   let sum = zero;
   for (const [index, { from, rate }] of levels.slice(0, reached).entries()) {
     const next = index + 1 < reached ? levels[index + 1] : undefined;
     const held = (next ? first(next.from) : all).minus(first(from));
-    sum = sum.plus(held.times(rate)) as Exact;
+    sum = sum.plus(held.times(rate));
   }
   return sum.div(all).toString();
 }

@@ -17,12 +17,12 @@ import type { Recurrence, Term } from './recurring';
 
 export { priceBuild } from './build-price';
 export { monthsOfPart, partOverTerm, usualMonths } from './part-term';
-export { tariffFrom, type ListedItem, type TariffItem } from './tariff';
-export { priceTerms, type PriceTerm } from './price-terms';
+export { tariffFrom, type ListedItem } from './tariff';
+export { priceTerms } from './price-terms';
 export { costOf, type BuildCost } from './cost';
 export { across, multiplies, type AcrossRow } from './across';
 export { overTerm, sidesOf, walk } from './walk';
-export { recurringIn, runningIn, type Running } from './running';
+export { recurringIn, runningIn } from './running';
 export { sumLines, type Totals } from './totals';
 export {
   pricer,
@@ -41,12 +41,11 @@ export {
   type ExplainedLine,
   type Explanation,
   type Figure,
-  type LineFigure,
   type Operand,
   type QuoteFigure,
 } from './explain';
-export { notesOn, type PriceNote } from './notes';
-export { quoteWalk, type QuoteStep } from './quote-walk';
+export { notesOn } from './notes';
+export { quoteWalk } from './quote-walk';
 export {
   entryProblem,
   listed,
@@ -54,37 +53,30 @@ export {
   type Bracket,
   type LineRates,
   type Listed,
-  type PriceAsked,
   type PriceEntry,
   type PricedStretch,
   type Slice,
-  type Stretch,
 } from './methods';
 export {
-  addDays,
   addMonths,
-  beginningOf,
   chargeOver,
   lastDay,
-  monthsIn,
   monthsOf,
   recurringTotals,
   termBetween,
   tooShort,
   type Recurrence,
-  type RecurringTotals,
   type Term,
 } from './recurring';
 export { chooseGrant, quantityRate, type Grant, type GrantChoice, type QuantityDiscount } from './grants';
-export { fourOf, marginOf, markUpOf, type Four, type FourAnswer, type Typed } from './four';
-export { resaleOf, sumResale, type Resale } from './resale';
+export { fourOf, markUpOf, type Four, type Typed } from './four';
+export { resaleOf, sumResale } from './resale';
 export {
   policiesHit,
   policyNames,
   priceNames,
   problemsOver,
   type FactsOf,
-  type Policy,
   type PolicyHit,
 } from './over-quote';
 export { spread } from './spread';
@@ -101,9 +93,8 @@ export {
   type LineFigures,
   type Need,
   type Reach,
-  type Signed,
 } from './limits';
-export { atTarget, commission, monthlyRate, type CommissionPlan, type Lease } from './financing';
+export { atTarget, commission, monthlyRate } from './financing';
 export { taxed, taxRate, type Taxed, type TaxRate } from './tax';
 
 /** Prices of one list in one currency. `costs` and `rates` are there only for those who may see them. */

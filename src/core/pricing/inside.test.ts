@@ -109,7 +109,7 @@ describe('an item inside a build', () => {
     const reading = new Reading(model, valuesOf({}));
     const sum = priceTerms(model, tariff).reduce((all, { formula, weight }) => {
       const value = reading.run(formula);
-      return value instanceof Exact ? (all.plus(value.times(weight)) as Exact) : all;
+      return value instanceof Exact ? all.plus(value.times(weight)) : all;
     }, exact(0));
     if (amount !== undefined || entry.method === 'hand') expect(sum.toString()).toBe(price.list);
   });
@@ -225,7 +225,7 @@ describe('what recurs inside a build', () => {
     expect(
       sides
         .map(({ share = '0' }) => share)
-        .reduce((all, each) => all.plus(each) as Exact, exact(0))
+        .reduce((all, each) => all.plus(each), exact(0))
         .toString(),
     ).toBe('1000');
     expect(totals.recurring).toBe(

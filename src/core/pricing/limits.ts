@@ -10,7 +10,6 @@ import {
   textOf,
   times,
   zero,
-  type Exact,
   type ExactText,
   type Fixed,
 } from '../exact';
@@ -126,9 +125,9 @@ function givenInAll(sides: readonly LinePrice[], whole: ExactText | undefined): 
   let [net, without] = [zero, zero];
   for (const side of sides) {
     const left = exact(textOf(minus(one, givenBy(side, whole))));
-    net = net.plus(side.net) as Exact;
+    net = net.plus(side.net);
     // What is given away whole leaves nothing from which to tell what it was.
-    without = without.plus(left.isZero() ? side.list : exact(side.net).div(left)) as Exact;
+    without = without.plus(left.isZero() ? side.list : exact(side.net).div(left));
   }
   // What is exactly at a limit must not come to lie beyond it in the last of many digits.
   return without.isZero() ? nothing : fixed(exact(1).minus(net.div(without)).toDecimalPlaces(18).toString());

@@ -107,7 +107,7 @@ export function listed(entry: PriceEntry, asked: PriceAsked): Listed {
     case 'costPlus':
       return asked.cost === undefined
         ? { is: 'open', wants: 'cost' }
-        : perUnit(exact(asked.cost).times(exact(entry.markUp).plus(1)) as Exact);
+        : perUnit(exact(asked.cost).times(exact(entry.markUp).plus(1)));
     case 'formula': {
       const value = asked.workOut?.(entry.formula);
       return value === undefined ? { is: 'open', wants: 'value' } : perUnit(exact(value));
@@ -119,7 +119,7 @@ export function listed(entry: PriceEntry, asked: PriceAsked): Listed {
         is: 'listed',
         per: 'line',
         amount: nets
-          .reduce((sum, net) => sum.plus(net) as Exact, zero)
+          .reduce((sum, net) => sum.plus(net), zero)
           .times(entry.rate)
           .toString(),
       };
@@ -177,7 +177,7 @@ function sliced(slices: readonly Slice[], quantity: ExactText): Listed {
   return {
     is: 'listed',
     per: 'line',
-    amount: stretches.reduce((sum, each) => sum.plus(each.amount) as Exact, zero).toString(),
+    amount: stretches.reduce((sum, each) => sum.plus(each.amount), zero).toString(),
     stretches,
   };
 }

@@ -1,7 +1,7 @@
 /**
  * FEEL over a whole quote: prices that depend on all of it, such as freight, and policies on who must sign.
  */
-import { exact, type Exact, type ExactText } from '../exact';
+import { exact, type ExactText } from '../exact';
 import {
   compileFormula,
   noUnit,
@@ -87,7 +87,7 @@ function run(
 export function priceOver(source: string, facts: FactsOf<typeof priceNames>): ExactText | undefined {
   const value = run(source, priceNames, 'number', facts);
   return value !== null && typeof value === 'object' && 'toDecimalPlaces' in value
-    ? (value as Exact).toString()
+    ? value.toString()
     : undefined;
 }
 

@@ -15,7 +15,7 @@ export const monthsOfPart = (recurs: RecurringPart): number => recurs.months ?? 
 
 /** What a part comes to, over its whole term where it recurs. */
 export function partOverTerm({ amount, recurs }: PricedPart): Exact {
-  return recurs ? (exact(amount).times(monthsOfPart(recurs)).div(recurs.baseMonths) as Exact) : exact(amount);
+  return recurs ? exact(amount).times(monthsOfPart(recurs)).div(recurs.baseMonths) : exact(amount);
 }
 
 /** The same for parts that recur alike. */

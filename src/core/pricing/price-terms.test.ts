@@ -23,7 +23,7 @@ const sumOf = (model: CompiledModel, decisions: string, by = tariff): string => 
   return priceTerms(model, by)
     .reduce((sum, { formula, weight }) => {
       const value = reading.run(formula);
-      return value instanceof Exact ? (sum.plus(value.times(weight)) as Exact) : sum;
+      return value instanceof Exact ? sum.plus(value.times(weight)) : sum;
     }, exact(0))
     .toString();
 };
@@ -84,9 +84,9 @@ describe('prices inside a bundle', () => {
     expect(part(`${base} gateParts.kiosk=yes`, 'gateLess')).toBeUndefined();
     // Kiosk, intercom (by rule) and two loops: 6 % off their sum.
     const three = `${base} gateParts.kiosk=yes gateParts.loop=yes`;
-    const sum = ['kiosk', 'intercom', 'loop'].reduce(
+    const sum = ['kiosk', 'intercom', 'loop'].reduce<Exact>(
       (all, id) => all.plus(part(three, `gateParts.${id}`)?.amount ?? 'NaN'),
-      exact(0) as Exact,
+      exact(0),
     );
     expect(part(three, 'gateLess')?.amount).toBe(sum.times('-0.06').toString());
   });
@@ -120,7 +120,7 @@ describe('prices inside a bundle', () => {
     );
     const terminal = parts
       .filter((each) => each.place === 'terminal/beacon/1')
-      .reduce((sum, each) => sum.plus(each.amount) as Exact, exact(0));
+      .reduce((sum, each) => sum.plus(each.amount), exact(0));
     expect(parts.some((each) => each.id === 'terminal/beacon/1/plate')).toBe(true);
     expect(parts.find((each) => each.id === 'terminalLess')?.amount).toBe(terminal.times('-0.1').toString());
   });
@@ -158,7 +158,7 @@ describe('prices inside a bundle', () => {
     const hubs = price.parts
       .filter((each) => each.item === 'RB-HUB' || each.of === 'scale/ridgeback/1/junctionBox.hub')
       .map(({ amount }) => amount);
-    expect(hubs.reduce((sum, each) => sum.plus(each) as Exact, exact(0)).toString()).toBe('1');
+    expect(hubs.reduce((sum, each) => sum.plus(each), exact(0)).toString()).toBe('1');
     expect(hubs).toHaveLength(3);
     expect(sumOf(model, decisions, own)).toBe(price.list);
   });

@@ -62,7 +62,7 @@ export function priceTerms(model: CompiledModel, tariff: Tariff): PriceTerm[] {
     const when = formulas.get(`${path}.when`)?.expr;
     if (!rate) return;
     for (const { quantity, price } of meant)
-      terms.push({ expr: given(when, calculated('*', rate, quantity)), weight: price.times(sign) as Exact });
+      terms.push({ expr: given(when, calculated('*', rate, quantity)), weight: price.times(sign) });
   };
   for (const { id, of } of document.insidePrices ?? []) {
     const places = model.picks.flatMap((pick) =>
@@ -154,7 +154,7 @@ function pricedIn(model: CompiledModel, tariff: Tariff): Priced[] {
           ...share,
           pieces: quantity,
           quantity: calculated('*', quantity, base.quantity),
-          price: base.price.times(rate) as Exact,
+          price: base.price.times(rate),
         });
   }
   const own = tariff.inside?.[document.id];
@@ -216,8 +216,7 @@ function amountOf(
           );
           return {
             sum: ifElse(atLeast(quantity, from), within, sum),
-            before:
-              below === undefined ? before : (before.plus(exact(below).minus(from).times(rate)) as Exact),
+            before: below === undefined ? before : before.plus(exact(below).minus(from).times(rate)),
           };
         },
         { sum: nothing, before: exact(0) },

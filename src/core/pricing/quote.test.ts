@@ -425,7 +425,7 @@ describe('whatever is on a quote', () => {
     fc.assert(
       fc.property(quotes(), terms, fc.infiniteStream(fc.nat()), (lines, given, random) => {
         const moved = lines
-          .map((each) => ({ each: { ...each }, at: random.next().value }))
+          .map((each) => ({ each: { ...each }, at: random.next().value as number }))
           .sort((a, b) => a.at - b.at)
           .map(({ each }) => each);
         const [before, after] = [priceQuote(lines, given), priceQuote(moved, given)];

@@ -84,7 +84,7 @@ export function monthsIn(term: Term): { times: number; per: number } {
 /** Months of a term as a number, for showing and comparing. */
 export function monthsOf(term: Term): Exact {
   const { times, per } = monthsIn(term);
-  return exact(times).div(per) as Exact;
+  return exact(times).div(per);
 }
 
 /** What a price for the base period comes to over a term. Nothing is rounded. */

@@ -35,16 +35,16 @@ export function taxed(lines: readonly { net: ExactText; rate: ExactText }[], dec
   const nets = new Map<string, Exact>();
   for (const { net, rate } of lines) {
     const key = exact(rate).toString();
-    nets.set(key, (nets.get(key) ?? zero).plus(net) as Exact);
+    nets.set(key, (nets.get(key) ?? zero).plus(net));
   }
   const byRate = [...nets]
     .sort(([a], [b]) => exact(b).cmp(a))
     .map(([rate, net]) => ({
       rate,
       net: net.toString(),
-      tax: roundHalfUp(net.times(rate) as Exact, decimals).toString(),
+      tax: roundHalfUp(net.times(rate), decimals).toString(),
     }));
-  const net = [...nets.values()].reduce((all, each) => all.plus(each) as Exact, zero);
-  const tax = byRate.reduce((all, each) => all.plus(each.tax) as Exact, zero);
+  const net = [...nets.values()].reduce((all, each) => all.plus(each), zero);
+  const tax = byRate.reduce((all, each) => all.plus(each.tax), zero);
   return { net: net.toString(), byRate, tax: tax.toString(), gross: net.plus(tax).toString() };
 }

@@ -144,7 +144,7 @@ function withoutMoney(terms: LineTerms): LineTerms {
     ...(agreements ? { agreements: shares(agreements) } : {}),
     ...(promotions ? { promotions: shares(promotions) } : {}),
     ...(hand && (hand.by === 'rate' || hand.by === 'margin') ? { hand } : {}),
-  } as LineTerms;
+  };
 }
 
 function walkGrowing(

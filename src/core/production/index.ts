@@ -144,7 +144,7 @@ export function leadDays(
 function filled(reading: Reading, texts: Texts): Texts | Open {
   const result: Record<string, string> = {};
   for (const [language, text] of Object.entries(texts)) {
-    let unsettled = false;
+    let unsettled = false as boolean;
     const fill = (part: string): { said: string; whole: boolean } => {
       let whole = true;
       const said = part.replace(/\{([A-Za-z][A-Za-z0-9/]*)\}/g, (_, name: string) => {

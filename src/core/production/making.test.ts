@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { compileModel, type ModelDocument } from '../model';
+import { compileModel } from '../model';
 import { making } from './index';
 
 const document = {
@@ -44,12 +44,12 @@ const document = {
   figures: { more: [] },
   tests: [],
 };
-const compiled = compileModel(document as unknown as ModelDocument);
+const compiled = compileModel(document);
 
 describe('how a build is made', () => {
   const made = (extras: string[]) => {
     if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
-    return making(compiled.model, { extras, length: '10' } as never);
+    return making(compiled.model, { extras, length: '10' });
   };
 
   it('says how many pieces of what is cut to length, and how much with scrap', () => {

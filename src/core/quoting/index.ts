@@ -14,11 +14,11 @@ export * from './content';
 export * from './revisions';
 export * from './ledger-columns';
 export { ofBuilds, requoter, sameWhereEqual, type LineBasis, type LocalEdit } from './requote';
-export { grouped, moved, type Arranged } from './arrange';
+export { grouped, moved } from './arrange';
 export { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
-export { mostRows, readPartList, type PartListAnswer, type PartListRow } from './part-list';
-export { effectOfOffer, effectsOf, offersOf, sureOf, type Offer } from './effects';
-export { bestFor, fewestDecisions, seenRows, type BestMeans, type BestWish, type MadeOf } from './best-wish';
+export { mostRows, readPartList, type PartListRow } from './part-list';
+export { effectOfOffer, effectsOf, offersOf, sureOf } from './effects';
+export { bestFor, fewestDecisions, seenRows, type BestWish, type MadeOf } from './best-wish';
 export {
   effectOf,
   pictureOf,

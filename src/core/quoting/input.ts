@@ -17,7 +17,7 @@ const version = number()
 const exactly = <T extends object>(fields: { [K in keyof T]-?: unknown }): Schema<T> =>
   object(fields as never)
     .exact('input.unknownField')
-    .required('input.required') as unknown as Schema<T>;
+    .required('input.required');
 
 /** As JavaScript writes a number that is neither too fine nor too large for it: three decimals at most. */
 const fineEnough = new RegExp(`^-?\\d+(\\.\\d{1,${String(quantityDecimals)}})?$`);
@@ -184,13 +184,17 @@ export const typedOf = ({ by, value }: TypedInput): Typed => ({
       : exact(plainMoney(value)).toString(),
 });
 
+/** How a figure of a kind is typed; of an unknown kind, which is refused itself, anything. */
+const typedIn = (kinds: Readonly<Record<string, Schema>>, by: string | undefined) =>
+  kinds[by ?? ''] ?? string();
+
 const wholeBy = { ...typedBy, amount: wholeMoney, net: wholeMoney } as const;
 const typedWhole = exactly<TypedInput>({
   by: string()
     .strict()
     .oneOf(['rate', 'amount', 'net', 'margin'], 'input.badKind')
     .required('input.required'),
-  value: string().when('by', ([by]: string[]) => wholeBy[by as keyof typeof wholeBy] ?? string()),
+  value: string().when('by', ([by]: string[]) => typedIn(wholeBy, by)),
 });
 const typedWholeOrNone = lazy((value: unknown) =>
   value === null ? mixed().nullable() : value === undefined ? mixed().optional() : typedWhole,
@@ -200,7 +204,7 @@ const typed = exactly<TypedInput>({
     .strict()
     .oneOf(['rate', 'amount', 'net', 'margin'], 'input.badKind')
     .required('input.required'),
-  value: string().when('by', ([by]: string[]) => typedBy[by as keyof typeof typedBy] ?? string()),
+  value: string().when('by', ([by]: string[]) => typedIn(typedBy, by)),
 });
 export interface TypedInput {
   by: Typed['by'];
@@ -742,7 +746,7 @@ const decision = exactly<{ on: string; value: unknown }>({
     .test(
       'value',
       'decision.wrongType',
-      (value) =>
+      (value: unknown) =>
         value === null || typeof value === 'boolean' || (typeof value === 'string' && value.length <= 2_000),
     )
     .nullable()

@@ -52,7 +52,7 @@ export function changesBetween(before: QuoteView, after: QuoteView): QuoteChange
   const of = after.signOff?.judged.map(keyOf) ?? [];
   return {
     had: before.stand,
-    fields: fields as QuoteChanges['fields'],
+    fields: fields,
     gone: (Object.keys(before) as (keyof QuoteView)[]).filter(
       (key) => before[key] !== undefined && after[key] === undefined,
     ),

@@ -216,7 +216,7 @@ describe('a quote priced again in the page', () => {
   });
 
   it('takes a price and a cost typed on a line as the server would', () => {
-    const typed = kept('a', { entry: { method: 'hand' } } as Made);
+    const typed = kept('a', { entry: { method: 'hand' } });
     const view = viewOf([typed], null);
     const got = requoter()(view, [{ of: 'line', line: 'a', typedPrice: '250', typedCost: '100' }]);
     expect(got?.lines[0]).toMatchObject({

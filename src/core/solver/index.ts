@@ -9,5 +9,5 @@
  */
 export { always, never, not, variableOf, type Lit } from './literal';
 export { Witness } from './witness';
-export { Solver, type Answer, type Question } from './solver';
+export { Solver } from './solver';
 export type { Clauses, Overlay, Theory } from './theory';

@@ -44,7 +44,7 @@ export function changedEntry(
           ...(before.leastMonths === undefined ? {} : { leastMonths: before.leastMonths }),
         }
       : {};
-  const changed = (typeof file === 'string' ? { ...periods, ...given } : given) as EntryFile;
+  const changed = typeof file === 'string' ? { ...periods, ...given } : given;
   const kinds = [was && kindOf(was), kindOf(entryOfFile(changed))];
   if (was && kinds[0] !== kinds[1] && !otherKind)
     throw new Error(

@@ -97,9 +97,7 @@ function taxOn(lines: readonly LineView[], decimals: number): { tax?: Taxed } {
 }
 
 const scaled = (amount: string, by: string, from: string, decimals: number): string =>
-  exact(from).isZero()
-    ? '0'
-    : roundHalfUp(exact(amount).times(by).div(from) as ReturnType<typeof exact>, decimals).toString();
+  exact(from).isZero() ? '0' : roundHalfUp(exact(amount).times(by).div(from), decimals).toString();
 
 let prepared = false;
 

@@ -6,7 +6,7 @@
  * is not read at all.
  */
 import { Unzip, UnzipInflate } from 'fflate';
-import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import { SaxesParser } from 'saxes';
 
 export interface SheetLimits {
   rows: number;
@@ -69,7 +69,7 @@ function reader({ open, text, close }: Handlers): (piece: string, last: boolean)
   parser.on('error', (problem) => {
     throw problem;
   });
-  if (open) parser.on('opentag', (tag) => open(plain(tag.name), (tag as SaxesTagPlain).attributes));
+  if (open) parser.on('opentag', (tag) => open(plain(tag.name), tag.attributes));
   if (text) {
     parser.on('text', text);
     parser.on('cdata', text);

@@ -6,8 +6,10 @@ import { NotDone, Pool, TaskFailure } from './pool';
 
 const model = generatedModel({ ...large, features: 120, options: 1_200, rules: 600 });
 const document = JSON.stringify(model);
-const provide = async ({ kind }: Need): Promise<unknown> =>
-  kind === 'model' ? document : { list: 'EUR', currency: 'EUR', decimals: 2, prices: {}, families: {} };
+const provide = ({ kind }: Need): Promise<unknown> =>
+  Promise.resolve(
+    kind === 'model' ? document : { list: 'EUR', currency: 'EUR', decimals: 2, prices: {}, families: {} },
+  );
 const context = { date: '2026-11-28', values: {} };
 const quick = { version: 'm', context, decisions: [], passed: [] };
 /** What each choice counts is far from what the others do, so that the best build is not soon proven. */
@@ -82,7 +84,7 @@ describe('a pool', () => {
     // either way.
     const waits = pool.run('outcome', quick, { provide }).then(
       () => 'done',
-      (failure: TaskFailure) => failure.name,
+      (failure: unknown) => (failure as TaskFailure).name,
     );
     await expect(pool.run('outcome', quick, { provide })).rejects.toEqual(new NotDone('full'));
     expect(['found', 'stopped', 'none']).toContain((await answer).is);

@@ -90,7 +90,7 @@ export class Pool {
     input: unknown,
     {
       of = requestContext()?.person ?? '',
-      provide = async () => undefined,
+      provide = () => Promise.resolve(undefined),
       progress = () => undefined,
       signal = requestContext()?.signal,
     }: JobOptions = {},

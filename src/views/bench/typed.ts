@@ -24,7 +24,7 @@ const familyOf = (unit: string) => families.find((family) => Object.hasOwn(famil
 function convert(value: Exact, from: string, to: string): Exact | null {
   const family = familyOf(from);
   const [a, b] = [family?.[from], family?.[to]];
-  return a === undefined || b === undefined ? null : (value.times(a).div(b) as Exact);
+  return a === undefined || b === undefined ? null : value.times(a).div(b);
 }
 
 /** The unit in which a person reads a value of the model's unit. */
@@ -89,14 +89,9 @@ export function readTyped(
   const said = spoken(first[2]) || shownUnit(unit, units);
   const inModel = (written: ExactText, decimals: number): ExactText | null => {
     if (said === unit && !second) return written;
-    const value = convert(
-      exact(written).plus(convert(exact(rest.value), 'in', said) ?? 0) as Exact,
-      said,
-      unit,
-    );
+    const value = convert(exact(written).plus(convert(exact(rest.value), 'in', said) ?? 0), said, unit);
     const precision =
-      value &&
-      convert(exact(10).pow(-(second ? rest.decimals : decimals)) as Exact, second ? 'in' : said, unit);
+      value && convert(exact(10).pow(-(second ? rest.decimals : decimals)), second ? 'in' : said, unit);
     return value && ((steps && precision ? nearStep(value, precision, steps) : null) ?? value).toString();
   };
   const values =
@@ -117,7 +112,7 @@ function spoken(suffix = ''): string {
 /** The step that lies within what was typed, if any: no farther off than half of its last digit. */
 function nearStep(value: Exact, precision: Exact, { least, most, step }: Steps): Exact | null {
   const steps = value.minus(least).div(step).toDecimalPlaces(0);
-  const near = exact(least).plus(steps.times(step)) as Exact;
+  const near = exact(least).plus(steps.times(step));
   return near.gte(least) && near.lte(most) && near.minus(value).abs().times(2).lte(precision) ? near : null;
 }
 
@@ -129,13 +124,13 @@ export function nearestAllowed(
 ): ExactText[] {
   const at = exact(value);
   const steps = at.minus(least).div(step);
-  const onStep = (count: Exact): Exact => exact(least).plus(count.times(step)) as Exact;
+  const onStep = (count: Exact): Exact => exact(least).plus(count.times(step));
   const below = allowed
     .filter((range) => at.gte(range.least))
-    .map((range) => Exact.min(range.most, onStep(steps.floor() as Exact)));
+    .map((range) => Exact.min(range.most, onStep(steps.floor())));
   const above = allowed
     .filter((range) => at.lte(range.most))
-    .map((range) => Exact.max(range.least, onStep(steps.ceil() as Exact)));
+    .map((range) => Exact.max(range.least, onStep(steps.ceil())));
   const found = [
     ...(below.length > 0 ? [Exact.max(...below)] : []),
     ...(above.length > 0 ? [Exact.min(...above)] : []),

@@ -29,35 +29,35 @@ export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'n
 
 /** What one can do. The same functions all the time. */
 export interface BenchActs {
-  decide(decision: Decision): Promise<void>;
+  decide: (decision: Decision) => Promise<void>;
   /** Works out what a decision would come to, so that it shows at once when it is made. */
-  consider(decision: Decision): void;
-  release(on: string): Promise<void>;
-  take(decisions: readonly Decision[], special?: readonly SpecialPart[]): Promise<void>;
+  consider: (decision: Decision) => void;
+  release: (on: string) => Promise<void>;
+  take: (decisions: readonly Decision[], special?: readonly SpecialPart[]) => Promise<void>;
   /** Passes a warning with a reason; without one, takes the passing back. */
-  pass(rule: string, reason: string | null): Promise<void>;
+  pass: (rule: string, reason: string | null) => Promise<void>;
   /** Replaces an item by a special part; without one, takes the special part back. */
-  replace(item: string, part: SpecialPart | null): Promise<void>;
-  undo(): Promise<void>;
-  redo(): Promise<void>;
-  why(target?: Target): Promise<Why>;
-  second(target: Target): Promise<Cause[]>;
+  replace: (item: string, part: SpecialPart | null) => Promise<void>;
+  undo: () => Promise<void>;
+  redo: () => Promise<void>;
+  why: (target?: Target) => Promise<Why>;
+  second: (target: Target) => Promise<Cause[]>;
   /** The drawing of some complete build that keeps what is decided. */
-  example(): Promise<Scene | null>;
+  example: () => Promise<Scene | null>;
   /** What the person made so far, whether it is shown yet or not. */
-  now(): BuildContent;
-  read(text: string): Promise<ReadBack>;
+  now: () => BuildContent;
+  read: (text: string) => Promise<ReadBack>;
   /** What other decisions would come to, without taking them. */
-  judge(decisions: readonly Decision[]): Promise<Judged | null>;
+  judge: (decisions: readonly Decision[]) => Promise<Judged | null>;
   /** Takes a whole build with as few decisions as it takes to come to it. */
-  takeWhole(whole: readonly Decision[]): Promise<void>;
+  takeWhole: (whole: readonly Decision[]) => Promise<void>;
   /** Sends again what the server did not take. */
-  again(): Promise<void>;
+  again: () => Promise<void>;
   /** Something decided is not shown yet; resolves when the last is. */
-  busy(): boolean;
-  shownAll(): Promise<void>;
+  busy: () => boolean;
+  shownAll: () => Promise<void>;
   /** Resolves when nothing is under way any more: whether everything made so far is on the server. */
-  settled(): Promise<boolean>;
+  settled: () => Promise<boolean>;
 }
 
 /** What a decision comes to; all of it is shown at once. */
@@ -145,7 +145,7 @@ export function useBench(view: BenchView): Bench {
   const remarking = useRef(false);
   const numbers = useRef({ registered: view.registered, specialNumber: view.specialNumber });
   // What the worker has told so far, whether it is shown or was overtaken.
-  const known = useRef({ picture: view.picture, remarks: {} as Readonly<Record<string, Remark>> });
+  const known = useRef({ picture: view.picture, remarks: {} });
 
   const [ahead] = useState(
     () =>

@@ -14,7 +14,7 @@ const [width, height] = [320, 34];
 export function Quota({ target, won, open, weight }: NonNullable<DeskView['quota']>) {
   const { t, language } = useSpeech();
   const weighted = exact(open).times(weight);
-  const gap = Exact.max(0, exact(target).minus(won).minus(weighted)) as Exact;
+  const gap = Exact.max(0, exact(target).minus(won).minus(weighted));
   const total = Exact.max(target, exact(won).plus(weighted));
   const x = scaleLinear().domain([0, total.toNumber()]).range([0, width]);
   const parts = [

@@ -75,9 +75,8 @@ const truths = (decisive: boolean): Builtin => ({
   },
 });
 
-const total = (numbers: Exact[]): Exact =>
-  numbers.reduce((sum, each) => sum.plus(each) as Exact, new Exact(0));
-const mean = (numbers: Exact[]): Exact => total(numbers).div(numbers.length) as Exact;
+const total = (numbers: Exact[]): Exact => numbers.reduce((sum, each) => sum.plus(each), new Exact(0));
+const mean = (numbers: Exact[]): Exact => total(numbers).div(numbers.length);
 
 function median(numbers: Exact[]): Value {
   const sorted = [...numbers].sort((a, b) => a.comparedTo(b));
@@ -85,16 +84,16 @@ function median(numbers: Exact[]): Value {
   if (sorted.length === 0) return null;
   return sorted.length % 2 === 1
     ? (sorted[middle] as Exact)
-    : ((sorted[middle - 1] as Exact).plus(sorted[middle] as Exact).div(2) as Exact);
+    : (sorted[middle - 1] as Exact).plus(sorted[middle] as Exact).div(2);
 }
 
 /** Of a sample: divided by one less than there are. */
 function deviation(numbers: Exact[]): Value {
   if (numbers.length < 2) return null;
   const middle = mean(numbers);
-  return total(numbers.map((each) => each.minus(middle).pow(2) as Exact))
+  return total(numbers.map((each) => each.minus(middle).pow(2)))
     .div(numbers.length - 1)
-    .sqrt() as Exact;
+    .sqrt();
 }
 
 function mode(numbers: Exact[]): Value {
@@ -125,7 +124,7 @@ export const lists: Readonly<Record<string, Builtin>> = {
   sum: overNumbers((numbers) => (numbers.length ? total(numbers) : null)),
   mean: overNumbers((numbers) => (numbers.length ? mean(numbers) : null)),
   product: overNumbers(
-    (numbers) => (numbers.length ? numbers.reduce((product, each) => product.times(each) as Exact) : null),
+    (numbers) => (numbers.length ? numbers.reduce((product, each) => product.times(each)) : null),
     () => number,
   ),
   median: overNumbers(median),

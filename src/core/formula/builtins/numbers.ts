@@ -31,7 +31,7 @@ const pure = (apply: (value: Exact) => Decimal): Builtin => ({
   type: () => number,
   apply: ([value]) => {
     const result = value instanceof Exact ? apply(value) : null;
-    return result?.isFinite() ? (result as Exact) : null;
+    return result?.isFinite() ? result : null;
   },
 });
 
@@ -44,7 +44,7 @@ const parity = (rest: number): Builtin => ({
 });
 
 export const numbers: Readonly<Record<string, Builtin>> = {
-  abs: { ...onNumber((value) => value.abs() as Exact), most: 1 },
+  abs: { ...onNumber((value) => value.abs()), most: 1 },
   ceiling: rounded(Decimal.ROUND_CEIL),
   floor: rounded(Decimal.ROUND_FLOOR),
   'round up': rounded(Decimal.ROUND_UP),
@@ -61,9 +61,7 @@ export const numbers: Readonly<Record<string, Builtin>> = {
     takes: ['number', 'number'],
     type: sameAsFirst,
     apply: ([a, b]) =>
-      a instanceof Exact && b instanceof Exact && !b.isZero()
-        ? (a.minus(b.times(a.div(b).floor())) as Exact)
-        : null,
+      a instanceof Exact && b instanceof Exact && !b.isZero() ? a.minus(b.times(a.div(b).floor())) : null,
   },
   sqrt: pure((value) => value.sqrt()),
   log: pure((value) => value.ln()),
