@@ -18,8 +18,8 @@ export interface PeerAnswer {
 
 /**
  * Native MiniSat has no questions in sequence: it is run until no uncovered value is left, each time asked
- * for at least one,
- * with uncovered values written negated, since it tries "false" first; so each run covers as many as it can.
+ * for at least one, with uncovered values written negated, since it tries "false" first; so each run covers
+ * as many as it can.
  */
 export function askMinisat({ variables, clauses, values }: Cnf, assume: readonly number[]): PeerAnswer {
   const folder = mkdtempSync(join(tmpdir(), 'peers-'));

@@ -12,9 +12,8 @@ const sizes = {
 
 /**
  * What cannot be seen whole and cannot be scrolled to: it reaches past what clips it, or past the window. A
- * pane may scroll up and down; a table
- * may be moved sideways where letters are doubled (data-sideways). Text that ends in dots has to say the
- * whole in its title, or its control's.
+ * pane may scroll up and down; a table may be moved sideways where letters are doubled (data-sideways). Text
+ * that ends in dots has to say the whole in its title, or its control's.
  */
 async function cutOff(page: Page, zoomed: boolean): Promise<string[]> {
   return page.evaluate((zoomed) => {

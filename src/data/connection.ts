@@ -10,10 +10,8 @@ export interface Database {
   records: Records;
   /**
    * Runs work in a transaction; a throw rolls everything back. Every query made from within goes through it,
-   * however deep in the
-   * calls it is made: it travels with the asynchronous context, so that none can go past it and wait for a
-   * second connection.
-   * One within another is a bug and throws.
+   * however deep in the calls it is made: it travels with the asynchronous context, so that none can go past
+   * it and wait for a second connection. One within another is a bug and throws.
    */
   transaction: <T>(work: () => Promise<T>) => Promise<T>;
   /** Whether this is called from within a transaction. */

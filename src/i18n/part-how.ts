@@ -1,5 +1,6 @@
 import { monthsOfPart, type PricedPart } from '../core/pricing';
-import { money, number, percent, type Translate } from './index';
+import { money, number, percent } from './format';
+import type { Translate } from './texts';
 
 /**
  * How the amount of a part came about, so that it can be worked out with a pencil: how many at what, by which

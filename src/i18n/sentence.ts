@@ -1,5 +1,5 @@
 import { dateTime } from './format';
-import { hasText, translator } from './index';
+import { hasText, translator } from './texts';
 
 /** The sentence for the code of a failure; times among its details are written in the person's way. */
 export function sentence(

@@ -8,8 +8,8 @@ const inMilliseconds = (nanoseconds: number): number => Math.round(nanoseconds /
 
 /**
  * Writes every ten seconds how late the event loop was and what memory is held, where IUNCTURA_FIGURES asks
- * for it; what is garbage is
- * collected before, where Node.js runs with --expose-gc, so that what is held can be told from it.
+ * for it; what is garbage is collected before, where Node.js runs with --expose-gc, so that what is held can
+ * be told from it.
  */
 export function writeFigures(log: Logger): void {
   if (!process.env.IUNCTURA_FIGURES) return;

@@ -15,9 +15,8 @@ const hashOf = (text: string): string => `'sha256-${createHash('sha256').update(
 
 /**
  * What a page may load and run: what was built, and of inline scripts and styles just the given ones, by
- * their hashes. What a page
- * happens to contain never widens it. Attributes of style are allowed, since the components place things with
- * them.
+ * their hashes. What a page happens to contain never widens it. Attributes of style are allowed, since the
+ * components place things with them.
  */
 export function pagePolicy(scripts: readonly string[], styles: readonly string[]): string {
   return [

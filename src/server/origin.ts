@@ -4,8 +4,7 @@ const safeMethods: ReadonlySet<string> = new Set(['GET', 'HEAD']);
 
 /**
  * Whether a request may come from where it comes from. Browsers send Origin or Sec-Fetch-Site with every
- * unsafe request; one without
- * either comes from a program, which has no cookies that it was not given.
+ * unsafe request; one without either comes from a program, which has no cookies that it was not given.
  */
 export function mayCome(request: Request, { secure, host }: Pick<Client, 'secure' | 'host'>): boolean {
   if (safeMethods.has(request.method)) return true;

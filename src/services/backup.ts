@@ -1,7 +1,6 @@
 /**
  * Backup and restore: one file, which says what schema it is of and carries a checksum. The file begins with
- * a line of JSON; what follows
- * is an archive of pg_dump.
+ * a line of JSON; what follows is an archive of pg_dump.
  */
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';

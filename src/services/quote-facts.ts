@@ -1,8 +1,7 @@
 /**
  * What lists show of a quote: its net, how many lines it has and how many cannot be sold, whether somebody
- * must sign. Kept with the
- * revision by every unit of work that changes it; of drafts worked out anew where what prices are made from
- * has changed since.
+ * must sign. Kept with the revision by every unit of work that changes it; of drafts worked out anew where
+ * what prices are made from has changed since.
  */
 import { QueryTypes } from 'sequelize';
 import { sumLines } from '../core/pricing';

@@ -28,8 +28,8 @@ const shownSql = `case when r.state = 'draft' then case when f.signing = 'asked'
 
 /**
  * Quotes `q` with their newest revision `r`, its facts `f`, its list `l` and their owner `o`. Facts are
- * looked up one by one: however few rows
- * a word is thought to find, joining them whole for each row takes seconds where it finds many.
+ * looked up one by one: however few rows a word is thought to find, joining them whole for each row takes
+ * seconds where it finds many.
  */
 export const quotesSql = `quotes q join lateral (select * from quote_revisions v where v.quote_id = q.id order by v.number desc limit 1) r on true
   left join lateral (select * from revision_facts w where w.revision_id = r.id limit 1) f on true join price_lists l on l.code = r.price_list join users o on o.id = q.owner_id`;

@@ -1,8 +1,7 @@
 /**
  * A quote as it is kept, read with few queries: of what a server has read before, it only asks whether it is
- * still the same. The database
- * tells so by itself, for each version of a row has a place and a maker of its own, so nothing that changes a
- * row can forget to say it.
+ * still the same. The database tells so by itself, for each version of a row has a place and a maker of its
+ * own, so nothing that changes a row can forget to say it.
  */
 import { literal, QueryTypes, type FindOptions } from 'sequelize';
 import {

@@ -129,9 +129,8 @@ export const linesOf = ({ revision }: Pick<Draft, 'revision'>): Promise<LineRow[
 
 /**
  * Makes a change to the newest revision of a quote in one transaction; to a draft, unless other states are
- * named. Refused where the
- * actor may not, the revision stands otherwise, or another person changed it since the version given; the
- * refusal names who and when.
+ * named. Refused where the actor may not, the revision stands otherwise, or another person changed it since
+ * the version given; the refusal names who and when.
  */
 export async function changeQuote(
   actor: Actor,

@@ -1,7 +1,7 @@
 /**
  * What prices are made from and what everybody is measured by: items, lists, agreements, limits, models,
- * people. It changes seldom, so each
- * server remembers it under a stamp that the database renews with every change of any of it.
+ * people. It changes seldom, so each server remembers it under a stamp that the database renews with every
+ * change of any of it.
  */
 import { QueryTypes } from 'sequelize';
 import {

@@ -133,8 +133,7 @@ export async function loseQuote(
 
 /**
  * Begins a new revision as a copy of the newest, or of another one: lines with all that is typed on them, on
- * the same day's prices, and
- * builds with their variants. Builds that stand on no line come along.
+ * the same day's prices, and builds with their variants. Builds that stand on no line come along.
  */
 export async function reviseQuote(
   actor: Actor,

@@ -1,8 +1,7 @@
 /**
  * How often signing in may be tried. Tries count for the account together with where they come from, so that
- * nobody can lock another
- * out; for an address over all accounts; and, from devices that nobody knows, for the account as a whole,
- * which only slows them down.
+ * nobody can lock another out; for an address over all accounts; and, from devices that nobody knows, for the
+ * account as a whole, which only slows them down.
  */
 import { QueryTypes } from 'sequelize';
 import { connected } from '../data';

@@ -20,8 +20,7 @@ async function rollingBack<T>(work: () => Promise<Result<T>>): Promise<Result<T>
 
 /**
  * Runs a use case in one transaction: a refusal leaves nothing half done, exactly as a bug would. Within
- * another unit of work it is a part
- * of that one, which ends as its own result says.
+ * another unit of work it is a part of that one, which ends as its own result says.
  */
 export async function inTransaction<T>(work: () => Promise<Result<T>>): Promise<Result<T>> {
   if (connected().within()) return work();
@@ -48,9 +47,8 @@ export interface Repeatable {
 
 /**
  * Does something once, however often it is asked for under the same key: whoever asks again, or at the same
- * moment, gets the answer of
- * the one time. The answer is kept in the same transaction as what was done. A refusal did nothing, and is
- * worked out anew.
+ * moment, gets the answer of the one time. The answer is kept in the same transaction as what was done. A
+ * refusal did nothing, and is worked out anew.
  */
 export async function once<T>(
   { userId, key, asked }: Repeatable,

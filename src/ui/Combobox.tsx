@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react';
+import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react-dom';
 import { useAlive } from './useAlive';
 import { floatingRefs } from './floating-refs';
 import css from './ui.module.css';

@@ -136,8 +136,7 @@ const bench = {
 
   /**
    * Works out pictures that nobody sees, each with another option taken, until one is asked for: what has
-   * never run is five times slower,
-   * and a first decision is waited for like any other.
+   * never run is five times slower, and a first decision is waited for like any other.
    */
   async rehearse(): Promise<void> {
     const { engine } = ready();

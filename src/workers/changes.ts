@@ -1,7 +1,6 @@
 /**
  * What changed from one plain value to the next. Between a worker and its page only this travels, and what
- * did not change
- * stays the same object, so that nothing that shows it is drawn again.
+ * did not change stays the same object, so that nothing that shows it is drawn again.
  */
 export type Changes =
   /** Another value in its place. */

@@ -1,6 +1,6 @@
 import type { Lit } from '../solver';
 import type { Encoding } from './encoding';
-import type { Decision, EngineInput } from './index';
+import type { Decision, EngineInput } from './types';
 import type { Variable } from './variables';
 
 /** A decision as the literals that it fixes. */

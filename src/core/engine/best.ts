@@ -7,8 +7,8 @@ import { compileFormula, type Formula } from '../formula';
 import { plainAt, type CompiledModel } from '../model';
 import { always, never, not, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf } from './assumed';
-import { Encoding, type Context } from './encoding';
-import type { Decision, EngineInput } from './index';
+import { Encoding } from './encoding';
+import type { Context, Decision, EngineInput } from './types';
 import { summand, SumTheory, type Summand } from './sum';
 import { variablesOf, type Variable } from './variables';
 

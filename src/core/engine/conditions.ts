@@ -5,7 +5,7 @@
 import { compileExpr, Day, namesIn, type Expr, type Formula, type Test, type Value } from '../formula';
 import type { CompiledModel, Entry } from '../model';
 import { always, never, not, type Lit, type Solver } from '../solver';
-import type { Context } from './encoding';
+import type { Context } from './types';
 import { look, type Look } from './look';
 import { both, type Row } from './rows';
 import { Subject, truthOf, type ConditionTheory, type Truth } from './truth';

@@ -2,8 +2,8 @@
  * How many different builds a model has in a context.
  *
  * Weighted model counting: settle a literal, propagate, split what is left into parts that share no
- * constraint, count each part
- * once and remember it. A hidden row has one latent value here, so that every build is counted once.
+ * constraint, count each part once and remember it. A hidden row has one latent value here, so that every
+ * build is counted once.
  */
 import { always, not, variableOf, type Lit } from '../solver';
 import { valueCount, type Encoding } from './encoding';

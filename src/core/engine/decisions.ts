@@ -1,7 +1,7 @@
 import { codeOf, lettersOf, type CompiledModel, type Entry } from '../model';
 import { readExact } from '../exact';
 import { Day } from '../formula';
-import type { Decision } from './index';
+import type { Decision } from './types';
 
 /** Why a decision cannot even be looked at. `params` fill the sentence. */
 export interface DecisionProblem {

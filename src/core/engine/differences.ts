@@ -1,5 +1,5 @@
 import type { PlainValue } from '../model';
-import type { Source, State } from './index';
+import type { Source, State } from './types';
 
 /** A row whose value is another than before. */
 export interface Difference {

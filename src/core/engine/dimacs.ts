@@ -1,7 +1,8 @@
 /** The hard rules of a model as DIMACS CNF, for other solvers. */
 import type { CompiledModel } from '../model';
 import { always, never, not, variableOf, type Lit } from '../solver';
-import { Encoding, type Context } from './encoding';
+import { Encoding } from './encoding';
+import type { Context } from './types';
 import { variablesOf } from './variables';
 
 export interface Cnf {

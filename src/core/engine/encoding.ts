@@ -3,14 +3,8 @@ import type { Formula } from '../formula';
 import type { CompiledModel, CompiledRule, DecisionValue, Rule } from '../model';
 import { always, never, not, Solver, type Lit } from '../solver';
 import { Conditions } from './conditions';
+import type { Context } from './types';
 import { decided, makeRow, wanted, type Row } from './rows';
-
-/** What is fixed from outside a build. */
-export interface Context {
-  /** ISO date; decides which rules are in force. */
-  date: string;
-  values: Readonly<Record<string, string>>;
-}
 
 /** A part of a model that can forbid something. */
 export type Part =
@@ -92,8 +86,7 @@ export class Encoding {
 
   /**
    * Of each choice what is usual or stands first, of several nothing but what is usual: most models have a
-   * build near it, and a
-   * search that begins there meets a tenth of the conflicts.
+   * build near it, and a search that begins there meets a tenth of the conflicts.
    */
   get preferred(): Lit[] {
     return this.rows.flatMap((row): Lit[] => {

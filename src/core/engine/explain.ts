@@ -4,10 +4,10 @@ import { codeOf, plainAt } from '../model';
 import { always, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf, type Assumed } from './assumed';
 import { Encoding, type Part } from './encoding';
-import type { Cause, Decision, EngineInput, Target, WayOut } from './index';
-import { OutOfBudget } from './reach';
+import { OutOfBudget, type Reach } from './reach';
 import { between } from './rows';
-import type { Limits, StateMaker } from './state';
+import type { Cause, Decision, EngineInput, Limits, State, Target, WayOut } from './types';
+import type { Variable } from './variables';
 
 /** Ways out to offer. */
 const enough = 4;
@@ -22,6 +22,16 @@ type Piece = { lits: readonly Lit[] } & ({ decision: Decision } | { part: Part }
 /** Which pieces are left out first: what is tried first is left out more. */
 type Order = 'rules first' | 'decisions first';
 
+/** What makes states, as far as explaining asks it. */
+export interface Asked {
+  readonly encoding: Encoding;
+  readonly byOn: ReadonlyMap<string, Variable>;
+  readonly reach: Reach;
+  assumed: (input: EngineInput) => Assumed[];
+  state: (input: EngineInput) => State;
+}
+
+/** Answers why something cannot be had, and what would have to change. */
 export class Explainer {
   /** The model with each part under a literal of its own; made when first something is asked why. */
   private apart: Encoding | undefined;
@@ -29,7 +39,7 @@ export class Explainer {
   private near: Witness | null = null;
   private limits: Limits = {};
 
-  constructor(private readonly maker: StateMaker) {}
+  constructor(private readonly maker: Asked) {}
 
   private get parts(): Encoding {
     if (this.apart) return this.apart;

@@ -28,9 +28,8 @@ const t = (text: string) => ({ en: text });
 
 /**
  * Features with four to sixteen options, every tenth a multiple choice, two thirds with a default; rules tie
- * features near each other,
- * now and then far ones. One build is drawn first and every rule lets it pass, so that there is always
- * something to sell.
+ * features near each other, now and then far ones. One build is drawn first and every rule lets it pass, so
+ * that there is always something to sell.
  */
 export function generatedModel({ features: count, options, rules: wanted, seed }: Size): ModelDocument {
   const random = randomFrom(seed);

@@ -1,15 +1,14 @@
 /**
  * Advice and defaults on top of decisions: each proposal in its priority, taken where its condition surely
- * holds and a complete
- * build remains, and only if every value still free in the rows left to the person stays free. What would
- * take one away waits.
+ * holds and a complete build remains, and only if every value still free in the rows left to the person stays
+ * free. What would take one away waits.
  */
 import { Exact } from '../exact';
 import { Day, type Formula, type Value } from '../formula';
 import type { DecisionValue, Proposal } from '../model';
 import { always, never, not, type Lit, type Witness } from '../solver';
 import type { Encoding } from './encoding';
-import type { Source } from './index';
+import type { Source } from './types';
 import { canDiffer, rangesOf, type NumberRow, type Range } from './ranges';
 import type { Reach, Wish } from './reach';
 import { valueIn, type Subject } from './truth';

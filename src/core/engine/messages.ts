@@ -1,6 +1,6 @@
 import { open, Reading, type CompiledModel, type CompiledRule, type Values } from '../model';
 import type { Encoding } from './encoding';
-import type { Message } from './index';
+import type { Message } from './types';
 
 /** The rules that warn or note. */
 export const speakingRules = (encoding: Encoding): CompiledRule[] =>

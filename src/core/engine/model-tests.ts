@@ -2,8 +2,8 @@
 import { featureAt, Reading, type CompiledModel, type ModelTest, type PlainValue } from '../model';
 import { partNumber } from '../numbering';
 import { checkDecisions } from './decisions';
-import type { Context } from './encoding';
-import type { Decision, Engine, State } from './index';
+import type { Context, Decision, State } from './types';
+import type { Engine } from './engine';
 
 export interface TestResult {
   id: string;

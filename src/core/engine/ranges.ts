@@ -11,9 +11,9 @@ export type NumberRow = Extract<Row, { kind: 'number' }>;
 
 /**
  * Every code that some complete build beside the assumptions has; none of these may be about the number
- * itself. Between two cuts no clause tells codes apart, so one question
- * answers for all of them, except where a wide condition reads the number: there each build counts for as far
- * as it stands with the number moved alone.
+ * itself. Between two cuts no clause tells codes apart, so one question answers for all of them, except where
+ * a wide condition reads the number: there each build counts for as far as it stands with the number moved
+ * alone.
  */
 export function rangesOf(
   row: NumberRow,
@@ -180,8 +180,8 @@ function stretchOf(
 
 /**
  * Another build with the same code, in which the other numbers that had to move have moved further: what was
- * mended as little as it
- * must be lies on the edge of what is possible, where nothing is steady. Null where there is none.
+ * mended as little as it must be lies on the edge of what is possible, where nothing is steady. Null where
+ * there is none.
  */
 function withRoom(
   row: NumberRow,

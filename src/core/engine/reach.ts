@@ -2,10 +2,9 @@
  * Which of many wishes can be had beside assumptions, kept up from question to question.
  *
  * One witness, the base, meets the assumptions. A wish that can be had is remembered by the few literals in
- * which a witness of it
- * differs from the base; when the base moves, only wishes near what moved are looked at again, and most of
- * those stand without a search.
- * A wish refused is remembered by the assumptions that refuse it.
+ * which a witness of it differs from the base; when the base moves, only wishes near what moved are looked at
+ * again, and most of those stand without a search. A wish refused is remembered by the assumptions that
+ * refuse it.
  */
 import { not, variableOf, type Lit, type Solver, type Witness } from '../solver';
 

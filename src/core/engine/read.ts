@@ -3,8 +3,9 @@ import { compileFormula, type Formula } from '../formula';
 import { rowsRead, type CompiledModel } from '../model';
 import { candidates, partNumber, type Candidate, type Misread } from '../numbering';
 import { always, never, not, type Lit } from '../solver';
-import { Encoding, type Context } from './encoding';
-import type { Decision, Engine } from './index';
+import { Encoding } from './encoding';
+import type { Context, Decision } from './types';
+import type { Engine } from './engine';
 import { plainIn } from './plain-values';
 
 export type ReadBack =

@@ -37,8 +37,7 @@ export type Gridded = Extract<Entry, { kind: 'number' | 'date' | 'length' }>;
 
 /**
  * Makes the row of an entry; what shows it and how many options it asks is added by the encoding. Rows that
- * exist by the same formula
- * and nothing else share the literal for it.
+ * exist by the same formula and nothing else share the literal for it.
  */
 export function makeRow(entry: Entry, slot: number, solver: Solver, existing: Map<Formula, Lit>): Row | null {
   if (entry.kind === 'context' || entry.kind === 'calculation' || entry.kind === 'text') return null;

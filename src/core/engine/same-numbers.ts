@@ -3,15 +3,15 @@
  * not read back.
  *
  * Of each value that a row can have a build is taken and its number written and read in every way in which it
- * can be read. Then another
- * build of the same number is asked for: by another reading any, by its own one with another value of the
- * row, whatever else has to change.
+ * can be read. Then another build of the same number is asked for: by another reading any, by its own one
+ * with another value of the row, whatever else has to change.
  */
 import { Exact } from '../exact';
 import { Reading, type CompiledModel, type PlainValue, type Values } from '../model';
 import { candidates, partNumber, registeredDecisions, sequenceKey, type Candidate } from '../numbering';
 import { always, not, type Lit, type Witness } from '../solver';
-import type { Context, Encoding } from './encoding';
+import type { Encoding } from './encoding';
+import type { Context } from './types';
 import { goodsOf, rowsOfGoods } from './goods';
 import { plainIn } from './plain-values';
 import type { Reach } from './reach';

@@ -1,7 +1,7 @@
 /** What can be had beside the decisions, and what could be had at all. */
 import type { Lit } from '../solver';
 import type { Encoding } from './encoding';
-import type { Standing } from './index';
+import type { Standing } from './types';
 import { rangesOf, type Range } from './ranges';
 import type { Reach } from './reach';
 import type { Code, Variable } from './variables';

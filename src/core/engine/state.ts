@@ -5,32 +5,26 @@
 import { plainAt, valueAt, type CompiledModel, type CompiledRule, type PlainValue } from '../model';
 import { always, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf, type Assumed } from './assumed';
-import { Encoding, type Context } from './encoding';
-import { Explainer } from './explain';
+import { Encoding } from './encoding';
 import type {
   AllowedRange,
   Clash,
+  Context,
   EngineInput,
+  Limits,
   OptionState,
   RowState,
   Source,
   Standing,
   State,
-} from './index';
+} from './types';
+import { Explainer } from './explain';
 import { Layers, type Settled } from './layers';
 import { messagesOf, speakingRules } from './messages';
 import { possible, type Range } from './ranges';
 import { OutOfBudget, Reach } from './reach';
 import { Standings } from './standings';
 import { variablesOf, type Code, type Variable } from './variables';
-
-/** What one engine may take for one question. */
-export interface Limits {
-  /** Conflicts of the search; how far one gets with them does not depend on the machine. */
-  budget?: number;
-  /** Asked now and then; true ends the question. */
-  stop?: () => boolean;
-}
 
 /** What could not be decided in the budget. */
 class Doubts {

@@ -165,8 +165,7 @@ export class SumTheory implements Theory {
 
 /**
  * All formulas that read one choice alone: each of its values has its own sum, so that the share is bounded
- * by the least of the
- * values left and not by the sum of each formula's least.
+ * by the least of the values left and not by the sum of each formula's least.
  */
 class TableShare implements Share {
   readonly rows: readonly Row[];

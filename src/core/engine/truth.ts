@@ -2,9 +2,8 @@
  * Conditions that are not plain combinations of options: comparisons over numbers and calculations.
  *
  * Such a condition is first grown into clauses: rows are settled one by one, numbers halved, until the
- * outlook of the formula is
- * certain; each leaf is a clause. Where that takes too many leaves it stays a theory, which gives the clauses
- * that a search runs into.
+ * outlook of the formula is certain; each leaf is a clause. Where that takes too many leaves it stays a
+ * theory, which gives the clauses that a search runs into.
  */
 import type { Environment, Value } from '../formula';
 import type { CompiledModel } from '../model';

@@ -1,9 +1,9 @@
 /**
  * Decimals as whole numbers of a power of ten: sums, differences and products without any rounding, several
- * times as fast as decimals
- * of floating precision. A quotient comes to twenty decimals; where that is not enough there is `Exact`.
+ * times as fast as decimals of floating precision. A quotient comes to twenty decimals; where that is not
+ * enough there is `Exact`.
  */
-import type { ExactText } from './index';
+import type { ExactText } from './decimal';
 
 /** units x 10^-scale. */
 export interface Fixed {

@@ -2,8 +2,7 @@
  * Exact decimals: the only arithmetic that may reach money, a limit or a rule.
  * Precision and rounding follow FEEL (decimal128: 34 digits, half even).
  */
-import { Decimal } from 'decimal.js';
-
+export { Exact, exact, zero, readExact, roundHalfUp, type ExactText } from './decimal';
 export {
   Sum,
   compare,
@@ -24,29 +23,3 @@ export {
 } from './fixed';
 
 export { readWritten } from './read-written';
-
-export const Exact = Decimal.clone({
-  precision: 34,
-  rounding: Decimal.ROUND_HALF_EVEN,
-  toExpNeg: -40,
-  toExpPos: 40,
-});
-export type Exact = InstanceType<typeof Exact>;
-
-/** A decimal written out, as it travels in documents, messages and the database. */
-export type ExactText = string;
-
-export const exact = (value: ExactText | number): Exact => new Exact(value);
-export const zero = exact(0);
-
-const written = /^-?\d{1,15}(\.\d{1,12})?$/;
-
-/** Reads a plain decimal such as "-12.50"; null for anything else (exponents, blanks, words). */
-export function readExact(text: string): Exact | null {
-  return written.test(text) ? new Exact(text) : null;
-}
-
-/** Rounds half up (away from zero on a tie) to so many decimals, as prices are rounded. */
-export function roundHalfUp(value: Exact, decimals: number): Exact {
-  return value.toDecimalPlaces(decimals, Decimal.ROUND_HALF_UP);
-}

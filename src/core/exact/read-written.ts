@@ -3,10 +3,10 @@
  * blanks that group.
  *
  * A sign that groups in the language is understood as grouping, and the other one as decimal; a number
- * written in the manner of the
- * other language is understood where it cannot mean anything else. What can mean two things is not guessed.
+ * written in the manner of the other language is understood where it cannot mean anything else. What can mean
+ * two things is not guessed.
  */
-import type { ExactText } from './index';
+import type { ExactText } from './decimal';
 
 export type WrittenNumber =
   /** `decimals`: how many digits stood behind the decimal sign. */

@@ -29,8 +29,7 @@ export function similarity(word: string, text: string): number {
 
 /**
  * The rows that have every typed word as a part of one of their texts, in their order; where no row has,
- * those with a text like each of the words,
- * the likest first. All rows where nothing is typed.
+ * those with a text like each of the words, the likest first. All rows where nothing is typed.
  */
 export function foundBy<T>(
   rows: readonly T[],

@@ -4,7 +4,8 @@
  * What comes out reads nothing but numbered slots, so that whoever works with it needs no scope.
  */
 import { check, insideOf } from './check';
-import { SyntaxFailure, type Expr, type Iteration, type Test } from './syntax';
+import { SyntaxFailure } from './syntax';
+import type { Expr, Iteration, Test } from './tree';
 import { withLocal, type FeelType, type Place, type Scope } from './types';
 
 const nothing = (at: number): Expr => ({ kind: 'literal', value: null, at });

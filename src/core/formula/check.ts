@@ -1,7 +1,7 @@
 /** Types and units of a formula, before it ever runs. */
 import { builtins } from './builtins';
 import type { FormulaProblem } from './problem';
-import type { Expr, Iteration, Test } from './syntax';
+import type { Expr, Iteration, Test } from './tree';
 import { Day, Span } from './time';
 import { fits, join, withLocal, type FeelType, type Scope } from './types';
 import { known, noUnit, product, sameUnit, writeUnit } from './units';

@@ -3,7 +3,7 @@ import { Exact } from '../exact';
 import { builtins } from './builtins';
 import { asList } from './builtins/builtin';
 import { partsOf } from './parts';
-import type { Expr, Iteration, Test } from './syntax';
+import type { Expr, Iteration, Test } from './tree';
 import { arithmetic, compareValues, equal, partOf, type Value } from './value';
 
 /** Gives the value in a slot. */

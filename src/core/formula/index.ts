@@ -8,7 +8,8 @@ import { check } from './check';
 import { compile, type Evaluator } from './evaluate';
 import type { FormulaProblem } from './problem';
 import { partsOf } from './parts';
-import { parse, parseCell, SyntaxFailure, type Expr } from './syntax';
+import { parse, parseCell, SyntaxFailure } from './syntax';
+import type { Expr } from './tree';
 import { fits, type FeelType, type Scope } from './types';
 import { writeUnit } from './units';
 
@@ -16,7 +17,7 @@ export type { Environment, Evaluator } from './evaluate';
 export { Day, Span } from './time';
 export { arithmetic, compareValues, type Value } from './value';
 export type { FormulaProblem } from './problem';
-export type { Arithmetic, Comparison, Expr, Test } from './syntax';
+export type { Arithmetic, Comparison, Expr, Test } from './tree';
 export type { Binding, Facts, FeelType, Place, Scope } from './types';
 export { compile as compileExpr } from './evaluate';
 export { noUnit, readUnit } from './units';

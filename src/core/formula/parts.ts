@@ -1,5 +1,5 @@
 /** Going through expressions. */
-import type { Expr } from './syntax';
+import type { Expr } from './tree';
 
 /** The parts of an expression. */
 export function partsOf(expr: Expr): readonly Expr[] {

@@ -4,7 +4,7 @@
  * A model of ten thousand rules is mostly these. What is not exactly one of them is left to the parser; the
  * trees are the same (tested).
  */
-import type { Expr, Test } from './syntax';
+import type { Expr, Test } from './tree';
 
 const name = '([a-z][A-Za-z0-9]*)';
 const text = '"([^"\\\\]*)"';

@@ -1,4 +1,4 @@
-import type { Expr } from './syntax';
+import type { Expr } from './tree';
 import { known, sameUnit, type Unit } from './units';
 
 /** The type of a formula or of a name in its scope. */

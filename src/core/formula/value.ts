@@ -1,6 +1,6 @@
 /** Values of formulas: equality, order, arithmetic and writing, as the standard has them. */
 import { Exact } from '../exact';
-import type { Arithmetic, Comparison } from './syntax';
+import type { Arithmetic, Comparison } from './tree';
 import { Day, Span } from './time';
 
 /** A value in a formula. Null is the standard's null: absent, or not computable. */

@@ -1,17 +1,13 @@
 /**
  * The model document: one JSON value that describes one model completely. It is what is saved, pinned by
- * builds,
- * exported and compared. docs/model.schema.json is its published schema; `schema.ts` guards the door at run
- * time.
+ * builds, exported and compared. docs/model.schema.json is its published schema; `schema.ts` guards the door
+ * at run time.
  */
 
 import type { Drawing } from './drawing';
+import type { Feel, Texts } from './texts';
 
-/** A text in every language of the document, by language code. */
-export type Texts = Readonly<Record<string, string>>;
-
-/** A FEEL expression. */
-export type Feel = string;
+export type { Feel, Texts } from './texts';
 
 /** A value, or a formula that gives it. */
 export type Proposed = DecisionValue | { formula: Feel };
@@ -293,10 +289,8 @@ export type Rule =
 
 /**
  * The value of a decision: an option id or null for none (feature with most = 1), taken or not (one option of
- * a multiple choice,
- * addressed as "feature.option", or a yes/no parameter), a decimal written out (number parameter), an ISO
- * day, a text; null also where an
- * optional parameter has none.
+ * a multiple choice, addressed as "feature.option", or a yes/no parameter), a decimal written out (number
+ * parameter), an ISO day, a text; null also where an optional parameter has none.
  */
 export type DecisionValue = string | boolean | null;
 

@@ -2,7 +2,7 @@
  * The drawing of a model as it stands in its document: things in space, in millimetres, whose coordinates are
  * formulas.
  */
-import type { Feel, Texts } from './document';
+import type { Feel, Texts } from './texts';
 
 export interface Drawing {
   views: { id: string; name: Texts; from: Viewpoint }[];

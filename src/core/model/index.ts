@@ -1,8 +1,7 @@
 /**
  * Models: the document, its validation, and its compiled form. A document that compiles can be configured,
- * priced, numbered
- * and made without further checks; one that does not gives a list of problems, each with a path and a
- * sentence code.
+ * priced, numbered and made without further checks; one that does not gives a list of problems, each with a
+ * path and a sentence code.
  */
 export type * from './document';
 export type { Axis, Dimension, Drawing, DrawingLayer, Looks, Shape, Viewpoint } from './drawing';

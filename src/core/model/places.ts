@@ -2,8 +2,7 @@
  * Where a document stands in a model: at the top, or as a build inside a build.
  *
  * A build inside is compiled into the same entries as what is around it, each row under the way to its place,
- * such as
- * "terminals/beacon/1/housing". So one engine decides over all of them, and rules may reach across.
+ * such as "terminals/beacon/1/housing". So one engine decides over all of them, and rules may reach across.
  */
 import { exact } from '../exact';
 import { Day, readUnit, type Binding, type Expr, type Facts, type FeelType, type Place } from '../formula';

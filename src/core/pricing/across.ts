@@ -13,7 +13,7 @@ import {
   type ExactText,
   type Fixed,
 } from '../exact';
-import type { LinePrice } from './index';
+import type { LinePrice } from './types';
 import { monthsIn } from './recurring';
 import { sidesOf } from './walk';
 

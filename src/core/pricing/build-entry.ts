@@ -2,7 +2,7 @@
 import { Exact, exact, type ExactText } from '../exact';
 import { compileFormula, type Formula } from '../formula';
 import { open, type CompiledModel, type Open, type Reading } from '../model';
-import type { PricedPart, Tariff } from './index';
+import type { PricedPart, Tariff } from './types';
 import { listed } from './methods';
 
 export type PriceInside =

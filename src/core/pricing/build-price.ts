@@ -15,7 +15,7 @@ import {
   type Values,
 } from '../model';
 import { priceIn } from './build-entry';
-import type { BuildPrice, PricedPart, RecurringPart, Tariff } from './index';
+import type { BuildPrice, PricedPart, RecurringPart, Tariff } from './types';
 import { partOverTerm, termKey } from './part-term';
 
 /**

@@ -1,7 +1,7 @@
 import { Exact, zero, type ExactText } from '../exact';
 import type { Making } from '../production';
 import { termKey } from './part-term';
-import type { PricedPart, Tariff } from './index';
+import type { PricedPart, Tariff } from './types';
 
 /** What a build costs: for each piece, and once a line for what does not grow with its quantity. */
 export interface BuildCost {
@@ -13,8 +13,7 @@ export interface BuildCost {
 
 /**
  * Material and time of one build at cost, and the software and services sold with it; undefined where the
- * tariff has no costs or one is
- * missing.
+ * tariff has no costs or one is missing.
  */
 export function costOf(
   making: Making,

@@ -3,8 +3,8 @@
  * pencil.
  */
 import { exact, roundHalfUp, zero, type Exact, type ExactText } from '../exact';
-import type { LinePrice, WalkStep } from './index';
-import type { PricedQuote } from './quote';
+import type { LinePrice, WalkStep } from './types';
+import type { PricedQuote } from './quote-types';
 import { beginningOf, monthsIn } from './recurring';
 import { sidesOf } from './walk';
 

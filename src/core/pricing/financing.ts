@@ -1,7 +1,7 @@
 /** A lease by the month, and what a sale earns who made it. */
 import { exact, type ExactText } from '../exact';
 import { limitFor, type Limit } from './limits';
-import type { QuoteLine } from './quote';
+import type { QuoteLine } from './quote-types';
 
 export interface Lease {
   amount: ExactText;

@@ -23,9 +23,8 @@ export type FourAnswer = { is: 'four'; four: Four } | { is: 'impossible'; why: '
 
 /**
  * What follows from the typed one, for a price of `base` before it. Kept is what was typed, so that looking
- * at it in another way never
- * changes it. Impossible: a margin of all or more, or without a cost; more off than there is; another net on
- * a price of nothing.
+ * at it in another way never changes it. Impossible: a margin of all or more, or without a cost; more off
+ * than there is; another net on a price of nothing.
  */
 export function fourOf(base: ExactText, typed: Typed, decimals: number, cost?: ExactText): FourAnswer {
   const from = exact(base);

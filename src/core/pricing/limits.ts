@@ -13,7 +13,7 @@ import {
   type ExactText,
   type Fixed,
 } from '../exact';
-import type { LinePrice, WalkStep } from './index';
+import type { LinePrice, WalkStep } from './types';
 import type { PolicyHit } from './over-quote';
 import { sidesOf } from './walk';
 

@@ -1,9 +1,9 @@
 /** One line priced by itself, or after the others that it depends on. */
 import { exact, fixed, minus, nothing, textOf, type ExactText } from '../exact';
-import type { LinePrice, LineTerms, PricedPart } from './index';
+import type { LinePrice, LineTerms, PricedPart } from './types';
 import { listed, withRates, type Listed, type PriceEntry } from './methods';
 import { priceOver } from './over-quote';
-import type { Offer, PricedLine, PriceProblem, QuoteLine } from './quote';
+import type { Offer, PricedLine, PriceProblem, QuoteLine } from './quote-types';
 import { usualMonths } from './part-term';
 import { tooShort, type Term } from './recurring';
 import type { Typed } from './four';

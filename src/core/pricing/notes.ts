@@ -1,14 +1,12 @@
 /** What is easily mistaken about how a line's price came about, said beside its figures. */
 import { exact } from '../exact';
-import type { LinePrice } from './index';
+import type { LinePrice } from './types';
 import type { PriceEntry } from './methods';
 
 /**
  * pieceOnly: money typed or agreed for one piece leaves what comes once and what recurs as they are.
- * withRest: a share or margin typed
- * holds for these too. surchargeOfList: inside a bundle a surcharge counts from list, not from what is left
- * there. perPiece: the formula
- * gives the price of one piece.
+ * withRest: a share or margin typed holds for these too. surchargeOfList: inside a bundle a surcharge counts
+ * from list, not from what is left there. perPiece: the formula gives the price of one piece.
  */
 export type PriceNote = 'pieceOnly' | 'withRest' | 'surchargeOfList' | 'perPiece';
 

@@ -23,8 +23,8 @@ export const priceNames = { net: 'number', mass: 'number', quantity: 'number' } 
 
 /**
  * A policy reads the net, the share given away on all of it, the margin where it is known, days until
- * payment, special parts and warnings passed
- * in builds, the longest term in months, how many lines count, and who buys where.
+ * payment, special parts and warnings passed in builds, the longest term in months, how many lines count, and
+ * who buys where.
  */
 export const policyNames = {
   net: 'number',

@@ -3,7 +3,7 @@
  * they are worked out.
  */
 import { exact, type Exact } from '../exact';
-import type { PricedPart, RecurringPart } from './index';
+import type { PricedPart, RecurringPart } from './types';
 import type { Recurrence } from './recurring';
 
 /** For how many months it is sold as long as nobody says otherwise. */

@@ -4,7 +4,7 @@ import { exact, type ExactText } from '../exact';
 import { formulaOf, type Expr, type Formula } from '../formula';
 import { seenFromOutside, type CompiledModel, type Growth, type Pick } from '../model';
 import { formulaIn } from './build-entry';
-import type { Tariff } from './index';
+import type { Tariff } from './types';
 import type { PriceEntry } from './methods';
 import { usualMonths } from './part-term';
 import type { Recurrence } from './recurring';
@@ -50,8 +50,7 @@ const atLeast = (value: Expr, border: ExactText): Expr => ({
 
 /**
  * Terms whose weighted sum is the list price of every complete build of the model, builds inside among them;
- * what cannot be sold in it
- * counts for nothing. What does not grow with the quantity counts once.
+ * what cannot be sold in it counts for nothing. What does not grow with the quantity counts once.
  */
 export function priceTerms(model: CompiledModel, tariff: Tariff): PriceTerm[] {
   const priced = pricedIn(model, tariff);

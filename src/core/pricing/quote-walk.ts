@@ -13,7 +13,7 @@ import {
   type ExactText,
   type Fixed,
 } from '../exact';
-import type { LinePrice, StepKind } from './index';
+import type { LinePrice, StepKind } from './types';
 import { monthsIn } from './recurring';
 import { sidesOf } from './walk';
 

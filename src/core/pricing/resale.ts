@@ -13,7 +13,7 @@ import {
   type ExactText,
   type Fixed,
 } from '../exact';
-import type { LinePrice } from './index';
+import type { LinePrice } from './types';
 
 export interface Resale {
   /** For one piece, to the minor unit; absent where the price is for all together. */

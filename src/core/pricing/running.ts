@@ -1,6 +1,6 @@
 /** What of a line recurs, as it is told. */
 import { fixed, plus, textOf, type ExactText } from '../exact';
-import type { LinePrice, LineRecurring } from './index';
+import type { LinePrice, LineRecurring } from './types';
 
 /** All of a line that recurs: the line itself, or what does inside a build. */
 export function recurringIn({

@@ -5,11 +5,9 @@ const away = (value: bigint): bigint => (value < 0n ? -value : value);
 
 /**
  * Spreads an amount, which is whole in minor units, over weights in their proportion, by largest remainder:
- * each part is its share
- * rounded towards zero, and what is left goes, a minor unit each, to those that lost most by it; among equals
- * to the first, by name
- * where they have names. Nothing goes where the weight is zero. With no weight at all every part is zero,
- * which is the caller's to notice.
+ * each part is its share rounded towards zero, and what is left goes, a minor unit each, to those that lost
+ * most by it; among equals to the first, by name where they have names. Nothing goes where the weight is
+ * zero. With no weight at all every part is zero, which is the caller's to notice.
  */
 export function spread(
   amount: ExactText,

@@ -1,5 +1,5 @@
 import { exact, type ExactText } from '../exact';
-import type { Tariff } from './index';
+import type { Tariff } from './types';
 import { listed, type PriceEntry } from './methods';
 import type { Recurrence } from './recurring';
 
@@ -22,8 +22,7 @@ export interface TariffItem {
 
 /**
  * Makes a tariff of what a list says. Cost-plus comes out as a price by the piece, so that nobody needs costs
- * to price with it; shares of
- * families become shares of their items.
+ * to price with it; shares of families become shares of their items.
  */
 export function tariffFrom(
   head: Pick<Tariff, 'list' | 'currency' | 'decimals' | 'rates'>,

@@ -1,5 +1,5 @@
 import { fixed, minus, plus, ratio, rounded, Sum, textOf, type Fixed } from '../exact';
-import type { LinePrice, LineRecurring } from './index';
+import type { LinePrice, LineRecurring } from './types';
 
 export interface Totals {
   list: string;

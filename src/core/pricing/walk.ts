@@ -16,18 +16,17 @@ import {
 import type { BuildCost } from './cost';
 import { fourOf } from './four';
 import { bestOf, lostTo, offOf, quantityRate, type Grant } from './grants';
-import type { LinePrice, LineTerms, PricedPart, RecurringPart, WalkStep } from './index';
+import type { LinePrice, LineTerms, PricedPart, RecurringPart, WalkStep } from './types';
 import { termKey, usualMonths } from './part-term';
 import { beginningOf, lastDay, monthsIn, type Recurrence, type Term } from './recurring';
 import { spreadUnits } from './spread';
 
 /**
  * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does
- * not grow with the
- * quantity is walked by itself, once, on the same terms, and added to the line, and so is what recurs; a
- * price or amount typed by hand is
- * for one piece of the rest and leaves these as they are, and so does a price agreed for it. With `per` line
- * the parts, and the cost of one unit, are for all pieces together.
+ * not grow with the quantity is walked by itself, once, on the same terms, and added to the line, and so is
+ * what recurs; a price or amount typed by hand is for one piece of the rest and leaves these as they are, and
+ * so does a price agreed for it. With `per` line the parts, and the cost of one unit, are for all pieces
+ * together.
  */
 export const walk = (
   parts: readonly PricedPart[],

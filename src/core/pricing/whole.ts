@@ -14,8 +14,8 @@ import {
   type Fixed,
 } from '../exact';
 import type { Typed } from './four';
-import type { LinePrice } from './index';
-import type { QuoteLine, QuoteTerms, Whole } from './quote';
+import type { LinePrice } from './types';
+import type { QuoteLine, QuoteTerms, Whole } from './quote-types';
 import { spreadNumbers, spreadUnits } from './spread';
 
 /** A line before the whole-quote discount. */

@@ -8,10 +8,9 @@ export interface Arranged {
 
 /**
  * Lines moved, in their order among themselves, to a place counted from 1; beyond the last they are the last.
- * A line that comes to stand
- * inside a group belongs to it; at the edge of its own group it stays in it; anywhere else it stands by
- * itself. A whole group that is
- * moved stays one, and lands beside another, never inside.
+ * A line that comes to stand inside a group belongs to it; at the edge of its own group it stays in it;
+ * anywhere else it stands by itself. A whole group that is moved stays one, and lands beside another, never
+ * inside.
  */
 export function moved<L extends Arranged>(lines: readonly L[], ids: readonly string[], to: number): L[] {
   const going = new Set(ids);

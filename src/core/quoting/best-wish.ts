@@ -59,8 +59,8 @@ function keptAsSeen({ rows }: State, free: ReadonlySet<string>): Decision[] {
 
 /**
  * The best complete build that keeps what is decided and, but for the rows set free, what is there by
- * default. Its decisions are those made,
- * and no more of others than it takes to come to it, so that what is usual stays usual.
+ * default. Its decisions are those made, and no more of others than it takes to come to it, so that what is
+ * usual stays usual.
  */
 export function bestFor(
   { engine, tariff, items }: BestMeans,

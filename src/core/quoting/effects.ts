@@ -39,8 +39,8 @@ export function offersOf(model: CompiledModel, { rows }: State): Offer[] {
 
 /**
  * What an offer would do to the list price, where that is sure: where the build is complete with it, or the
- * difference cannot be another once it
- * is. Null where it is not. `before` is what is made now, with its price.
+ * difference cannot be another once it is. Null where it is not. `before` is what is made now, with its
+ * price.
  */
 export function effectOfOffer(
   means: BenchMeans,
@@ -60,8 +60,8 @@ export function effectOfOffer(
 
 /**
  * Whether a difference between two builds that are not complete stays what it is: nothing but the row itself
- * moved, and the parts that came or
- * went hang on nothing that anybody has still to settle, nor on what is there by default alone.
+ * moved, and the parts that came or went hang on nothing that anybody has still to settle, nor on what is
+ * there by default alone.
  */
 function isSettled(
   model: CompiledModel,

@@ -138,8 +138,7 @@ const wholeMoney = moneyBelow('1e15');
 
 /**
  * An amount as it travels. Of two kinds of sign the last is the decimal one; a single kind groups where it is
- * the sign that groups in
- * the person's language and stands before three digits each, or comes more than once.
+ * the sign that groups in the person's language and stands before three digits each, or comes more than once.
  */
 export function plainMoney(typed: string, grouping: ',' | '.' = ','): string {
   const text = typed.trim().replace(/[\s\u00a0\u202f]/g, '');

@@ -57,11 +57,9 @@ function atCommas(text: string): string[] {
 
 /**
  * Reads one row a line: a number and a quantity in whatever order, apart by tab, semicolon, comma or blanks,
- * with or without a unit such as
- * "x", "pcs" or "m"; a number alone is one of it; a share such as "3.5%" is a discount. Further columns, such
- * as a description, are left out
- * where there is a quantity; where there is none, they are told as what could not be read. Lines without
- * anything are skipped.
+ * with or without a unit such as "x", "pcs" or "m"; a number alone is one of it; a share such as "3.5%" is a
+ * discount. Further columns, such as a description, are left out where there is a quantity; where there is
+ * none, they are told as what could not be read. Lines without anything are skipped.
  */
 export function readPartList(text: string, language: string): PartListAnswer {
   const lines = text.split(/\r\n|\r|\n/);

@@ -20,7 +20,7 @@ import type {
 } from '../pricing';
 import type { WarningView } from './content';
 import type { ContactInput } from './input';
-import type { LineBasis } from './requote';
+import type { LineBasis } from './line-basis';
 import type { Lost, QuoteLease, RevisionState, ShownState } from './revisions';
 
 export interface Address {

@@ -6,10 +6,6 @@ import { exact } from '../exact';
 import {
   pricer,
   taxed,
-  type LineRates,
-  type LineTerms,
-  type PriceEntry,
-  type BuildCost,
   type LinePrice,
   type Offer,
   type PricedLine,
@@ -18,19 +14,6 @@ import {
   type Typed,
 } from '../pricing';
 import type { LineProblem, LineView, QuoteView } from './quote-views';
-
-/** What a line is priced from besides what is typed on it; costs only for those who may see them. */
-export interface LineBasis {
-  granted: Omit<LineTerms, 'quantity' | 'hand' | 'term'>;
-  /** Of a plain item: how its list prices it. */
-  entry?: PriceEntry;
-  /** Rates agreed on it instead of the list's. */
-  agreed?: LineRates;
-  /** Of one piece of a plain item, or of a build. */
-  cost?: string | BuildCost;
-  /** In kg. */
-  mass?: string;
-}
 
 /** A change whose effect is shown before the server has answered. */
 export type LocalEdit =
@@ -56,9 +39,8 @@ export const ofBuilds: ReadonlySet<string> = new Set<LineProblem['code']>([
 
 /**
  * Gives a function that prices a quote anew with edits applied. Lines that come out as they were stay the
- * same objects, and only those
- * that an edit changes are worked out, so that an edit of one of a thousand lines costs little. null where
- * the page lacks what it takes.
+ * same objects, and only those that an edit changes are worked out, so that an edit of one of a thousand
+ * lines costs little. null where the page lacks what it takes.
  */
 export function requoter(): (view: QuoteView, edits: readonly LocalEdit[]) => QuoteView | null {
   const price = pricer();

@@ -2,9 +2,8 @@
  * Clauses, one after another in one array: length, glue, literals.
  *
  * Invariants: of a clause of two or more literals the first two are watched, and a watched literal is false
- * only while the other holds
- * or the clause is about to force or conflict; glue 0 marks a given clause, which stays; learned ones may be
- * dropped.
+ * only while the other holds or the clause is about to force or conflict; glue 0 marks a given clause, which
+ * stays; learned ones may be dropped.
  */
 import type { Lit } from './literal';
 import { none, type Trail } from './trail';

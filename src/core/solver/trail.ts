@@ -2,8 +2,8 @@
  * What is settled, in the order in which it was.
  *
  * Invariants: `order[0..size)` holds each settled literal once; `marks[i]` is the size when level i + 1
- * began; the reason of a literal
- * is a constraint all of whose other literals were false before it; level 0, the root, is never undone.
+ * began; the reason of a literal is a constraint all of whose other literals were false before it; level 0,
+ * the root, is never undone.
  */
 import { variableOf, type Lit } from './literal';
 

@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /**
  * Everything from people to work orders. Money is numeric; what must not change is guarded by the database

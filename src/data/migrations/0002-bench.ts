@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /**
  * Variants, warnings passed, special parts, saved builds, alternatives on a quote, and what a person prefers.

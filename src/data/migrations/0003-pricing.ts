@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /**
  * Prices by method and for a time, what customers are granted, and what is typed on lines and on the whole

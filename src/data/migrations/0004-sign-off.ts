@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /** Limits by role, who signs what goes beyond them, and what was signed. */
 export const signOff: Migration = {

@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /** Prices by day, quotes in several revisions, lines in groups, leases and commission. */
 export const revisions: Migration = {

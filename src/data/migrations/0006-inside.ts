@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /**
  * Prices that an item has inside a bundle, and for how long an item covers what it is sold with, such as a

@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /**
  * Several people at a customer; what a piece costs whose price is typed on the line, where that is known

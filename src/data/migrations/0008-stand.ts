@@ -1,9 +1,9 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /**
  * Sign-in counted by account and address, with devices that are known; answers kept for requests that may
- * come again; a stamp that tells
- * whether anything changed that prices are made from; and with each revision what lists show of it.
+ * come again; a stamp that tells whether anything changed that prices are made from; and with each revision
+ * what lists show of it.
  */
 export const stand: Migration = {
   name: '0008-stand',

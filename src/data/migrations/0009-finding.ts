@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /** Words that are like others are found by the pieces that they share. */
 export const finding: Migration = {

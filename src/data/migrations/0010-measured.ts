@@ -1,9 +1,8 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /**
  * What is measured is sold in parts of its unit, to three decimals. Kept as the number that every computation
- * begins with: of so few digits
- * a double gives back the decimal that was written.
+ * begins with: of so few digits a double gives back the decimal that was written.
  */
 export const measured: Migration = {
   name: '0010-measured',

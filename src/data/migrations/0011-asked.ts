@@ -1,4 +1,4 @@
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /** The figures that a sign-off was asked for stay beside those that were signed. */
 export const asked: Migration = {

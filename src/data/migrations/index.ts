@@ -9,12 +9,9 @@ import { stand } from './0008-stand';
 import { finding } from './0009-finding';
 import { measured } from './0010-measured';
 import { asked } from './0011-asked';
+import type { Migration } from './migration';
 
-/** A step of the schema, applied once and in order, as one transaction. */
-export interface Migration {
-  name: string;
-  up: string;
-}
+export type { Migration } from './migration';
 
 export const migrations: readonly Migration[] = [
   first,

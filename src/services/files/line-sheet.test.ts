@@ -181,7 +181,7 @@ describe('part numbers read from a table', () => {
     ],
     ['tabs and no heads', 'SILL-1212-X\t2\nBC-IP66\t1'],
     ['a head for the number only', 'SKU\nSILL-1212-X\nSILL-1212-X\n'],
-  ])('with %s', async (what, text) => {
+  ])('with %s', (what, text) => {
     expect(rowsOf(bytes(text))).toEqual(
       what.startsWith('a head')
         ? [

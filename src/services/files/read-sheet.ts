@@ -1,9 +1,7 @@
 /**
  * The first sheet of an XLSX file as rows of text. It is unpacked and read piece by piece, and given up at
- * the first limit that it
- * passes, so that no file costs more than its limits whatever it says of itself. Declared entities are not
- * followed: XML that has any
- * is not read at all.
+ * the first limit that it passes, so that no file costs more than its limits whatever it says of itself.
+ * Declared entities are not followed: XML that has any is not read at all.
  */
 import { Unzip, UnzipInflate } from 'fflate';
 import { SaxesParser } from 'saxes';

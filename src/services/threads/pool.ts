@@ -1,10 +1,8 @@
 /**
  * Threads for work that would keep everybody else waiting. Jobs of one person are done in their order; among
- * people they take turns, so
- * that nobody waits for all of somebody else's. A job ends when whoever asked goes away: one that waits is
- * dropped, one under way is told
- * to stop. Past its deadline it is told to stop too, and where it does not, its thread is ended and another
- * one begun.
+ * people they take turns, so that nobody waits for all of somebody else's. A job ends when whoever asked goes
+ * away: one that waits is dropped, one under way is told to stop. Past its deadline it is told to stop too,
+ * and where it does not, its thread is ended and another one begun.
  */
 import { AsyncResource } from 'node:async_hooks';
 import { join } from 'node:path';

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { autoUpdate, flip, offset, shift, useFloating } from '@floating-ui/react';
+import { autoUpdate, flip, offset, shift, useFloating } from '@floating-ui/react-dom';
 import { format, parseISO } from 'date-fns';
 import { de, enGB } from 'date-fns/locale';
 import { DayPicker, type ClassNames } from 'react-day-picker';

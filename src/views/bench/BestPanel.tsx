@@ -46,8 +46,7 @@ const idleGap = 0.5;
 
 /**
  * The best complete build that keeps what is decided, and what is there by itself but for the rows set free:
- * what counts how much, what must
- * hold, what it would change, and how much better another could be.
+ * what counts how much, what must hold, what it would change, and how much better another could be.
  */
 export function BestPanel({ bench, view, words, frozen }: Props) {
   const { t, language } = useSpeech();

@@ -10,7 +10,7 @@ import { Gauge } from './Gauge';
 import { Mortise } from './Mortise';
 import css from './number.module.css';
 import { Release } from './Release';
-import type { RowProps } from './Row';
+import type { RowProps } from './row-props';
 import { isFirmValue, sourceText } from './source';
 import { nearestAllowed, readTyped, shownUnit, shownValue } from './typed';
 

@@ -8,9 +8,10 @@ import shared from './bench.module.css';
 import { Mortise } from './Mortise';
 import css from './option-table.module.css';
 import { Release } from './Release';
-import type { RowProps } from './Row';
+import type { RowProps } from './row-props';
 import { isFirmTab, sourceText } from './source';
-import { actOn, barredText, consider, swapText, type TabInfo } from './TabRow';
+import { actOn, barredText, consider, swapText } from './TabRow';
+import type { TabInfo } from './tab-info';
 import { shownUnit, shownValue } from './typed';
 import { barredMark, swapMark } from './marks';
 

@@ -1,28 +1,12 @@
-import type { Feature, Parameter, Texts, YesNoParameter } from '../../core/model';
-import type { OptionState, RowState, Standing } from '../../core/engine';
-import type { BenchView } from '../../core/quoting';
-import type { Remark } from '../../workers/bench.worker';
+import type { Feature, Parameter, YesNoParameter } from '../../core/model';
+import type { OptionState, Standing } from '../../core/engine';
 import { useSpeech } from '../speech';
 import { NumberRow } from './NumberRow';
 import { OptionTable } from './OptionTable';
-import type { RowActs } from './Sheet';
-import { TabRow, type TabInfo } from './TabRow';
+import { TabRow } from './TabRow';
+import type { TabInfo } from './tab-info';
 import { DateRow, TextRow } from './TypedRows';
-import type { Words } from './words';
-
-export interface RowProps extends RowActs {
-  state: RowState;
-  words: Words;
-  differences: Readonly<Record<string, string>>;
-  remarks: Readonly<Record<string, Remark>>;
-  decimals: number;
-  frozen: boolean;
-  /** Barred options are folded away. */
-  folded: boolean;
-  facts: BenchView['facts'];
-  /** Why its value is advised, where it is. */
-  advice: Texts | undefined;
-}
+import type { RowProps } from './row-props';
 
 type ControlProps = RowProps & { feature: Feature | undefined; parameter: Parameter | undefined };
 

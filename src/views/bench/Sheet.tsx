@@ -18,6 +18,7 @@ import type { Bench } from './useBench';
 import { WhyPanel } from './WhyPanel';
 import type { Words } from './words';
 import { alertMark, foldedMark, unfoldedMark } from './marks';
+import type { RowActs } from './row-props';
 
 export interface SheetHandle {
   /** Brings a row into view and to the keyboard, opening the build inside that it is in. */
@@ -27,16 +28,6 @@ export interface SheetHandle {
   help(row: string | undefined): void;
   /** Tells why the option in focus is not free. */
   why(row: string | undefined): void;
-}
-
-export interface RowActs {
-  onDecide: (decision: Decision) => void;
-  /** The person may be about to decide it. */
-  onConsider: (decision: Decision) => void;
-  onRelease: (on: string) => void;
-  onWhy: (target: Target) => void;
-  /** Another question is asked, or answered at the row itself: what is told of the last one goes. */
-  onAnew: () => void;
 }
 
 interface Props {

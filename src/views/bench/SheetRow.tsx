@@ -3,7 +3,8 @@ import type { Feature, Parameter } from '../../core/model';
 import { own } from '../../i18n';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
-import { RowControl, roughHeight, type RowProps } from './Row';
+import { RowControl, roughHeight } from './Row';
+import type { RowProps } from './row-props';
 import css from './sheet.module.css';
 
 interface Props extends RowProps {

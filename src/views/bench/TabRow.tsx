@@ -1,37 +1,18 @@
 import { memo, useCallback, useRef, useState, type KeyboardEvent } from 'react';
-import type { Decision, Source, Standing, Target } from '../../core/engine';
+import type { Decision, Standing, Target } from '../../core/engine';
 import { exact } from '../../core/exact';
-import type { Remark } from '../../workers/bench.worker';
 import { moneyDifference, own, type Translate } from '../../i18n';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import shared from './bench.module.css';
 import { Mortise } from './Mortise';
 import { Release } from './Release';
-import type { RowProps } from './Row';
+import type { RowProps } from './row-props';
 import { isFirmTab, sourceText } from './source';
 import css from './tabs.module.css';
 import type { Words } from './words';
 import { barredLineMark, swapMark } from './marks';
-
-/** One option: what it shows, and what taking it decides. */
-export interface TabInfo {
-  key: string;
-  name: string;
-  standing: Standing;
-  taken: boolean;
-  source: Source;
-  difference?: string | undefined;
-  remark?: Remark | undefined;
-  code?: string | undefined;
-  mass?: string | undefined;
-  target: Target;
-  /** What a click decides while it is free. */
-  decision: Decision;
-  changeable: boolean;
-  /** It was not known in time whether it is free. */
-  unproven: boolean;
-}
+import type { TabInfo } from './tab-info';
 
 /** What a click on an option decides, or whose no it asks about; null where it does nothing. */
 function stepOn(tab: TabInfo, many: boolean): { decide: Decision } | { why: Target } | null {

@@ -7,7 +7,7 @@ import { useSpeech } from '../speech';
 import css from './bench.module.css';
 import { Mortise } from './Mortise';
 import { Release } from './Release';
-import type { RowProps } from './Row';
+import type { RowProps } from './row-props';
 import { isFirmValue, sourceText } from './source';
 import own from './typed-rows.module.css';
 

@@ -19,8 +19,8 @@ export const noRefusals: readonly Refusal[] = [];
 
 /**
  * Sends what is made one after another; while one is under way, only the newest of the next waits. Retries
- * while the server is away,
- * and goes on where the server has a step of this person's own that the page did not hear of.
+ * while the server is away, and goes on where the server has a step of this person's own that the page did
+ * not hear of.
  */
 export class Saver {
   private waiting: { content: BuildContent; tell: (saved: Saved) => void } | null = null;

@@ -29,8 +29,7 @@ export class AwayRows {
 
 /**
  * The name of the section that the sheet is in, once its title goes out of sight, until the next title pushes
- * it away: one line that
- * stays, where titles that stick would each be a layer of their own.
+ * it away: one line that stays, where titles that stick would each be a layer of their own.
  */
 export function SectionInSight({ sheet }: { sheet: RefObject<HTMLElement | null> }) {
   const [name, setName] = useState<string>();
@@ -116,8 +115,7 @@ const comingFor = 300;
 
 /**
  * Rows that come with a decision are laid out with the rest at once. With content-visibility the browser
- * finds out only after the layout
- * that they are in sight, and does all of it again before it paints.
+ * finds out only after the layout that they are in sight, and does all of it again before it paints.
  */
 export function useComing(): (row: HTMLElement | null) => void {
   const started = useRef(false);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { translator } from '../../i18n';
 import { isFirmTab, isFirmValue, sourceText } from './source';
-import type { TabInfo } from './TabRow';
+import type { TabInfo } from './tab-info';
 
 const t = translator('en');
 const tab = (given: Partial<TabInfo>): TabInfo => ({

@@ -1,7 +1,7 @@
 /** The small word at the joint: where a value comes from, and whether it may be changed. */
 import type { RowState, Source } from '../../core/engine';
 import type { Translate } from '../../i18n';
-import type { TabInfo } from './TabRow';
+import type { TabInfo } from './tab-info';
 
 /**
  * Whether a taken option follows and no other can be had. What follows from usual values alone is not firm:

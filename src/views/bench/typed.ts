@@ -67,10 +67,8 @@ const part = /([-−+]?\s*[\d.,](?:[\d.,]|[ \u00a0\u2009\u202f'’](?=\d{3}(?!\d
 
 /**
  * Reads a typed number, with or without a unit ("18", "18 m", "1,800cm", "12.5", "59 ft 6 in"), into the
- * model's unit; a bare number is in
- * the unit that the person reads. A number in another unit means the step that it names as exactly as it was
- * typed: "59 ft" is 18 m where
- * lengths go by half metres.
+ * model's unit; a bare number is in the unit that the person reads. A number in another unit means the step
+ * that it names as exactly as it was typed: "59 ft" is 18 m where lengths go by half metres.
  */
 export function readTyped(
   typed: string,
