@@ -1,15 +1,14 @@
-import { useEffect, useRef, useState, type RefObject } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
-import { keysIn, own, type TextKey } from '../../i18n';
-import { Button, Combobox, Dialog, KeyList, Toaster, say, type ComboOption } from '../../ui';
+import { Button, Dialog, KeyList, Toaster, say } from '../../ui';
 import { ask } from '../api';
-import { pause } from '../parts/pause';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
-import { commandsFor, useCommands } from './commands';
+import { useCommands } from './commands';
 import css from './frame.module.css';
-
-type Place = 'desk' | 'catalogue' | 'quotes' | 'orders';
+import { keysOf } from './keys-of';
+import { Find } from './Find';
+import { type Place, places } from './places';
 
 interface Props {
   place?: Place | undefined;
@@ -18,13 +17,6 @@ interface Props {
   name: string;
   role: 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
 }
-
-export const places: { id: Place; href: string }[] = [
-  { id: 'desk', href: '/' },
-  { id: 'catalogue', href: '/catalogue' },
-  { id: 'quotes', href: '/quotes' },
-  { id: 'orders', href: '/orders' },
-];
 
 export default function TopBar(props: Props) {
   return (
@@ -171,142 +163,5 @@ function Bar({ place, language, theme, name, role }: Props) {
       </Dialog>
       <NewQuote open={newQuote} onClose={() => setNewQuote(false)} />
     </header>
-  );
-}
-
-const everywhere: [string, TextKey][] = [
-  ['Ctrl K', 'keys.search'],
-  ['Alt 1 – 4', 'keys.places'],
-  ['?', 'keys.help'],
-];
-const onBench: [string, TextKey][] = [
-  ['n', 'keys.next'],
-  ['p', 'keys.previous'],
-  ['/  F3', 'keys.find'],
-  ['A … Z', 'keys.type'],
-  ['← →', 'keys.move'],
-  ['↑ ↓', 'keys.step'],
-  ['Enter', 'keys.take'],
-  ['1 – 9', 'keys.wayOut'],
-  ['F1', 'keys.helpRow'],
-  ['F2', 'keys.whyKey'],
-  ['F4', 'keys.keep'],
-  ['F6', 'keys.fold'],
-  ['F7', 'keys.variantsKey'],
-  ['[ ]', 'keys.otherVariant'],
-  ['F8', 'keys.bestKey'],
-  ['F9', 'keys.units'],
-  ['Ctrl V', 'keys.paste'],
-  ['Ctrl Z', 'keys.undo'],
-  ['Ctrl ⇧ Z', 'keys.redo'],
-  ['Ctrl Enter', 'keys.put'],
-  ['Esc', 'keys.leave'],
-];
-const inLedger: [string, TextKey][] = [
-  ['Enter', 'keys.edit'],
-  ['F2', 'keys.editCell'],
-  ['↑ ↓', 'keys.column'],
-  ['← →', 'keys.row'],
-  ['Home  End', 'keys.rowEnds'],
-  ['Ctrl Home  Ctrl End', 'keys.ends'],
-  ['PgUp  PgDn', 'keys.page'],
-  ['Alt ↑ ↓', 'keys.moveLine'],
-  ['Ctrl D', 'keys.copyLine'],
-  ['Ctrl Z', 'keys.undo'],
-  ['Ctrl Y', 'keys.redo'],
-  ['Ctrl Space', 'keys.markLine'],
-  ['Alt → ←', 'keys.parts'],
-  ['Esc', 'keys.leave'],
-];
-
-function keysOf(
-  place: Place | undefined,
-  t: (key: TextKey) => string,
-  language: string,
-): { keys: string; text: string }[] {
-  const own = place === undefined ? onBench : place === 'quotes' ? inLedger : [];
-  return [...own, ...everywhere].map(([keys, key]) => ({ keys: keysIn(keys, language), text: t(key) }));
-}
-
-interface Hit {
-  kind: 'customer' | 'quote' | 'order' | 'item';
-  id: string;
-  label: string | Record<string, string>;
-  detail: string;
-}
-
-function Find({ from }: { from: RefObject<HTMLElement | null> }) {
-  const { t, language } = useSpeech();
-  const [text, setText] = useState('');
-  const [hits, setHits] = useState<Hit[]>([]);
-  const [looking, setLooking] = useState(false);
-  const latest = useRef(0);
-
-  const find = async (typed: string) => {
-    setText(typed);
-    const turn = ++latest.current;
-    setLooking(typed.trim() !== '');
-    // Asked once typing pauses, not with every key.
-    await new Promise((next) => setTimeout(next, pause));
-    if (turn !== latest.current) return;
-    const answer = typed.trim()
-      ? await ask<Hit[]>('GET', `/api/search?find=${encodeURIComponent(typed)}`)
-      : null;
-    if (turn !== latest.current) return;
-    setHits(answer?.ok ? answer.value : []);
-    setLooking(false);
-  };
-  // Commands stand first, so that nothing moves under the hand when what the server finds arrives.
-  const sure = commandsFor(text);
-  const commands = sure.length === 0 && hits.length === 0 && !looking ? commandsFor(text, true) : sure;
-  const options: ComboOption[] = [
-    ...commands.map(({ id, text: name, keys }) => ({
-      id: `do:${id}`,
-      text: name,
-      detail: [t('frame.kind.command'), ...(keys === undefined ? [] : [keysIn(keys, language)])].join(' · '),
-    })),
-    ...(looking
-      ? []
-      : hits.map((hit) => ({
-          id: `${hit.kind}:${hit.id}`,
-          text: typeof hit.label === 'string' ? hit.label : own(hit.label, language),
-          detail: `${t(`frame.kind.${hit.kind}`)} · ${hit.detail}`,
-        }))),
-  ];
-  const leave = () => {
-    setText('');
-    from.current?.focus();
-  };
-  const go = async ({ id }: ComboOption) => {
-    const [kind, value = ''] = id.split(':');
-    leave();
-    if (kind === 'do') commands.find((each) => each.id === value)?.act();
-    else if (kind === 'quote') window.location.assign(`/quotes/${value}`);
-    else if (kind === 'order') window.location.assign(`/orders/${value}`);
-    else if (kind === 'item') window.location.assign(`/catalogue?find=${encodeURIComponent(value)}`);
-    else {
-      const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: value, title: '' });
-      if (answer.ok) window.location.assign(`/quotes/${answer.value.id}`);
-    }
-  };
-  return (
-    <div
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') leave();
-      }}
-    >
-      <Combobox
-        label={t('frame.search')}
-        hideLabel
-        placeholder={`${t('frame.search')}  ${keysIn('Ctrl K', language)}`}
-        inputId="find"
-        text={text}
-        options={options}
-        none={t('frame.noHits', { text })}
-        looking={looking ? t('frame.looking') : undefined}
-        onText={(typed) => void find(typed)}
-        onChoose={(option) => void go(option)}
-      />
-    </div>
   );
 }

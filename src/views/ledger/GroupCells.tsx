@@ -6,7 +6,7 @@ import { useSpeech } from '../speech';
 import type { Shown } from './columns';
 import { EditCell } from './EditCell';
 import css from './lines.module.css';
-import { heldAt } from './LineCells';
+import { heldAt } from './held-at';
 import type { LedgerRow } from './rows';
 
 interface Props {

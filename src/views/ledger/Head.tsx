@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { type ReactNode } from 'react';
 import {
   BookCopy,
   ChartNoAxesColumn,
@@ -10,18 +10,15 @@ import {
   Landmark,
   PackageOpen,
   Redo2,
-  RefreshCw,
   Send,
   SlidersHorizontal,
   Table2,
   Undo2,
 } from 'lucide-react';
 import type { QuoteView } from '../../core/quoting';
-import { date, keysIn } from '../../i18n';
+import { keysIn } from '../../i18n';
 import { Button, classes, LinkButton, useMedia } from '../../ui';
-// Not by the door: whoever enters there would load what only this menu needs.
 import { Menu, type MenuItem } from '../../ui/Menu';
-import { DayField } from '../parts/DayField';
 import { useCommands } from '../frame/commands';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
@@ -31,7 +28,7 @@ import { brokenIn } from './Totals';
 
 export type HeadDialog = 'start' | 'paste' | 'customer' | 'accept' | 'send' | 'lose' | 'freshen' | 'columns';
 
-interface Props {
+export interface Props {
   view: QuoteView;
   /** Changes under way, and what keeps them from being stored. */
   pending: number;
@@ -342,78 +339,5 @@ export function Head({
         </Menu>
       </div>
     </header>
-  );
-}
-
-/**
- * Who the quote is from and for, and what it stands on: beneath the lines, where one looks for it now and
- * then.
- */
-export function About({
-  view,
-  onDialog,
-  onValidUntil,
-}: Pick<Props, 'view' | 'onDialog'> & { onValidUntil: (day: string) => Promise<string | null> }) {
-  const { t, language } = useSpeech();
-  const { may } = view;
-  const days = view.lines.map((line) => line.pricedOn).sort();
-  const [first, last] = [days[0], days[days.length - 1]];
-  return (
-    <p>
-      <b>{t('ledger.about')}</b>
-      {view.owner} · {t(`class.${view.customer.class as 'key'}`)}
-      <br />
-      {may.edit ? (
-        <ValidUntil day={view.revision.validUntil} onChange={onValidUntil} />
-      ) : (
-        <span>{t('ledger.valid', { date: date(view.revision.validUntil, language) })}</span>
-      )}
-      {may.edit && (
-        <>
-          <br />
-          <button type="button" className={css.asks} onClick={() => onDialog('customer')}>
-            {t('customer.change')}
-          </button>
-        </>
-      )}
-      {may.edit && first !== undefined && last !== undefined && (
-        <>
-          <br />
-          <button
-            type="button"
-            className={css.asks}
-            title={t('fresh.hint')}
-            onClick={() => onDialog('freshen')}
-          >
-            <RefreshCw size={12} aria-hidden />{' '}
-            {first === last
-              ? t('fresh.on', { date: date(first, language) })
-              : t('fresh.from', { from: date(first, language), to: date(last, language) })}
-          </button>
-        </>
-      )}
-    </p>
-  );
-}
-
-function ValidUntil({ day, onChange }: { day: string; onChange: (day: string) => Promise<string | null> }) {
-  const { t } = useSpeech();
-  const [wrong, setWrong] = useState<string | null>(null);
-  return (
-    <span className={css.valid}>
-      {t('ledger.validUntil')}
-      <DayField
-        label={t('ledger.validUntil')}
-        value={day}
-        onPick={(value) => {
-          if (value && value !== day) void onChange(value).then(setWrong);
-        }}
-      />
-      {wrong && (
-        <span className={css.problem} role="alert">
-          {wrong}
-        </span>
-      )}
-    </span>
   );
 }

@@ -1,4 +1,4 @@
-import type { CSSProperties, ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import {
   ArrowUpDown,
   ChevronDown,
@@ -13,9 +13,8 @@ import {
 } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
 import { ofBuilds, type LineView } from '../../core/quoting';
-import { date, keysIn, money, number, own, percent, type Translate } from '../../i18n';
+import { date, keysIn, money, own, percent, type Translate } from '../../i18n';
 import { Button, classes } from '../../ui';
-import { partHow } from '../../i18n/part-how';
 import { useSpeech } from '../speech';
 import { cellOf, type CellMeans, type Means } from './cells';
 import type { Shown } from './columns';
@@ -24,6 +23,7 @@ import css from './lines.module.css';
 import { hasParts, type LedgerRow } from './rows';
 import { TermFields } from './TermFields';
 import { moneyOrNone, wrongMoney } from './typed-amount';
+import { heldAt } from './held-at';
 
 export interface LineActs extends Pick<CellMeans, 'onChange' | 'onExplain' | 'onFill'> {
   onRemove: (line: LineView) => void;
@@ -44,10 +44,6 @@ interface Props extends LineActs, Pick<CellMeans, 'means' | 'judged'> {
   walked: boolean;
   marked: boolean;
 }
-
-/** Where a pinned column stays. */
-export const heldAt = ({ held }: Shown): { style?: CSSProperties } =>
-  held === undefined ? {} : { style: { left: held } };
 
 /**
  * The cells of a line of the Ledger: what it is, and its figures, of which one types those that are one's own
@@ -268,112 +264,6 @@ function notesOn(
     ),
     ...(summary ? [own(summary, language)] : []),
   ];
-}
-
-/** The cells of a row that a line is made of: how many, at what, which makes how much. */
-export function AcrossCells({
-  row: { across },
-  columns,
-  decimals,
-}: {
-  row: Extract<LedgerRow, { is: 'across' }>;
-  columns: readonly Shown[];
-  decimals: number;
-}): ReactNode {
-  const { t, language } = useSpeech();
-  const { is, quantity, unitList, unitNet, term, amount } = across;
-  const sum = (value: string) => money(value, language, decimals);
-  const cell = (id: Shown['id']): ReactNode => {
-    if (id === 'quantity') return quantity === undefined ? '' : number(String(quantity), language);
-    if (id === 'list')
-      return (
-        unitList !== undefined && (
-          <>
-            {sum(unitList)}
-            {quantity === undefined && <span className={css.under}>{t('ledger.forAll')}</span>}
-          </>
-        )
-      );
-    if (id === 'net') return unitNet !== undefined && sum(unitNet);
-    return id === 'total' && sum(amount);
-  };
-  return (
-    <>
-      <td className={classes(css.position, css.held)} />
-      <td className={classes(css.what, css.held, css.part)}>
-        {is === 'term' && term
-          ? t('ledger.rowTerm', {
-              from: date(term.from, language),
-              to: date(term.to, language),
-              months: number(String(term.months), language),
-              days: term.days > 0 ? t('ledger.termDays', { count: term.days }) : '',
-              base: term.baseMonths,
-            })
-          : t(`file.row.${is}`)}
-      </td>
-      {columns.map((column) => (
-        <td
-          key={column.id}
-          data-title={t(column.title)}
-          className={classes(css.figure, column.held !== undefined && css.held)}
-          {...heldAt(column)}
-        >
-          {cell(column.id)}
-        </td>
-      ))}
-      <td />
-    </>
-  );
-}
-
-/** The cells of a part of a build: how many of it, at what list price for one build. */
-export function PartCells({
-  row: { line, part },
-  columns,
-  decimals,
-}: {
-  row: Extract<LedgerRow, { is: 'part' }>;
-  columns: readonly Shown[];
-  decimals: number;
-}): ReactNode {
-  const { t, language } = useSpeech();
-  const reached = part.place === undefined ? undefined : line.reached?.[part.place];
-  // Beside the list price is room for how it is made up.
-  const beside = columns[columns.findIndex(({ id }) => id === 'list') + 1]?.id;
-  const cell = (id: Shown['id']): ReactNode => {
-    if (id === 'quantity') return part.quantity === undefined ? '' : number(part.quantity, language);
-    if (id === 'list') return part.unitPrice === undefined ? '' : money(part.unitPrice, language, decimals);
-    if (id === (columns.some((column) => column.id === 'listTotal') ? 'listTotal' : 'total'))
-      return <span title={t('ledger.partAtList')}>({money(part.amount, language, decimals)})</span>;
-    return (
-      id === beside &&
-      part.unitPrice === undefined && <span className={css.how}>{partHow(part, t, language, decimals)}</span>
-    );
-  };
-  return (
-    <>
-      <td className={classes(css.position, css.held)} />
-      <td className={classes(css.what, css.held, css.part)}>
-        {own(part.name, language)}
-        {part.item && <span className={css.code}>{part.item}</span>}
-        {part.recurs && (
-          <span className={css.summary}>{t('walk.forMonths', { count: part.recurs.baseMonths })}</span>
-        )}
-        {reached && <span className={css.reached}>{own(reached, language)}</span>}
-      </td>
-      {columns.map((column) => (
-        <td
-          key={column.id}
-          data-title={t(column.title)}
-          className={classes(css.figure, column.held !== undefined && css.held)}
-          {...heldAt(column)}
-        >
-          {cell(column.id)}
-        </td>
-      ))}
-      <td />
-    </>
-  );
 }
 
 /** Whether it can be sold only once something is mended on the Bench. */

@@ -25,7 +25,9 @@ import { actsWidth, layOut, positionWidth, type Shown } from './columns';
 import { beginEditing, isEdited, moveInRow, pageRows, placeIn, stopAt, useOneStop, type Place } from './grid';
 import { GroupCells } from './GroupCells';
 import css from './lines.module.css';
-import { AcrossCells, heldAt, LineCells, PartCells, type LineActs } from './LineCells';
+import { LineCells, type LineActs } from './LineCells';
+import { AcrossCells, PartCells } from './PartCells';
+import { heldAt } from './held-at';
 import { between, placeBeside, rowsOf, type LedgerRow } from './rows';
 
 export interface LinesHandle {

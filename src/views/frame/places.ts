@@ -1,0 +1,10 @@
+/** The places of the application. */
+
+export type Place = 'desk' | 'catalogue' | 'quotes' | 'orders';
+
+export const places: { id: Place; href: string }[] = [
+  { id: 'desk', href: '/' },
+  { id: 'catalogue', href: '/catalogue' },
+  { id: 'quotes', href: '/quotes' },
+  { id: 'orders', href: '/orders' },
+];
