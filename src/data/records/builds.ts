@@ -1,0 +1,81 @@
+/** Rows and tables of builds, and those that are kept. */
+import type { Decision } from '../../core/engine';
+import type { Values } from '../../core/model';
+import type { PassedWarning, SpecialPart, WarningView } from '../../core/quoting';
+import { key, text, int, jsonb, ref, bool, now, type Define } from './columns';
+
+/** What the server worked out when the build was last saved. */
+export interface BuildOutcome {
+  values: Values;
+  partNumber: string;
+  complete: boolean;
+  todo: number;
+  clashes: number;
+  warnings: WarningView[];
+  /** The number registered for its special parts. */
+  specialNumber?: number;
+  /** In kg, where its model has a figure for it and it is known. */
+  mass?: string;
+}
+
+export interface BuildRow {
+  id: string;
+  modelVersionId: string;
+  quoteId: string;
+  revisionId: string;
+  context: { date: string; values: Record<string, string> };
+  decisions: Decision[];
+  outcome: BuildOutcome;
+  version: number;
+  /** Variants of one talk have the talk and their letters. */
+  talkId: string;
+  letter: string;
+  passed: PassedWarning[];
+  special: SpecialPart[];
+}
+
+/** A build kept under a name, to start others from. */
+export interface SavedBuildRow {
+  id: string;
+  ownerId: string;
+  name: string;
+  shared: boolean;
+  modelId: string;
+  partNumber: string;
+  decisions: Decision[];
+  savedAt?: Date;
+}
+
+export interface StarRow {
+  userId: string;
+  savedId: string;
+}
+
+/** Its tables. */
+export const buildsRecords = (table: Define) => ({
+  builds: table<BuildRow>('builds', {
+    id: key(ref),
+    modelVersionId: ref,
+    quoteId: ref,
+    revisionId: ref,
+    context: jsonb,
+    decisions: jsonb,
+    outcome: jsonb,
+    version: int,
+    talkId: ref,
+    letter: text,
+    passed: jsonb,
+    special: jsonb,
+  }),
+  savedBuilds: table<SavedBuildRow>('saved_builds', {
+    id: key(ref),
+    ownerId: ref,
+    name: text,
+    shared: bool,
+    modelId: text,
+    partNumber: text,
+    decisions: jsonb,
+    savedAt: now(),
+  }),
+  stars: table<StarRow>('stars', { userId: key(ref), savedId: key(ref) }),
+});

@@ -1,0 +1,112 @@
+/** Rows and tables of what is sold and made, at which price and cost. */
+import { DataTypes } from 'sequelize';
+import type { Texts } from '../../core/model';
+import type { PriceEntry } from '../../core/pricing';
+import { key, text, int, jsonb, day, ref, bool, money, type Define } from './columns';
+
+export type ItemKind = 'part' | 'model' | 'software' | 'service';
+
+export interface PriceListRow {
+  code: string;
+  name: Texts;
+  currency: string;
+  decimals: number;
+  costRate: string;
+  validFrom: string;
+}
+
+export interface FamilyRow {
+  code: string;
+  name: Texts;
+  position: number;
+}
+
+export interface ItemRow {
+  sku: string;
+  family: string;
+  name: Texts;
+  kind: ItemKind;
+  unit: string;
+  cost: string;
+  leadDays: number;
+  mass: string | null;
+  sold: boolean;
+  /** May be discounted, by hand or with the whole quote. */
+  discountable: boolean;
+  taxClass: string;
+  /** From delivery on; of a warranty. */
+  coversMonths: number | null;
+}
+
+/**
+ * How an item is priced in a list from a day on, until a later entry or the last day; with base months, for
+ * that long. `inside` is the item of a bundle inside which alone it is priced so; empty anywhere.
+ */
+export interface PriceEntryRow {
+  priceList: string;
+  sku: string;
+  inside: string;
+  entry: PriceEntry;
+  baseMonths: number | null;
+  leastMonths: number | null;
+  validFrom: string;
+  validTo: string | null;
+}
+
+export interface WorkCentreRow {
+  code: string;
+  name: Texts;
+  rate: string;
+}
+
+/** A rate of tax by country; without a class, for all that have no rate of their own. */
+export interface TaxRateRow {
+  id: string;
+  country: string;
+  class: string | null;
+  rate: string;
+}
+
+/** Its tables. */
+export const catalogueRecords = (table: Define) => ({
+  priceLists: table<PriceListRow>('price_lists', {
+    code: key(text),
+    name: jsonb,
+    currency: text,
+    decimals: int,
+    costRate: money,
+    validFrom: day,
+  }),
+  families: table<FamilyRow>('families', { code: key(text), name: jsonb, position: int }),
+  items: table<ItemRow>('items', {
+    sku: key(text),
+    family: text,
+    name: jsonb,
+    kind: text,
+    unit: text,
+    cost: money,
+    leadDays: int,
+    mass: money,
+    sold: bool,
+    discountable: { type: bool, defaultValue: true },
+    taxClass: { type: text, defaultValue: 'standard' },
+    coversMonths: int,
+  }),
+  priceEntries: table<PriceEntryRow>('price_entries', {
+    priceList: key(text),
+    sku: key(text),
+    inside: { ...key(text), defaultValue: '' },
+    entry: jsonb,
+    baseMonths: int,
+    leastMonths: int,
+    validFrom: key(day),
+    validTo: day,
+  }),
+  workCentres: table<WorkCentreRow>('work_centres', { code: key(text), name: jsonb, rate: money }),
+  taxRates: table<TaxRateRow>('tax_rates', {
+    id: key(ref),
+    country: text,
+    class: text,
+    rate: DataTypes.DECIMAL(9, 6),
+  }),
+});

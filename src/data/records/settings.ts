@@ -1,0 +1,113 @@
+/** Rows and tables of what is granted and who may grant it. */
+import { DataTypes } from 'sequelize';
+import type { Texts } from '../../core/model';
+import type { QuantityDiscount } from '../../core/pricing';
+import type { Role } from './access';
+import type { CustomerClass } from './customers';
+import { key, text, jsonb, day, ref, bool, money, type Define } from './columns';
+
+/**
+ * Granted to a customer or a class (or, of a promotion, to everybody), for a family or an item: a share off,
+ * or a price of its own in one list.
+ */
+export interface GrantRow {
+  id: string;
+  kind: 'agreement' | 'promotion';
+  name: Texts;
+  class: CustomerClass | null;
+  customerId: string | null;
+  family: string | null;
+  sku: string | null;
+  rate: string | null;
+  price: string | null;
+  priceList: string | null;
+  validFrom: string | null;
+  validTo: string | null;
+  fixed: boolean;
+}
+
+export interface QuantityDiscountRow extends QuantityDiscount {
+  id: string;
+  name: Texts;
+  family: string | null;
+  sku: string | null;
+}
+
+/** How far a role may go by itself; discounts and margins as shares. */
+export interface LimitRow {
+  id: string;
+  role: Role;
+  family: string | null;
+  by: 'discount' | 'margin';
+  target: string;
+  limitAt: string;
+  floor: string;
+  signs: Role;
+  above: Role;
+}
+
+/** Something about the quotes of a role that another role must sign; the condition is FEEL over the quote. */
+export interface PolicyRow {
+  id: string;
+  role: Role;
+  name: Texts;
+  condition: string;
+  signs: Role;
+}
+
+/** What a sale earns who made it: the higher rate is on what is above the target price. */
+export interface CommissionPlanRow {
+  role: Role;
+  baseRate: string;
+  higherRate: string;
+}
+
+/** Its tables. */
+export const settingsRecords = (table: Define) => ({
+  grants: table<GrantRow>('grants', {
+    id: key(ref),
+    kind: text,
+    name: jsonb,
+    class: text,
+    customerId: ref,
+    family: text,
+    sku: text,
+    rate: DataTypes.DECIMAL(9, 6),
+    price: money,
+    priceList: text,
+    validFrom: day,
+    validTo: day,
+    fixed: bool,
+  }),
+  quantityDiscounts: table<QuantityDiscountRow>('quantity_discounts', {
+    id: key(ref),
+    name: jsonb,
+    family: text,
+    sku: text,
+    by: text,
+    levels: jsonb,
+  }),
+  limits: table<LimitRow>('limits', {
+    id: key(ref),
+    role: text,
+    family: text,
+    by: text,
+    target: DataTypes.DECIMAL(9, 6),
+    limitAt: DataTypes.DECIMAL(9, 6),
+    floor: DataTypes.DECIMAL(9, 6),
+    signs: text,
+    above: text,
+  }),
+  policies: table<PolicyRow>('policies', {
+    id: key(ref),
+    role: text,
+    name: jsonb,
+    condition: text,
+    signs: text,
+  }),
+  commissionPlans: table<CommissionPlanRow>('commission_plans', {
+    role: key(text),
+    baseRate: DataTypes.DECIMAL(9, 6),
+    higherRate: DataTypes.DECIMAL(9, 6),
+  }),
+});
