@@ -97,7 +97,7 @@ for (const [language, person, width] of [
     await ready(page);
     const id = page.url().split('/').pop() as string;
     await expect(page.getByRole('combobox', { name: t.item })).toBeFocused();
-    await keyboard.type('TN-15-04');
+    await keyboard.type('SILL-1212-X');
     await keyboard.press('Tab');
     await keyboard.type('3');
     await keyboard.press('Enter');
@@ -112,7 +112,7 @@ for (const [language, person, width] of [
     const discount = page.getByLabel(t.discount, { exact: true });
     for (
       let steps = 0;
-      steps < 9 && !(await discount.evaluate((field) => field === document.activeElement));
+      steps < 25 && !(await discount.evaluate((field) => field === document.activeElement));
       steps++
     )
       await keyboard.press('ArrowRight');
@@ -153,7 +153,7 @@ for (const [language, person, width] of [
     await expect(page.getByLabel(`${t.quantity} 1`, { exact: true })).toBeFocused();
     for (
       let steps = 0;
-      steps < 9 && !(await discount.evaluate((field) => field === document.activeElement));
+      steps < 25 && !(await discount.evaluate((field) => field === document.activeElement));
       steps++
     )
       await keyboard.press('ArrowRight');

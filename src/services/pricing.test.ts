@@ -20,7 +20,7 @@ import { changeWhole, openQuote, seeQuote } from './quotes';
 import { sendQuote } from './revisions';
 import { answerSignOff, askSignOff, takeCounter } from './sign-offs';
 import { askedOf } from './standing';
-import { offered } from './files/quotation-pages';
+import { offered } from './files/offered';
 import { openDemo, personOf } from './testing';
 
 let mara: Actor, joss: Actor, tobias: Actor, hedda: Actor, rhona: Actor;

@@ -6,7 +6,8 @@ import { compileFormula } from '../formula';
 import { compileModel, Reading, type CompiledModel, type PlainValue } from '../model';
 import { generatedModel } from './generated-models';
 import { createEngine, type BestQuestion, type Decision, type Term } from './index';
-import { allBuilds, modelArb, plainModelArb, valuesOf as valuesSeen, type Build } from './random-models';
+import { modelArb, plainModelArb } from './random-models';
+import { allBuilds, valuesOf as valuesSeen, type Build } from './brute-force';
 
 const context = { date: '2026-06-01', values: {} };
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });

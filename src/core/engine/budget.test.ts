@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { compileModel } from '../model';
 import { generatedModel } from './generated-models';
 import { createEngine, OutOfBudget, type Decision, type State } from './index';
-import { modelArb, targetsOf } from './random-models';
+import { modelArb } from './random-models';
+import { targetsOf } from './brute-force';
 
 const context = { date: '2026-06-01', values: {} };
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });

@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileModel, type ModelDocument, type Rule } from '../model';
 import { checkUp, type Finding } from './index';
-import { allBuilds, modelArb } from './random-models';
+import { modelArb } from './random-models';
+import { allBuilds } from './brute-force';
 
 const date = '2026-06-01';
 const never = () => false;

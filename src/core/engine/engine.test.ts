@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import type { DecisionValue, PlainValue } from '../model';
 import { createEngine, type Decision, type Engine, type RowState } from './index';
 import { Reading } from '../model';
-import { allBuilds, breaks, modelArb, targetsOf as targets, valuesOf, type Build } from './random-models';
+import { modelArb } from './random-models';
+import { allBuilds, breaks, targetsOf as targets, valuesOf, type Build } from './brute-force';
 
 const context = { date: '2026-06-01', values: {} };
 /** The same models in every run; SEED tries others. */

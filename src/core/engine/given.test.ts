@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { demoModel } from '../../../scripts/demo-documents';
 import { compileModel } from '../model';
 import { createEngine, type Decision } from './index';
-import { modelArb, targetsOf } from './random-models';
+import { modelArb } from './random-models';
+import { targetsOf } from './brute-force';
 
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
 const context = { date: '2026-06-01', values: {} };

@@ -8,7 +8,8 @@ import { compileModel, type CompiledModel, type ModelDocument, type Segment } fr
 import { partNumber, sequenceKey } from '../numbering';
 import { checkUp, createEngine, readNumber, type Finding } from './index';
 import { goodsOf } from './goods';
-import { allBuilds, plainModelArb, valuesOf } from './random-models';
+import { plainModelArb } from './random-models';
+import { allBuilds, valuesOf } from './brute-force';
 
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
 const date = '2026-06-01';

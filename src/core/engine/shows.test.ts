@@ -8,7 +8,7 @@ import { compileModel, type CompiledModel, type ModelDocument, type Rule } from 
 import { Solver } from '../solver';
 import { cnfOf } from './dimacs';
 import { checkUp, createEngine } from './index';
-import { allBuilds, targetsOf } from './random-models';
+import { allBuilds, targetsOf } from './brute-force';
 
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
 const t = (text: string) => ({ en: text });

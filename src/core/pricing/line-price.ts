@@ -7,7 +7,8 @@ import type { Offer, PricedLine, PriceProblem, QuoteLine } from './quote-types';
 import { usualMonths } from './part-term';
 import { tooShort, type Term } from './recurring';
 import type { Typed } from './four';
-import { chargedOver, toMinor, walked } from './walk';
+import { walked } from './walk';
+import { chargedOver, toMinor } from './over-term';
 
 /** What a line that depends on the others may ask of them. */
 export interface Others {

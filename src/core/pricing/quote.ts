@@ -5,7 +5,8 @@
 import { fixed, nothing, ofQuantity, plus, textOf, times, type Fixed } from '../exact';
 import { isLate, priceLine, type Others } from './line-price';
 import { AmountSum } from './totals';
-import { withMargins, withShare } from './walk';
+import { withShare } from './walk';
+import { withMargins } from './margins';
 import { BeforeWhole, spreadWhole } from './whole';
 import type { PricedLine, PricedQuote, QuoteLine, QuoteTerms } from './quote-types';
 

@@ -1,13 +1,10 @@
 import {
-  divided,
   fixed,
   minus,
   negative,
   nothing,
   ofQuantity,
-  ofWhole,
   plus,
-  ratio,
   rounded,
   textOf,
   times,
@@ -18,8 +15,10 @@ import { fourOf } from './four';
 import { bestOf, lostTo, offOf, quantityRate, type Grant } from './grants';
 import type { LinePrice, LineTerms, PricedPart, RecurringPart, WalkStep } from './types';
 import { termKey, usualMonths } from './part-term';
-import { beginningOf, lastDay, monthsIn, type Recurrence, type Term } from './recurring';
+import { type Term } from './recurring';
 import { spreadUnits } from './spread';
+import { chargedOver, spreadOverTime } from './over-term';
+import { withMargins } from './margins';
 
 /**
  * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does
@@ -95,17 +94,6 @@ function withSubscriptions(line: LinePrice, subscriptions: LinePrice[]): LinePri
   };
   if (line.cost !== undefined) made.cost = sum(line.cost, ({ cost }) => cost);
   return made;
-}
-
-/** Tells the margin of a line and of what recurs in it, where costs are known; the line is given back. */
-export function withMargins(line: LinePrice): LinePrice {
-  const { net, cost, subscriptions } = line;
-  if (cost !== undefined) {
-    const earned = fixed(net);
-    line.margin = earned.units === 0n ? undefined : ratio(minus(earned, fixed(cost)), earned);
-  }
-  if (subscriptions) for (const each of subscriptions) withMargins(each);
-  return line;
 }
 
 /** A line as what is due once, and what recurs, each a walked line of its own; together they are the line. */
@@ -313,54 +301,6 @@ function walkUnits(
     cost: inAll(costOfOne, unitCostText),
     margin: undefined,
   };
-}
-
-/**
- * A walked line over a term: its unit figures are for the base period, its sums for the whole term, each to
- * the minor unit.
- */
-export const overTerm = (line: LinePrice, every: Recurrence, term: Term, decimals: number): LinePrice =>
-  withMargins(chargedOver(line, every, term, decimals));
-
-/** The sums of a line that is measured, each to the minor unit. */
-export function toMinor(line: LinePrice, decimals: number): LinePrice {
-  const each = (amount: string): string => textOf(rounded(fixed(amount), decimals));
-  const made: LinePrice = { ...line, list: each(line.list), net: each(line.net) };
-  if (line.cost !== undefined) made.cost = each(line.cost);
-  return made;
-}
-
-/** As overTerm, without the margin. */
-export function chargedOver(line: LinePrice, every: Recurrence, term: Term, decimals: number): LinePrice {
-  const months = monthsIn(term);
-  const [above, below] = [ofWhole(months.times), ofWhole(months.per * every.baseMonths)];
-  const charged = (amount: string): Fixed => divided(times(fixed(amount), above), below, decimals);
-  const net = charged(line.net);
-  const made: LinePrice = {
-    ...line,
-    list: textOf(charged(line.list)),
-    net: textOf(net),
-    recurring: {
-      baseMonths: every.baseMonths,
-      from: term.start,
-      to: lastDay(term),
-      months: term.months,
-      days: term.days,
-      ...spreadOverTime(net, term, decimals),
-    },
-  };
-  if (line.cost !== undefined) made.cost = textOf(charged(line.cost));
-  return made;
-}
-
-/** What a net over a term comes to by the month and in its first year. */
-function spreadOverTime(net: Fixed, term: Term, decimals: number): { perMonth: string; firstYear: string } {
-  const all = monthsIn(term);
-  const over = (part: { times: number; per: number }): string =>
-    all.times === 0
-      ? '0'
-      : textOf(divided(times(net, ofWhole(part.times * all.per)), ofWhole(part.per * all.times), decimals));
-  return { perMonth: over({ times: 1, per: 1 }), firstYear: over(monthsIn(beginningOf(term, 12))) };
 }
 
 /** The line with its share of the whole-quote discount taken off, in minor units, without margins. */

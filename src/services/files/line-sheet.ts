@@ -5,7 +5,7 @@ import { exact, roundHalfUp } from '../../core/exact';
 import { across, monthsOf, type AcrossRow } from '../../core/pricing';
 import type { LineView, QuoteView } from '../../core/quoting';
 import { hasText, own, shift, translator, type TextKey } from '../../i18n';
-import { offered } from './quotation-pages';
+import { offered } from './offered';
 
 type Cell = string | number;
 interface ExportColumn {

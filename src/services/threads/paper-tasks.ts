@@ -1,7 +1,8 @@
 /** What the thread of papers does: files written and read. */
 import type { QuoteView } from '../../core/quoting';
 import { linesAsCsv, linesAsXlsx, type SheetFor } from '../files/line-sheet';
-import { writeQuotation, type QuotationGiven } from '../files/quotation-pages';
+import { writeQuotation } from '../files/quotation-pages';
+import { type QuotationGiven } from '../files/quotation-given';
 import { readTableBytes, type TableRead } from '../files/read-table';
 
 export const paperTasks = {

@@ -1,5 +1,5 @@
 import type { PointerEvent } from 'react';
-import { scaleLinear } from 'd3-scale';
+import { ticks as ticksIn } from 'd3-array';
 import { exact, Exact } from '../../core/exact';
 import type { AllowedRange } from '../../core/engine';
 import css from './number.module.css';
@@ -40,10 +40,9 @@ export function Gauge({ least, most, step, allowed, value, label, write, onPick 
     onPick(nearest.toString());
   };
   // A tick between two steps would mark what cannot be had.
-  const ticks = scaleLinear()
-    .domain([first, last])
-    .ticks(longest > 4 ? 4 : 7)
-    .filter((tick) => Number.isInteger(Number(((tick - first) / Number(step)).toFixed(6))));
+  const ticks = ticksIn(first, last, longest > 4 ? 4 : 7).filter((tick) =>
+    Number.isInteger(Number(((tick - first) / Number(step)).toFixed(6))),
+  );
   const half = Math.min(2, (Number(step) / 2) * each);
   const [from = first, next = last] = ticks;
   // Ticks stand at even distances: each is amid a cell of its own.
