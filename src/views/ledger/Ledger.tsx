@@ -169,15 +169,16 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     return () => window.removeEventListener('keydown', keys);
   }, [may.edit]);
   // A page that opens on lines begins in them, unless a pane asks for something, and so does one that stands
-  // otherwise after a dialog, such as sent; where a hand would have to type on glass, nothing is opened for
-  // it.
+  // otherwise after a dialog, such as sent; where a hand would have to type on glass, nothing is opened for it.
   useEffect(() => {
-    if (
-      dialog === undefined &&
-      document.activeElement === document.body &&
-      window.matchMedia('(pointer: fine)').matches
-    )
-      lines.current?.begin();
+    const frame = requestAnimationFrame(() => {
+      const at = document.activeElement;
+      // A field that is locked has the keyboard for a moment more.
+      const nowhere = at === document.body || (at instanceof HTMLInputElement && at.disabled);
+      if (dialog === undefined && nowhere && window.matchMedia('(pointer: fine)').matches)
+        lines.current?.begin();
+    });
+    return () => cancelAnimationFrame(frame);
   }, [dialog, view.revision.shown]);
   /** Nothing is asked about a quote that cannot go out yet: one is led to what stands in the way. */
   const openDialog = (wanted: HeadDialog): void => {

@@ -76,7 +76,9 @@ export function useOneStop(body: RefObject<HTMLElement | null>): {
     const current =
       last.current?.isConnected && !(last.current as HTMLInputElement).disabled
         ? last.current
-        : ([...all].find((each) => isText(each) && !each.disabled) ?? all[0] ?? null);
+        : ([...all].find((each) => isText(each) && !each.disabled) ??
+          [...all].find((each) => !(each as HTMLInputElement).disabled) ??
+          null);
     for (const each of all) {
       const wanted = each === current ? 0 : -1;
       if (each.tabIndex !== wanted) each.tabIndex = wanted;
