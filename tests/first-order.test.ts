@@ -1,6 +1,7 @@
 /** From the customer's name to the work order, as a sales engineer does it. */
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
+import { ownPerson } from './own-person';
 import { configure, number, openQuote, option, people, ready, saved, signIn } from './people';
 
 test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', async ({ page }) => {
@@ -191,7 +192,7 @@ test('decisions made faster than they are worked out are all kept, and survive a
 });
 
 test('the other language, the dark theme and the search-or-do field', async ({ page }) => {
-  await signIn(page, people.second);
+  await signIn(page, await ownPerson(people.second));
   const [german, english] = [
     page.getByRole('link', { name: 'Angebote' }),
     page.getByRole('link', { name: 'Quotes' }),

@@ -4,6 +4,7 @@
  */
 import { expect, test, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/core/quoting';
+import { ownPerson } from './own-person';
 import { cell, openQuote, people, quoteOf, saved, signIn } from './people';
 
 const items = ['SILL-1212-X', 'SV-COMM', 'YE-KIOSK', 'SV-CALIB', 'BC-IP66'];
@@ -181,6 +182,8 @@ test('a column copied from a spreadsheet fills downwards; what cannot be read wa
 });
 
 test('columns are chosen, ordered and pinned, and stay so', async ({ page }) => {
+  await page.context().clearCookies();
+  await signIn(page, await ownPerson(people.engineer));
   await opened(page);
   const heads = () => page.getByRole('grid', { name: /^Q-/ }).getByRole('columnheader').allInnerTexts();
   await page.getByRole('button', { name: 'More' }).click();

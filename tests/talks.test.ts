@@ -1,5 +1,6 @@
 /** Talks as they go: the customer changes their mind, and the engineer stays with them. */
 import { expect, test, type Page } from '@playwright/test';
+import { ownPerson } from './own-person';
 import { configure, number, openQuote, option, people, quoteOf, ready, saved, signIn } from './people';
 import { publishNext } from './published';
 
@@ -97,7 +98,7 @@ test('a warning that nobody passed keeps a quote from being accepted', async ({ 
 });
 
 test('a width that no step has, in the units of whoever says it', async ({ page }) => {
-  await signIn(page, people.manager);
+  await signIn(page, await ownPerson(people.manager));
   await openQuote(page, 'norrvik', 'Norrvik Skog AB');
   await configure(page);
   await option(page, 'vehicle', /Articulated/).click();
@@ -179,7 +180,7 @@ test('a width that no step has, in the units of whoever says it', async ({ page 
 });
 
 test('a recycler in dust zone 21, and in the cold', async ({ page }) => {
-  await signIn(page, people.engineer);
+  await signIn(page, await ownPerson(people.engineer));
   await openQuote(page, 'corrie', 'Corrie');
   await configure(page);
   await option(page, 'vehicle', /Articulated/).click();
