@@ -1,11 +1,25 @@
-/** The house's one-way streets: views -> ui, core; pages -> services -> data, core; core -> nothing. */
+/** The house's one-way streets: views -> ui, contract; server -> services -> data; all -> contract -> core; core -> nothing. */
 module.exports = {
   forbidden: [
     {
       name: 'core-stands-alone',
       severity: 'error',
-      from: { path: '^src/core' },
+      from: { path: '^src/core', pathNot: '\\.test\\.ts$' },
       to: { path: '^src/(?!core)' },
+    },
+    {
+      name: 'contract-on-core-alone',
+      severity: 'error',
+      comment: 'What travels is known to both ends, and knows neither.',
+      from: { path: '^src/contract', pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/(?!core|contract)' },
+    },
+    {
+      name: 'endpoints-for-the-server',
+      severity: 'error',
+      comment: 'A page knows endpoints by their types alone.',
+      from: { path: '^src/(views|ui|workers|services|data)' },
+      to: { path: '^src/contract/(?!index\\.ts)' },
     },
     {
       name: 'core-has-no-platform',
@@ -32,13 +46,13 @@ module.exports = {
       name: 'services-below-pages',
       severity: 'error',
       from: { path: '^src/services' },
-      to: { path: '^src/(pages|views|ui|workers)' },
+      to: { path: '^src/(pages|server|views|ui|workers)' },
     },
     {
       name: 'views-stay-in-the-page',
       severity: 'error',
       from: { path: '^src/(views|ui|workers)', pathNot: '\\.astro$' },
-      to: { path: '^src/(services|data|pages)' },
+      to: { path: '^src/(services|data|pages|server)' },
     },
     {
       name: 'ui-knows-no-view',
@@ -49,7 +63,7 @@ module.exports = {
     {
       name: 'pages-through-services',
       severity: 'error',
-      from: { path: '^src/(pages|middleware)' },
+      from: { path: '^src/(pages|server|middleware)', pathNot: '\\.test\\.ts$' },
       to: { path: '^src/data' },
     },
     {

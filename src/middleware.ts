@@ -9,8 +9,8 @@ import { ISLAND_STYLES } from 'astro/runtime/server/astro-island-styles.js';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
 import { sentence } from './i18n/sentence';
-import { browserLanguage, refused } from './pages/api/_answer';
-import { isText } from './pages/api/_body';
+import { browserLanguage, refused } from './server/api/answer';
+import { isText } from './server/api/body';
 import { sessionCookie } from './server/cookies';
 import { answerPolicy, pagePolicy, plainHeaders } from './server/headers';
 import { mayCome } from './server/origin';
@@ -21,8 +21,8 @@ import { log } from './services/log';
 import { duringRequest, type RequestContext } from './services/request';
 import { whoIs } from './services/sessions';
 
-/** Reached without signing in. */
-const openPaths = new Set(['/sign-in', '/api/session', '/api/health', '/api/alive']);
+/** Pages reached without signing in; endpoints say it in the contract. */
+const openPaths = new Set(['/sign-in']);
 const dev = import.meta.env.DEV;
 const policy = pagePolicy([loadScript, dev ? islandScriptDev : islandScript], [ISLAND_STYLES]);
 

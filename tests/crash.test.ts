@@ -8,7 +8,7 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { expect, request, test, type APIRequestContext, type APIResponse } from '@playwright/test';
-import type { QuoteView } from '../src/core/quoting';
+import type { QuoteView } from '../src/contract';
 import { password, people } from './people';
 
 const root = process.getuid?.() === 0;

@@ -2,10 +2,11 @@
  * Whatever is sent to whatever endpoint or page, the answer says what is wrong: never a failure of the
  * server.
  */
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync } from 'node:fs';
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import fc from 'fast-check';
-import type { QuoteView } from '../src/core/quoting';
+import type { QuoteView } from '../src/contract';
+import { contract } from '../src/contract/all';
 import { password, people } from './people';
 
 interface Endpoint {
@@ -13,22 +14,16 @@ interface Endpoint {
   path: string;
 }
 
-/** Every endpoint and page there is, from where they stand. */
+/** Every endpoint that the contract declares, and every page, from where they stand. */
 function endpoints(): Endpoint[] {
-  const files = readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter(
-    (name) => /\.(ts|astro)$/.test(name) && !/(^|\/)_/.test(name),
-  );
-  return files.flatMap((name): Endpoint[] => {
-    const path = `/${name.replace(/\.(ts|astro)$/, '').replace(/(^|\/)index$/, '')}`;
-    if (name.endsWith('.astro'))
-      return [
-        { method: 'GET', path },
-        { method: 'POST', path },
-      ];
-    return [
-      ...readFileSync(`src/pages/${name}`, 'utf8').matchAll(/export const (GET|POST|PUT|PATCH|DELETE)\b/g),
-    ].map(([, method]) => ({ method: method ?? '', path }));
+  const declared = Object.keys(contract).map((way): Endpoint => {
+    const [method = '', path = ''] = way.split(' ');
+    return { method, path: `/api${path.replace(/\{(\w+)\}/g, '[$1]')}` };
   });
+  const pages = readdirSync('src/pages', { recursive: true, encoding: 'utf8' })
+    .filter((name) => /\.(ts|astro)$/.test(name) && !name.startsWith('api/'))
+    .map((name) => `/${name.replace(/\.(ts|astro)$/, '').replace(/(^|\/)index$/, '')}`);
+  return [...declared, ...pages.flatMap((path) => ['GET', 'POST'].map((method) => ({ method, path })))];
 }
 
 /** Ids as they are not: dashes alone, other things, none. */

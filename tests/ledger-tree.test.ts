@@ -3,7 +3,7 @@
  * a thousand lines.
  */
 import { expect, test, type Page } from '@playwright/test';
-import type { QuoteView } from '../src/core/quoting';
+import type { QuoteView } from '../src/contract';
 import { ownPerson } from './own-person';
 import { cell, openQuote, people, quoteOf, saved, signIn } from './people';
 

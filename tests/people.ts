@@ -1,6 +1,6 @@
 /** Signing in and finding one's way, as the tests do it. */
 import { expect, type APIResponse, type Page } from '@playwright/test';
-import type { QuoteView } from '../src/core/quoting';
+import type { QuoteView } from '../src/contract';
 
 export const password = 'harrowmoor';
 export const people = {

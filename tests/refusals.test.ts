@@ -3,7 +3,7 @@
  * half done.
  */
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import type { BenchView, QuoteView } from '../src/core/quoting';
+import type { BenchView, QuoteView } from '../src/contract';
 import { openQuote, option, password, people, ready, refusal, signIn, configure } from './people';
 
 async function quoteWithBuild(

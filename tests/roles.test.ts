@@ -1,6 +1,6 @@
 /** What each role sees and may do; a dealer meets no cost in any payload. */
 import { expect, test, type Page } from '@playwright/test';
-import type { QuoteView } from '../src/core/quoting';
+import type { QuoteView } from '../src/contract';
 import { configure, openQuote, option, password, people, quoteOf, ready, refusal, signIn } from './people';
 
 test('a dealer quotes for an own customer and no payload on the way tells a cost', async ({ page }) => {

@@ -1,6 +1,6 @@
 /** Figures as people read them, and locales that leave nothing out. */
 import fc from 'fast-check';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { sentence } from './sentence';
 import { de } from './de';
@@ -160,11 +160,12 @@ describe('texts', () => {
     ]).toEqual(['Strg Z', 'Strg ⇧ Z', 'Strg Leertaste', 'Ctrl Z', '← →']);
   });
   it('of what is wrong with something typed are sentences', () => {
-    const codes = [
-      ...readFileSync(new URL('../core/quoting/input.ts', import.meta.url), 'utf8').matchAll(
-        /'([a-zA-Z]+\.[a-zA-Z.]+)'/g,
-      ),
-    ]
+    const folder = new URL('../contract/', import.meta.url);
+    const sources = readdirSync(folder).filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts'));
+    const codes = sources
+      .flatMap((name) => [
+        ...readFileSync(new URL(name, folder), 'utf8').matchAll(/'([a-zA-Z]+\.[a-zA-Z.]+)'/g),
+      ])
       .map(([, code = '']) => code)
       .filter(hasText);
     expect(codes.length).toBeGreaterThan(40);

@@ -1,4 +1,5 @@
-import type { Preferences, Role } from '../data';
+import { granted, type Permission, type Role } from '../contract';
+import type { Preferences } from '../data';
 import { fail, type Result } from './failure';
 
 /** The person who asks, as every service is told. */
@@ -12,26 +13,6 @@ export interface Actor {
   dealerId: string | null;
   preferences: Preferences;
 }
-
-export type Permission =
-  | 'quotes'
-  | 'accept'
-  | 'costs'
-  | 'sign'
-  | 'workOrders'
-  | 'orders'
-  | 'special'
-  | 'rates'
-  | 'discount'
-  | 'resale';
-
-const granted: Record<Role, readonly Permission[]> = {
-  engineer: ['quotes', 'discount', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
-  manager: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
-  director: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
-  modeller: ['costs', 'orders', 'workOrders'],
-  dealer: ['quotes', 'resale'],
-};
 
 export const may = (actor: Actor, permission: Permission): boolean =>
   granted[actor.role].includes(permission);

@@ -1,5 +1,5 @@
 /** What the Bench needs to open a build. */
-import type { BenchView, BestInput } from '../core/quoting';
+import type { BenchView, BestInput } from '../contract';
 import type { BestAnswer } from '../core/engine';
 import { connected, type BuildRow, type LineRow } from '../data';
 import { may, type Actor } from './actor';

@@ -6,14 +6,8 @@ import { randomUUID } from 'node:crypto';
 import { Op, type Model } from 'sequelize';
 import type { Context } from '../core/engine';
 import { registeredAs, type Registered, type Registration } from '../core/numbering';
-import {
-  specialKey,
-  type BuildContent,
-  type ContentInput,
-  type NewBuildInput,
-  type PassedWarning,
-  type SpecialPart,
-} from '../core/quoting';
+import { specialKey, type BuildContent, type PassedWarning, type SpecialPart } from '../core/builds';
+import { type ContentInput, type NewBuildInput } from '../contract';
 import {
   connected,
   type BuildOutcome,

@@ -1,4 +1,4 @@
-import type { CatalogueItem, CatalogueView } from '../core/quoting';
+import type { CatalogueItem, CatalogueView } from '../contract';
 import { Exact } from '../core/exact';
 import { connected } from '../data';
 import { may, type Actor } from './actor';

@@ -3,7 +3,7 @@
  * everything is priced anew.
  */
 import { sumLines } from '../core/pricing';
-import type { CustomerChange, CustomerInput, QuoteView } from '../core/quoting';
+import type { CustomerChange, CustomerInput, QuoteView } from '../contract';
 import { connected, type CustomerRow } from '../data';
 import { refusal, type Actor } from './actor';
 import { contextFor, outcomeOf } from './builds';

@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import type { CustomerFound } from '../core/quoting';
+import type { CustomerFound } from '../contract';
 import { connected, type CustomerCopy, type CustomerRow } from '../data';
 import type { Actor } from './actor';
 import { forgiving, wordConditions, type Likeness } from './finding';

@@ -2,7 +2,7 @@
  * A day's work of several people on the demo: what waits for whom, what may be typed, kept and taken back.
  */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { QuoteView } from '../core/quoting';
+import type { QuoteView } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { beginBuild } from './builds';

@@ -1,7 +1,7 @@
 /** What a quote means for who sells it: the year's quota, and commission. */
 import { atTarget, commission, priceQuote, sumLines } from '../core/pricing';
 import { exact, fixed, minus, roundHalfUp, textOf } from '../core/exact';
-import type { DealView } from '../core/quoting';
+import type { DealView } from '../contract';
 import { may, type Actor } from './actor';
 import { today } from './clock';
 import { euroRates, quotaOf } from './desk';

@@ -1,7 +1,7 @@
 /** When what is quoted could be delivered, and what begins with that. */
 import { lastDay } from '../core/pricing';
 import { afterWorkingDays, shippingDays } from '../core/production';
-import type { Covered } from '../core/quoting';
+import type { Covered } from '../contract';
 import type { BuildRow } from '../data';
 import { askEngine, factsKey } from './engines';
 import type { QuotedLine } from './quote-pricing';

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { subDays } from 'date-fns';
 import { withLibrary, type ModelDocument, type Texts } from '../core/model';
 import type { Term } from '../core/pricing';
-import type { QuoteView, TypedInput } from '../core/quoting';
+import type { QuoteView, TypedInput, Role } from '../contract';
 import {
   connected,
   type CommissionPlanRow,
@@ -16,7 +16,6 @@ import {
   type PolicyRow,
   type PriceEntryRow,
   type QuantityDiscountRow,
-  type Role,
   type TaxRateRow,
   type UserRow,
 } from '../data';

@@ -1,7 +1,6 @@
 import { Exact } from '../core/exact';
-import type { DeskView } from '../core/quoting';
-import type { Actor } from './actor';
-import { may } from './actor';
+import type { DeskView } from '../contract';
+import { type Actor, may } from './actor';
 import { listOrders } from './orders';
 import { listQuotes, quotaSums } from './quote-list';
 import { reference, type Person } from './reference-data';

@@ -3,13 +3,8 @@
  * line before it does.
  */
 import { sumLines } from '../core/pricing';
-import {
-  compareLines,
-  type Freshening,
-  type FreshLine,
-  type LinesInput,
-  type QuoteView,
-} from '../core/quoting';
+import { compareLines } from '../core/quotes';
+import { type Freshening, type FreshLine, type LinesInput, type QuoteView } from '../contract';
 import { connected } from '../data';
 import { refusal, type Actor } from './actor';
 import { today } from './clock';

@@ -2,7 +2,7 @@
 import { Exact } from '../core/exact';
 import type { Grant, LineTerms } from '../core/pricing';
 import type { Texts } from '../core/model';
-import type { AgreementView } from '../core/quoting';
+import type { AgreementView } from '../contract';
 import type { CustomerClass, GrantRow } from '../data';
 import { reference } from './reference-data';
 

@@ -1,6 +1,6 @@
 /** What a customer was offered, and paid, for the same item before. */
 import { Op } from 'sequelize';
-import type { LastPrice } from '../core/quoting';
+import type { LastPrice } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { today } from './clock';

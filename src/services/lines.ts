@@ -1,13 +1,10 @@
 /** Lines of a draft: changed one by one or many together, moved, grouped, taken away. */
 import { randomUUID } from 'node:crypto';
 import { Op, type Model } from 'sequelize';
-import { exact } from '../core/exact';
+import { exact, plainMoney } from '../core/exact';
 import { tooShort } from '../core/pricing';
+import { grouped, isWhole, moved } from '../core/quotes';
 import {
-  grouped,
-  isWhole,
-  moved,
-  plainMoney,
   typedOf,
   type ChangeLineInput,
   type ChangeLinesInput,
@@ -16,9 +13,10 @@ import {
   type PlaceLinesInput,
   type QuoteView,
   type RenameGroupInput,
-} from '../core/quoting';
+  type Permission,
+} from '../contract';
 import { connected, type AuditRow, type ItemRow, type LineRow } from '../data';
-import { may, type Actor, type Permission } from './actor';
+import { may, type Actor } from './actor';
 import { today } from './clock';
 import { done, fail, type Failure, type Result } from './failure';
 import type { QuotedLine } from './quote-pricing';

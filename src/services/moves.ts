@@ -1,5 +1,5 @@
 /** A build moves to the newest version of its model when a person says so, knowing what would change. */
-import type { MoveView, VersionInput } from '../core/quoting';
+import type { MoveView, VersionInput } from '../contract';
 import { connected, type BuildRow, type QuoteRow, type Stored } from '../data';
 import type { Actor } from './actor';
 import { questionOf } from './bench';

@@ -1,6 +1,6 @@
 /** New customers and their addresses, on a real database with the demo in it. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { NewCustomerInput, QuoteView } from '../core/quoting';
+import type { NewCustomerInput, QuoteView } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { findCustomers } from './customers';

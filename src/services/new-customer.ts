@@ -7,7 +7,7 @@ import type {
   CustomerFound,
   CustomerMeans,
   NewCustomerInput,
-} from '../core/quoting';
+} from '../contract';
 import { connected } from '../data';
 import { refusal, type Actor } from './actor';
 import { usualPriceList } from './catalogue';

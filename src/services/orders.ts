@@ -12,7 +12,7 @@ import {
   type OrderRow as OrderSummary,
   type OrderView,
   type WorkOrderView,
-} from '../core/quoting';
+} from '../contract';
 import { shippingDays } from '../core/production';
 import { sumLines } from '../core/pricing';
 import { connected, type BuildRow, type OrderRow, type WorkOrderRow } from '../data';

@@ -1,5 +1,5 @@
 import { connected } from '../data';
-import type { PersonInput } from '../core/quoting';
+import type { PersonInput } from '../contract';
 import type { Actor } from './actor';
 import { done, type Result } from './failure';
 

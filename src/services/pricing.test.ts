@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { exact } from '../core/exact';
 import { lastDay } from '../core/pricing';
 import { shippingDays } from '../core/production';
-import { answerSignOffInput, type QuoteView } from '../core/quoting';
+import { answerSignOffInput, type QuoteView } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { inDays } from './clock';

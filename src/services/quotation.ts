@@ -1,6 +1,6 @@
 /** The quotation as a PDF, in the customer's language, with the figures of the quote as it stands. */
 import { Op } from 'sequelize';
-import type { QuoteView } from '../core/quoting';
+import type { QuoteView } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import type { DescribedBuild } from './build-summary';

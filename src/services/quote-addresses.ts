@@ -1,5 +1,5 @@
 /** Addresses on a quote. */
-import type { Address, KnownAddress, QuoteAddressInput, QuoteView } from '../core/quoting';
+import type { Address, KnownAddress, QuoteAddressInput, QuoteView } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { done, fail, type Result } from './failure';

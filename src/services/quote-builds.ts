@@ -10,7 +10,7 @@ import {
   type ReadNumber,
   type ReadNumbersInput,
   type VersionInput,
-} from '../core/quoting';
+} from '../contract';
 import { connected, type BuildRow, type ItemRow, type LineRow } from '../data';
 import { may, type Actor } from './actor';
 import { contextFor, createBuild } from './builds';

@@ -1,5 +1,5 @@
 /** Whom a quote is made out to. */
-import type { KnownContact, QuoteContactInput, QuoteView } from '../core/quoting';
+import type { KnownContact, QuoteContactInput, QuoteView } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { done, fail, type Result } from './failure';

@@ -4,13 +4,8 @@
  */
 import { QueryTypes } from 'sequelize';
 import { Exact } from '../core/exact';
-import {
-  quoteListInput,
-  type QuoteListQuery,
-  type QuotePage,
-  type QuoteRow,
-  type ShownState,
-} from '../core/quoting';
+import { quoteListInput, type QuoteListQuery, type QuotePage, type QuoteRow } from '../contract';
+import { type ShownState } from '../core/quotes';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
 import { today } from './clock';

@@ -3,7 +3,7 @@
  * worked out again.
  */
 import { Exact, exact } from '../core/exact';
-import type { LineProblem } from '../core/quoting';
+import type { LineProblem } from '../contract';
 import {
   pricer,
   usualMonths,

@@ -3,7 +3,7 @@
  * somebody has.
  */
 import { randomBytes } from 'node:crypto';
-import { changesBetween, type QuoteChanges, type QuoteView } from '../core/quoting';
+import { changesBetween, type QuoteChanges, type QuoteView } from '../contract';
 import { Recent } from './threads/recent';
 
 /** Of this server; another one does not know them, and answers with everything. */

@@ -1,14 +1,7 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
 import { exact } from '../core/exact';
-import {
-  countsFor,
-  type Covered,
-  type LineBasis,
-  type LineView,
-  type QuoteView,
-  type RevisionView,
-  type ShownState,
-} from '../core/quoting';
+import { countsFor, type LineBasis, type ShownState } from '../core/quotes';
+import { type Covered, type LineView, type QuoteView, type RevisionView } from '../contract';
 import { sumLines, withRates, type LinePrice, type QuoteLine, type Whole } from '../core/pricing';
 import type { Texts } from '../core/model';
 import { connected, type RevisionRow } from '../data';

@@ -1,17 +1,14 @@
 /** Quotes: opened, changed line by line, each change against the version the person saw. */
 import { randomUUID } from 'node:crypto';
-import { exact } from '../core/exact';
+import { exact, plainMoney, plainPercent } from '../core/exact';
 import {
-  plainMoney,
-  plainPercent,
   typedOf,
   type ChangeQuoteInput,
   type LeaseInput,
   type NewQuoteInput,
-  type QuoteLease,
   type QuoteView,
-  type RevisionState,
-} from '../core/quoting';
+} from '../contract';
+import { type QuoteLease, type RevisionState } from '../core/quotes';
 import { connected, type LineRow, type RevisionRow } from '../data';
 import { may, refusal, type Actor } from './actor';
 import { inDays, today } from './clock';

@@ -2,7 +2,8 @@
 import { Op } from 'sequelize';
 import type { Context, Decision } from '../core/engine';
 import { withoutSpecial } from '../core/numbering';
-import { specialOf, type NumberOnBench, type ReadNumberInput, type SpecialPart } from '../core/quoting';
+import { specialOf, type SpecialPart } from '../core/builds';
+import { type NumberOnBench, type ReadNumberInput } from '../contract';
 import { connected } from '../data';
 import { may, type Actor } from './actor';
 import { askEngine, askPatiently } from './engines';

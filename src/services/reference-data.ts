@@ -4,6 +4,7 @@
  * change of any of it.
  */
 import { QueryTypes } from 'sequelize';
+import type { Role } from '../contract';
 import {
   connected,
   type CommissionPlanRow,
@@ -17,7 +18,6 @@ import {
   type PriceEntryRow,
   type PriceListRow,
   type QuantityDiscountRow,
-  type Role,
   type TaxRateRow,
   type WorkCentreRow,
 } from '../data';

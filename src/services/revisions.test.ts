@@ -1,6 +1,6 @@
 /** Revisions and freshening, on a real database with the demo in it. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { QuoteView } from '../core/quoting';
+import type { QuoteView } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { saveContent } from './builds';

@@ -1,14 +1,7 @@
 /** Revisions: sent and frozen, begun anew as a copy, lost, compared. */
 import { randomUUID } from 'node:crypto';
-import {
-  compareRevisions,
-  type Comparison,
-  type LoseInput,
-  type QuoteView,
-  type ReviseInput,
-  type Side,
-  type VersionInput,
-} from '../core/quoting';
+import { compareRevisions, type Comparison, type Side } from '../core/quotes';
+import { type LoseInput, type QuoteView, type ReviseInput, type VersionInput } from '../contract';
 import { sumLines } from '../core/pricing';
 import { connected, type BuildRow, type RevisionRow, type Stored } from '../data';
 import type { Actor } from './actor';

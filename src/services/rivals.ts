@@ -1,15 +1,7 @@
 /** Lines of a draft that are alternatives of one another. */
 import { randomUUID } from 'node:crypto';
-import {
-  against,
-  apart,
-  instead,
-  settledRivals,
-  type QuoteView,
-  type Rival,
-  type RivalsInput,
-  type VersionInput,
-} from '../core/quoting';
+import { against, apart, instead, settledRivals, type Rival } from '../core/quotes';
+import { type QuoteView, type RivalsInput, type VersionInput } from '../contract';
 import { connected, type LineRow } from '../data';
 import type { Actor } from './actor';
 import { done, fail, type Result } from './failure';

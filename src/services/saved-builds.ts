@@ -1,7 +1,7 @@
 /** Builds kept under a name, to start others from: a person's own, and what colleagues share. */
 import { randomUUID } from 'node:crypto';
 import { literal, Op } from 'sequelize';
-import type { ChangeSavedInput, SaveBuildInput, SavedBuild } from '../core/quoting';
+import type { ChangeSavedInput, SaveBuildInput, SavedBuild } from '../contract';
 import { connected, type SavedBuildRow, type Stored } from '../data';
 import { refusal, type Actor } from './actor';
 import { findBuild } from './find-build';

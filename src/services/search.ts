@@ -6,7 +6,7 @@ import { distance } from 'fastest-levenshtein';
 import { QueryTypes } from 'sequelize';
 import { wordsOf } from '../core/finding';
 import type { Texts } from '../core/model';
-import type { ItemFound } from '../core/quoting';
+import type { ItemFound } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { findCustomers } from './customers';

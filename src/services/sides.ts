@@ -1,5 +1,5 @@
 /** Priced lines in the words in which they are compared. */
-import type { SideLine } from '../core/quoting';
+import type { SideLine } from '../core/quotes';
 import { askEngine } from './engines';
 import type { QuotedLine } from './quote-pricing';
 

@@ -3,14 +3,13 @@
  * gets worse.
  */
 import { randomUUID } from 'node:crypto';
-import { exact } from '../core/exact';
+import { exact, plainPercent } from '../core/exact';
 import {
-  plainPercent,
   type AnswerSignOffInput,
   type AskSignOffInput,
   type QuoteView,
   type VersionInput,
-} from '../core/quoting';
+} from '../contract';
 import { connected, type Offer, type SignOffRow } from '../data';
 import { refusal, type Actor } from './actor';
 import { done, fail, type Result } from './failure';

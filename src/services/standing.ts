@@ -16,13 +16,8 @@ import {
   type Need,
   type Typed,
 } from '../core/pricing';
-import {
-  shownState,
-  type AskedSignOff,
-  type ShownState,
-  type SignOffsOfQuote,
-  type SignOffView,
-} from '../core/quoting';
+import { shownState, type ShownState } from '../core/quotes';
+import { type AskedSignOff, type SignOffsOfQuote, type SignOffView } from '../contract';
 import type { Texts } from '../core/model';
 import { connected, type RevisionRow, type SignOffRow } from '../data';
 import { may, type Actor } from './actor';

@@ -1,5 +1,5 @@
 /** Undo and redo on a draft. */
-import type { QuoteView, VersionInput } from '../core/quoting';
+import type { QuoteView, VersionInput } from '../contract';
 import { connected } from '../data';
 import type { Actor } from './actor';
 import { done, fail, type Result } from './failure';

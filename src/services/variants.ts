@@ -1,6 +1,6 @@
 /** Variants: several builds next to each other while talking, told apart by letters. */
 import { Op } from 'sequelize';
-import type { SendVariantsInput, VariantInput, VariantView, QuoteView } from '../core/quoting';
+import type { SendVariantsInput, VariantInput, VariantView, QuoteView } from '../contract';
 import { connected, type BuildRow, type Stored } from '../data';
 import type { Actor } from './actor';
 import { questionOf } from './bench';

@@ -1,4 +1,5 @@
-/** Talking to the server: every answer is a value or refusals with sentences. */
+/** Talking to the server as the contract says: every answer is a value, or refusals with sentences. */
+import type { AnswerOf, Contract, InputOf, PlaceOf, QueryOf } from '../contract';
 
 export interface Refusal {
   code: string;
@@ -9,23 +10,70 @@ export interface Refusal {
 
 export type Answer<T> = { ok: true; value: T } | { ok: false; status: number; failures: Refusal[] };
 
-/** Status 0 where the server could not be reached at all. */
-export const ask = <T>(
-  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
-  path: string,
-  body?: unknown,
-  headers: Record<string, string> = {},
-): Promise<Answer<T>> =>
-  answerOf(path, {
+/** Method and path of an endpoint. */
+export type Way = Extract<keyof Contract, string>;
+/** What is sent to it; a number may be a text as it was typed, which the server reads or refuses. */
+export type SentTo<W extends Way> = AsTyped<InputOf<Contract[W]>>;
+type AsTyped<T> = T extends number
+  ? number | string
+  : T extends string | boolean | null | undefined
+    ? T
+    : T extends readonly (infer E)[]
+      ? readonly AsTyped<E>[]
+      : { [K in keyof T]: AsTyped<T[K]> };
+
+/** The values of the names in its path, its input and query, where it has any. */
+export type Asking<W extends Way> = Part<'at', PlaceOf<W>> & Part<'input', SentTo<W>> & Besides<W>;
+interface Besides<W extends Way> {
+  query?: { readonly [K in keyof QueryOf<Contract[W]>]?: string | number | boolean | undefined };
+  headers?: Record<string, string>;
+}
+/** A part that is there where there is something in it. */
+type Part<Name extends string, T> = keyof T extends never ? { [K in Name]?: undefined } : Record<Name, T>;
+type Rest<T> = Partial<T> extends T ? [asking?: T] : [asking: T];
+
+/** The address of an endpoint, for a link or a request. */
+export function addressOf<W extends Way>(way: W, { at, query }: Pick<Asking<W>, 'at' | 'query'>): string {
+  const values: Readonly<Record<string, string>> = at ?? {};
+  const path = way
+    .slice(way.indexOf(' ') + 1)
+    .replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(values[name] ?? ''));
+  const given = Object.entries<string | number | boolean | undefined>(query ?? {}).flatMap(([name, value]) =>
+    value === undefined ? [] : [[name, String(value)]],
+  );
+  return `/api${path}${given.length > 0 ? `?${new URLSearchParams(given).toString()}` : ''}`;
+}
+
+/** Asks an endpoint. Status 0 where the server could not be reached at all. */
+export function ask<W extends Way>(
+  way: W,
+  ...[asking]: Rest<Asking<W>>
+): Promise<Answer<AnswerOf<Contract[W]>>> {
+  const {
+    at,
+    query,
+    input,
+    headers,
+  }: { at?: unknown; query?: unknown; input?: unknown; headers?: Record<string, string> } = asking ?? {};
+  const method = way.slice(0, way.indexOf(' '));
+  return answerOf(addressOf(way, { at, query } as Pick<Asking<W>, 'at' | 'query'>), {
     method,
     keepalive: method === 'PUT',
-    headers: { ...headers, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
-    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    headers: { ...headers, ...(input === undefined ? {} : { 'content-type': 'application/json' }) },
+    ...(input === undefined ? {} : { body: JSON.stringify(input) }),
   });
+}
 
 /** Sends a file as it is. */
-export const send = <T>(path: string, file: File): Promise<Answer<T>> =>
-  answerOf(path, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });
+export const send = <W extends Way>(
+  way: W,
+  { file }: { file: File },
+): Promise<Answer<AnswerOf<Contract[W]>>> =>
+  answerOf(`/api${way.slice(way.indexOf(' ') + 1)}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream' },
+    body: file,
+  });
 
 async function answerOf<T>(path: string, request: RequestInit): Promise<Answer<T>> {
   let response: Response;

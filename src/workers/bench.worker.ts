@@ -31,10 +31,10 @@ import {
   withoutMaking,
   type BenchMeans,
   type BenchPicture,
-  type BenchView,
   type BuildContent,
   type Effect,
-} from '../core/quoting';
+} from '../core/builds';
+import { type BenchView } from '../contract';
 import { changesOf, type Changes } from './changes';
 
 /** What a picture is made of. */

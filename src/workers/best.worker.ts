@@ -5,14 +5,8 @@
 import { expose } from 'comlink';
 import { createEngine, type BestAnswer, type BestProgress } from '../core/engine';
 import { compilePublished } from '../core/model';
-import {
-  bestFor,
-  specialFacts,
-  specialTariff,
-  type BenchView,
-  type BestWish,
-  type MadeOf,
-} from '../core/quoting';
+import { bestFor, specialFacts, specialTariff, type BestWish, type MadeOf } from '../core/builds';
+import { type BenchView } from '../contract';
 
 const best = {
   run(

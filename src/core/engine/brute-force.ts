@@ -1,6 +1,13 @@
 /** What a model allows, by going through all of its builds: what engines are compared with. */
-import type { DecisionValue, PlainValue } from '../model';
-import { open, plainAt, Reading, type CompiledModel, type Entry } from '../model';
+import {
+  type DecisionValue,
+  type PlainValue,
+  open,
+  plainAt,
+  Reading,
+  type CompiledModel,
+  type Entry,
+} from '../model';
 
 export type Build = Record<string, PlainValue>;
 type RowEntry = Exclude<Entry, { kind: 'context' | 'calculation' | 'length' }>;

@@ -1,9 +1,8 @@
 /** The engine's promises, checked literally against every complete valid build of small random models. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { DecisionValue, PlainValue } from '../model';
+import { type DecisionValue, type PlainValue, Reading } from '../model';
 import { createEngine, type Decision, type Engine, type RowState } from './index';
-import { Reading } from '../model';
 import { modelArb } from './random-models';
 import { allBuilds, breaks, targetsOf as targets, valuesOf, type Build } from './brute-force';
 

@@ -1,6 +1,5 @@
 /** Why not, and how then: smallest causes and smallest changes, by asking again with parts left out. */
-import type { DecisionValue } from '../model';
-import { codeOf, plainAt } from '../model';
+import { type DecisionValue, codeOf, plainAt } from '../model';
 import { always, type Lit, type Witness } from '../solver';
 import { assumedOf, litsOf, type Assumed } from './assumed';
 import { Encoding, type Part } from './encoding';

@@ -2,8 +2,16 @@
  * Small random models for the properties of the engine, and every complete valid build of one by brute force.
  */
 import fc from 'fast-check';
-import type { Feature, ModelDocument, Option, Parameter, Rule, Severity } from '../model';
-import { compileModel, type CompiledModel } from '../model';
+import {
+  type Feature,
+  type ModelDocument,
+  type Option,
+  type Parameter,
+  type Rule,
+  type Severity,
+  compileModel,
+  type CompiledModel,
+} from '../model';
 
 const t = (text: string) => ({ en: text });
 

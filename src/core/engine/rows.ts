@@ -7,8 +7,7 @@
  * with its row.
  */
 import type { Formula } from '../formula';
-import type { DecisionValue, Entry } from '../model';
-import { codeOf } from '../model';
+import { type DecisionValue, type Entry, codeOf } from '../model';
 import { always, never, not, type Lit, type Solver } from '../solver';
 
 interface RowBase {

@@ -22,4 +22,5 @@ export {
   type Fixed,
 } from './fixed';
 
+export { plainMoney, plainPercent, withoutCurrency } from './as-typed';
 export { readWritten } from './read-written';

@@ -1,2 +1,3 @@
-/** Exchange: models and their answers as text, for integrators and for checking. */
+/** Exchange: models and their answers as text, for integrators and for checking; pasted lists. */
 export { runCommand } from './command';
+export { mostRows, readPartList, type PartListRow } from './part-list';

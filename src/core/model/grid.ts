@@ -1,6 +1,5 @@
 /** The values of a number, a date or the length of a text as codes 0, 1, 2, ... */
-import type { Exact } from '../exact';
-import { exact, readExact } from '../exact';
+import { type Exact, exact, readExact } from '../exact';
 import { Day, type Value } from '../formula';
 import { lettersOf } from './letters';
 

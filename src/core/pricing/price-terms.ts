@@ -1,6 +1,5 @@
 /** The list price of a build as a weighted sum of formulas, for looking for the cheapest one. */
-import type { Exact } from '../exact';
-import { exact, type ExactText } from '../exact';
+import { type Exact, exact, type ExactText } from '../exact';
 import { formulaOf, type Expr, type Formula } from '../formula';
 import { seenFromOutside, type CompiledModel, type Growth, type Pick } from '../model';
 import { formulaIn } from './build-entry';

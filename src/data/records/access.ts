@@ -1,9 +1,7 @@
 /** Rows and tables of who signs in, and from where. */
 import { DataTypes } from 'sequelize';
-import type { LedgerColumn } from '../../core/quoting';
+import type { LedgerColumn, Role } from '../../contract';
 import { key, text, jsonb, instant, ref, money, now, type Define } from './columns';
-
-export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
 
 export interface UserRow {
   id: string;

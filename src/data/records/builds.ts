@@ -1,7 +1,7 @@
 /** Rows and tables of builds, and those that are kept. */
 import type { Decision } from '../../core/engine';
 import type { Values } from '../../core/model';
-import type { PassedWarning, SpecialPart, WarningView } from '../../core/quoting';
+import type { PassedWarning, SpecialPart, WarningView } from '../../core/builds';
 import { key, text, int, jsonb, ref, bool, now, type Define } from './columns';
 
 /** What the server worked out when the build was last saved. */

@@ -1,7 +1,7 @@
 /** Rows and tables of quotes, their revisions, lines and steps. */
 import { DataTypes } from 'sequelize';
 import type { BuildPrice, LinePrice, LineRates, Taxed, Term, Typed } from '../../core/pricing';
-import type { Lost, QuoteLease, RevisionState } from '../../core/quoting';
+import type { Lost, QuoteLease, RevisionState } from '../../core/quotes';
 import type { CustomerClass, AddressRow } from './customers';
 import { key, text, int, jsonb, day, instant, ref, bool, money, now, type Define } from './columns';
 

@@ -2,7 +2,7 @@
 import { DataTypes } from 'sequelize';
 import type { Texts } from '../../core/model';
 import type { QuantityDiscount } from '../../core/pricing';
-import type { Role } from './access';
+import type { Role } from '../../contract';
 import type { CustomerClass } from './customers';
 import { key, text, jsonb, day, ref, bool, money, type Define } from './columns';
 

@@ -1,6 +1,6 @@
 /** Rows and tables of sign-offs. */
 import type { LineFigures, PolicyHit } from '../../core/pricing';
-import type { Role } from './access';
+import type { Role } from '../../contract';
 import { key, text, jsonb, instant, ref, now, type Define } from './columns';
 
 /** over: another was asked for in its place. */

@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs';
 import { describe, expect, it } from 'vitest';
-import type { LineView, QuoteView } from '../../core/quoting';
-import { readPartList } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../contract';
+import { readPartList } from '../../core/exchange';
 import { linesAsCsv, linesAsXlsx } from './line-sheet';
 import { readTableBytes as readTable } from './read-table';
 

@@ -3,7 +3,7 @@ import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { exact, roundHalfUp } from '../../core/exact';
 import { across, monthsOf, type AcrossRow } from '../../core/pricing';
-import type { LineView, QuoteView } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../contract';
 import { hasText, own, shift, translator, type TextKey } from '../../i18n';
 import { offered } from './offered';
 

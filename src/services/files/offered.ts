@@ -1,7 +1,7 @@
 /** What of a quote stands on its quotation. */
 import { exact, roundHalfUp } from '../../core/exact';
 import { resaleOf, sumLines, taxed, type LinePrice, type Taxed } from '../../core/pricing';
-import type { LineView, QuoteView } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../contract';
 
 /**
  * What the customer is offered: of a dealer's quote the dealer's own prices, and nothing of what the dealer

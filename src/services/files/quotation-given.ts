@@ -1,4 +1,4 @@
-import type { QuoteView } from '../../core/quoting';
+import type { QuoteView } from '../../contract';
 import type { DescribedBuild } from '../build-summary';
 import type { Sender } from '../house';
 

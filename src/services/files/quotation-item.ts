@@ -2,7 +2,7 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { exact, fixed, minus, ratio } from '../../core/exact';
 import { runningIn, type AcrossRow } from '../../core/pricing';
-import type { LineView, QuoteView } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../contract';
 import { date, number, own, translator, type Translate } from '../../i18n';
 import { partHow } from '../../i18n/part-how';
 import type { DescribedBuild } from '../build-summary';

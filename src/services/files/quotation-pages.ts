@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import type { QuoteView } from '../../core/quoting';
+import type { QuoteView } from '../../contract';
 import { date, money, translator } from '../../i18n';
 import { ink, quiet, hairline, accent } from './paper-colours';
 import { offered } from './offered';

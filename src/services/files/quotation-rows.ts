@@ -2,7 +2,7 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { exact } from '../../core/exact';
 import { across, multiplies, type AcrossRow, type LinePrice } from '../../core/pricing';
-import type { LineView, QuoteView } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../contract';
 import { hasText, number, percent, translator } from '../../i18n';
 import type { DescribedBuild } from '../build-summary';
 import { quiet, hairline } from './paper-colours';

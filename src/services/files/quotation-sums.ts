@@ -2,7 +2,7 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { exact, roundHalfUp } from '../../core/exact';
 import { monthlyRate } from '../../core/pricing';
-import type { QuoteView } from '../../core/quoting';
+import type { QuoteView } from '../../contract';
 import { percent, translator } from '../../i18n';
 import { quiet, accent } from './paper-colours';
 

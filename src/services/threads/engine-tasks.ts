@@ -58,7 +58,7 @@ import {
   type MadeOf,
   type SpecialPart,
   type WarningView,
-} from '../../core/quoting';
+} from '../../core/builds';
 import { number, own } from '../../i18n';
 import { reachedIn, summarise, type DescribedBuild, type Reached, type SummaryRow } from '../build-summary';
 import { writeDxf } from '../files/dxf';

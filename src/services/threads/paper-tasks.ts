@@ -1,5 +1,5 @@
 /** What the thread of papers does: files written and read. */
-import type { QuoteView } from '../../core/quoting';
+import type { QuoteView } from '../../contract';
 import { linesAsCsv, linesAsXlsx, type SheetFor } from '../files/line-sheet';
 import { writeQuotation } from '../files/quotation-pages';
 import { type QuotationGiven } from '../files/quotation-given';

@@ -1,5 +1,5 @@
 import { useCallback, useState } from 'react';
-import type { BenchView } from '../../core/quoting';
+import type { BenchView } from '../../contract';
 import { say } from '../../ui';
 import { ask, sentences } from '../api';
 import { Speech, useSpeech } from '../speech';
@@ -27,7 +27,7 @@ function Talk({ first }: { first: BenchView }) {
   const [view, setView] = useState(first);
   const open = useCallback(
     async (id: string) => {
-      const answer = await ask<BenchView>('GET', `/api/builds/${id}`);
+      const answer = await ask('GET /builds/{id}', { at: { id } });
       if (answer.ok) {
         window.history.replaceState(null, '', `/bench/${id}`);
         setView(answer.value);
@@ -37,7 +37,7 @@ function Talk({ first }: { first: BenchView }) {
   );
   const prefer = useCallback((change: Partial<BenchView['preferences']>) => {
     setView((before) => ({ ...before, preferences: { ...before.preferences, ...change } }));
-    void ask('PATCH', '/api/me', change);
+    void ask('PATCH /me', { input: change });
   }, []);
   return (
     <OneBuild

@@ -1,6 +1,7 @@
 import { Fragment, useState } from 'react';
 import type { MaterialNeed } from '../../core/production';
-import type { BenchView, SpecialPart } from '../../core/quoting';
+import type { BenchView } from '../../contract';
+import type { SpecialPart } from '../../core/builds';
 import { readWritten } from '../../core/exact';
 import { money, number, own } from '../../i18n';
 import { Button } from '../../ui';

@@ -1,7 +1,8 @@
 import { memo, useState } from 'react';
 import { Plus } from 'lucide-react';
 import { foundBy } from '../../core/finding';
-import type { BenchPicture, BenchView } from '../../core/quoting';
+import type { BenchPicture } from '../../core/builds';
+import type { BenchView } from '../../contract';
 import { own } from '../../i18n';
 import { Combobox, classes, type ComboOption } from '../../ui';
 import { useSpeech } from '../speech';

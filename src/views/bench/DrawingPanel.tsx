@@ -1,6 +1,6 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { viewOf } from '../../core/drawing';
-import type { BenchView } from '../../core/quoting';
+import type { BenchView } from '../../contract';
 import { own } from '../../i18n';
 import { Tabs, classes } from '../../ui';
 import { useSpeech } from '../speech';

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { BenchView } from '../../core/quoting';
+import type { BenchView } from '../../contract';
 import { keysIn, own } from '../../i18n';
 import { Button, LinkButton, classes } from '../../ui';
 import { useSpeech } from '../speech';

@@ -25,7 +25,7 @@ export function KeepDialog({
       say(t('bench.refusedBuild'), true);
       return;
     }
-    const answer = await ask('POST', '/api/saved', { buildId: build, name, shared });
+    const answer = await ask('POST /saved', { input: { buildId: build, name, shared } });
     if (!answer.ok) {
       setError(sentences(answer.failures, t('request.failed')));
       return;

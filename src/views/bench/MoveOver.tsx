@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { BenchView, MoveView } from '../../core/quoting';
+import type { BenchView, MoveView } from '../../contract';
 import { moneyDifference } from '../../i18n';
 import { exact } from '../../core/exact';
 import { Button, say } from '../../ui';
@@ -27,14 +27,17 @@ export function MoveOver({
   const { number, newest } = view.modelVersion;
   const look = async () => {
     await bench.settled();
-    const answer = await ask<MoveView>('GET', `/api/builds/${view.build.id}/move`);
+    const answer = await ask('GET /builds/{id}/move', { at: { id: view.build.id } });
     if (answer.ok) setSeen(answer.value);
     else say(sentences(answer.failures, t('request.failed')), true);
   };
   const move = async () => {
-    const now = await ask<BenchView>('GET', `/api/builds/${view.build.id}`);
+    const now = await ask('GET /builds/{id}', { at: { id: view.build.id } });
     const answer = now.ok
-      ? await ask('POST', `/api/builds/${view.build.id}/move`, { version: now.value.build.version })
+      ? await ask('POST /builds/{id}/move', {
+          at: { id: view.build.id },
+          input: { version: now.value.build.version },
+        })
       : now;
     if (answer.ok) onMoved();
     else say(sentences(answer.failures, t('request.failed')), true);

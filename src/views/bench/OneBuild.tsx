@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Decision, Target } from '../../core/engine';
-import type { BenchView, NumberOnBench, QuoteView } from '../../core/quoting';
+import type { BenchView } from '../../contract';
 import type { Why } from '../../workers/bench.worker';
 import { classes, say } from '../../ui';
 import { ask, sentences } from '../api';
@@ -111,11 +111,14 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
       window.location.assign(`/quotes/${quote.id}`);
       return;
     }
-    const now = await ask<QuoteView>('GET', `/api/quotes/${quote.id}`);
+    const now = await ask('GET /quotes/{id}', { at: { id: quote.id } });
     const answer = now.ok
-      ? await ask<QuoteView>('POST', `/api/builds/${view.build.id}/line`, {
-          version: now.value.version,
-          quantity: 1,
+      ? await ask('POST /builds/{id}/line', {
+          at: { id: view.build.id },
+          input: {
+            version: now.value.version,
+            quantity: 1,
+          },
         })
       : now;
     if (answer.ok) window.location.assign(`/quotes/${quote.id}`);
@@ -127,7 +130,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   };
   const addVariant = async (empty: boolean) => {
     await bench.settled();
-    const answer = await ask<{ id: string }>('POST', `/api/builds/${view.build.id}/variants`, { empty });
+    const answer = await ask('POST /builds/{id}/variants', { at: { id: view.build.id }, input: { empty } });
     if (answer.ok) await onOpen(answer.value.id);
     else say(sentences(answer.failures, t('request.failed')), true);
   };
@@ -139,8 +142,11 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
     const number = text.trim();
     // The server knows what is registered, and the schemes of before; the page alone reads what its own
     // scheme says.
-    const answer = await ask<NumberOnBench>('POST', `/api/builds/${view.build.id}/read`, {
-      number: number.slice(0, 200),
+    const answer = await ask('POST /builds/{id}/read', {
+      at: { id: view.build.id },
+      input: {
+        number: number.slice(0, 200),
+      },
     });
     if (answer.ok) {
       const { decisions, special, typed, scheme } = answer.value;

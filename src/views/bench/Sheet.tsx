@@ -2,7 +2,7 @@ import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type R
 import { flushSync } from 'react-dom';
 import type { Decision, Target } from '../../core/engine';
 import type { Outline } from '../../core/model';
-import type { BenchView } from '../../core/quoting';
+import type { BenchView } from '../../contract';
 import type { Why } from '../../workers/bench.worker';
 import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';

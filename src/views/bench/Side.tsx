@@ -1,7 +1,7 @@
 import { createContext, memo, use, useState, type ReactNode } from 'react';
 import { runningIn } from '../../core/pricing';
 import { afterWorkingDays, shippingDays } from '../../core/production';
-import type { BenchView } from '../../core/quoting';
+import type { BenchView } from '../../contract';
 import { date, money, number, percent } from '../../i18n';
 import { Walk } from '../parts/Walk';
 import { useSpeech } from '../speech';

@@ -1,6 +1,6 @@
 import { lazy, memo, Suspense, useState } from 'react';
 import { ChevronsUp } from 'lucide-react';
-import type { BenchView } from '../../core/quoting';
+import type { BenchView } from '../../contract';
 import { own } from '../../i18n';
 import { Button, Tabs, classes } from '../../ui';
 import { useSpeech } from '../speech';

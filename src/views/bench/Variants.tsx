@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Trash2 } from 'lucide-react';
-import type { BenchView, QuoteView, VariantView } from '../../core/quoting';
+import type { BenchView, VariantView } from '../../contract';
 import { exact } from '../../core/exact';
 import { money, moneyDifference } from '../../i18n';
 import { Button, classes, say } from '../../ui';
@@ -31,7 +31,7 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
   const { settled } = bench;
   const load = async () => {
     await settled();
-    const answer = await ask<VariantView[]>('GET', `/api/builds/${view.build.id}/variants`);
+    const answer = await ask('GET /builds/{id}/variants', { at: { id: view.build.id } });
     if (answer.ok) setVariants(answer.value);
   };
   useEffect(() => {
@@ -45,22 +45,25 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
     variant.shown.includes(row) ? words.value(row, variant.values[row]) : '–';
   const differing = rows.filter((row) => new Set(variants.map((each) => valueIn(each, row))).size > 1);
   const send = async () => {
-    const now = await ask<QuoteView>('GET', `/api/quotes/${view.quote.id}`);
+    const now = await ask('GET /quotes/{id}', { at: { id: view.quote.id } });
     const builds = variants
       .filter((each) => chosen.has(each.id) && each.line === undefined)
       .map((each) => each.id);
     const answer = now.ok
-      ? await ask<QuoteView>('POST', `/api/quotes/${view.quote.id}/variants`, {
-          version: now.value.version,
-          builds,
-          alternatives,
+      ? await ask('POST /quotes/{id}/variants', {
+          at: { id: view.quote.id },
+          input: {
+            version: now.value.version,
+            builds,
+            alternatives,
+          },
         })
       : now;
     if (answer.ok) window.location.assign(`/quotes/${view.quote.id}`);
     else say(sentences(answer.failures, t('request.failed')), true);
   };
   const remove = async (variant: VariantView) => {
-    const answer = await ask('DELETE', `/api/builds/${variant.id}`);
+    const answer = await ask('DELETE /builds/{id}', { at: { id: variant.id } });
     if (!answer.ok) {
       say(sentences(answer.failures, t('request.failed')), true);
       return;

@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { demoModel } from '../../../scripts/demo-documents';
 import { outlineOf } from '../../core/model';
-import type { BuildContent } from '../../core/quoting';
+import type { BuildContent } from '../../core/builds';
 import { number, translator } from '../../i18n';
 import { History } from './history';
 import { Saver, type Saved } from './saver';

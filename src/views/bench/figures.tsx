@@ -1,7 +1,8 @@
 /** How a figure comes about. */
 import { exact } from '../../core/exact';
 import { partOverTerm, type BuildPrice } from '../../core/pricing';
-import { specialFacts, specialTariff, type BenchView } from '../../core/quoting';
+import { specialFacts, specialTariff } from '../../core/builds';
+import { type BenchView } from '../../contract';
 import { money, number, own } from '../../i18n';
 import { partHowInAll } from '../../i18n/part-how';
 import { useSpeech } from '../speech';

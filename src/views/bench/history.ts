@@ -1,4 +1,4 @@
-import type { BuildContent } from '../../core/quoting';
+import type { BuildContent } from '../../core/builds';
 
 const mostSteps = 50;
 

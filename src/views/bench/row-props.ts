@@ -1,6 +1,6 @@
 import type { Decision, RowState, Target } from '../../core/engine';
 import type { Texts } from '../../core/model';
-import type { BenchView } from '../../core/quoting';
+import type { BenchView } from '../../contract';
 import type { Remark } from '../../workers/bench.worker';
 import type { Words } from './words';
 

@@ -1,5 +1,5 @@
 import type { Registered } from '../../core/numbering';
-import type { BenchView, BuildContent } from '../../core/quoting';
+import type { BuildContent } from '../../core/builds';
 import { ask, type Refusal } from '../api';
 
 export interface Saved {
@@ -56,12 +56,7 @@ export class Saver {
         passed: passed.map(({ rule, reason }) => ({ rule, reason })),
         special,
       };
-      const answer = await ask<{
-        version: number;
-        registered?: Registered;
-        specialNumber?: number;
-        leadDays?: number | null;
-      }>('PUT', `/api/builds/${this.id}`, body);
+      const answer = await ask('PUT /builds/{id}', { at: { id: this.id }, input: body });
       if (answer.ok) {
         this.version = answer.value.version;
         this.refused = false;
@@ -90,7 +85,7 @@ export class Saver {
 
   /** Takes up the server's version, where that is another than was known and holds what this person made. */
   private async caughtUp(): Promise<boolean> {
-    const now = await ask<Pick<BenchView, 'build' | 'content'>>('GET', `/api/builds/${this.id}`);
+    const now = await ask('GET /builds/{id}', { at: { id: this.id } });
     if (!now.ok || now.value.build.version === this.version || !this.made(now.value.content)) return false;
     this.version = now.value.build.version;
     return true;

@@ -11,7 +11,8 @@ import {
   type ReadBack,
   type Target,
 } from '../../core/engine';
-import type { BenchPicture, BenchView, BuildContent, PassedWarning, SpecialPart } from '../../core/quoting';
+import type { BenchPicture, BuildContent, PassedWarning, SpecialPart } from '../../core/builds';
+import type { BenchView } from '../../contract';
 import type { BenchWorker, Made, Opening, Remark, Why } from '../../workers/bench.worker';
 import { withChanges } from '../../workers/changes';
 import type { Refusal } from '../api';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Plus, SlidersHorizontal } from 'lucide-react';
-import type { CatalogueItem, CatalogueView, QuoteRow, QuoteView } from '../../core/quoting';
+import type { CatalogueItem, CatalogueView, QuoteRow } from '../../contract';
 import { money, number, own } from '../../i18n';
 import { Button, DataTable, Field, Select, say, type Column } from '../../ui';
 import { ask, sentences } from '../api';
@@ -47,22 +47,25 @@ function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
   };
   const configure = async (item: CatalogueItem) => {
     if (needsQuote()) return;
-    const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: chosen, modelId: item.model });
+    const answer = await ask('POST /builds', { input: { quoteId: chosen, modelId: item.model } });
     if (answer.ok) window.location.assign(`/bench/${answer.value.id}`);
     else say(sentences(answer.failures, t('request.failed')), true);
   };
   const add = async (item: CatalogueItem) => {
     if (needsQuote()) return;
-    const quote = await ask<QuoteView>('GET', `/api/quotes/${chosen}`);
+    const quote = await ask('GET /quotes/{id}', { at: { id: chosen } });
     const answer = quote.ok
-      ? await ask<QuoteView>('POST', `/api/quotes/${chosen}/lines`, {
-          version: quote.value.version,
-          sku: item.sku,
-          quantity: 1,
+      ? await ask('POST /quotes/{id}/lines', {
+          at: { id: chosen },
+          input: {
+            version: quote.value.version,
+            sku: item.sku,
+            quantity: 1,
+          },
         })
       : quote;
-    if (answer.ok) say(t('catalogue.added', { sku: item.sku, number: answer.value.number }));
-    else say(sentences(answer.failures, t('request.failed')), true);
+    if (answer.ok && quote.ok) say(t('catalogue.added', { sku: item.sku, number: quote.value.number }));
+    else if (!answer.ok) say(sentences(answer.failures, t('request.failed')), true);
   };
 
   const columns: Column<CatalogueItem>[] = [

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { CalendarX2, FilePlus2, ListTodo, MessageCircleQuestion, Plus, Send, Stamp } from 'lucide-react';
-import type { DeskView, QuoteRow } from '../../core/quoting';
+import type { DeskView, QuoteRow } from '../../contract';
 import { date, moneyIn } from '../../i18n';
 import { Button } from '../../ui';
 import { NewQuote } from '../quotes/NewQuote';

@@ -27,9 +27,7 @@ export function Find({ from }: { from: RefObject<HTMLElement | null> }) {
     // Asked once typing pauses, not with every key.
     await new Promise((next) => setTimeout(next, pause));
     if (turn !== latest.current) return;
-    const answer = typed.trim()
-      ? await ask<Hit[]>('GET', `/api/search?find=${encodeURIComponent(typed)}`)
-      : null;
+    const answer = typed.trim() ? await ask('GET /search', { query: { find: typed } }) : null;
     if (turn !== latest.current) return;
     setHits(answer?.ok ? answer.value : []);
     setLooking(false);
@@ -63,7 +61,7 @@ export function Find({ from }: { from: RefObject<HTMLElement | null> }) {
     else if (kind === 'order') window.location.assign(`/orders/${value}`);
     else if (kind === 'item') window.location.assign(`/catalogue?find=${encodeURIComponent(value)}`);
     else {
-      const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: value, title: '' });
+      const answer = await ask('POST /quotes', { input: { customerId: value, title: '' } });
       if (answer.ok) window.location.assign(`/quotes/${answer.value.id}`);
     }
   };

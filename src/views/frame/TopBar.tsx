@@ -60,7 +60,7 @@ function Bar({ place, language, theme, name, role }: Props) {
     document.cookie = `theme=${next}; path=/; max-age=31536000; samesite=lax`;
   };
   const setLanguage = async (next: 'en' | 'de') => {
-    const answer = await ask('PATCH', '/api/me', { language: next });
+    const answer = await ask('PATCH /me', { input: { language: next } });
     if (answer.ok) window.location.reload();
     else say(t('request.failed'), true);
   };

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { ClipboardPaste } from 'lucide-react';
-import type { ItemFound, QuoteView } from '../../core/quoting';
+import type { ItemFound, QuoteView } from '../../contract';
 import { own } from '../../i18n';
 import { Button, Combobox, Field, useAlive } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
@@ -44,9 +44,7 @@ export function AddItem({ version, refused, begins, onAdd, onOpen, onPaste }: Pr
     const turn = ++latest.current;
     await new Promise((next) => setTimeout(next, pause));
     const answer =
-      turn === latest.current && typed.trim()
-        ? await ask<ItemFound[]>('GET', `/api/items?find=${encodeURIComponent(typed)}`)
-        : null;
+      turn === latest.current && typed.trim() ? await ask('GET /items', { query: { find: typed } }) : null;
     if (turn === latest.current) setItems(answer?.ok ? answer.value : []);
   };
   const choose = async (id: string) => {

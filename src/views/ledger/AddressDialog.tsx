@@ -6,10 +6,9 @@ import {
   newCustomerInput,
   type Address,
   type AddressInput,
-  type CustomerMeans,
   type KnownAddress,
   type QuoteView,
-} from '../../core/quoting';
+} from '../../contract';
 import { ask } from '../api';
 import { AddressFields } from '../parts/AddressFields';
 import { useSpeech } from '../speech';
@@ -53,10 +52,10 @@ export function AddressDialog({ kind, view, onChange, onClose }: Props) {
   useEffect(() => {
     if (kind === null) return;
     reset();
-    void ask<KnownAddress[]>('GET', `/api/quotes/${view.id}/addresses`).then((answer) => {
+    void ask('GET /quotes/{id}/addresses', { at: { id: view.id } }).then((answer) => {
       if (answer.ok) setKnown(answer.value);
     });
-    void ask<CustomerMeans>('GET', '/api/customers/means').then((answer) => {
+    void ask('GET /customers/means').then((answer) => {
       if (answer.ok) setCountries(answer.value.countries);
     });
   }, [kind, view.id, reset]);

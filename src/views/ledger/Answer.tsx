@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { discountPercent, type OfferInput, type QuoteView, type SignOffView } from '../../core/quoting';
+import { discountPercent, type OfferInput, type QuoteView, type SignOffView } from '../../contract';
 import { percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';

@@ -1,5 +1,5 @@
 import { ArrowDown, ArrowUp, Pin, PinOff } from 'lucide-react';
-import type { LedgerColumn } from '../../core/quoting';
+import type { LedgerColumn } from '../../contract';
 import { Button, Dialog, DialogFoot } from '../../ui';
 import { useSpeech } from '../speech';
 import { columnsFor, titleOf, usualColumns, type Sees } from './columns';

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import type { ComparedLine, Comparison, QuoteView, RevisionView, SideLine } from '../../core/quoting';
+import type { ComparedLine, Comparison, SideLine } from '../../core/quotes';
+import type { QuoteView, RevisionView } from '../../contract';
 import { date, money, moneyIn, own } from '../../i18n';
 import { Dialog } from '../../ui';
 import { ask, sentences } from '../api';
@@ -23,10 +24,10 @@ export function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
     setSeen(null);
     setWrong(null);
     if (pair) {
-      void ask<Comparison>(
-        'GET',
-        `/api/quotes/${view.id}/revisions?before=${String(pair.before)}&after=${String(pair.after)}`,
-      ).then((answer) => {
+      void ask('GET /quotes/{id}/revisions', {
+        at: { id: view.id },
+        query: { before: pair.before, after: pair.after },
+      }).then((answer) => {
         if (!current) return;
         if (answer.ok) setSeen(answer.value);
         else setWrong(sentences(answer.failures, t('request.failed')));

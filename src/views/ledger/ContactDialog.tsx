@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
-import { contactInput, type ContactInput, type KnownContact, type QuoteView } from '../../core/quoting';
+import { contactInput, type ContactInput, type KnownContact, type QuoteView } from '../../contract';
 import { hasText } from '../../i18n';
 import { Field } from '../../ui';
 import { ask } from '../api';
@@ -34,7 +34,7 @@ export function ContactDialog({ open, view, onChange, onClose }: Props) {
   useEffect(() => {
     if (!open) return;
     reset();
-    void ask<KnownContact[]>('GET', `/api/quotes/${view.id}/contacts`).then((answer) => {
+    void ask('GET /quotes/{id}/contacts', { at: { id: view.id } }).then((answer) => {
       if (answer.ok) setKnown(answer.value);
     });
   }, [open, view.id, reset]);

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { CustomerChange, CustomerFound, QuoteView } from '../../core/quoting';
+import type { CustomerChange, CustomerFound, QuoteView } from '../../contract';
 import { moneyIn, own } from '../../i18n';
 import { Button, Dialog, DialogFoot } from '../../ui';
 import { ask, sentences } from '../api';
@@ -26,11 +26,13 @@ export function CustomerDialog({ open, view, onChange, onClose }: Props) {
     setSeen(null);
     setWrong(null);
     if (open && customer) {
-      void ask<CustomerChange>('GET', `/api/quotes/${view.id}/customer?to=${customer.id}`).then((answer) => {
-        if (!current) return;
-        if (answer.ok) setSeen(answer.value);
-        else setWrong(sentences(answer.failures, t('request.failed')));
-      });
+      void ask('GET /quotes/{id}/customer', { at: { id: view.id }, query: { to: customer.id } }).then(
+        (answer) => {
+          if (!current) return;
+          if (answer.ok) setSeen(answer.value);
+          else setWrong(sentences(answer.failures, t('request.failed')));
+        },
+      );
     }
     return () => {
       current = false;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { scaleLinear } from 'd3-scale';
 import { exact } from '../../core/exact';
-import type { AgreementView, DealView, LineView, QuoteView } from '../../core/quoting';
+import type { AgreementView, DealView, LineView, QuoteView } from '../../contract';
 import { date, money, own, percent } from '../../i18n';
 import { ask } from '../api';
 import { Quota } from '../parts/Quota';
@@ -19,7 +19,7 @@ export function Deal({ view, onLease }: Props) {
   const { may, decimals, currency } = view;
   useEffect(() => {
     let current = true;
-    void ask<DealView>('GET', `/api/quotes/${view.id}/deal`).then((answer) => {
+    void ask('GET /quotes/{id}/deal', { at: { id: view.id } }).then((answer) => {
       if (current && answer.ok) setDeal(answer.value);
     });
     return () => {

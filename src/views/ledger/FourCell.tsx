@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Typed } from '../../core/pricing';
-import { typedOf } from '../../core/quoting';
+import { typedOf } from '../../contract';
 import { useSpeech } from '../speech';
 import { EditCell } from './EditCell';
 import { sendable, shownIn, wrongBy, type Way } from './typed-amount';

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { FreshLine, Freshening, QuoteView } from '../../core/quoting';
+import type { FreshLine, Freshening, QuoteView } from '../../contract';
 import { date, money, own } from '../../i18n';
 import { Button, Dialog, DialogFoot } from '../../ui';
 import { ask, sentences } from '../api';
@@ -26,7 +26,7 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
     setWrong(null);
     setLeft(new Set());
     if (open) {
-      void ask<Freshening>('GET', `/api/quotes/${view.id}/freshening`).then((answer) => {
+      void ask('GET /quotes/{id}/freshening', { at: { id: view.id } }).then((answer) => {
         if (!current) return;
         if (answer.ok) setSeen(answer.value);
         else setWrong(sentences(answer.failures, t('request.failed')));

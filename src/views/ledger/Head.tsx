@@ -15,14 +15,14 @@ import {
   Table2,
   Undo2,
 } from 'lucide-react';
-import type { QuoteView } from '../../core/quoting';
+import type { QuoteView } from '../../contract';
 import { keysIn } from '../../i18n';
 import { Button, classes, LinkButton, useMedia } from '../../ui';
 import { Menu, type MenuItem } from '../../ui/Menu';
 import { useCommands } from '../frame/commands';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
-import type { Trouble } from './sender';
+import type { Trouble } from './session/sender';
 import { smallPage } from './small';
 import { brokenIn } from './Totals';
 

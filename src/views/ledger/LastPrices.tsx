@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { LastPrice, LineView, QuoteView } from '../../core/quoting';
+import type { LastPrice, LineView, QuoteView } from '../../contract';
 import { date, moneyIn } from '../../i18n';
 import { ask } from '../api';
 import figures from '../parts/figures.module.css';
@@ -13,7 +13,7 @@ export function LastPrices({ view, line }: { view: QuoteView; line: LineView }) 
   useEffect(() => {
     let current = true;
     setLast(undefined);
-    void ask<LastPrice[]>('GET', `/api/quotes/${view.id}/lines/${line.id}/last`).then((answer) => {
+    void ask('GET /quotes/{id}/lines/{line}/last', { at: { id: view.id, line: line.id } }).then((answer) => {
       if (current && answer.ok) setLast(answer.value);
     });
     return () => {

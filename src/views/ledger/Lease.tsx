@@ -1,7 +1,8 @@
 import { useId, useState } from 'react';
 import { exact, roundHalfUp } from '../../core/exact';
 import { monthlyRate } from '../../core/pricing';
-import type { LeaseInput, QuoteLease, QuoteView } from '../../core/quoting';
+import type { LeaseInput, QuoteView } from '../../contract';
+import type { QuoteLease } from '../../core/quotes';
 import { money, number, percent, shift } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Figure } from '../../core/pricing';
-import type { Address, LedgerColumn, LineView, LineValue, QuoteView } from '../../core/quoting';
+import type { Address, LedgerColumn, LineView, LineValue, QuoteView } from '../../contract';
 import { moneyIn } from '../../i18n';
 import { Button, Dialog, DialogFoot, LinkButton, say } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
@@ -75,12 +75,16 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     if (markedLines.length < marked.size) setMarked(new Set(markedLines.map((line) => line.id)));
   }, [markedLines, marked]);
   const signing: SignOffActs = {
-    onAsk: async (reason) => refused(await change('POST', '/sign-offs', { reason })),
-    onAnswer: async (id, body) => refused(await change('PATCH', `/sign-offs/${id}`, body)),
-    onTake: async (id) => refused(await change('POST', `/sign-offs/${id}/take`, {})),
+    onAsk: async (reason) => refused(await change('POST /quotes/{id}/sign-offs', { input: { reason } })),
+    onAnswer: async (id, body) =>
+      refused(await change('PATCH /quotes/{id}/sign-offs/{signOff}', { at: { signOff: id }, input: body })),
+    onTake: async (id) =>
+      refused(await change('POST /quotes/{id}/sign-offs/{signOff}/take', { at: { signOff: id }, input: {} })),
   };
   const remove = async (lines: readonly LineView[]) => {
-    const answer = await change('DELETE', '/lines/several', { lines: lines.map((line) => line.id) });
+    const answer = await change('DELETE /quotes/{id}/lines/several', {
+      input: { lines: lines.map((line) => line.id) },
+    });
     if (answer.ok) say(t('ledger.removedBack'));
     else told(refused(answer));
   };
@@ -112,21 +116,24 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   };
   const choose = (wanted: LedgerColumn[] | null) => {
     setColumns(wanted);
-    void ask('PATCH', '/api/me', { ledger: wanted });
+    void ask('PATCH /me', { input: { ledger: wanted } });
   };
   /**
    * A part number that leaves something to choose opens on the Bench with all that it says; a model opens
    * anew.
    */
   const openBuild = async (from: { partNumber: string } | { modelId: string }): Promise<string | null> => {
-    const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: view.id, ...from });
+    const answer = await ask('POST /builds', { input: { quoteId: view.id, ...from } });
     if (!answer.ok) return sentences(answer.failures, t('request.failed'));
     window.location.assign(`/bench/${answer.value.id}`);
     return null;
   };
   const accept = async () => {
-    const answer = await ask<{ orderId: string }>('POST', `/api/quotes/${view.id}/accept`, {
-      version: view.version,
+    const answer = await ask('POST /quotes/{id}/accept', {
+      at: { id: view.id },
+      input: {
+        version: view.version,
+      },
     });
     close();
     if (answer.ok) {
@@ -137,13 +144,13 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
     say(sentences(answer.failures, t('request.failed')), true);
   };
   const send = async () => {
-    const answer = await change('POST', '/send', {});
+    const answer = await change('POST /quotes/{id}/send', { input: {} });
     close();
     told(refused(answer));
   };
   const step = useCallback(
     async (way: 'undo' | 'redo') => {
-      const answer = await change('POST', `/${way}`, {});
+      const answer = await change(`POST /quotes/{id}/${way}`, { input: {} });
       say(answer.ok ? t(`steps.${way}Done`) : sentences(answer.failures, t('request.failed')), !answer.ok);
     },
     [change, t],
@@ -195,7 +202,9 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   const newest = view.revisions[0]?.number ?? view.revision.number;
   const older = view.revision.number !== newest;
   const revise = async () => {
-    const answer = await change('POST', '/revisions', older ? { from: view.revision.number } : {});
+    const answer = await change('POST /quotes/{id}/revisions', {
+      input: older ? { from: view.revision.number } : {},
+    });
     if (!answer.ok) told(refused(answer));
     else if (older) window.location.assign(`/quotes/${view.id}`);
   };
@@ -242,15 +251,22 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
               onChange={changeLine}
               onRemove={(line) => void remove([line])}
               onFill={(line, changes) => void fill(line, changes)}
-              onCopy={(line) => void change('POST', `/lines/${line.id}/copy`, {})}
+              onCopy={(line) =>
+                void change('POST /quotes/{id}/lines/{line}/copy', { at: { line: line.id }, input: {} })
+              }
               onInstead={(line) =>
-                void change('POST', `/lines/${line.id}/instead`, {}).then((answer) => told(refused(answer)))
+                void change('POST /quotes/{id}/lines/{line}/instead', {
+                  at: { line: line.id },
+                  input: {},
+                }).then((answer) => told(refused(answer)))
               }
               onPlace={async (lines, to) => {
-                await change('POST', '/lines/place', { lines, to });
+                await change('POST /quotes/{id}/lines/place', { input: { lines, to } });
               }}
               onGroup={(lines, group) => void changeLines(lines, { group }).then(told)}
-              onRename={async (from, to) => refused(await change('PATCH', '/groups', { from, to }))}
+              onRename={async (from, to) =>
+                refused(await change('PATCH /quotes/{id}/groups', { input: { from, to } }))
+              }
               onWalk={(line) => toggle({ is: 'walk', line: line.id, asked: [] })}
               onExplain={(line) => askFor({ of: 'line', line: line.id, what: 'net' })}
             />
@@ -260,7 +276,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
               version={view.version}
               refused={refusedItem}
               begins={first.lines.length === 0}
-              onAdd={(sku, quantity) => change('POST', '/lines', { sku, quantity })}
+              onAdd={(sku, quantity) => change('POST /quotes/{id}/lines', { input: { sku, quantity } })}
               onOpen={openBuild}
               onPaste={() => setDialog('paste')}
             />
@@ -300,7 +316,9 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
             <About
               view={view}
               onDialog={openDialog}
-              onValidUntil={async (validUntil) => refused(await change('PATCH', '', { validUntil }))}
+              onValidUntil={async (validUntil) =>
+                refused(await change('PATCH /quotes/{id}', { input: { validUntil } }))
+              }
             />
           </div>
         </div>
@@ -323,7 +341,9 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
             }
             onRivals={async (apart) =>
               refused(
-                await change('POST', '/lines/rivals', { lines: markedLines.map((line) => line.id), apart }),
+                await change('POST /quotes/{id}/lines/rivals', {
+                  input: { lines: markedLines.map((line) => line.id), apart },
+                }),
               )
             }
             onRemove={() => void remove(markedLines)}
@@ -333,7 +353,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
         <Totals
           view={view}
           onType={changeWhole}
-          onResale={async (resale) => refused(await change('PATCH', '', { resale }))}
+          onResale={async (resale) => refused(await change('PATCH /quotes/{id}', { input: { resale } }))}
           onExplain={(what) => askFor({ of: 'quote', what })}
           onSignOff={() => toggle({ is: 'signOff', asked: [] })}
           onGo={(line) => lines.current?.go(line)}
@@ -346,38 +366,40 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
           onChange={setSide}
           signing={signing}
           onRates={(line, rates) => changeLine(line, { rates })}
-          onLease={async (lease) => refused(await change('PATCH', '', { lease }))}
+          onLease={async (lease) => refused(await change('PATCH /quotes/{id}', { input: { lease } }))}
         />
       )}
       <CustomerDialog
         open={dialog === 'customer'}
         view={view}
-        onChange={async (customerId) => refused(await change('POST', '/customer', { customerId }))}
+        onChange={async (customerId) =>
+          refused(await change('POST /quotes/{id}/customer', { input: { customerId } }))
+        }
         onClose={close}
       />
       <AddressDialog
         kind={moving}
         view={view}
-        onChange={async (body) => refused(await change('POST', '/addresses', body))}
+        onChange={async (body) => refused(await change('POST /quotes/{id}/addresses', { input: body }))}
         onClose={() => setMoving(null)}
       />
       <ContactDialog
         open={dialog === 'contact'}
         view={view}
-        onChange={async (body) => refused(await change('POST', '/contacts', body))}
+        onChange={async (body) => refused(await change('POST /quotes/{id}/contacts', { input: body }))}
         onClose={close}
       />
       <PasteDialog
         open={dialog === 'paste'}
         view={view}
-        onAdd={(rows) => change('POST', '/lines/several', { rows })}
+        onAdd={(rows) => change('POST /quotes/{id}/lines/several', { input: { rows } })}
         onClose={close}
       />
       <StartDialog open={dialog === 'start'} view={view} models={models} onClose={close} />
       <FreshenDialog
         open={dialog === 'freshen'}
         view={view}
-        onTake={async (lines) => refused(await change('POST', '/freshening', { lines }))}
+        onTake={async (lines) => refused(await change('POST /quotes/{id}/freshening', { input: { lines } }))}
         onClose={close}
       />
       <ColumnsDialog
@@ -390,7 +412,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
       <LoseDialog
         open={dialog === 'lose'}
         view={view}
-        onLose={async (lost) => refused(await change('POST', '/lose', lost))}
+        onLose={async (lost) => refused(await change('POST /quotes/{id}/lose', { input: lost }))}
         onClose={close}
       />
       <Dialog

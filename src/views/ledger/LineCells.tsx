@@ -12,7 +12,8 @@ import {
   TriangleAlert,
 } from 'lucide-react';
 import { runningIn } from '../../core/pricing';
-import { ofBuilds, type LineView } from '../../core/quoting';
+import { ofBuilds } from './session/requote';
+import { type LineView } from '../../contract';
 import { date, keysIn, money, own, percent, type Translate } from '../../i18n';
 import { Button, classes } from '../../ui';
 import { useSpeech } from '../speech';

@@ -17,7 +17,7 @@ import {
 } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
 import type { DragLocationHistory } from '@atlaskit/pragmatic-drag-and-drop/types';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import type { LedgerColumn, LineView, QuoteView, SignOffsOfQuote } from '../../core/quoting';
+import type { LedgerColumn, LineView, QuoteView, SignOffsOfQuote } from '../../contract';
 import { classes } from '../../ui';
 import { useSpeech } from '../speech';
 import type { Means } from './cells';

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { lostReasons, type Lost, type QuoteView } from '../../core/quoting';
+import { lostReasons, type Lost } from '../../core/quotes';
+import { type QuoteView } from '../../contract';
 import { Button, Dialog, DialogFoot } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './choose.module.css';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { CircleDashed, Lock, Merge, Split, Trash2, X } from 'lucide-react';
 import { string } from 'yup';
-import type { LineView, QuoteView } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../contract';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';
 import css from './marked.module.css';

@@ -1,13 +1,8 @@
 import { useEffect, useState } from 'react';
 import { Check, CornerUpLeft, TriangleAlert } from 'lucide-react';
-import {
-  isWhole,
-  mostRows,
-  readPartList,
-  type PartListRow,
-  type QuoteView,
-  type ReadNumber,
-} from '../../core/quoting';
+import { isWhole } from '../../core/quotes';
+import { mostRows, readPartList, type PartListRow } from '../../core/exchange';
+import { type QuoteView, type ReadNumber } from '../../contract';
 import { own, number as written } from '../../i18n';
 import { Button, Dialog, DialogFoot } from '../../ui';
 import { ask, send, sentences, type Answer } from '../api';
@@ -52,8 +47,11 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
 
   const look = async (list: readonly PartListRow[]) => {
     setBusy(true);
-    const answer = await ask<ReadNumber[]>('POST', `/api/quotes/${view.id}/numbers`, {
-      numbers: list.map((row) => row.number),
+    const answer = await ask('POST /quotes/{id}/numbers', {
+      at: { id: view.id },
+      input: {
+        numbers: list.map((row) => row.number),
+      },
     });
     setBusy(false);
     setWrong(answer.ok ? null : sentences(answer.failures, t('request.failed')));
@@ -73,7 +71,7 @@ export function PasteDialog({ open, view, onAdd, onClose }: Props) {
   };
   /** What a spreadsheet says stands in the field, to be looked at like what is pasted. */
   const readFile = async (file: File) => {
-    const answer = await send<{ text: string }>('/api/read-table', file);
+    const answer = await send('POST /read-table', { file: file });
     setWrong(answer.ok ? null : sentences(answer.failures, t('request.failed')));
     if (answer.ok) setText(answer.value.text);
   };

@@ -1,4 +1,4 @@
-import type { LineView, RatesInput } from '../../core/quoting';
+import type { LineView, RatesInput } from '../../contract';
 import { number } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';

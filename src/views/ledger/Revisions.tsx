@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { QuoteView } from '../../core/quoting';
+import type { QuoteView } from '../../contract';
 import { date, dateTime } from '../../i18n';
 import { Button, LinkButton } from '../../ui';
 import { useSpeech } from '../speech';

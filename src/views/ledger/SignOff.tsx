@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { limitFor } from '../../core/pricing';
-import { type QuoteView, type SignOffsOfQuote, type SignOffView } from '../../core/quoting';
+import { type QuoteView, type SignOffsOfQuote, type SignOffView } from '../../contract';
 import { dateTime, percent } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';

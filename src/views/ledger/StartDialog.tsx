@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Copy, SlidersHorizontal, Star, Trash2 } from 'lucide-react';
-import type { QuoteView, SavedBuild } from '../../core/quoting';
+import type { QuoteView, SavedBuild } from '../../contract';
 import { date, own } from '../../i18n';
 import { Button, Dialog, Field } from '../../ui';
 import { ask, sentences } from '../api';
@@ -21,7 +21,7 @@ export function StartDialog({ open, view, models, onClose }: Props) {
   const [number, setNumber] = useState('');
   const [error, setError] = useState<string>();
   const load = async () => {
-    const answer = await ask<SavedBuild[]>('GET', '/api/saved');
+    const answer = await ask('GET /saved');
     if (answer.ok) setKept(answer.value);
   };
   useEffect(() => {
@@ -30,14 +30,14 @@ export function StartDialog({ open, view, models, onClose }: Props) {
   const start = async (
     from: { modelId: string } | { copyOf: string } | { savedId: string } | { partNumber: string },
   ) => {
-    const answer = await ask<{ id: string }>('POST', '/api/builds', { quoteId: view.id, ...from });
+    const answer = await ask('POST /builds', { input: { quoteId: view.id, ...from } });
     if (answer.ok) window.location.assign(`/bench/${answer.value.id}`);
     else setError(sentences(answer.failures, t('request.failed')));
   };
   const change = async (build: SavedBuild, body: { starred: boolean } | null) => {
     const answer = await (body
-      ? ask('PATCH', `/api/saved/${build.id}`, body)
-      : ask('DELETE', `/api/saved/${build.id}`));
+      ? ask('PATCH /saved/{id}', { at: { id: build.id }, input: body })
+      : ask('DELETE /saved/{id}', { at: { id: build.id } }));
     if (answer.ok) await load();
     else setError(sentences(answer.failures, t('request.failed')));
   };

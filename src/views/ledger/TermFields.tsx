@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { string } from 'yup';
 import { recurringIn, type Term } from '../../core/pricing';
-import type { LineView } from '../../core/quoting';
+import type { LineView } from '../../contract';
 import { date } from '../../i18n';
 import { DayField } from '../parts/DayField';
 import { useSpeech } from '../speech';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Stamp, TriangleAlert } from 'lucide-react';
 import { fixed, negative, textOf } from '../../core/exact';
 import { resaleOf, sumResale, type QuoteFigure } from '../../core/pricing';
-import { marginPercent, type QuoteView } from '../../core/quoting';
+import { marginPercent, type QuoteView } from '../../contract';
 import { money, moneyIn, number, percent, shift } from '../../i18n';
 import { Button, classes, Said, useMedia } from '../../ui';
 import { useSpeech } from '../speech';

@@ -1,6 +1,6 @@
 /** The price walk of a line, with how its parts recur, and that of the quote. */
 import { notesOn, quoteWalk, sidesOf, type LinePrice, type LineRecurring } from '../../core/pricing';
-import type { LineView, QuoteView } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../contract';
 import { date, number, own, percent } from '../../i18n';
 import { useSpeech } from '../speech';
 import { Bridge, type BridgeStep } from './Bridge';

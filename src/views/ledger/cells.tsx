@@ -1,15 +1,14 @@
 /** The cells of a line, by column. */
 import type { ReactNode } from 'react';
-import { fixed, minus, negative, ratio, textOf } from '../../core/exact';
+import { fixed, minus, negative, ratio, textOf, withoutCurrency } from '../../core/exact';
 import { figureAt, limitFor, resaleOf } from '../../core/pricing';
 import {
   typedMoney,
-  withoutCurrency,
   type LedgerColumnId,
   type LineView,
   type QuoteView,
   type SignOffsOfQuote,
-} from '../../core/quoting';
+} from '../../contract';
 import { date, money, number, percent, type Translate } from '../../i18n';
 import { stepName } from '../parts/step-name';
 import { unitText } from '../parts/unit-text';

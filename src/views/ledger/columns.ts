@@ -1,5 +1,5 @@
 /** The columns of the Ledger: which there are for a person, how wide, and which of them stay in sight. */
-import { ledgerColumns, type LedgerColumn, type LedgerColumnId, type QuoteView } from '../../core/quoting';
+import { ledgerColumns, type LedgerColumn, type LedgerColumnId, type QuoteView } from '../../contract';
 import type { TextKey } from '../../i18n';
 
 export interface Shown {

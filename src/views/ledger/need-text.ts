@@ -1,4 +1,4 @@
-import type { SignOffsOfQuote } from '../../core/quoting';
+import type { SignOffsOfQuote } from '../../contract';
 import { own, type Translate } from '../../i18n';
 
 /** What a role must sign, or has signed: lines by their positions, and what else by name. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { LineView, QuoteView } from '../../core/quoting';
+import type { LineView, QuoteView } from '../../contract';
 import { actsWidth, columnsFor, layOut, positionWidth } from './columns';
 import { between, placeBeside, rowsOf } from './rows';
 

@@ -1,6 +1,6 @@
 /** What stands one below the other in the Ledger: groups, lines, and the parts of builds that are opened. */
 import { across, sumLines, type AcrossRow, type PricedPart, type Totals } from '../../core/pricing';
-import type { LineView } from '../../core/quoting';
+import type { LineView } from '../../contract';
 
 export type LedgerRow =
   | { is: 'group'; key: string; name: string; lines: LineView[]; open: boolean; totals: Totals }

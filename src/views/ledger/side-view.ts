@@ -1,6 +1,6 @@
 /** What the pane beside the lines shows. */
 import { type Figure } from '../../core/pricing';
-import type { LeaseInput, LineView, QuoteView, RatesInput } from '../../core/quoting';
+import type { LeaseInput, LineView, QuoteView, RatesInput } from '../../contract';
 import { type SignOffActs } from './sign-off-acts';
 
 /**

@@ -1,4 +1,4 @@
-import { type OfferInput } from '../../core/quoting';
+import { type OfferInput } from '../../contract';
 
 export interface SignOffActs {
   /** Each gives the sentence of a refusal. */

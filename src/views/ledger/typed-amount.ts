@@ -1,8 +1,9 @@
 /** What is typed into the four ways of saying a price, and how they are shown. */
 import { ValidationError, type Schema } from 'yup';
 import type { Typed } from '../../core/pricing';
-import { readWritten } from '../../core/exact';
-import { isWhole, quantity, typedBy, typedMoney, withoutCurrency } from '../../core/quoting';
+import { readWritten, withoutCurrency } from '../../core/exact';
+import { isWhole } from '../../core/quotes';
+import { quantity, typedBy, typedMoney } from '../../contract';
 import { hasText, money, number, shift, type Translate } from '../../i18n';
 
 export type Way = Typed['by'];

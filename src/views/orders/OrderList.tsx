@@ -1,4 +1,5 @@
-import type { OrderPage, OrderRow } from '../../core/quoting';
+import { ask } from '../api';
+import type { OrderPage, OrderRow } from '../../contract';
 import { date, moneyIn } from '../../i18n';
 import { DataTable, ListPage, type Column } from '../../ui';
 import { Pager } from '../parts/Pager';
@@ -20,7 +21,10 @@ export default function OrderList(props: Props) {
 
 function Page({ first }: Props) {
   const { t, language } = useSpeech();
-  const { page, field, go } = usePage('/api/orders', first, { by: 'created', descending: true });
+  const { page, field, go } = usePage((query) => ask('GET /orders', { query }), first, {
+    by: 'created',
+    descending: true,
+  });
   const columns: Column<OrderRow>[] = [
     {
       id: 'number',

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { UserPlus } from 'lucide-react';
-import type { CustomerFound } from '../../core/quoting';
+import type { CustomerFound } from '../../contract';
 import { Button, Combobox } from '../../ui';
 import { ask } from '../api';
 import { useSpeech } from '../speech';
@@ -29,9 +29,7 @@ export function CustomerField({ error, onMeant, onNew }: Props) {
     setLooking(typed.trim() !== '');
     await new Promise((next) => setTimeout(next, pause));
     if (turn !== latest.current) return;
-    const answer = typed.trim()
-      ? await ask<CustomerFound[]>('GET', `/api/customers?find=${encodeURIComponent(typed)}`)
-      : null;
+    const answer = typed.trim() ? await ask('GET /customers', { query: { find: typed } }) : null;
     if (turn !== latest.current) return;
     const all = answer?.ok ? answer.value : [];
     setFound(all);

@@ -6,7 +6,7 @@ import {
   type CustomerFound,
   type CustomerMeans,
   type NewCustomerInput,
-} from '../../core/quoting';
+} from '../../contract';
 import { hasText, own } from '../../i18n';
 import { Button, DialogFoot, Field, Select } from '../../ui';
 import { ask, sentences } from '../api';
@@ -49,7 +49,7 @@ export function NewCustomer({ name, onMade, onCancel }: Props) {
     },
   });
   useEffect(() => {
-    void ask<CustomerMeans>('GET', '/api/customers/means').then((answer) => {
+    void ask('GET /customers/means').then((answer) => {
       if (!answer.ok) return;
       setMeans(answer.value);
       setValue('priceList', answer.value.priceLists[0]?.code ?? '');
@@ -58,7 +58,7 @@ export function NewCustomer({ name, onMade, onCancel }: Props) {
   }, [setValue]);
   const text = (code?: string) => (code === undefined ? undefined : hasText(code) ? t(code) : code);
   const go = handleSubmit(async (input) => {
-    const answer = await ask<CustomerFound>('POST', '/api/customers', input);
+    const answer = await ask('POST /customers', { input: input });
     if (answer.ok) onMade(answer.value);
     else setError('name', { message: sentences(answer.failures, t('request.failed')) });
   });

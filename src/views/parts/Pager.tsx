@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import type { Page } from '../../core/quoting';
+import type { Page } from '../../contract';
 import { number } from '../../i18n';
 import { Button } from '../../ui';
 import { useSpeech } from '../speech';

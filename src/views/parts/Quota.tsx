@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { exact, Exact } from '../../core/exact';
-import type { DeskView } from '../../core/quoting';
+import type { DeskView } from '../../contract';
 import { money, percent } from '../../i18n';
 import { useSpeech } from '../speech';
 import css from './quota.module.css';

@@ -1,12 +1,20 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Page } from '../../core/quoting';
+import type { Page } from '../../contract';
 import type { FindField } from '../../ui';
-import { ask } from '../api';
+import type { Answer } from '../api';
 import { pause } from './pause';
 
 export interface Order {
   by: string;
   descending: boolean;
+}
+
+/** What of a list is asked for. */
+export interface Wanted {
+  find: string;
+  sort: string;
+  descending: boolean;
+  page: number;
 }
 
 export interface PageOf<T> {
@@ -23,7 +31,11 @@ export interface PageOf<T> {
  * A list that the server finds, sorts and cuts into pages. Asked after a pause in typing; what comes late is
  * dropped.
  */
-export function usePage<T>(path: string, first: Page<T>, usual: Order): PageOf<T> {
+export function usePage<T>(
+  load: (wanted: Wanted) => Promise<Answer<Page<T>>>,
+  first: Page<T>,
+  usual: Order,
+): PageOf<T> {
   const [page, setPage] = useState(first);
   const [find, setFind] = useState('');
   const [order, setOrder] = useState(usual);
@@ -31,18 +43,13 @@ export function usePage<T>(path: string, first: Page<T>, usual: Order): PageOf<T
   const turn = useRef(0);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
-  const load = (wanted: { find: string; order: Order; page: number }, after: number): void => {
+  const turnTo = (wanted: { find: string; order: Order; page: number }, after: number): void => {
     const mine = ++turn.current;
     clearTimeout(timer.current);
     setBusy(true);
     timer.current = setTimeout(() => {
-      const query = new URLSearchParams({
-        find: wanted.find,
-        sort: wanted.order.by,
-        descending: String(wanted.order.descending),
-        page: String(wanted.page),
-      });
-      void ask<Page<T>>('GET', `${path}?${query.toString()}`).then((answer) => {
+      const { find: words, order: by, page: at } = wanted;
+      void load({ find: words, sort: by.by, descending: by.descending, page: at }).then((answer) => {
         if (turn.current !== mine) return;
         setBusy(false);
         if (answer.ok) setPage(answer.value);
@@ -57,14 +64,14 @@ export function usePage<T>(path: string, first: Page<T>, usual: Order): PageOf<T
       value: find,
       onChange: ({ target: { value } }) => {
         setFind(value);
-        load({ find: value, order, page: 0 }, pause);
+        turnTo({ find: value, order, page: 0 }, pause);
       },
     },
     onOrder: (by) => {
       const next = { by, descending: order.by === by ? !order.descending : false };
       setOrder(next);
-      load({ find, order: next, page: 0 }, 0);
+      turnTo({ find, order: next, page: 0 }, 0);
     },
-    go: (to) => load({ find, order, page: to }, 0),
+    go: (to) => turnTo({ find, order, page: to }, 0),
   };
 }

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from 'react';
-import type { CustomerFound } from '../../core/quoting';
+import type { CustomerFound } from '../../contract';
 import { Button, Dialog, DialogFoot, Field } from '../../ui';
 import { ask, sentences } from '../api';
 import { CustomerField } from '../parts/CustomerField';
@@ -23,7 +23,7 @@ export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void
     await openFor(customer);
   };
   const openFor = async ({ id }: CustomerFound) => {
-    const answer = await ask<{ id: string }>('POST', '/api/quotes', { customerId: id, title });
+    const answer = await ask('POST /quotes', { input: { customerId: id, title } });
     if (answer.ok) window.location.assign(`/quotes/${answer.value.id}`);
     else setError(sentences(answer.failures, t('request.failed')));
   };

@@ -1,6 +1,7 @@
+import { ask } from '../api';
 import { useState } from 'react';
 import { Plus } from 'lucide-react';
-import type { QuotePage, QuoteRow } from '../../core/quoting';
+import type { QuotePage, QuoteRow } from '../../contract';
 import { dateTime, moneyIn } from '../../i18n';
 import { Button, DataTable, ListPage, type Column } from '../../ui';
 import { Speech, useSpeech } from '../speech';
@@ -25,7 +26,7 @@ export default function QuoteList(props: Props) {
 function Page({ first, mayQuote }: Props) {
   const { t, language } = useSpeech();
   const [open, setOpen] = useState(false);
-  const { page, field, order, onOrder, go } = usePage('/api/quotes', first, {
+  const { page, field, order, onOrder, go } = usePage((query) => ask('GET /quotes', { query }), first, {
     by: 'changed',
     descending: true,
   });

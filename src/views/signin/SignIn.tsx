@@ -1,6 +1,6 @@
 import { useForm } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
-import { signInInput, type SignInInput } from '../../core/quoting';
+import { signInInput, type SignInInput } from '../../contract';
 import { Button, Field } from '../../ui';
 import { hasText } from '../../i18n';
 import { ask, sentences } from '../api';
@@ -40,7 +40,7 @@ function Form({ to, demo, refusal }: Props) {
   });
   const text = (code?: string) => (code === undefined ? undefined : hasText(code) ? t(code) : code);
   const go = handleSubmit(async (input) => {
-    const answer = await ask('POST', '/api/session', input);
+    const answer = await ask('POST /session', { input: input });
     if (answer.ok) {
       window.location.assign(to);
       return;

@@ -1,0 +1,61 @@
+/**
+ * Every endpoint there is, by its room: the door for the dispatcher and for the tests. Pages know endpoints by
+ * their types alone, since what they check would weigh on each.
+ */
+import { access } from './access';
+import { builds } from './builds';
+import { catalogue } from './catalogue';
+import { customers } from './customers';
+import { desk } from './desk';
+import { lines } from './lines';
+import { orders } from './orders';
+import { quotes } from './quotes';
+import { saved } from './saved';
+import { signOffs } from './sign-offs';
+import { system } from './system';
+
+export type { Endpoint } from './endpoint';
+export { matcher } from './match';
+export { openApi, rolesOf } from './openapi';
+export { access, builds, catalogue, customers, desk, lines, orders, quotes, saved, signOffs, system };
+
+export const rooms = {
+  access,
+  desk,
+  catalogue,
+  customers,
+  quotes,
+  lines,
+  signOffs,
+  builds,
+  saved,
+  orders,
+  system,
+};
+
+/** All of them by method and path. */
+export type Contract = typeof access &
+  typeof desk &
+  typeof catalogue &
+  typeof customers &
+  typeof quotes &
+  typeof lines &
+  typeof signOffs &
+  typeof builds &
+  typeof saved &
+  typeof orders &
+  typeof system;
+
+export const contract: Contract = {
+  ...access,
+  ...desk,
+  ...catalogue,
+  ...customers,
+  ...quotes,
+  ...lines,
+  ...signOffs,
+  ...builds,
+  ...saved,
+  ...orders,
+  ...system,
+};

@@ -1,0 +1,42 @@
+/** The catalogue: what is sold, and what a field for an item's number proposes. */
+import type { Texts } from '../core/model';
+import { endpoint, json } from './endpoint';
+import { findQuery } from './schema';
+
+export interface CatalogueItem {
+  sku: string;
+  family: string;
+  name: Texts;
+  kind: 'part' | 'model' | 'software' | 'service';
+  unit: string;
+  price?: string;
+  leadDays: number;
+  mass?: string;
+  /** Only for those who may see costs. */
+  cost?: string;
+  /** Of a model: its id. */
+  model?: string;
+}
+
+export interface CatalogueView {
+  families: { code: string; name: Texts }[];
+  items: CatalogueItem[];
+  priceList: { code: string; name: Texts; currency: string; decimals: number };
+}
+
+/** An item as a field for its number proposes it. */
+export interface ItemFound {
+  sku: string;
+  name: Texts;
+  /** The model by which it is configured. */
+  model?: string;
+}
+
+export const catalogue = {
+  'GET /items': endpoint({
+    says: 'Items that are sold by themselves, by any part of their number or name, or what was probably meant.',
+    who: 'person',
+    query: findQuery,
+    answers: json<ItemFound[]>('ItemFound[]'),
+  }),
+};

@@ -1,0 +1,40 @@
+/** The Desk, and search-or-do. */
+import type { Texts } from '../core/model';
+import { endpoint, json } from './endpoint';
+import type { OrderRow } from './orders';
+import type { QuoteRow } from './quote-rows';
+import { findQuery } from './schema';
+import type { AskedSignOff } from './sign-off-view';
+
+export interface DeskView {
+  /** Whose quotes these are: the person's own, or those of all whose quotes the person may see. */
+  whose: 'mine' | 'team';
+  /** The first of those that may still be won. */
+  quotes: QuoteRow[];
+  /** How many there are in all. */
+  count: number;
+  orders: OrderRow[];
+  /** Sign-offs asked of the person. */
+  asked: AskedSignOff[];
+  /** In EUR. `weight` is the share of open quotes that is counted. */
+  quota?: { target: string; won: string; open: string; weight: string };
+}
+
+/** Something that search-or-do found. */
+export interface Hit {
+  kind: 'customer' | 'quote' | 'order' | 'item';
+  id: string;
+  label: string | Texts;
+  detail: string;
+  /** Of an item that is configured: its model. */
+  model?: string;
+}
+
+export const desk = {
+  'GET /search': endpoint({
+    says: 'Customers, quotes, orders and items by any part of their names and numbers, or what was probably meant.',
+    who: 'person',
+    query: findQuery,
+    answers: json<Hit[]>('Hit[]'),
+  }),
+};

@@ -1,0 +1,41 @@
+/**
+ * Who may do what. A role is a set of named permissions, all of them in this one table; whose quotes and orders
+ * somebody sees is decided in the services, by what they belong to.
+ */
+
+/** What a person is in the house. */
+export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
+
+export type Permission =
+  /** Opens and changes quotes and builds, and adds customers. */
+  | 'quotes'
+  /** Makes an order of a quote. */
+  | 'accept'
+  /** Sees costs, margins and limits. */
+  | 'costs'
+  /** Answers sign-offs. */
+  | 'sign'
+  /** Sees how something is made. */
+  | 'workOrders'
+  /** Sees orders. */
+  | 'orders'
+  /** Puts a special part in the place of an item. */
+  | 'special'
+  /** Types the rates of what is used, and prices and costs where the list has none. */
+  | 'rates'
+  /** Gives discounts by hand. */
+  | 'discount'
+  /** Sets selling prices of their own. */
+  | 'resale';
+
+/** The permissions of each role. */
+export const granted: Readonly<Record<Role, readonly Permission[]>> = {
+  engineer: ['quotes', 'discount', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
+  manager: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
+  director: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
+  modeller: ['costs', 'orders', 'workOrders'],
+  dealer: ['quotes', 'resale'],
+};
+
+/** All roles, in the order in which people are shown. */
+export const roles = Object.keys(granted) as Role[];

@@ -1,0 +1,20 @@
+/** Whether the server runs and can serve, for those who keep it running, and what it offers to programs. */
+import { endpoint, json } from './endpoint';
+
+export const system = {
+  'GET /alive': endpoint({
+    says: 'Answers while the server runs at all, whether or not it can serve.',
+    who: 'anyone',
+    answers: json<{ alive: true }>('{ alive }'),
+  }),
+  'GET /health': endpoint({
+    says: 'Answers 200 once the database does, and 503 while it does not.',
+    who: 'anyone',
+    answers: json<{ ready: boolean }>('{ ready }'),
+  }),
+  'GET /openapi.json': endpoint({
+    says: 'This document.',
+    who: 'anyone',
+    answers: json<object>('OpenAPI 3.1'),
+  }),
+};

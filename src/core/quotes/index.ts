@@ -1,0 +1,6 @@
+/** What a quote is made of besides its prices: the order of its lines, alternatives, revisions. */
+export { grouped, moved } from './arrange';
+export type { LineBasis } from './line-basis';
+export { isWhole, quantityDecimals, unitOf } from './quantities';
+export * from './revisions';
+export { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';

@@ -1,5 +1,0 @@
-import { newBuildInput } from '../../../core/quoting';
-import { beginBuild } from '../../../services/builds';
-import { changing } from '../_answer';
-
-export const POST = changing(newBuildInput, beginBuild);

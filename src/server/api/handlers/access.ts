@@ -1,0 +1,21 @@
+import type { access } from '../../../contract/all';
+import { done } from '../../../services/failure';
+import { setPerson } from '../../../services/people';
+import { signOut } from '../../../services/sessions';
+import { sessionCookie } from '../../cookies';
+import { signInFrom } from '../sign-in';
+import type { Handlers } from './handler';
+
+export const accessHandlers: Handlers<typeof access> = {
+  'POST /session': async ({ input, context }) => {
+    const result = await signInFrom(context, input);
+    return result.ok ? done({ name: result.value.name }) : result;
+  },
+  'DELETE /session': async ({ context: { cookies } }) => {
+    const token = cookies.get(sessionCookie)?.value;
+    if (token) await signOut(token);
+    cookies.delete(sessionCookie, { path: '/' });
+    return done(null);
+  },
+  'PATCH /me': ({ actor, input }) => setPerson(actor, input),
+};

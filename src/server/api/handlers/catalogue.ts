@@ -1,0 +1,12 @@
+import type { catalogue } from '../../../contract/all';
+import { wordsOf } from '../../../core/finding';
+import { done } from '../../../services/failure';
+import { findItems } from '../../../services/search';
+import type { Handlers } from './handler';
+
+const mostItems = 8;
+
+export const catalogueHandlers: Handlers<typeof catalogue> = {
+  'GET /items': async ({ query: { find } }) =>
+    done(wordsOf(find).length === 0 ? [] : await findItems(find, mostItems)),
+};

@@ -1,0 +1,11 @@
+import type { customers } from '../../../contract/all';
+import { findCustomers } from '../../../services/customers';
+import { done } from '../../../services/failure';
+import { createCustomer, customerMeans } from '../../../services/new-customer';
+import type { Handlers } from './handler';
+
+export const customersHandlers: Handlers<typeof customers> = {
+  'GET /customers': async ({ actor, query }) => done(await findCustomers(actor, query.find)),
+  'POST /customers': ({ actor, input }) => createCustomer(actor, input),
+  'GET /customers/means': async ({ actor }) => done(await customerMeans(actor)),
+};

@@ -1,0 +1,8 @@
+import type { desk } from '../../../contract/all';
+import { done } from '../../../services/failure';
+import { search } from '../../../services/search';
+import type { Handlers } from './handler';
+
+export const deskHandlers: Handlers<typeof desk> = {
+  'GET /search': async ({ actor, query }) => done(await search(actor, query.find)),
+};

@@ -1,0 +1,30 @@
+/** What answers each endpoint: a line a piece, by room, from the contract to the service. */
+import type { Contract } from '../../../contract/all';
+import { accessHandlers } from './access';
+import { buildsHandlers } from './builds';
+import { catalogueHandlers } from './catalogue';
+import { customersHandlers } from './customers';
+import { deskHandlers } from './desk';
+import type { Handlers } from './handler';
+import { linesHandlers } from './lines';
+import { ordersHandlers } from './orders';
+import { quotesHandlers } from './quotes';
+import { savedHandlers } from './saved';
+import { signOffsHandlers } from './sign-offs';
+import { systemHandlers } from './system';
+
+export type { Held } from './handler';
+
+export const handlers: Handlers<Contract> = {
+  ...accessHandlers,
+  ...deskHandlers,
+  ...catalogueHandlers,
+  ...customersHandlers,
+  ...quotesHandlers,
+  ...linesHandlers,
+  ...signOffsHandlers,
+  ...buildsHandlers,
+  ...savedHandlers,
+  ...ordersHandlers,
+  ...systemHandlers,
+};

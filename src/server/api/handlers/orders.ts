@@ -1,0 +1,8 @@
+import type { orders } from '../../../contract/all';
+import { done } from '../../../services/failure';
+import { listOrders } from '../../../services/orders';
+import type { Handlers } from './handler';
+
+export const ordersHandlers: Handlers<typeof orders> = {
+  'GET /orders': async ({ actor, query }) => done(await listOrders(actor, query)),
+};

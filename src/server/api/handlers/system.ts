@@ -1,0 +1,14 @@
+import { openApi, rooms, type system } from '../../../contract/all';
+import { done } from '../../../services/failure';
+import { ready } from '../../../services/health';
+import { json } from '../answer';
+import type { Handlers } from './handler';
+
+export const systemHandlers: Handlers<typeof system> = {
+  'GET /alive': () => Promise.resolve(done({ alive: true as const })),
+  'GET /health': async () => {
+    const serves = await ready();
+    return json({ ready: serves }, serves ? 200 : 503);
+  },
+  'GET /openapi.json': () => Promise.resolve(done(openApi(rooms))),
+};
