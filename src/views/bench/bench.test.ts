@@ -5,7 +5,7 @@ import { outlineOf } from '../../core/model';
 import type { BuildContent } from '../../core/builds';
 import { number, translator } from '../../i18n';
 import { History } from './history';
-import { Saver, type Saved } from './saver';
+import { lineToBuild, Saver, type Saved } from './session/saver';
 import { nearestAllowed, readTyped, shownUnit, shownValue, type Steps, type Units } from './typed';
 import { Words } from './words';
 
@@ -295,7 +295,7 @@ describe('saving', () => {
 
   it('goes on with the version that the server gave', async () => {
     const asked = answers([200, { version: 2 }], [200, { version: 3 }]);
-    const saver = new Saver('x', 1, () => true);
+    const saver = new Saver(lineToBuild('x'), 1, () => true);
     expect([await send(saver, 'a'), await send(saver, 'b')]).toMatchObject([
       { state: 'saved', version: 2 },
       { state: 'saved', version: 3 },
@@ -311,7 +311,9 @@ describe('saving', () => {
       [200, { build: { version: 7 }, content: content('a') }],
       [200, { version: 8 }],
     );
-    expect(await send(new Saver('x', 6, (found) => found.decisions[0]?.on === 'a'), 'b')).toMatchObject({
+    expect(
+      await send(new Saver(lineToBuild('x'), 6, (found) => found.decisions[0]?.on === 'a'), 'b'),
+    ).toMatchObject({
       state: 'saved',
       version: 8,
     });
@@ -328,7 +330,7 @@ describe('saving', () => {
       [409, stale],
       [200, { build: { version: 6 }, content: content('a') }],
     );
-    const saver = new Saver('x', 6, (found) => found.decisions[0]?.on === 'a');
+    const saver = new Saver(lineToBuild('x'), 6, (found) => found.decisions[0]?.on === 'a');
     expect([await send(saver, 'b'), await send(saver, 'c')]).toMatchObject([
       { state: 'refused' },
       { state: 'refused', refusals: stale.failures },
@@ -336,7 +338,7 @@ describe('saving', () => {
   });
   it('sends only the newest of what is made meanwhile', async () => {
     const asked = answers([200, { version: 2 }], [200, { version: 3 }]);
-    const saver = new Saver('x', 1, () => true);
+    const saver = new Saver(lineToBuild('x'), 1, () => true);
     const [first] = [send(saver, 'a'), send(saver, 'b')];
     await Promise.all([first, send(saver, 'c')]);
     await saver.idle();

@@ -19,7 +19,7 @@ import type { Refusal } from '../api';
 import { Ahead } from './ahead';
 import { History } from './history';
 import { painted } from './painted';
-import { noRefusals, Saver } from './saver';
+import { lineToBuild, noRefusals, Saver } from './session/saver';
 import { byRow, type ByRow } from './slices';
 
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
@@ -110,7 +110,7 @@ export function useBench(view: BenchView): Bench {
   // another.
   const history = useMemo(() => new History(view.build.id, view.build.version, view.content), [view]);
   const saver = useMemo(
-    () => new Saver(view.build.id, history.base, (content) => history.has(content)),
+    () => new Saver(lineToBuild(view.build.id), history.base, (content) => history.has(content)),
     [view, history],
   );
   const [shown, setShown] = useState<Shown>({

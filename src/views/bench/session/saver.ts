@@ -1,6 +1,8 @@
-import type { Registered } from '../../core/numbering';
-import type { BuildContent } from '../../core/builds';
-import { ask, type Refusal } from '../api';
+/** Stores what is made of a build, behind whatever the network does. */
+import type { BenchView, SavedContent } from '../../../contract';
+import type { BuildContent } from '../../../core/builds';
+import type { Registered } from '../../../core/numbering';
+import { ask, type Answer, type Refusal, type SentTo } from '../../api';
 
 export interface Saved {
   state: 'saved' | 'offline' | 'refused';
@@ -13,7 +15,22 @@ export interface Saved {
   leadDays?: number | null | undefined;
 }
 
+/** The server, for a build, and waiting. */
+export interface BuildLine {
+  put: (content: SentTo<'PUT /builds/{id}'>) => Promise<Answer<SavedContent>>;
+  read: () => Promise<Answer<Pick<BenchView, 'build' | 'content'>>>;
+  /** Waits until it is worth trying again. */
+  pause: () => Promise<void>;
+}
+
 const retrySeconds = 3;
+/** The line to the server by which a page stores a build. */
+export const lineToBuild = (id: string): BuildLine => ({
+  put: (content) => ask('PUT /builds/{id}', { at: { id }, input: content }),
+  read: () => ask('GET /builds/{id}', { at: { id } }),
+  pause: () => new Promise((done) => setTimeout(done, retrySeconds * 1000)),
+});
+
 /** The same list always, so that what shows refusals stands still while there are none. */
 export const noRefusals: readonly Refusal[] = [];
 
@@ -28,7 +45,7 @@ export class Saver {
   private refused = false;
 
   constructor(
-    private readonly id: string,
+    private readonly line: BuildLine,
     private version: number,
     /** Whether a content is one that this person made. */
     private readonly made: (content: BuildContent) => boolean,
@@ -56,7 +73,7 @@ export class Saver {
         passed: passed.map(({ rule, reason }) => ({ rule, reason })),
         special,
       };
-      const answer = await ask('PUT /builds/{id}', { at: { id: this.id }, input: body });
+      const answer = await this.line.put(body);
       if (answer.ok) {
         this.version = answer.value.version;
         this.refused = false;
@@ -71,7 +88,7 @@ export class Saver {
       } else if (answer.status === 0 || answer.status >= 500) {
         tell({ state: 'offline', refusals: noRefusals });
         this.waiting ??= { content, tell };
-        await new Promise((done) => setTimeout(done, retrySeconds * 1000));
+        await this.line.pause();
       } else if (answer.status === 409 && (await this.caughtUp())) {
         this.waiting ??= { content, tell };
       } else {
@@ -85,7 +102,7 @@ export class Saver {
 
   /** Takes up the server's version, where that is another than was known and holds what this person made. */
   private async caughtUp(): Promise<boolean> {
-    const now = await ask('GET /builds/{id}', { at: { id: this.id } });
+    const now = await this.line.read();
     if (!now.ok || now.value.build.version === this.version || !this.made(now.value.content)) return false;
     this.version = now.value.build.version;
     return true;
