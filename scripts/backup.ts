@@ -1,7 +1,7 @@
 /**
  * `npm run db:backup -- FILE`: writes all of DATABASE_URL, or of this clone's own database, into one file.
  */
-import { backUp } from '../src/services/backup';
+import { backUp } from '../src/services/kernel/backup';
 import { databaseUrl } from './database-url';
 
 const [file] = process.argv.slice(2);

@@ -5,8 +5,8 @@ import { build } from 'esbuild';
 const top = fileURLToPath(new URL('..', import.meta.url));
 const parts = {
   serve: 'src/server/index.ts',
-  engines: 'src/services/threads/engines.ts',
-  papers: 'src/services/threads/papers.ts',
+  engines: 'src/services/kernel/threads/engines.ts',
+  papers: 'src/services/kernel/threads/papers.ts',
 };
 const wanted = process.argv.length > 2 ? process.argv.slice(2) : Object.keys(parts);
 await build({

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { compileModel, withLibrary, type CompiledModel, type ModelDocument } from '../src/core/model';
 import { tariffFrom, type Tariff } from '../src/core/pricing';
-import { entryOfFile, type EntryFile } from '../src/services/files/demo-entries';
+import { entryOfFile, type EntryFile } from '../src/services/demo/demo-entries';
 
 const read = (id: string): unknown =>
   JSON.parse(readFileSync(new URL(`../demo/models/${id}.json`, import.meta.url), 'utf8'));

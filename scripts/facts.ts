@@ -3,7 +3,7 @@
  * facts -- mend` works out what is stale.
  */
 import { connected } from '../src/data';
-import { refreshAll, wrongFacts } from '../src/services/quote-facts';
+import { refreshAll, wrongFacts } from '../src/services/quotes/figures/quote-facts';
 import { databaseUrl } from './database-url';
 
 process.env.DATABASE_URL = databaseUrl();

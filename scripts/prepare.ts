@@ -2,8 +2,8 @@
  * Brings the database to its newest schema and loads the demo data where it is empty. Prints the sign-ins.
  */
 import { connected, migrate } from '../src/data';
-import { demoPassword, loadDemo } from '../src/services/demo';
-import { refreshAll } from '../src/services/quote-facts';
+import { demoPassword, loadDemo } from '../src/services/demo/demo';
+import { refreshAll } from '../src/services/quotes/figures/quote-facts';
 
 const applied = await migrate(connected());
 if (applied.length > 0) console.log(`Schema: ${applied.join(', ')}`);

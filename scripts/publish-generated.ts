@@ -1,7 +1,7 @@
 /** Publishes the generated large model beside the demo's models, to try the Bench at its size. */
 import { generatedModel, large } from '../src/core/engine/generated-models';
 import { connected } from '../src/data';
-import { publish } from '../src/services/models';
+import { publish } from '../src/services/catalogue/models';
 
 await connected().transaction(async () => {
   const { items, families } = connected().records;

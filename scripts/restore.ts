@@ -2,7 +2,7 @@
  * `npm run db:restore -- FILE`: puts a backup into DATABASE_URL, which must be empty, or into this clone's
  * own database while that is.
  */
-import { CannotRestore, restore } from '../src/services/backup';
+import { CannotRestore, restore } from '../src/services/kernel/backup';
 import { databaseUrl } from './database-url';
 
 const [file] = process.argv.slice(2);

@@ -3,7 +3,7 @@
 declare namespace App {
   interface Locals {
     /** The person signed in; null on the sign-in page. */
-    actor: import('./services/actor').Actor | null;
+    actor: import('./services/access/actor').Actor | null;
     theme: 'light' | 'dark' | 'auto';
     /** Who is at the other end; said by the server in front. */
     client: import('./server/client').Client;

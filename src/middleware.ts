@@ -14,12 +14,12 @@ import { isText } from './server/api/body';
 import { sessionCookie } from './server/cookies';
 import { answerPolicy, pagePolicy, plainHeaders } from './server/headers';
 import { mayCome } from './server/origin';
-import type { Failure } from './services/failure';
-import { isBusy } from './services/health';
-import { startHousekeeping } from './services/housekeeping';
-import { log } from './services/log';
-import { duringRequest, type RequestContext } from './services/request';
-import { whoIs } from './services/sessions';
+import type { Failure } from './services/kernel/failure';
+import { isBusy } from './services/kernel/health';
+import { startHousekeeping } from './services/kernel/housekeeping';
+import { log } from './services/kernel/log';
+import { duringRequest, type RequestContext } from './services/kernel/request';
+import { whoIs } from './services/access/sessions';
 
 /** Pages reached without signing in; endpoints say it in the contract. */
 const openPaths = new Set(['/sign-in']);

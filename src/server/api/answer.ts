@@ -1,7 +1,7 @@
 /** What goes back to who asked: values, files, and refusals with their sentences. */
 import type { FileAnswer } from '../../contract';
 import { sentence } from '../../i18n/sentence';
-import type { Failure, Result, Status } from '../../services/failure';
+import type { Failure, Result, Status } from '../../services/kernel/failure';
 
 const codes: Record<Status, number> = {
   invalid: 422,

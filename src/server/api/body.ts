@@ -1,6 +1,6 @@
 /** Reading what is sent: measured while it arrives, and checked before anything else sees it. */
 import { ValidationError, type Schema } from 'yup';
-import type { Failure } from '../../services/failure';
+import type { Failure } from '../../services/kernel/failure';
 
 export type Read<I> = { ok: true; value: I } | { ok: false; status: number; failures: Failure[] };
 

@@ -6,8 +6,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { contract, openApi, rolesOf, rooms, type Endpoint } from '../../contract/all';
 import { roles, type BenchView, type QuoteView, type Role } from '../../contract';
 import { connected } from '../../data';
-import type { Actor } from '../../services/actor';
-import { openDemo, personOf } from '../../services/testing';
+import type { Actor } from '../../services/access/actor';
+import { openDemo, personOf } from '../../services/kernel/testing';
 import { askAs, ways, type Way } from './testing';
 
 const people = new Map<Role, Actor>();

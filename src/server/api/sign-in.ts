@@ -2,9 +2,9 @@
 import type { APIContext } from 'astro';
 import type { SignInInput } from '../../contract';
 import { deviceCookie, sessionCookie } from '../cookies';
-import type { Actor } from '../../services/actor';
-import { done, type Result } from '../../services/failure';
-import { signIn } from '../../services/sessions';
+import type { Actor } from '../../services/access/actor';
+import { done, type Result } from '../../services/kernel/failure';
+import { signIn } from '../../services/access/sessions';
 
 const halfYear = 180 * 24 * 60 * 60;
 

@@ -1,7 +1,7 @@
 /** For tests: asks an endpoint as somebody, through the same way in as every request. */
 import type { APIContext } from 'astro';
 import { contract } from '../../contract/all';
-import type { Actor } from '../../services/actor';
+import type { Actor } from '../../services/access/actor';
 import { dispatch } from './dispatch';
 
 /** Method and path of an endpoint. */

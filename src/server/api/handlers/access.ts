@@ -1,7 +1,7 @@
 import type { access } from '../../../contract/all';
-import { done } from '../../../services/failure';
-import { setPerson } from '../../../services/people';
-import { signOut } from '../../../services/sessions';
+import { done } from '../../../services/kernel/failure';
+import { setPerson } from '../../../services/access/people';
+import { signOut } from '../../../services/access/sessions';
 import { sessionCookie } from '../../cookies';
 import { signInFrom } from '../sign-in';
 import type { Handlers } from './handler';

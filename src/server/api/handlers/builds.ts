@@ -1,11 +1,11 @@
 import type { builds } from '../../../contract/all';
-import { bestBuild, openBench } from '../../../services/bench';
-import { beginBuild, saveContent } from '../../../services/builds';
-import { drawingFile } from '../../../services/drawings';
-import { moveBuild, seeMove } from '../../../services/moves';
-import { putOnQuote } from '../../../services/quote-builds';
-import { readForBuild } from '../../../services/read-back';
-import { addVariant, removeVariant, seeVariants } from '../../../services/variants';
+import { bestBuild, openBench } from '../../../services/builds/bench';
+import { beginBuild, saveContent } from '../../../services/builds/builds';
+import { drawingFile } from '../../../services/builds/drawings';
+import { moveBuild, seeMove } from '../../../services/builds/moves';
+import { putOnQuote } from '../../../services/quotes/lines/quote-builds';
+import { readForBuild } from '../../../services/builds/read-back';
+import { addVariant, removeVariant, seeVariants } from '../../../services/builds/variants';
 import type { Handlers } from './handler';
 
 export const buildsHandlers: Handlers<typeof builds> = {

@@ -1,7 +1,7 @@
 import type { catalogue } from '../../../contract/all';
 import { wordsOf } from '../../../core/finding';
-import { done } from '../../../services/failure';
-import { findItems } from '../../../services/search';
+import { done } from '../../../services/kernel/failure';
+import { findItems } from '../../../services/desk/search';
 import type { Handlers } from './handler';
 
 const mostItems = 8;

@@ -1,7 +1,7 @@
 import type { customers } from '../../../contract/all';
-import { findCustomers } from '../../../services/customers';
-import { done } from '../../../services/failure';
-import { createCustomer, customerMeans } from '../../../services/new-customer';
+import { findCustomers } from '../../../services/customers/customers';
+import { done } from '../../../services/kernel/failure';
+import { createCustomer, customerMeans } from '../../../services/customers/new-customer';
 import type { Handlers } from './handler';
 
 export const customersHandlers: Handlers<typeof customers> = {

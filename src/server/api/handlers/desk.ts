@@ -1,6 +1,6 @@
 import type { desk } from '../../../contract/all';
-import { done } from '../../../services/failure';
-import { search } from '../../../services/search';
+import { done } from '../../../services/kernel/failure';
+import { search } from '../../../services/desk/search';
 import type { Handlers } from './handler';
 
 export const deskHandlers: Handlers<typeof desk> = {

@@ -9,8 +9,8 @@ import type {
   QueryOf,
   QuoteChanges,
 } from '../../../contract';
-import type { Actor } from '../../../services/actor';
-import type { Result } from '../../../services/failure';
+import type { Actor } from '../../../services/access/actor';
+import type { Result } from '../../../services/kernel/failure';
 
 /** A request once it was let in and read. */
 export interface Asked<Path extends string, E> {

@@ -1,6 +1,6 @@
 import type { lines } from '../../../contract/all';
-import { lastPrices } from '../../../services/last-prices';
-import { lineTable, readTable } from '../../../services/line-table';
+import { lastPrices } from '../../../services/quotes/lines/last-prices';
+import { lineTable, readTable } from '../../../services/paper/line-table';
 import {
   changeLine,
   changeLines,
@@ -8,9 +8,9 @@ import {
   placeLines,
   removeLines,
   renameGroup,
-} from '../../../services/lines';
-import { addByNumber, addSeveral, copyLine, readNumbers } from '../../../services/quote-builds';
-import { rivalLines, takeInstead } from '../../../services/rivals';
+} from '../../../services/quotes/lines/lines';
+import { addByNumber, addSeveral, copyLine, readNumbers } from '../../../services/quotes/lines/quote-builds';
+import { rivalLines, takeInstead } from '../../../services/quotes/lines/rivals';
 import type { Handlers } from './handler';
 
 export const linesHandlers: Handlers<typeof lines> = {

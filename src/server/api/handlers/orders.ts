@@ -1,6 +1,6 @@
 import type { orders } from '../../../contract/all';
-import { done } from '../../../services/failure';
-import { listOrders } from '../../../services/orders';
+import { done } from '../../../services/kernel/failure';
+import { listOrders } from '../../../services/orders/orders';
 import type { Handlers } from './handler';
 
 export const ordersHandlers: Handlers<typeof orders> = {

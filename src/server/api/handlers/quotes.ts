@@ -1,17 +1,17 @@
 import type { quotes } from '../../../contract/all';
-import { changeCustomer, seeCustomerChange } from '../../../services/customer-change';
-import { seeDeal } from '../../../services/deal';
-import { done } from '../../../services/failure';
-import { freshen, seeFreshening } from '../../../services/freshen';
-import { acceptQuote } from '../../../services/orders';
-import { quotation } from '../../../services/quotation';
-import { changeAddress, knownAddresses } from '../../../services/quote-addresses';
-import { changeContact, knownContacts } from '../../../services/quote-contacts';
-import { listQuotes } from '../../../services/quote-list';
-import { changeWhole, openQuote, seeQuote } from '../../../services/quotes';
-import { compareQuote, loseQuote, reviseQuote, sendQuote } from '../../../services/revisions';
-import { step } from '../../../services/undo';
-import { sendVariants } from '../../../services/variants';
+import { changeCustomer, seeCustomerChange } from '../../../services/quotes/customer-change';
+import { seeDeal } from '../../../services/quotes/figures/deal';
+import { done } from '../../../services/kernel/failure';
+import { freshen, seeFreshening } from '../../../services/quotes/history/freshen';
+import { acceptQuote } from '../../../services/orders/orders';
+import { quotation } from '../../../services/paper/quotation';
+import { changeAddress, knownAddresses } from '../../../services/quotes/quote-addresses';
+import { changeContact, knownContacts } from '../../../services/quotes/quote-contacts';
+import { listQuotes } from '../../../services/quotes/quote-list';
+import { changeWhole, openQuote, seeQuote } from '../../../services/quotes/quotes';
+import { compareQuote, loseQuote, reviseQuote, sendQuote } from '../../../services/quotes/history/revisions';
+import { step } from '../../../services/quotes/history/undo';
+import { sendVariants } from '../../../services/builds/variants';
 import type { Handlers } from './handler';
 
 export const quotesHandlers: Handlers<typeof quotes> = {

@@ -1,6 +1,6 @@
 import type { saved } from '../../../contract/all';
-import { done } from '../../../services/failure';
-import { changeSaved, listSaved, removeSaved, saveBuild } from '../../../services/saved-builds';
+import { done } from '../../../services/kernel/failure';
+import { changeSaved, listSaved, removeSaved, saveBuild } from '../../../services/builds/saved-builds';
 import type { Handlers } from './handler';
 
 export const savedHandlers: Handlers<typeof saved> = {

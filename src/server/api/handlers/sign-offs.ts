@@ -1,5 +1,5 @@
 import type { signOffs } from '../../../contract/all';
-import { answerSignOff, askSignOff, takeCounter } from '../../../services/sign-offs';
+import { answerSignOff, askSignOff, takeCounter } from '../../../services/quotes/sign-off/sign-offs';
 import type { Handlers } from './handler';
 
 export const signOffsHandlers: Handlers<typeof signOffs> = {

@@ -1,6 +1,6 @@
 import { openApi, rooms, type system } from '../../../contract/all';
-import { done } from '../../../services/failure';
-import { ready } from '../../../services/health';
+import { done } from '../../../services/kernel/failure';
+import { ready } from '../../../services/kernel/health';
 import { json } from '../answer';
 import type { Handlers } from './handler';
 

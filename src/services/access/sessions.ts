@@ -1,0 +1,104 @@
+/**
+ * Signing in and out. Passwords are kept as scrypt hashes, sessions and devices as hashes of their tokens.
+ */
+import { createHash, randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
+import { promisify } from 'node:util';
+import { Op, QueryTypes } from 'sequelize';
+import { connected, type UserRow } from '../../data';
+import type { Actor } from './actor';
+import { done, fail, type Result } from '../kernel/failure';
+import { admit, forgive } from './sign-in-limits';
+
+const derive = promisify<string, Buffer, number, Buffer>(scrypt);
+const lifetime = 12 * 60 * 60 * 1000;
+
+export async function hashPassword(password: string): Promise<string> {
+  const salt = randomBytes(16);
+  return `${salt.toString('hex')}:${(await derive(password, salt, 32)).toString('hex')}`;
+}
+
+async function matches(password: string, stored: string): Promise<boolean> {
+  const [salt = '', hash = ''] = stored.split(':');
+  const expected = Buffer.from(hash, 'hex');
+  const given = await derive(password, Buffer.from(salt, 'hex'), 32);
+  return expected.length === given.length && timingSafeEqual(given, expected);
+}
+
+/** Stands in for a stored hash, so that an unknown e-mail takes as long as a wrong password. */
+const nobody = `${'0'.repeat(32)}:${'0'.repeat(64)}`;
+
+export interface SignInRequest {
+  email: string;
+  password: string;
+  /** The network address it comes from. */
+  address: string;
+  /** The token of a device on which somebody has signed in before. */
+  device?: string | undefined;
+}
+
+export interface SignedIn {
+  /** For the cookie of the session. */
+  token: string;
+  /** For the cookie by which this device is known next time. */
+  device: string;
+  actor: Actor;
+}
+
+/**
+ * Checks e-mail and password. A try is counted before the password is looked at, so that tries at the same
+ * moment are counted too.
+ */
+export async function signIn({ email, password, address, device }: SignInRequest): Promise<Result<SignedIn>> {
+  const { users, sessions, devices } = connected().records;
+  const account = email.trim().toLowerCase();
+  const user = await users.findOne({ where: { email: account } });
+  const known =
+    device !== undefined &&
+    user !== null &&
+    (await devices.count({ where: { tokenHash: hashToken(device), userId: user.id } })) > 0;
+  const from = known ? { device: hashToken(device) } : { address };
+  const wait = await admit(account, from);
+  if (wait > 0)
+    return fail('tooMany', { code: 'signIn.tooMany', params: { seconds: wait }, retryAfter: wait });
+  const right = await matches(password, user?.passwordHash ?? nobody);
+  if (!user || !right) return fail('signedOut', { code: 'signIn.wrong', field: 'password' });
+  await forgive(account, from);
+  const token = randomBytes(32).toString('base64url');
+  await sessions.create({
+    tokenHash: hashToken(token),
+    userId: user.id,
+    expiresAt: new Date(Date.now() + lifetime),
+  });
+  const remembered = known ? device : randomBytes(32).toString('base64url');
+  await devices.upsert({ tokenHash: hashToken(remembered), userId: user.id, seenAt: new Date() });
+  return done({ token, device: remembered, actor: actorOf(user) });
+}
+
+export async function signOut(token: string): Promise<void> {
+  await connected().records.sessions.destroy({ where: { tokenHash: hashToken(token) } });
+}
+
+/** Takes away sessions that are over, and devices that were not seen for half a year. */
+export async function dropOld(): Promise<void> {
+  const { sessions, devices } = connected().records;
+  await sessions.destroy({ where: { expiresAt: { [Op.lt]: new Date() } } });
+  await devices.destroy({ where: { seenAt: { [Op.lt]: new Date(Date.now() - 180 * 24 * 60 * 60 * 1000) } } });
+}
+
+/**
+ * The person behind a session token, and the stamp of what prices are made from; null where the session is
+ * unknown or over.
+ */
+export async function whoIs(token: string): Promise<{ actor: Actor; stamp: string } | null> {
+  const [row] = await connected().sequelize.query<UserRow & { stamp: string }>(
+    'select u.id, u.email, u.name, u.language, u.role, u.dealer_id as "dealerId", u.preferences, (select stamp from reference_stamp) as stamp from sessions s join users u on u.id = s.user_id where s.token_hash = $1 and s.expires_at > now()',
+    { bind: [hashToken(token)], type: QueryTypes.SELECT },
+  );
+  return row ? { actor: actorOf(row), stamp: row.stamp } : null;
+}
+
+const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
+
+export function actorOf({ id, name, email, role, language, dealerId, preferences }: UserRow): Actor {
+  return { id, name, email, role, language: language === 'de' ? 'de' : 'en', dealerId, preferences };
+}

@@ -1,0 +1,139 @@
+/** What the Bench needs to open a build. */
+import type { BenchView, BestInput } from '../../contract';
+import type { BestAnswer } from '../../core/engine';
+import { connected, type BuildRow, type LineRow } from '../../data';
+import { may, type Actor } from '../access/actor';
+import { registeredFor } from './builds';
+import { today } from '../kernel/clock';
+import { askEngine, askPatiently, factsKey, tariffKey } from '../kernel/engines';
+import { done, type Result } from '../kernel/failure';
+import { findBuild, type Found } from './find-build';
+import { grantsFor } from '../settings/grants';
+import { buyerOf } from '../quotes/quote-state';
+import { newestVersion, versionById, type VersionHead } from '../catalogue/models';
+import { reference } from '../settings/reference-data';
+import { itemFacts, tariffFor } from '../settings/tariffs';
+import type { BenchQuestion } from '../kernel/threads/engine-tasks';
+
+/** How a build is priced and timed on its quote, as an engine is asked about it. */
+export async function questionOf(
+  actor: Actor,
+  { build, quote, revision }: Found,
+  version: VersionHead,
+  line: LineRow | null,
+): Promise<Omit<BenchQuestion, 'making' | 'registered' | 'specialNumber'>> {
+  const known = await reference();
+  const head = known.items.get(known.models.find(({ id }) => id === version.modelId)?.sku ?? '');
+  const granted = (await grantsFor(buyerOf(quote, revision)))(head?.sku ?? '', head?.family ?? '');
+  return {
+    version: version.id,
+    context: build.context,
+    decisions: build.decisions,
+    special: specialFor(actor, build),
+    tariff: await tariffKey(revision.priceList, build.context.date),
+    withoutCosts: !may(actor, 'costs'),
+    facts: await factsKey(),
+    terms: {
+      quantity: line?.quantity ?? 1,
+      day: build.context.date,
+      ...granted,
+      ...(line?.hand ? { hand: line.hand } : {}),
+      ...(line?.term ? { term: line.term } : {}),
+    },
+  };
+}
+
+const specialFor = (actor: Actor, { special }: BuildRow) =>
+  may(actor, 'costs') ? special : special.map((part) => ({ ...part, cost: '0' }));
+
+/** Whether an actor is told how things are made: materials, cut sizes, operations. */
+const seesMaking = (actor: Actor): boolean => may(actor, 'workOrders');
+
+/**
+ * Everything the Bench needs: without costs for those who may not see them, and without how it is made for
+ * those who are not to know.
+ */
+export async function openBench(actor: Actor, id: string): Promise<Result<BenchView>> {
+  const found = await findBuild(actor, id);
+  if (!found.ok) return found;
+  const { build, quote, revision } = found.value;
+  const { lines, builds } = connected().records;
+  const version = await versionById(build.modelVersionId);
+  const newest = await newestVersion(version.modelId);
+  const line = await lines.findOne({ where: { buildId: id } });
+  const variants = await builds.findAll({
+    where: { talkId: build.talkId },
+    attributes: ['id', 'letter'],
+    order: [['letter', 'ASC']],
+    raw: true,
+  });
+  const numbers = await registeredFor(version, build.outcome);
+  const question = await questionOf(actor, found.value, version, line);
+  const { document, outline, made, picture, scene, differences, leadDays } = await askEngine('bench', {
+    ...question,
+    ...numbers,
+    making: seesMaking(actor),
+  });
+  const { foldBarred = false, units = 'metric' } = actor.preferences;
+  const { items } = await reference();
+  const facts = await itemFacts();
+  return done({
+    build: { id, version: build.version, letter: build.letter },
+    content: { decisions: build.decisions, passed: build.passed, special: question.special },
+    variants: variants.map((each) => ({ id: each.id, letter: each.letter })),
+    modelVersion: { number: version.number, newest: newest?.number ?? version.number },
+    document,
+    outline,
+    context: build.context,
+    tariff: await tariffFor(actor, revision.priceList, build.context.date),
+    terms: question.terms,
+    facts: seesMaking(actor) ? facts : {},
+    itemNames: Object.fromEntries(
+      made.flatMap((sku) => {
+        const item = items.get(sku);
+        return item ? [[sku, item.name]] : [];
+      }),
+    ),
+    quote: {
+      id: quote.id,
+      number: quote.number,
+      version: quote.version,
+      customer: revision.customer.name,
+      state: revision.state,
+    },
+    ...(line ? { line: { id: line.id, position: line.position } } : {}),
+    ...numbers,
+    today: today(),
+    person: actor.name,
+    may: { special: may(actor, 'special'), making: seesMaking(actor) },
+    preferences: { foldBarred, units },
+    picture,
+    differences,
+    scene,
+    leadDays,
+  });
+}
+
+/**
+ * The best build that keeps what is made, by weights and bounds. It takes as long as it takes, up to a
+ * minute, and ends where nobody waits for it any more.
+ */
+export async function bestBuild(
+  actor: Actor,
+  id: string,
+  { weights, bounds, free }: BestInput,
+): Promise<Result<BestAnswer>> {
+  const found = await findBuild(actor, id);
+  if (!found.ok) return found;
+  const { build, revision } = found.value;
+  return done(
+    await askPatiently('best', {
+      version: build.modelVersionId,
+      context: build.context,
+      tariff: await tariffKey(revision.priceList, build.context.date),
+      facts: await factsKey(),
+      made: { decisions: build.decisions, special: build.special },
+      wish: { weights, bounds, free },
+    }),
+  );
+}

@@ -1,0 +1,51 @@
+/** The lines of a quote as a file, and part numbers from one. */
+import type { Actor } from '../access/actor';
+import type { SheetFor } from './files/line-sheet';
+import { done, fail, type Result } from '../kernel/failure';
+import { askPapers, readingFile } from '../kernel/papers';
+import { seeQuote } from '../quotes/quotes';
+
+const types = new Map([
+  ['csv', 'text/csv; charset=utf-8'],
+  ['xlsx', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'],
+]);
+
+/**
+ * For the customer, in the quotation's language, with what the quotation shows; or internal, with all that
+ * the person may see.
+ */
+export async function lineTable(
+  actor: Actor,
+  id: string,
+  format: string,
+  to: SheetFor,
+  revision?: number,
+): Promise<Result<{ name: string; type: string; bytes: Uint8Array }>> {
+  const type = types.get(format);
+  if (type === undefined) return fail('missing', { code: 'file.format' });
+  const seen = await seeQuote(actor, id, revision);
+  if (!seen.ok) return seen;
+  const { number, revision: of } = seen.value;
+  const language = to === 'customer' ? seen.value.customer.language : actor.language;
+  return done({
+    name: `${number}-R${String(of.number)}${to === 'internal' ? '-internal' : ''}.${format}`,
+    type,
+    bytes: await askPapers('lines', { quote: seen.value, format: format as 'csv' | 'xlsx', language, to }),
+  });
+}
+
+/** Part numbers and quantities of a file, as a list to look at. */
+export const readTable = (bytes: Uint8Array): Promise<Result<{ text: string }>> =>
+  readingFile(async () => {
+    const read = await askPapers('table', { bytes });
+    if (read.is === 'list') return done({ text: read.text });
+    return read.is === 'unreadable'
+      ? fail('invalid', { code: 'file.unreadable' })
+      : fail('invalid', {
+          code: `file.${read.what}`,
+          params: {
+            most: read.what === 'size' ? Math.floor(read.most / 1024 / 1024) : read.most,
+            row: read.row ?? 0,
+          },
+        });
+  });

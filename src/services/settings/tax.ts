@@ -1,0 +1,35 @@
+/** Tax on a quote, by where it is delivered to. */
+import { exact } from '../../core/exact';
+import { taxed, taxRate, type Taxed, type TaxRate } from '../../core/pricing';
+import type { CustomerCopy } from '../../data';
+import type { QuotedLine } from '../quotes/figures/quote-pricing';
+import { reference } from './reference-data';
+
+/** The country of the delivery address, else of the first there is. */
+export const deliveredTo = ({ addresses }: CustomerCopy): string =>
+  (addresses.find(({ kind }) => kind === 'delivery') ?? addresses[0])?.country ?? '';
+
+/** The rate for a class of item in a country; undefined where none is known. */
+export async function taxRatesIn(country: string): Promise<(taxClass: string) => string | undefined> {
+  const rows = (await reference()).taxRates.filter((row) => row.country === country);
+  const rates = rows.map(({ class: of, rate }): TaxRate => ({
+    country,
+    ...(of === null ? {} : { class: of }),
+    rate: exact(rate).toString(),
+  }));
+  return (taxClass) => taxRate(rates, country, taxClass);
+}
+
+/** Tax on what counts; undefined where the country, or a class of item in it, has no rate. */
+export async function taxOf(
+  country: string,
+  counted: readonly QuotedLine[],
+  decimals: number,
+): Promise<Taxed | undefined> {
+  const rateOf = await taxRatesIn(country);
+  const lines = counted.map(({ item, price }) => ({ net: price.net, rate: rateOf(item.taxClass) }));
+  // Without a line nothing tells whether the country has rates.
+  if (lines.some(({ rate }) => rate === undefined) || (lines.length === 0 && rateOf('') === undefined))
+    return undefined;
+  return taxed(lines as { net: string; rate: string }[], decimals);
+}
