@@ -6,17 +6,17 @@ import { classes, say } from '../../ui';
 import { ask, sentences } from '../api';
 import { useSpeech } from '../speech';
 import css from './bench.module.css';
-import { Contents, finderId } from './Contents';
-import { Head } from './Head';
-import { useCommands } from '../frame/commands';
-import { Announcer } from './Announcer';
-import { useHeldKeys } from './held-keys';
+import { Contents, finderId } from './sheet/Contents';
+import { Head } from './head/Head';
+import { useCommands } from '../shell/commands';
+import { Announcer } from './head/Announcer';
+import { useHeldKeys } from './session/held-keys';
 import { useBenchKeys } from './keys';
-import { useAfterPaint } from './painted';
-import { Sheet, type SheetHandle } from './Sheet';
-import { BenchNow, Side } from './Side';
-import { Strip, type StripTab } from './Strip';
-import { useBench } from './useBench';
+import { useAfterPaint } from './session/painted';
+import { Sheet, type SheetHandle } from './sheet/Sheet';
+import { BenchNow, Side } from './panels/Side';
+import { Strip, type StripTab } from './head/Strip';
+import { useBench } from './session/useBench';
 import { Words } from './words';
 
 interface Props {

@@ -4,9 +4,9 @@ import { demoModel } from '../../../scripts/demo-documents';
 import { outlineOf } from '../../core/model';
 import type { BuildContent } from '../../core/builds';
 import { number, translator } from '../../i18n';
-import { History } from './history';
+import { History } from './session/history';
 import { lineToBuild, Saver, type Saved } from './session/saver';
-import { nearestAllowed, readTyped, shownUnit, shownValue, type Steps, type Units } from './typed';
+import { nearestAllowed, readTyped, shownUnit, shownValue, type Steps, type Units } from './session/typed';
 import { Words } from './words';
 
 const asRead = (

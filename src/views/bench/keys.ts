@@ -5,8 +5,8 @@
 import { useEffect, useRef, type RefObject } from 'react';
 import type { RowState } from '../../core/engine';
 import type { Outline } from '../../core/model';
-import type { SheetHandle } from './Sheet';
-import type { StripTab } from './Strip';
+import type { SheetHandle } from './sheet/Sheet';
+import type { StripTab } from './head/Strip';
 
 interface Keys {
   undo: () => Promise<void>;

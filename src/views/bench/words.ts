@@ -2,7 +2,7 @@
 import type { Cause, Decision } from '../../core/engine';
 import type { Outline, PlainValue } from '../../core/model';
 import { date, number, own, unitIn, type Translate } from '../../i18n';
-import { shownUnit, shownValue, type Units } from './typed';
+import { shownUnit, shownValue, type Units } from './session/typed';
 
 export class Words {
   private readonly names: ReadonlyMap<string, string>;

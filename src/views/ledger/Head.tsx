@@ -19,12 +19,12 @@ import type { QuoteView } from '../../contract';
 import { keysIn } from '../../i18n';
 import { Button, classes, LinkButton, useMedia } from '../../ui';
 import { Menu, type MenuItem } from '../../ui/Menu';
-import { useCommands } from '../frame/commands';
+import { useCommands } from '../shell/commands';
 import { useSpeech } from '../speech';
 import css from './ledger.module.css';
 import type { Trouble } from './session/sender';
 import { smallPage } from './small';
-import { brokenIn } from './Totals';
+import { brokenIn } from './side/Totals';
 
 export type HeadDialog = 'start' | 'paste' | 'customer' | 'accept' | 'send' | 'lose' | 'freshen' | 'columns';
 

@@ -1,0 +1,197 @@
+import { Fragment, useState } from 'react';
+import type { MaterialNeed } from '../../../core/production';
+import type { BenchView } from '../../../contract';
+import type { SpecialPart } from '../../../core/builds';
+import { readWritten } from '../../../core/exact';
+import { money, number, own } from '../../../i18n';
+import { Button } from '../../../ui';
+import { useSpeech } from '../../speech';
+import shared from '../bench.module.css';
+import css from '../head/strip.module.css';
+import { shownUnit, shownValue } from '../session/typed';
+import type { Bench } from '../session/useBench';
+import type { Words } from '../words';
+import { specialMark } from './marks';
+
+interface Props {
+  bench: Bench;
+  view: BenchView;
+  words: Words;
+  frozen: boolean;
+}
+
+/**
+ * What the build is made of, growing as it is made; a build inside is a sub-assembly of its own. A part can
+ * be replaced by a special one.
+ */
+export function BuildList({ bench, view, words, frozen }: Props) {
+  const { t, language } = useSpeech();
+  const [replacing, setReplacing] = useState<string>();
+  const { materials } = bench.picture.making;
+  const special = new Map(bench.content.special.map((part) => [part.item, part]));
+  const places = [...new Set(materials.map((need) => need.place))];
+  const cut = (need: MaterialNeed) =>
+    need.cut
+      ? `${need.pieces ? `${need.pieces} × ` : ''}${number(shownValue(need.cut, 'm', words.units), language, 3)} ${shownUnit('m', words.units)}`
+      : '';
+  return (
+    <table className={shared.table}>
+      <thead>
+        <tr>
+          <th scope="col">{t('bench.item')}</th>
+          <th scope="col">{t('bench.name')}</th>
+          <th scope="col" className={shared.figure}>
+            {t('bench.cut')}
+          </th>
+          <th scope="col" className={shared.figure}>
+            {t('bench.quantity')}
+          </th>
+          {view.may.special && !frozen && <td />}
+        </tr>
+      </thead>
+      <tbody>
+        {places.map((place) => (
+          <Fragment key={place ?? ''}>
+            {place !== undefined && (
+              <tr>
+                <th scope="rowgroup" colSpan={5} className={css.assembly}>
+                  {words.place(place)} <span className={shared.code}>{bench.picture.inside[place]}</span>
+                </th>
+              </tr>
+            )}
+            {materials
+              .filter((need) => need.place === place)
+              .map((need) => {
+                const part = special.get(need.item);
+                return (
+                  <Fragment key={need.row}>
+                    <tr className={place === undefined ? undefined : css.within}>
+                      <td className={shared.code}>{need.item}</td>
+                      <td>
+                        {part ? (
+                          <>
+                            <b className={css.special}>{t('special.word')}</b> {part.text}{' '}
+                            <span className={shared.quiet}>
+                              {t('special.insteadOf', { name: own(view.itemNames[need.item], language) })}
+                            </span>
+                          </>
+                        ) : (
+                          own(view.itemNames[need.item], language)
+                        )}
+                      </td>
+                      <td className={shared.figure}>{cut(need)}</td>
+                      <td className={shared.figure}>{number(need.quantity, language, 2)}</td>
+                      {view.may.special && !frozen && (
+                        <td className={css.act}>
+                          {part ? (
+                            <Button look="plain" onClick={() => void bench.replace(need.item, null)}>
+                              {t('special.back')}
+                            </Button>
+                          ) : (
+                            <Button
+                              look="plain"
+                              aria-label={t('special.replace', {
+                                name: own(view.itemNames[need.item], language),
+                              })}
+                              title={t('special.replace', { name: own(view.itemNames[need.item], language) })}
+                              onClick={() => setReplacing(replacing === need.row ? undefined : need.row)}
+                            >
+                              {specialMark}
+                            </Button>
+                          )}
+                        </td>
+                      )}
+                    </tr>
+                    {replacing === need.row && (
+                      <tr>
+                        <td colSpan={5}>
+                          <SpecialForm
+                            item={need.item}
+                            view={view}
+                            onMake={(made) => {
+                              setReplacing(undefined);
+                              void bench.replace(need.item, made);
+                            }}
+                            onLeave={() => setReplacing(undefined)}
+                          />
+                        </td>
+                      </tr>
+                    )}
+                  </Fragment>
+                );
+              })}
+          </Fragment>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What takes the place of an item, in words, with its own cost, price and days. */
+function SpecialForm({
+  item,
+  view,
+  onMake,
+  onLeave,
+}: {
+  item: string;
+  view: BenchView;
+  onMake: (part: SpecialPart) => void;
+  onLeave: () => void;
+}) {
+  const { t, language } = useSpeech();
+  const { costs = {}, prices, decimals, currency } = view.tariff;
+  const written = (amount: string | undefined) =>
+    amount === undefined ? '' : money(amount, language, decimals).replace(/[\s.,](?=\d{3})/g, '');
+  const [text, setText] = useState('');
+  const [cost, setCost] = useState(written(costs[item]));
+  const [price, setPrice] = useState(written(prices[item]));
+  const [days, setDays] = useState(String(view.facts[item]?.leadDays ?? 0));
+  const read = (typed: string): string | null => {
+    const found = readWritten(typed, language);
+    return found.is === 'number' && !found.value.startsWith('-') && found.decimals <= 6 ? found.value : null;
+  };
+  const [costRead, priceRead, daysRead] = [
+    read(cost),
+    read(price),
+    /^\d{1,3}$/.test(days.trim()) ? Number(days) : null,
+  ];
+  const ready = text.trim() !== '' && costRead !== null && priceRead !== null && daysRead !== null;
+  const field = (label: string, value: string, set: (typed: string) => void, wide = false) => (
+    <label className={wide ? css.wide : css.narrow}>
+      <span>{label}</span>
+      <input
+        type="text"
+        value={value}
+        maxLength={wide ? 200 : 20}
+        inputMode={wide ? 'text' : 'decimal'}
+        autoFocus={wide}
+        onChange={(event) => set(event.target.value)}
+      />
+    </label>
+  );
+  return (
+    <form
+      method="dialog"
+      className={css.specialForm}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') onLeave();
+      }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (ready) onMake({ item, text: text.trim(), cost: costRead, price: priceRead, days: daysRead });
+      }}
+    >
+      {field(t('special.text', { item: own(view.itemNames[item], language) || item }), text, setText, true)}
+      {field(`${t('bench.cost')} ${currency}`, cost, setCost)}
+      {field(`${t('catalogue.price')} ${currency}`, price, setPrice)}
+      {field(t('special.days'), days, setDays)}
+      <Button look="main" type="submit" disabled={!ready}>
+        {t('special.go')}
+      </Button>
+      <Button look="plain" onClick={onLeave}>
+        {t('newQuote.cancel')}
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,11 @@
+import { type OfferInput } from '../../../contract';
+
+export interface SignOffActs {
+  /** Each gives the sentence of a refusal. */
+  onAsk: (reason: string) => Promise<string | null>;
+  onAnswer: (
+    id: string,
+    answer: { answer: 'yes' | 'no' | 'counter'; comment: string; counter: OfferInput[] },
+  ) => Promise<string | null>;
+  onTake: (id: string) => Promise<string | null>;
+}
