@@ -11,6 +11,7 @@ import { benchDe } from './bench.de';
 import { panelsDe } from './panels.de';
 import { ordersDe } from './orders.de';
 import { paperDe } from './paper.de';
+import { programsDe } from './programs.de';
 import { workshopDe } from './workshop.de';
 import type { en } from './en';
 import type { SameTexts } from './same-texts';
@@ -30,5 +31,6 @@ export const de: SameTexts<typeof en> = {
   ...panelsDe,
   ...ordersDe,
   ...paperDe,
+  ...programsDe,
   ...workshopDe,
 };

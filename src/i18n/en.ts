@@ -11,6 +11,7 @@ import { benchEn } from './bench.en';
 import { panelsEn } from './panels.en';
 import { ordersEn } from './orders.en';
 import { paperEn } from './paper.en';
+import { programsEn } from './programs.en';
 import { workshopEn } from './workshop.en';
 
 /** Every text of the interface in English, room by room. */
@@ -28,5 +29,6 @@ export const en = {
   ...panelsEn,
   ...ordersEn,
   ...paperEn,
+  ...programsEn,
   ...workshopEn,
 };

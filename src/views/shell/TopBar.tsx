@@ -85,6 +85,12 @@ function Bar({ place, language, theme, name, role }: Props) {
       also: t('do.languageAlso'),
       act: () => void setLanguage(language === 'de' ? 'en' : 'de'),
     },
+    {
+      id: 'programs',
+      text: t('programs.title'),
+      also: 'API',
+      act: () => window.location.assign('/programs'),
+    },
     { id: 'keys', text: t('keys.title'), keys: '?', act: () => setKeysOpen(true) },
     {
       id: 'signOut',
