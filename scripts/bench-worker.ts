@@ -2,7 +2,7 @@
  * Runs inside a worker of the timed browser: random free decisions on the large model, each new state timed.
  */
 import { createEngine, type Decision } from '../src/core/engine';
-import { generatedModel, large, randomFrom } from '../src/core/engine/generated-models';
+import { generatedModel, large, randomFrom } from '../src/core/engine/testing/generated-models';
 import { compileModel } from '../src/core/model';
 
 const compiled = compileModel(generatedModel(large));

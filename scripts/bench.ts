@@ -9,7 +9,13 @@ import { execFileSync } from 'node:child_process';
 import { buildSync } from 'esbuild';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { cnfOf, createEngine, type Decision, type Engine, type State, type Target } from '../src/core/engine';
-import { generatedModel, huge, large, randomFrom, type Size } from '../src/core/engine/generated-models';
+import {
+  generatedModel,
+  huge,
+  large,
+  randomFrom,
+  type Size,
+} from '../src/core/engine/testing/generated-models';
 import { compileModel, type CompiledModel } from '../src/core/model';
 import { pricer, type QuoteLine } from '../src/core/pricing';
 import { demoDocument } from './demo-documents';

@@ -1,5 +1,5 @@
 /** Publishes the generated large model beside the demo's models, to try the Bench at its size. */
-import { generatedModel, large } from '../src/core/engine/generated-models';
+import { generatedModel, large } from '../src/core/engine/testing/generated-models';
 import { connected } from '../src/data';
 import { publish } from '../src/services/catalogue/models';
 

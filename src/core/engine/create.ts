@@ -1,10 +1,10 @@
 /** From a compiled model and a context to an engine. */
 import type { CompiledModel, ModelTest } from '../model';
-import { bestBuild } from './best';
+import { bestBuild } from './answers/best';
 import type { Context, Limits } from './types';
 import type { Engine } from './engine';
-import { enginesFor } from './model-tests';
-import { StateMaker } from './state';
+import { enginesFor } from './examine/model-tests';
+import { StateMaker } from './answers/state';
 
 /**
  * Conflicts that a question of a person may take: far more than any that was ever needed, and still an end.

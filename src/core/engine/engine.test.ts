@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type DecisionValue, type PlainValue, Reading } from '../model';
 import { createEngine, type Decision, type Engine, type RowState } from './index';
-import { modelArb } from './random-models';
-import { allBuilds, breaks, targetsOf as targets, valuesOf, type Build } from './brute-force';
+import { modelArb } from './testing/random-models';
+import { allBuilds, breaks, targetsOf as targets, valuesOf, type Build } from './testing/brute-force';
 
 const context = { date: '2026-06-01', values: {} };
 /** The same models in every run; SEED tries others. */

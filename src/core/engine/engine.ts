@@ -1,6 +1,6 @@
 /** The questions that an engine answers. */
 import type { CompiledModel } from '../model';
-import type { BestAnswer, BestOptions, BestQuestion } from './best';
+import type { BestAnswer, BestOptions, BestQuestion } from './answers/best';
 import type { Cause, Context, EngineInput, State, Target, WayOut } from './types';
 
 /** A model bound to a context. */

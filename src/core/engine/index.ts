@@ -11,14 +11,14 @@
  * every way out works.
  */
 export type { Context } from './types';
-export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from './best';
-export { checkUp, type Finding } from './checkup';
-export { cnfOf, writeDimacs, type Cnf } from './dimacs';
-export { runModelTest, type TestResult } from './model-tests';
-export { readNumber, type ReadBack } from './read';
-export { OutOfBudget } from './reach';
-export { checkDecisions, type DecisionProblem } from './decisions';
-export { differences, type Difference } from './differences';
+export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from './answers/best';
+export { checkUp, type Finding } from './examine/checkup';
+export { cnfOf, writeDimacs, type Cnf } from './answers/dimacs';
+export { runModelTest, type TestResult } from './examine/model-tests';
+export { readNumber, type ReadBack } from './answers/read';
+export { OutOfBudget } from './answers/reach';
+export { checkDecisions, type DecisionProblem } from './answers/decisions';
+export { differences, type Difference } from './answers/differences';
 export type { Engine } from './engine';
 export { createEngine, testEngines, usualLimits } from './create';
 export type {

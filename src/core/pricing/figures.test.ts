@@ -28,7 +28,7 @@ import {
   type QuoteLine,
   type Typed,
 } from './index';
-import { spreadNumbers, spreadUnits } from './spread';
+import { spreadNumbers, spreadUnits } from './quote/spread';
 
 const minor = (value: string, decimals: number): bigint =>
   BigInt(exact(value).times(exact(10).pow(decimals)).toFixed());

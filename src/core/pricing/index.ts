@@ -6,17 +6,17 @@
  * term, and its share of the whole-quote discount, come to the minor unit as well, and so does what is sold
  * by a measure, such as 12.5 m, so that what is printed adds up.
  */
-export { priceBuild } from './build-price';
-export { monthsOfPart, partOverTerm, usualMonths } from './part-term';
-export { tariffFrom, type ListedItem } from './tariff';
-export { priceTerms } from './price-terms';
-export { costOf, type BuildCost } from './cost';
-export { across, multiplies, type AcrossRow } from './across';
-export { sidesOf, walk } from './walk';
-export { overTerm } from './over-term';
-export { recurringIn, runningIn } from './running';
-export { sumLines, type Totals } from './totals';
-export { pricer, priceQuote } from './quote';
+export { priceBuild } from './list/build-price';
+export { monthsOfPart, partOverTerm, usualMonths } from './list/part-term';
+export { tariffFrom, type ListedItem } from './list/tariff';
+export { priceTerms } from './list/price-terms';
+export { costOf, type BuildCost } from './line/cost';
+export { across, multiplies, type AcrossRow } from './line/across';
+export { sidesOf, walk } from './line/walk';
+export { overTerm } from './line/over-term';
+export { recurringIn, runningIn } from './line/running';
+export { sumLines, type Totals } from './quote/totals';
+export { pricer, priceQuote } from './quote/quote';
 export type {
   Offer,
   PricedLine,
@@ -25,7 +25,7 @@ export type {
   QuoteLine,
   QuoteTerms,
   Whole,
-} from './quote-types';
+} from './quote/quote-types';
 export {
   explain,
   worksOut,
@@ -34,9 +34,9 @@ export {
   type Figure,
   type Operand,
   type QuoteFigure,
-} from './explain';
-export { notesOn } from './notes';
-export { quoteWalk } from './quote-walk';
+} from './quote/explain';
+export { notesOn } from './line/notes';
+export { quoteWalk } from './quote/quote-walk';
 export {
   entryProblem,
   listed,
@@ -46,7 +46,7 @@ export {
   type Listed,
   type PriceEntry,
   type Slice,
-} from './methods';
+} from './list/methods';
 export {
   addMonths,
   chargeOver,
@@ -57,10 +57,10 @@ export {
   tooShort,
   type Recurrence,
   type Term,
-} from './recurring';
-export { chooseGrant, quantityRate, type Grant, type QuantityDiscount } from './grants';
-export { fourOf, markUpOf, type Four, type Typed } from './four';
-export { resaleOf, sumResale } from './resale';
+} from './line/recurring';
+export { chooseGrant, quantityRate, type Grant, type QuantityDiscount } from './line/grants';
+export { fourOf, markUpOf, type Four, type Typed } from './line/four';
+export { resaleOf, sumResale } from './line/resale';
 export {
   policiesHit,
   policyNames,
@@ -68,8 +68,8 @@ export {
   problemsOver,
   type FactsOf,
   type PolicyHit,
-} from './over-quote';
-export { spread } from './spread';
+} from './quote/over-quote';
+export { spread } from './quote/spread';
 export {
   figureAt,
   figuresOf,
@@ -83,7 +83,7 @@ export {
   type LineFigures,
   type Need,
   type Reach,
-} from './limits';
-export { atTarget, commission, monthlyRate } from './financing';
-export { taxed, taxRate, type Taxed, type TaxRate } from './tax';
+} from './limits/limits';
+export { atTarget, commission, monthlyRate } from './quote/financing';
+export { taxed, taxRate, type Taxed, type TaxRate } from './quote/tax';
 export type { Tariff, PricedPart, BuildPrice, LineTerms, WalkStep, LinePrice, LineRecurring } from './types';

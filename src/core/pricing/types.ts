@@ -1,10 +1,10 @@
 /** What a price is made of: tariffs, parts of builds, lines and their terms. */
 import type { ExactText } from '../exact';
 import type { Growth, Texts } from '../model';
-import type { Typed } from './four';
-import type { Grant, GrantChoice, QuantityDiscount } from './grants';
-import type { PriceEntry, PricedStretch } from './methods';
-import type { Recurrence, Term } from './recurring';
+import type { Typed } from './line/four';
+import type { Grant, GrantChoice, QuantityDiscount } from './line/grants';
+import type { PriceEntry, PricedStretch } from './list/methods';
+import type { Recurrence, Term } from './line/recurring';
 
 /** Prices of one list in one currency. `costs` and `rates` are there only for those who may see them. */
 export interface Tariff {

@@ -1,6 +1,6 @@
 /** Threads: whose turn it is, what ends a job, and that one ended does not end the others. */
 import { describe, expect, it } from 'vitest';
-import { generatedModel, large } from '../../../core/engine/generated-models';
+import { generatedModel, large } from '../../../core/engine/testing/generated-models';
 import type { Need } from './message';
 import { NotDone, Pool, TaskFailure } from './pool';
 
