@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: 'tests',
   // Patient, since machines differ and no test is about speed.
   timeout: 600_000,
-  expect: { timeout: 120_000 },
+  expect: { timeout: 20_000 },
   fullyParallel: false,
   workers: 2,
   forbidOnly: true,
@@ -13,7 +13,8 @@ export default defineConfig({
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4600',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
-    trace: 'off',
+    // What failed can be looked at step by step.
+    trace: 'retain-on-failure',
     // The checker of accessibility puts its script into the page.
     bypassCSP: false,
     launchOptions: {

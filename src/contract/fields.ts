@@ -1,5 +1,5 @@
 /** The fields of an input, one line each, for people who read what an endpoint takes. */
-import type { Schema, SchemaDescription, SchemaFieldDescription } from 'yup';
+import type { Schema, SchemaFieldDescription } from 'yup';
 
 /** A field by its way from the top, as in `rows[].sku`. */
 export interface FieldLine {
@@ -14,7 +14,7 @@ export const fieldLines = (schema: Schema): FieldLine[] => inside(schema.describ
 
 function inside(field: SchemaFieldDescription, way: string): FieldLine[] {
   if ('fields' in field)
-    return Object.entries(field.fields as Record<string, SchemaFieldDescription>).flatMap(([name, each]) =>
+    return Object.entries(field.fields).flatMap(([name, each]) =>
       lineOf(each, way === '' ? name : `${way}.${name}`),
     );
   const inner = 'innerType' in field ? (field.innerType as SchemaFieldDescription | undefined) : undefined;
@@ -23,7 +23,7 @@ function inside(field: SchemaFieldDescription, way: string): FieldLine[] {
 
 function lineOf(field: SchemaFieldDescription, name: string): FieldLine[] {
   if (!('tests' in field)) return [{ name, kind: '', optional: true }];
-  const { oneOf, optional, nullable, default: usual } = field as SchemaDescription;
+  const { oneOf, optional, nullable, default: usual } = field;
   const kind = oneOf.length > 0 ? oneOf.map(String).join(' | ') : kindOf(field);
   return [
     { name, kind: nullable ? `${kind} | null` : kind, optional: optional || usual !== undefined },
