@@ -4,6 +4,7 @@ import { endpoint, json } from './endpoint';
 import { ledgerColumns } from './ledger-columns';
 import { exactly, flag, oneOf, type Sent } from './schema';
 
+/** What a person signs in with. */
 export const signInInput = exactly({
   email: string()
     .strict()
@@ -13,12 +14,14 @@ export const signInInput = exactly({
     .required('signIn.emailMissing'),
   password: string().strict().max(200, 'input.tooLong').required('signIn.passwordMissing'),
 });
+/** What passes `signInInput`. */
 export type SignInInput = Sent<typeof signInInput>;
 
 const ledgerColumn = exactly({
   id: oneOf(ledgerColumns, 'input.badKind').required('input.required'),
   pinned: flag.default(false),
 });
+/** What a person may change of how they see things; null for the columns means the usual ones. */
 export const personInput = exactly({
   language: oneOf(['en', 'de'], 'input.badLanguage'),
   foldBarred: flag,
@@ -30,8 +33,10 @@ export const personInput = exactly({
     .nullable()
     .optional(),
 });
+/** What passes `personInput`. */
 export type PersonInput = Sent<typeof personInput>;
 
+/** Endpoints of who somebody is. */
 export const access = {
   'POST /session': endpoint({
     says: 'Signs in; the answer sets the cookie that later requests carry.',

@@ -20,6 +20,7 @@ export { fieldLines } from './fields';
 export { openApi, rolesOf } from './openapi';
 export { access, builds, catalogue, customers, desk, lines, orders, quotes, saved, signOffs, system };
 
+/** Endpoints by their rooms. */
 export const rooms = {
   access,
   desk,
@@ -47,6 +48,7 @@ export type Contract = typeof access &
   typeof orders &
   typeof system;
 
+/** All endpoints by method and path. */
 export const contract: Contract = {
   ...access,
   ...desk,

@@ -60,6 +60,7 @@ export interface BenchView {
   leadDays: number | null;
 }
 
+/** How a person likes the Bench. */
 export interface BenchPreferences {
   /** Barred options are folded away. */
   foldBarred: boolean;

@@ -33,14 +33,20 @@ export const newBuildInput = exactly({
     [value.modelId, value.copyOf, value.savedId, value.partNumber].filter((each) => each !== undefined)
       .length === 1,
 );
+/** What passes `newBuildInput`. */
 export type NewBuildInput = Sent<typeof newBuildInput>;
 
+/** A part number to be read. */
 export const readNumberInput = exactly({ number: string().strict().trim().min(1).max(200).required() });
+/** What passes `readNumberInput`. */
 export type ReadNumberInput = Sent<typeof readNumberInput>;
 
+/** Another variant: a copy, or empty. */
 export const variantInput = exactly({ empty: flag.default(false) });
+/** What passes `variantInput`. */
 export type VariantInput = Sent<typeof variantInput>;
 
+/** Variants to be put on the quote, as alternatives of one another where said so. */
 export const sendVariantsInput = exactly({
   version,
   builds: array()
@@ -51,6 +57,7 @@ export const sendVariantsInput = exactly({
     .required('input.required'),
   alternatives: flag.default(false),
 });
+/** What passes `sendVariantsInput`. */
 export type SendVariantsInput = Sent<typeof sendVariantsInput>;
 
 const decision = exactly({
@@ -78,15 +85,19 @@ const special = exactly({
   price: amount,
   days: whole(999),
 });
+/** What is made of a build: decisions, warnings passed with their reasons, special parts. */
 export const contentInput = exactly({
   version,
   decisions: array().strict().of(decision).max(2_000, 'input.tooMany').required('input.required'),
   passed: array().of(pass).max(200, 'input.tooMany').default([]),
   special: array().of(special).max(100, 'input.tooMany').default([]),
 });
+/** What passes `contentInput`. */
 export type ContentInput = Sent<typeof contentInput>;
 
+/** How many of a build are put on its quote. */
 export const putOnQuoteInput = exactly({ version, quantity });
+/** What passes `putOnQuoteInput`. */
 export type PutOnQuoteInput = Sent<typeof putOnQuoteInput>;
 
 const measure = named(200);
@@ -108,6 +119,7 @@ export const bestInput = exactly({
     .default([]),
   free: array().of(named(400)).max(2_000, 'input.tooMany').default([]),
 });
+/** What passes `bestInput`. */
 export type BestInput = Sent<typeof bestInput>;
 
 /** What is known of a build once it is stored. */
@@ -121,6 +133,7 @@ export interface SavedContent {
   leadDays?: number | null;
 }
 
+/** Endpoints of builds. */
 export const builds = {
   'POST /builds': endpoint({
     says: 'Begins a build for a quote, from a model, another build, a kept build or a part number.',

@@ -3,6 +3,7 @@ import type { Texts } from '../core/model';
 import { endpoint, json } from './endpoint';
 import { findQuery } from './schema';
 
+/** An item as the catalogue shows it. */
 export interface CatalogueItem {
   sku: string;
   family: string;
@@ -18,6 +19,7 @@ export interface CatalogueItem {
   model?: string;
 }
 
+/** The catalogue at the prices of one list. */
 export interface CatalogueView {
   families: { code: string; name: Texts }[];
   items: CatalogueItem[];
@@ -32,6 +34,7 @@ export interface ItemFound {
   model?: string;
 }
 
+/** Endpoints of the catalogue. */
 export const catalogue = {
   'GET /items': endpoint({
     says: 'Items that are sold by themselves, by any part of their number or name, or what was probably meant.',

@@ -4,6 +4,7 @@ import { endpoint, json } from './endpoint';
 import { emailText, exactly, findQuery, oneOf, said, type Sent } from './schema';
 import { number, string } from 'yup';
 
+/** An address, all of it. */
 export const address = exactly({
   street: said(120, 'address.noStreet'),
   town: said(80, 'address.noTown'),
@@ -13,14 +14,18 @@ export const address = exactly({
     .matches(/^[A-Z]{2}$/, 'address.badCountry')
     .required('address.badCountry'),
 });
+/** What passes `address`. */
 export type AddressInput = Sent<typeof address>;
+/** An address, or none. */
 export const optionalAddress = address.nullable().optional().default(undefined);
 
+/** Somebody at a customer; `task` is what they see to. */
 export const contactInput = exactly({
   name: said(120, 'newCustomer.noContact'),
   email: emailText.required('newCustomer.noEmail'),
   task: string().trim().max(80, 'input.tooLong').default(''),
 });
+/** What passes `contactInput`. */
 export type ContactInput = Sent<typeof contactInput>;
 
 const customerClasses = ['direct', 'key', 'dealer', 'public'] as const;
@@ -46,8 +51,10 @@ export const newCustomerInput = exactly({
   invoice: address,
   delivery: optionalAddress,
 });
+/** What passes `newCustomerInput`. */
 export type NewCustomerInput = Sent<typeof newCustomerInput>;
 
+/** An address as it is kept; the country is a code of ISO 3166-1. */
 export interface Address {
   kind: 'invoice' | 'delivery';
   street: string;
@@ -56,6 +63,7 @@ export interface Address {
   country: string;
 }
 
+/** A customer as a list of findings shows it. */
 export interface CustomerFound {
   id: string;
   number: string;
@@ -83,6 +91,7 @@ export interface CustomerMeans {
   countries: string[];
 }
 
+/** Endpoints of customers. */
 export const customers = {
   'GET /customers': endpoint({
     says: 'Customers by any part of their name, number or town; without words, the first of all.',

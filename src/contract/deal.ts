@@ -30,6 +30,7 @@ export interface LineAtTarget {
   net: ExactText;
 }
 
+/** What a customer was granted, and the lines that it concerns. */
 export interface AgreementView {
   name: Texts;
   /** The item or family that it is for; null for everything. */

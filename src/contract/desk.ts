@@ -6,6 +6,7 @@ import type { QuoteRow } from './quote-rows';
 import { findQuery } from './schema';
 import type { AskedSignOff } from './sign-off-view';
 
+/** What a day begins with. */
 export interface DeskView {
   /** Whose quotes these are: the person's own, or those of all whose quotes the person may see. */
   whose: 'mine' | 'team';
@@ -30,6 +31,7 @@ export interface Hit {
   model?: string;
 }
 
+/** Endpoints of the Desk. */
 export const desk = {
   'GET /search': endpoint({
     says: 'Customers, quotes, orders and items by any part of their names and numbers, or what was probably meant.',

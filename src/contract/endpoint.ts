@@ -39,6 +39,7 @@ export interface FileAnswer {
   headers?: Record<string, string>;
 }
 
+/** An endpoint as it is declared; the types are those of what is sent, read of the address, and answered. */
 export interface Endpoint<Input = unknown, Query = unknown, Answer = unknown> {
   /** One sentence for those who write programs. */
   readonly says: string;

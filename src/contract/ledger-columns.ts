@@ -17,6 +17,7 @@ export const ledgerColumns = [
   'resale',
   'resaleTotal',
 ] as const;
+/** The name of such a column. */
 export type LedgerColumnId = (typeof ledgerColumns)[number];
 
 /** A column as a person wants it; pinned, it stays in sight. */

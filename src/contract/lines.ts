@@ -20,7 +20,9 @@ import {
 } from './schema';
 import { discountPercent, typedFigure, typedMoney } from './typed';
 
+/** A line by its item or part number, at the end. */
 export const newLineInput = exactly({ version, sku: named(200), quantity });
+/** What passes `newLineInput`. */
 export type NewLineInput = Sent<typeof newLineInput>;
 
 const row = exactly({ sku: named(200), quantity, discount: discountPercent.optional() });
@@ -29,6 +31,7 @@ export const newLinesInput = exactly({
   version,
   rows: array().of(row).min(1, 'input.required').max(1_000, 'input.tooMany').required('input.required'),
 });
+/** What passes `newLinesInput`. */
 export type NewLinesInput = Sent<typeof newLinesInput>;
 
 const optionalTerm = term.optional().default(undefined);
@@ -53,6 +56,7 @@ const rates = exactly({
 /** Rates of what is used, one a slice, as they are typed. */
 export type RatesInput = Sent<typeof rates>;
 
+/** What may be typed on one line; null takes back what was typed. */
 export const changeLineInput = exactly({
   version,
   ...lineFields,
@@ -61,33 +65,44 @@ export const changeLineInput = exactly({
   rates: rates.nullable().optional().default(undefined),
   resale: moneyOrNone,
 });
+/** What passes `changeLineInput`. */
 export type ChangeLineInput = Sent<typeof changeLineInput>;
 
+/** The same change for many lines; null as the group takes them out of theirs. */
 export const changeLinesInput = exactly({
   version,
   lines: lineIds,
   ...lineFields,
   group: string().trim().min(1, 'group.noName').max(80, 'input.tooLong').nullable().optional(),
 });
+/** What passes `changeLinesInput`. */
 export type ChangeLinesInput = Sent<typeof changeLinesInput>;
 
 const lineValue = exactly({ line: id, quantity: quantity.optional(), hand: typedFigure, term: optionalTerm });
 /** What a column of cells was filled with. */
 export type LineValue = Sent<typeof lineValue>;
+/** Many lines, each with a value of its own. */
 export const lineValuesInput = exactly({
   version,
   rows: array().of(lineValue).min(1, 'input.required').max(1_000, 'input.tooMany').required('input.required'),
 });
+/** What passes `lineValuesInput`. */
 export type LineValuesInput = Sent<typeof lineValuesInput>;
 
+/** Some lines of a quote. */
 export const linesInput = exactly({ version, lines: lineIds });
+/** What passes `linesInput`. */
 export type LinesInput = Sent<typeof linesInput>;
 
+/** Lines that become alternatives of one another, or stand apart again. */
 export const rivalsInput = exactly({ version, lines: lineIds, apart: flag });
+/** What passes `rivalsInput`. */
 export type RivalsInput = Sent<typeof rivalsInput>;
 
 const groupName = string().trim().max(80, 'input.tooLong').required('group.noName');
+/** A group and its new name. */
 export const renameGroupInput = exactly({ version, from: groupName, to: groupName });
+/** What passes `renameGroupInput`. */
 export type RenameGroupInput = Sent<typeof renameGroupInput>;
 
 /** To a place counted from 1. */
@@ -101,11 +116,14 @@ export const placeLinesInput = exactly({
     .max(99_999, 'quantity.range')
     .required('input.required'),
 });
+/** What passes `placeLinesInput`. */
 export type PlaceLinesInput = Sent<typeof placeLinesInput>;
 
+/** Part numbers to be read. */
 export const readNumbersInput = exactly({
   numbers: array().strict().of(named(200)).max(10_000, 'input.tooMany').required('input.required'),
 });
+/** What passes `readNumbersInput`. */
 export type ReadNumbersInput = Sent<typeof readNumbersInput>;
 
 /** What a number of a pasted list is. */
@@ -135,6 +153,7 @@ export interface LastPrice {
   decimals: number;
 }
 
+/** Endpoints of lines. */
 export const lines = {
   'POST /quotes/{id}/lines': endpoint({
     says: 'Adds an item or a configured build by its number, at the end.',

@@ -5,9 +5,12 @@ import type { Address } from './customers';
 import { endpoint, json } from './endpoint';
 import { find, page, type Page, type Sent } from './schema';
 
+/** Which orders are asked for. */
 export const orderListInput = object({ find, page });
+/** What passes `orderListInput`. */
 export type OrderListQuery = Sent<typeof orderListInput>;
 
+/** An order as a list shows it; `promised` is a day. */
 export interface OrderRow {
   id: string;
   number: string;
@@ -20,8 +23,10 @@ export interface OrderRow {
   createdAt: string;
   workOrders: number;
 }
+/** A page of orders. */
 export type OrderPage = Page<OrderRow>;
 
+/** What the plant makes for one line: material and operations, quantities as decimals. */
 export interface WorkOrderView {
   id: string;
   number: string;
@@ -46,6 +51,7 @@ export interface WorkOrderView {
   operations: { name: Texts; centre: string; centreName: Texts; setUp: string; run: string; text: Texts }[];
 }
 
+/** An order, all of it. */
 export interface OrderView extends OrderRow {
   quoteId: string;
   revision: number;
@@ -56,6 +62,7 @@ export interface OrderView extends OrderRow {
   workOrderList: WorkOrderView[];
 }
 
+/** Endpoints of orders. */
 export const orders = {
   'GET /orders': endpoint({
     says: 'A page of the orders that the person may see, the newest first.',

@@ -6,6 +6,7 @@
 /** What a person is in the house. */
 export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
 
+/** Something that a role may be allowed to do. */
 export type Permission =
   /** Opens and changes quotes and builds, and adds customers. */
   | 'quotes'

@@ -7,6 +7,7 @@ import type { SignOffsOfQuote } from './sign-off-view';
 
 type Judged = SignOffsOfQuote['judged'][number];
 
+/** What is otherwise in a newer view of a quote. */
 export interface QuoteChanges {
   /** The stand of the view that these are to be applied to. */
   had: string;
@@ -23,6 +24,7 @@ export interface QuoteChanges {
   judgedOrder?: string[];
 }
 
+/** Whether an answer tells only what differs. */
 export const isChanges = (answer: QuoteView | QuoteChanges): answer is QuoteChanges => 'had' in answer;
 
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
@@ -41,6 +43,7 @@ function sameSignOff(before: SignOffsOfQuote | undefined, after: SignOffsOfQuote
   return same({ ...before, judged: [] }, { ...after, judged: [] });
 }
 
+/** What is otherwise in the view after. */
 export function changesBetween(before: QuoteView, after: QuoteView): QuoteChanges {
   const fields: Record<string, unknown> = {};
   const { lines: _lines, signOff: _signOff, ...plain } = after;

@@ -13,6 +13,7 @@ export interface CustomerChange {
   lines: { position: number; name: Texts; before: ExactText; after: ExactText; problems: LineProblem[] }[];
 }
 
+/** What a quote comes to at the prices of a list. */
 export interface QuoteSum {
   priceList: string;
   currency: string;
@@ -43,6 +44,7 @@ export interface FreshLine {
   differs: boolean;
 }
 
+/** What freshening would change, line by line. */
 export interface Freshening {
   net: { before: ExactText; after: ExactText };
   lines: FreshLine[];

@@ -14,6 +14,7 @@ const shownStates = [
   'accepted',
 ] as const satisfies readonly ShownState[];
 
+/** Which quotes are asked for, and in which order. */
 export const quoteListInput = object({
   /** Words that number, title, customer or owner must have. */
   find,
@@ -33,6 +34,7 @@ export const quoteListInput = object({
     .when('sort', ([sort], schema) => schema.default(sort === undefined || sort === 'changed')),
 }) as unknown as Schema<QuoteListQuery>;
 
+/** What of a list is asked for, as it passes. */
 export interface QuoteListQuery {
   find: string;
   states: ShownState[];
@@ -42,6 +44,7 @@ export interface QuoteListQuery {
   page: number;
 }
 
+/** A quote as a list shows it, by its newest revision. */
 export interface QuoteRow {
   id: string;
   number: string;
@@ -63,4 +66,5 @@ export interface QuoteRow {
   updatedAt: string;
   validUntil: string;
 }
+/** A page of quotes. */
 export type QuotePage = Page<QuoteRow>;

@@ -18,6 +18,7 @@ import type { LineBasis, Lost, QuoteLease, RevisionState, ShownState } from '../
 import type { Address } from './customers';
 import type { SignOffsOfQuote } from './sign-off-view';
 
+/** The customer as copied onto a revision, so that later changes of the customer leave it as it was. */
 export interface QuoteCustomer {
   number: string;
   name: string;
@@ -36,6 +37,7 @@ export interface LineProblem {
   params: Record<string, string | number>;
 }
 
+/** A line with its price, and what is in its way. */
 export interface LineView {
   id: string;
   position: number;
@@ -122,6 +124,7 @@ export interface RevisionView {
   lost?: Lost;
 }
 
+/** A revision of a quote as somebody may see it. */
 export interface QuoteView {
   id: string;
   number: string;

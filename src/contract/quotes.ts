@@ -29,10 +29,12 @@ import { typedForWhole, typedMoney } from './typed';
 
 const title = string().strict().trim().max(120, 'input.tooLong');
 
+/** A customer to open a quote for. */
 export const newQuoteInput = exactly({
   customerId: id.required('quote.noCustomer'),
   title: title.default(''),
 });
+/** What passes `newQuoteInput`. */
 export type NewQuoteInput = Sent<typeof newQuoteInput>;
 
 const lease = exactly({
@@ -50,6 +52,7 @@ const lease = exactly({
 /** A lease as it is typed: a rate in percent a year, an amount as people write it. */
 export type LeaseInput = Sent<typeof lease>;
 
+/** What is typed for the whole quote; null takes back what was typed. */
 export const changeQuoteInput = exactly({
   version,
   whole: typedForWhole,
@@ -59,6 +62,7 @@ export const changeQuoteInput = exactly({
   /** What a dealer adds, in percent; below nothing a dealer sells at a loss, which is the dealer's to decide. */
   resale: percent((read) => read.gte(-100) && read.lte(1000), 'resale.range', 'margin.notANumber'),
 });
+/** What passes `changeQuoteInput`. */
 export type ChangeQuoteInput = Sent<typeof changeQuoteInput>;
 
 const oneGiven = (...given: unknown[]): boolean => given.filter((each) => each !== undefined).length === 1;
@@ -73,6 +77,7 @@ export const quoteAddressInput = exactly({
 }).test('one', 'address.one', ({ from, copyInvoice, address }) =>
   oneGiven(from, copyInvoice || undefined, address ?? undefined),
 );
+/** What passes `quoteAddressInput`. */
 export type QuoteAddressInput = Sent<typeof quoteAddressInput>;
 
 /** One of the people known at the customer, or a new one. */
@@ -81,28 +86,36 @@ export const quoteContactInput = exactly({
   from: optionalId,
   contact: contactInput.nullable().optional().default(undefined),
 }).test('one', 'contact.one', ({ from, contact }) => oneGiven(from, contact ?? undefined));
+/** What passes `quoteContactInput`. */
 export type QuoteContactInput = Sent<typeof quoteContactInput>;
 
+/** The customer that a quote is given to. */
 export const customerInput = exactly({ version, customerId: id });
+/** What passes `customerInput`. */
 export type CustomerInput = Sent<typeof customerInput>;
 
+/** The revision to begin from; the newest where none is said. */
 export const reviseInput = exactly({
   version,
   from: number().strict().integer('input.badVersion').min(1, 'input.badVersion').max(999, 'input.badVersion'),
 });
+/** What passes `reviseInput`. */
 export type ReviseInput = Sent<typeof reviseInput>;
 
+/** Why a quote was lost; the note is for colleagues. */
 export const loseInput = exactly({
   version,
   reason: oneOf(lostReasons, 'lost.noReason').required('lost.noReason'),
   note,
 });
+/** What passes `loseInput`. */
 export type LoseInput = Sent<typeof loseInput>;
 
 const revision = number()
   .transform((value: number) => (Number.isInteger(value) ? value : 0))
   .default(0);
 
+/** Endpoints of quotes as a whole. */
 export const quotes = {
   'GET /quotes': endpoint({
     says: 'A page of the quotes that the person may see.',

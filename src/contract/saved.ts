@@ -4,9 +4,13 @@ import { endpoint, json } from './endpoint';
 import { exactly, flag, id, said, type Sent } from './schema';
 
 const name = said(120, 'saved.noName');
+/** A build and the name that it is kept under. */
 export const saveBuildInput = exactly({ buildId: id, name, shared: flag.default(false) });
+/** What passes `saveBuildInput`. */
 export type SaveBuildInput = Sent<typeof saveBuildInput>;
+/** What may change of a kept build; a star is the person's own. */
 export const changeSavedInput = exactly({ name: name.optional(), shared: flag, starred: flag });
+/** What passes `changeSavedInput`. */
 export type ChangeSavedInput = Sent<typeof changeSavedInput>;
 
 /** A build kept under a name. */
@@ -23,6 +27,7 @@ export interface SavedBuild {
   savedAt: string;
 }
 
+/** Endpoints of kept builds. */
 export const saved = {
   'GET /saved': endpoint({
     says: 'Builds that the person keeps, and those that colleagues share.',

@@ -10,7 +10,9 @@ export type Sent<S extends { __outputType: unknown }> = S['__outputType'];
 export const exactly = <F extends ObjectShape>(fields: F) =>
   object(fields).exact('input.unknownField').required('input.required');
 
+/** A reference to a record. */
 export const id = string().strict().uuid('input.badId').required('input.required');
+/** A reference that may be absent. */
 export const optionalId = string().strict().uuid('input.badId');
 
 /** The version against which something is changed. */
@@ -21,7 +23,9 @@ export const version = number()
   .min(1, 'input.badVersion')
   .required('input.required');
 
+/** A change that says nothing but what it is against. */
 export const versionInput = exactly({ version });
+/** What passes `versionInput`. */
 export type VersionInput = Sent<typeof versionInput>;
 
 /** One of a few words. */
@@ -35,6 +39,7 @@ export const note = string().trim().max(500, 'input.tooLong').default('');
 /** A name or number of something, as it is. */
 export const named = (most: number) =>
   string().strict().max(most, 'input.tooLong').required('input.required');
+/** A yes or no that may be absent. */
 export const flag = boolean().strict();
 
 /** As JavaScript writes a number that is neither too fine nor too large for it: three decimals at most. */
@@ -89,10 +94,12 @@ function isDay(text: string): boolean {
   const read = new Date(`${text}T00:00:00Z`);
   return !Number.isNaN(read.getTime()) && read.toISOString().startsWith(text);
 }
+/** A day as in "2026-11-28" that may be absent. */
 export const optionalDay = string()
   .strict()
   .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'input.badDate')
   .test('calendar', 'input.badDate', (value?: string) => value === undefined || isDay(value));
+/** A day that has to be there. */
 export const day = optionalDay.required('input.required');
 
 /** How long something recurs, from a day on. */
@@ -106,6 +113,7 @@ export const lineIds = array()
   .max(10_000, 'input.tooMany')
   .required('input.required');
 
+/** An e-mail address. */
 export const emailText = string().strict().trim().max(200, 'input.tooLong').email('input.badEmail');
 
 /** Words looked for. */

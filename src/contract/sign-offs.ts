@@ -5,7 +5,9 @@ import { changedQuote } from './quote-answer';
 import { exactly, flag, id, note, oneOf, said, version, versionInput, type Sent } from './schema';
 import { discountPercent } from './typed';
 
+/** Why a sign-off is asked for. */
 export const askSignOffInput = exactly({ version, reason: said(500, 'signOff.noReason') });
+/** What passes `askSignOffInput`. */
 export type AskSignOffInput = Sent<typeof askSignOffInput>;
 
 const offer = exactly({
@@ -20,14 +22,17 @@ const offer = exactly({
 /** For one line: the discount in percent that would be signed, or that it is not. */
 export type OfferInput = Sent<typeof offer>;
 
+/** The answer to a sign-off; with a counter-offer, what would be signed for each line. */
 export const answerSignOffInput = exactly({
   version,
   answer: oneOf(['yes', 'no', 'counter'], 'signOff.badAnswer').required('input.required'),
   comment: note,
   counter: array().of(offer).max(1_000, 'input.tooMany').default([]),
 });
+/** What passes `answerSignOffInput`. */
 export type AnswerSignOffInput = Sent<typeof answerSignOffInput>;
 
+/** Endpoints of sign-offs. */
 export const signOffs = {
   'POST /quotes/{id}/sign-offs': endpoint({
     says: 'Asks for the sign-offs that a quote needs, with a reason.',

@@ -1,6 +1,7 @@
 /** Whether the server runs and can serve, for those who keep it running, and what it offers to programs. */
 import { endpoint, json } from './endpoint';
 
+/** Endpoints for those who keep the server running or write programs. */
 export const system = {
   'GET /alive': endpoint({
     says: 'Answers while the server runs at all, whether or not it can serve.',

@@ -30,6 +30,7 @@ const moneyBelow = (most: string) =>
       return read === null || (read.gte(0) && read.lt(most));
     });
 
+/** An amount of one line or piece. */
 export const typedMoney = moneyBelow('1e12').required('amount.required');
 /** Of a whole quote: in a currency without decimals it may be far more than a piece costs. */
 const wholeMoney = moneyBelow('1e15').required('amount.required');
@@ -67,6 +68,7 @@ export const typedFigure = figure(typedBy).nullable().optional().default(undefin
 /** For a whole quote. */
 export const typedForWhole = figure(wholeBy).nullable().optional().default(undefined);
 
+/** A figure as it was typed, and which of the four it is. */
 export type TypedInput = NonNullable<Sent<typeof typedFigure>>;
 
 /** What was typed, as it is kept: shares as fractions, amounts as they travel. */

@@ -2,6 +2,7 @@
 import type { IncomingMessage } from 'node:http';
 import proxyAddress from 'proxy-addr';
 
+/** Who is at the other end. */
 export interface Client {
   address: string;
   /** It came by TLS, here or at the proxy before us. */

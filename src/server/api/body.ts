@@ -2,6 +2,7 @@
 import { ValidationError, type Schema } from 'yup';
 import type { Failure } from '../../services/kernel/failure';
 
+/** What was read, or why it was refused, with the status of HTTP. */
 export type Read<I> = { ok: true; value: I } | { ok: false; status: number; failures: Failure[] };
 
 /** Bytes of a body, unless an endpoint says otherwise. */
@@ -97,6 +98,7 @@ function isPlain(value: unknown): boolean {
   return Object.entries(value).every(([key, inner]) => !taken.has(key) && isText(key) && isPlain(inner));
 }
 
+/** What a schema makes of a value, or every place at which it refuses. */
 export async function checked<I>(given: unknown, schema: Schema<I>): Promise<Read<I>> {
   try {
     return { ok: true, value: await schema.validate(given, { abortEarly: false }) };

@@ -6,8 +6,10 @@ import { dispatch } from './dispatch';
 
 /** Method and path of an endpoint. */
 export type Way = keyof typeof contract;
+/** All endpoints there are. */
 export const ways = Object.keys(contract) as Way[];
 
+/** What is sent in a test. */
 export interface Request {
   at?: Readonly<Record<string, string>>;
   query?: Readonly<Record<string, string>>;

@@ -14,6 +14,7 @@ export interface Actor {
   preferences: Preferences;
 }
 
+/** Whether the person has a permission. */
 export const may = (actor: Actor, permission: Permission): boolean =>
   granted[actor.role].includes(permission);
 

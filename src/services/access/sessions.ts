@@ -12,6 +12,7 @@ import { admit, forgive } from './sign-in-limits';
 const derive = promisify<string, Buffer, number, Buffer>(scrypt);
 const lifetime = 12 * 60 * 60 * 1000;
 
+/** A password as it is kept: scrypt with a salt of its own. */
 export async function hashPassword(password: string): Promise<string> {
   const salt = randomBytes(16);
   return `${salt.toString('hex')}:${(await derive(password, salt, 32)).toString('hex')}`;
@@ -27,6 +28,7 @@ async function matches(password: string, stored: string): Promise<boolean> {
 /** Stands in for a stored hash, so that an unknown e-mail takes as long as a wrong password. */
 const nobody = `${'0'.repeat(32)}:${'0'.repeat(64)}`;
 
+/** Who wants in, from where and on which device. */
 export interface SignInRequest {
   email: string;
   password: string;
@@ -36,6 +38,7 @@ export interface SignInRequest {
   device?: string | undefined;
 }
 
+/** The person, and the tokens for the browser. */
 export interface SignedIn {
   /** For the cookie of the session. */
   token: string;
@@ -74,6 +77,7 @@ export async function signIn({ email, password, address, device }: SignInRequest
   return done({ token, device: remembered, actor: actorOf(user) });
 }
 
+/** Ends a session; a token that nobody has is no failure. */
 export async function signOut(token: string): Promise<void> {
   await connected().records.sessions.destroy({ where: { tokenHash: hashToken(token) } });
 }
@@ -99,6 +103,7 @@ export async function whoIs(token: string): Promise<{ actor: Actor; stamp: strin
 
 const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
 
+/** A person as services are told. */
 export function actorOf({ id, name, email, role, language, dealerId, preferences }: UserRow): Actor {
   return { id, name, email, role, language: language === 'de' ? 'de' : 'en', dealerId, preferences };
 }

@@ -12,6 +12,7 @@ import {
 } from '../../core/model';
 import { date, number, unitIn } from '../../i18n';
 
+/** A row of a build in words. */
 export interface SummaryRow {
   row: string;
   section: string;

@@ -7,7 +7,7 @@ import { Op, type Model } from 'sequelize';
 import type { Context } from '../../core/engine';
 import { registeredAs, type Registered, type Registration } from '../../core/numbering';
 import { specialKey, type BuildContent, type PassedWarning, type SpecialPart } from '../../core/builds';
-import { type ContentInput, type NewBuildInput } from '../../contract';
+import { type ContentInput, type NewBuildInput, type SavedContent } from '../../contract';
 import {
   connected,
   type BuildOutcome,
@@ -143,16 +143,6 @@ export async function createBuild(
   return build;
 }
 
-export interface Saved {
-  version: number;
-  partNumber: string;
-  complete: boolean;
-  registered?: Registered;
-  specialNumber?: number;
-  /** Working days until it is ready, for those whose page is not told how it is made. */
-  leadDays?: number | null;
-}
-
 /**
  * Saves what a person made of a build. What the page computed is not asked for: the server works it out
  * again.
@@ -161,7 +151,7 @@ export async function saveContent(
   actor: Actor,
   id: string,
   { version, decisions, passed, special }: ContentInput,
-): Promise<Result<Saved>> {
+): Promise<Result<SavedContent>> {
   return inTransaction(async () => {
     const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;

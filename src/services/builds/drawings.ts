@@ -1,4 +1,5 @@
 /** The drawing of a build as a file. */
+import type { FileAnswer } from '../../contract';
 import type { Actor } from '../access/actor';
 import { findBuild } from './find-build';
 import { done, fail, type Result } from '../kernel/failure';
@@ -10,20 +11,13 @@ const formats = new Map([
   ['glb', 'glb'],
 ] as const);
 
-export interface DrawingFile {
-  name: string;
-  type: string;
-  bytes: Uint8Array;
-  headers: Record<string, string>;
-}
-
 /** `view` is one of the model's, the first where none is said; a 3D file has none. */
 export async function drawingFile(
   actor: Actor,
   id: string,
   format: string,
   viewId: string,
-): Promise<Result<DrawingFile>> {
+): Promise<Result<FileAnswer>> {
   const form = formats.get(format as 'svg');
   if (!form) return fail('missing', { code: 'drawing.missing' });
   const found = await findBuild(actor, id);

@@ -5,6 +5,7 @@ import { done, fail, type Result } from '../kernel/failure';
 import { findQuote, holdQuote, type QuoteBase } from '../quotes/quote-state';
 import { isReference } from '../kernel/reference';
 
+/** A build with its quote and its revision. */
 export interface Found {
   build: Stored<BuildRow>;
   quote: QuoteBase;

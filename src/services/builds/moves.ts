@@ -59,6 +59,7 @@ export async function moveBuild(actor: Actor, id: string, { version }: VersionIn
   });
 }
 
+/** From which version to which a build was moved, and the decisions that had no place there. */
 export interface Moved {
   from: number;
   to: number;

@@ -13,6 +13,7 @@ import { versionById, type VersionHead } from '../catalogue/models';
 import { reference } from '../settings/reference-data';
 import type { NumberRead } from '../kernel/threads/engine-tasks';
 
+/** What a part number stands for. */
 export interface ReadBuild {
   version: VersionHead;
   decisions: Decision[];

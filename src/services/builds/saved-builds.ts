@@ -18,6 +18,7 @@ function visible(actor: Actor): Record<symbol, unknown> {
   return { [Op.or]: [{ ownerId: actor.id }, { shared: true, ownerId: { [Op.in]: colleagues } }] };
 }
 
+/** A kept build that the person may begin from; null where there is none. */
 export async function findSaved(actor: Actor, id: string): Promise<Stored<SavedBuildRow> | null> {
   return !isReference(id)
     ? null
@@ -80,6 +81,7 @@ async function takenBy(actor: Actor, name: string, except?: string): Promise<Res
   });
 }
 
+/** Keeps a build under a name, as it is now. */
 export async function saveBuild(
   actor: Actor,
   { buildId, name, shared }: SaveBuildInput,
@@ -136,6 +138,7 @@ export async function changeSaved(
   });
 }
 
+/** Keeps a build of the person's own no longer. */
 export async function removeSaved(actor: Actor, id: string): Promise<Result<null>> {
   return inTransaction(async () => {
     const saved = await findSaved(actor, id);

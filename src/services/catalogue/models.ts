@@ -11,6 +11,7 @@ export type { VersionHead } from '../settings/reference-data';
 
 const heads = new Recent<VersionHead>(500);
 
+/** The version of a model that is in force; null where none is published. */
 export async function newestVersion(modelId: string): Promise<VersionHead | null> {
   return (await reference()).newest.get(modelId) ?? null;
 }

@@ -33,6 +33,7 @@ import { reviseQuote, sendQuote } from '../quotes/history/revisions';
 import { actorOf, hashPassword } from '../access/sessions';
 import { askSignOff } from '../quotes/sign-off/sign-offs';
 
+/** The password of all of the demo's people. */
 export const demoPassword = 'harrowmoor';
 
 interface CustomerFile {

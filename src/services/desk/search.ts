@@ -6,7 +6,7 @@ import { distance } from 'fastest-levenshtein';
 import { QueryTypes } from 'sequelize';
 import { wordsOf } from '../../core/finding';
 import type { Texts } from '../../core/model';
-import type { ItemFound } from '../../contract';
+import type { Hit, ItemFound } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { findCustomers } from '../customers/customers';
@@ -15,16 +15,9 @@ import { listOrders } from '../orders/orders';
 import { listQuotes } from '../quotes/quote-list';
 import { reference } from '../settings/reference-data';
 
-export interface Hit {
-  kind: 'customer' | 'quote' | 'order' | 'item';
-  id: string;
-  label: string | Texts;
-  detail: string;
-  model?: string;
-}
-
 const mostEach = 5;
 
+/** What was found for the words, a few of each kind. */
 export async function search(actor: Actor, text: string): Promise<Hit[]> {
   if (wordsOf(text).length === 0) return [];
   // What is only like the words is not shown beside what has them.

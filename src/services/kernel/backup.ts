@@ -23,6 +23,7 @@ interface Header {
 /** Why there is no restoring from a file, or to a database; each has its sentence. */
 export type RestoreProblem = 'notABackup' | 'damaged' | 'newer' | 'notEmpty';
 
+/** Why a backup cannot be put back. */
 export class CannotRestore extends Error {
   constructor(readonly problem: RestoreProblem) {
     super(

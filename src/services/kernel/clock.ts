@@ -9,6 +9,7 @@ export const dayOf = (moment: Date): string => format(moment, day);
 /** Today as an ISO date. */
 export const today = (): string => dayOf(new Date());
 
+/** The day so many days from today; before it where negative. */
 export const inDays = (days: number): string => dayOf(addDays(new Date(), days));
 
 /** The date so many working days from today. */

@@ -10,6 +10,7 @@ export const isBusy = (thrown: unknown): boolean =>
   thrown instanceof NotDone ||
   (thrown instanceof TaskFailure && thrown.name === 'OutOfBudget');
 
+/** Whether the database answers. */
 export async function ready(): Promise<boolean> {
   try {
     await connected().sequelize.query('select 1');

@@ -7,6 +7,7 @@ import { dropOldTries } from '../access/sign-in-limits';
 const every = 10 * 60 * 1000;
 let begun = false;
 
+/** Takes away what is over: sessions, tries to sign in, keys of requests. */
 export async function keepHouse(): Promise<void> {
   await dropOld();
   await dropOldTries();

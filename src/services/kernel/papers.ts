@@ -8,6 +8,7 @@ import { NotDone, Pool } from './threads/pool';
 
 const papers = new Pool({ file: 'papers', deadline: 30_000, memory: 512 });
 
+/** Has a file made or read in the thread for files. */
 export const askPapers = <K extends keyof PaperTasks>(
   task: K,
   input: Parameters<PaperTasks[K]>[0],

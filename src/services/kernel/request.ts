@@ -2,6 +2,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { hurry, noHurry } from './threads/hurry';
 
+/** What is known while a request is answered. */
 export interface RequestContext {
   /** Aborted when whoever asked has gone away. */
   signal: AbortSignal;

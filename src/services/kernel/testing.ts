@@ -23,6 +23,7 @@ export async function openDemo(name: string): Promise<void> {
   await loadDemo('demo');
 }
 
+/** One of the demo's people as an actor. */
 export async function personOf(email: string): Promise<Actor> {
   const row = await connected().records.users.findOne({ where: { email } });
   if (!row) throw new Error(`${email} is missing`);

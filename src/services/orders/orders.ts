@@ -38,6 +38,7 @@ import { obstacles, settle } from '../quotes/history/revisions';
 import { record } from '../kernel/unit-of-work';
 import { isReference } from '../kernel/reference';
 
+/** Makes an order of a quote, once, whole or not at all. */
 export async function acceptQuote(
   actor: Actor,
   id: string,
@@ -167,6 +168,7 @@ export async function listOrders(
   return { rows: rows.map(summaryOf), page, size: pageSize, count: Number(rows[0]?.count ?? 0) };
 }
 
+/** An order that the person may see. */
 export async function seeOrder(actor: Actor, id: string): Promise<Result<OrderView>> {
   const missing = fail('missing', { code: 'order.missing' });
   const { orders, revisions, workOrders } = connected().records;

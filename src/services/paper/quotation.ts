@@ -14,6 +14,7 @@ import { askPapers } from '../kernel/papers';
 import { findQuote } from '../quotes/quote-state';
 import { seeQuote } from '../quotes/quotes';
 
+/** The quotation of a revision as PDF. */
 export async function quotation(
   actor: Actor,
   id: string,

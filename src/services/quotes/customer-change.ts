@@ -138,6 +138,7 @@ export async function seeCustomerChange(
   });
 }
 
+/** Gives a draft to another customer, as was shown before. */
 export async function changeCustomer(
   actor: Actor,
   id: string,

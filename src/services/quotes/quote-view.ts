@@ -42,6 +42,7 @@ interface Showing {
   covers: (quoted: QuotedLine) => Covered[];
 }
 
+/** A revision as the person may see it. */
 export async function viewOf(
   actor: Actor,
   state: QuoteState,
@@ -314,6 +315,7 @@ function revisionView(
   };
 }
 
+/** A price without what it costs and earns. */
 export function withoutCost({
   unitCost: _unitCost,
   cost: _cost,

@@ -107,6 +107,7 @@ export interface Draft {
   state: QuoteState;
 }
 
+/** On what terms a quote is changed. */
 export interface ChangeTerms {
   /** In which the newest revision may be. */
   states?: readonly RevisionState[];

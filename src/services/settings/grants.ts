@@ -13,6 +13,7 @@ export interface Buyer {
   priceList: string;
 }
 
+/** What a customer is granted on a line. */
 export type Granted = Pick<LineTerms, 'agreements' | 'quantityDiscount' | 'promotions'>;
 
 const plain = (amount: string): string => new Exact(amount).toString();

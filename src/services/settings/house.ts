@@ -1,6 +1,7 @@
 /** Who sends what goes out of the house. */
 import { connected } from '../../data';
 
+/** Who a letter is from. */
 export interface Sender {
   name: string;
   street: string;

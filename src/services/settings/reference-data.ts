@@ -29,6 +29,7 @@ export type VersionHead = Pick<ModelVersionRow, 'id' | 'modelId' | 'number'> & {
   languages: string[];
 };
 
+/** Somebody who signs in, as far as others are told; the quota is net sales in a year, in EUR. */
 export interface Person {
   id: string;
   name: string;
@@ -36,6 +37,7 @@ export interface Person {
   quota: string | null;
 }
 
+/** All that prices and limits are made from, as of one stamp. */
 export interface Reference {
   stamp: string;
   items: ReadonlyMap<string, ItemRow>;

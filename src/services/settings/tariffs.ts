@@ -12,6 +12,7 @@ export type ItemFacts = Record<string, { leadDays: number; mass?: string }>;
 const made = new Recent<Tariff>(24);
 const held = new Recent<ReadonlyMap<string, PriceEntryRow>>(24);
 
+/** A price list by its code. */
 export function listOf({ priceLists }: Reference, code: string): PriceListRow {
   const list = priceLists.find((each) => each.code === code);
   if (!list) throw new Error(`no price list ${code}`);
@@ -93,6 +94,7 @@ export async function entryOn(list: string, day: string): Promise<(sku: string) 
   };
 }
 
+/** What is known of items besides prices. */
 export async function itemFacts(): Promise<ItemFacts> {
   const { items } = await reference();
   return Object.fromEntries(

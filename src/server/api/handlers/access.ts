@@ -6,6 +6,7 @@ import { sessionCookie } from '../../cookies';
 import { signInFrom } from '../sign-in';
 import type { Handlers } from './handler';
 
+/** What answers the endpoints of this room. */
 export const accessHandlers: Handlers<typeof access> = {
   'POST /session': async ({ input, context }) => {
     const result = await signInFrom(context, input);

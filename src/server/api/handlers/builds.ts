@@ -8,6 +8,7 @@ import { readForBuild } from '../../../services/builds/read-back';
 import { addVariant, removeVariant, seeVariants } from '../../../services/builds/variants';
 import type { Handlers } from './handler';
 
+/** What answers the endpoints of this room. */
 export const buildsHandlers: Handlers<typeof builds> = {
   'POST /builds': ({ actor, input }) => beginBuild(actor, input),
   'GET /builds/{id}': ({ actor, at }) => openBench(actor, at.id),

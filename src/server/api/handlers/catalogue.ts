@@ -6,6 +6,7 @@ import type { Handlers } from './handler';
 
 const mostItems = 8;
 
+/** What answers the endpoints of this room. */
 export const catalogueHandlers: Handlers<typeof catalogue> = {
   'GET /items': async ({ query: { find } }) =>
     done(wordsOf(find).length === 0 ? [] : await findItems(find, mostItems)),

@@ -15,6 +15,7 @@ import { systemHandlers } from './system';
 
 export type { Held } from './handler';
 
+/** What answers each endpoint of the contract. */
 export const handlers: Handlers<Contract> = {
   ...accessHandlers,
   ...deskHandlers,

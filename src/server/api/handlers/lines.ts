@@ -13,6 +13,7 @@ import { addByNumber, addSeveral, copyLine, readNumbers } from '../../../service
 import { rivalLines, takeInstead } from '../../../services/quotes/lines/rivals';
 import type { Handlers } from './handler';
 
+/** What answers the endpoints of this room. */
 export const linesHandlers: Handlers<typeof lines> = {
   'POST /quotes/{id}/lines': ({ actor, at, input }) => addByNumber(actor, at.id, input),
   'PATCH /quotes/{id}/lines/{line}': ({ actor, at, input }) => changeLine(actor, at.id, at.line, input),

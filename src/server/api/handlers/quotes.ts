@@ -14,6 +14,7 @@ import { step } from '../../../services/quotes/history/undo';
 import { sendVariants } from '../../../services/builds/variants';
 import type { Handlers } from './handler';
 
+/** What answers the endpoints of this room. */
 export const quotesHandlers: Handlers<typeof quotes> = {
   'GET /quotes': async ({ actor, query }) => done(await listQuotes(actor, query)),
   'POST /quotes': ({ actor, input }) => openQuote(actor, input),

@@ -3,6 +3,7 @@ import { done } from '../../../services/kernel/failure';
 import { changeSaved, listSaved, removeSaved, saveBuild } from '../../../services/builds/saved-builds';
 import type { Handlers } from './handler';
 
+/** What answers the endpoints of this room. */
 export const savedHandlers: Handlers<typeof saved> = {
   'GET /saved': async ({ actor }) => done(await listSaved(actor)),
   'POST /saved': ({ actor, input }) => saveBuild(actor, input),

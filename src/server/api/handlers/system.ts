@@ -4,6 +4,7 @@ import { ready } from '../../../services/kernel/health';
 import { json } from '../answer';
 import type { Handlers } from './handler';
 
+/** What answers the endpoints of this room. */
 export const systemHandlers: Handlers<typeof system> = {
   'GET /alive': () => Promise.resolve(done({ alive: true as const })),
   'GET /health': async () => {

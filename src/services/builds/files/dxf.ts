@@ -27,6 +27,7 @@ const colours: Readonly<Record<Looks, number>> = {
 };
 const dimensionLayer = 'DIMENSIONS';
 
+/** One view of a drawing as DXF, in millimetres, a layer each. */
 export function writeDxf(view: View, layers: readonly DrawingLayer[], language: string): string {
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);

@@ -6,6 +6,7 @@ import { Document, NodeIO } from '@gltf-transform/core';
 import { meshOf, paints, type Scene } from '../../../core/drawing';
 import type { DrawingLayer } from '../../../core/model';
 
+/** A drawing as binary glTF 2.0, in metres. */
 export async function writeGlb(
   scene: Scene,
   layers: readonly DrawingLayer[],

@@ -80,6 +80,7 @@ export interface Kept {
   facts(key: string): Facts;
 }
 
+/** What is known of items besides prices, by number; days are working days, masses kilograms. */
 export type Facts = Readonly<Record<string, { leadDays: number; mass?: string }>>;
 
 /** A build on a version of its model. */
@@ -109,6 +110,7 @@ export interface ReadableModel {
   registered: { key: string; number: number }[];
 }
 
+/** What a model makes of a part number. */
 export type NumberRead =
   | {
       is: 'build';
@@ -126,6 +128,7 @@ export type NumberRead =
   | { is: 'forbidden'; model: string }
   | { is: 'unknown' };
 
+/** What the Bench is told at once. */
 export interface BenchParts {
   document: ModelDocument;
   outline: Outline;
@@ -138,6 +141,7 @@ export interface BenchParts {
   leadDays: number | null;
 }
 
+/** What a picture of a build is asked with. */
 export interface BenchQuestion extends Pick<BuildContent, 'decisions' | 'special'> {
   version: string;
   context: Context;
@@ -191,6 +195,7 @@ function toRegister(
   return { own: needed ? all[0] : undefined, inside: needed ? all.slice(1) : all };
 }
 
+/** All that can be asked of a thread that keeps engines. */
 export const engineTasks = (kept: Kept) => ({
   /** Why a document is no model; nothing where it is one. */
   compile: ({ document }: { document: ModelDocument }): ModelProblem[] => {
@@ -544,6 +549,7 @@ export const engineTasks = (kept: Kept) => ({
     ),
 });
 
+/** Their types. */
 export type EngineTasks = ReturnType<typeof engineTasks>;
 
 function itemsOf({ materials, library }: ModelDocument): string[] {

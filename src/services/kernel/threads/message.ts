@@ -9,6 +9,7 @@ export interface Need {
   key: string;
 }
 
+/** A job on its way to a thread. */
 export interface JobMessage {
   id: number;
   task: string;
@@ -17,6 +18,7 @@ export interface JobMessage {
   provided?: { need: Need; value: unknown }[];
 }
 
+/** What a thread says of a job. */
 export type ReplyMessage =
   | { id: number; is: 'done'; value: unknown }
   | { id: number; is: 'failed'; name: string; message: string; stack?: string | undefined }
@@ -27,6 +29,7 @@ export type ReplyMessage =
 /** Places in the shared memory of a thread. */
 export const flag = { stop: 0 } as const;
 
+/** What a thread is started with. */
 export interface ThreadData {
   /** Its own flags. */
   flags: SharedArrayBuffer;

@@ -5,6 +5,7 @@ import { writeQuotation } from '../../paper/files/quotation-pages';
 import { type QuotationGiven } from '../../paper/files/quotation-given';
 import { readTableBytes, type TableRead } from '../../paper/files/read-table';
 
+/** All that can be asked of the thread for files. */
 export const paperTasks = {
   quotation: (given: QuotationGiven): Promise<Uint8Array> => writeQuotation(given),
   lines: async ({
@@ -24,4 +25,5 @@ export const paperTasks = {
   table: ({ bytes }: { bytes: Uint8Array }): TableRead => readTableBytes(bytes),
 };
 
+/** Their types. */
 export type PaperTasks = typeof paperTasks;

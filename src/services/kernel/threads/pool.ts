@@ -11,6 +11,7 @@ import { requestContext } from '../request';
 import { hurry, noHurry, urgent } from './hurry';
 import { flag, type JobMessage, type Need, type ReplyMessage, type ThreadData } from './message';
 
+/** How many threads, and how much may wait. */
 export interface PoolOptions {
   /** Of the file in dist that the thread runs. */
   file: string;
@@ -24,6 +25,7 @@ export interface PoolOptions {
   background?: boolean;
 }
 
+/** How a job may be cut short. */
 export interface JobOptions {
   /** Whose it is, for taking turns. */
   of?: string;
@@ -68,6 +70,7 @@ interface Job extends JobMessage {
 /** After its deadline a job has this long to stop by itself, in milliseconds. */
 const grace = 3_000;
 
+/** Threads that do jobs one after another; one that dies is replaced. */
 export class Pool {
   private thread: Worker | undefined;
   private readonly flags = new SharedArrayBuffer(4);

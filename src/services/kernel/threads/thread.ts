@@ -10,6 +10,7 @@ export class Wanting extends Error {
   }
 }
 
+/** What a task has around it in its thread. */
 export interface Surroundings {
   /**
    * Whether the job shall end; a background thread stands still here while a job is under way that somebody
@@ -22,6 +23,7 @@ export interface Surroundings {
 /** Milliseconds that a background thread stands still at most before its next step. */
 const longestStand = 1_000;
 
+/** Tasks by name. */
 export type Tasks = Readonly<Record<string, (input: never, around: Surroundings) => unknown>>;
 
 /** Serves tasks; `take` puts away what the server gives when it was wanted. */

@@ -201,6 +201,7 @@ export function linesAsCsv(seen: QuoteView, language: string, to: SheetFor): str
   return `\ufeff${Papa.unparse([...(to === 'internal' ? [[t('file.internal', { number: quote.number })]] : []), columns.map(({ title }) => t(title)), ...rows], { delimiter: language === 'de' ? ';' : ',', newline: '\r\n' })}\r\n`;
 }
 
+/** The lines of a quote as a workbook, figures as numbers. */
 export async function linesAsXlsx(seen: QuoteView, language: string, to: SheetFor): Promise<Uint8Array> {
   const t = translator(language);
   const quote = shownTo(seen, to);

@@ -12,6 +12,7 @@ const discountOf = (cell: string | undefined): string =>
     ? ''
     : `\t${cell.trim().replace(/\s*%$/, '')}%`;
 
+/** The part numbers and quantities in rows of a table, as a list that can be pasted; their columns are found by their heads. */
 export function listOf(rows: readonly (readonly string[])[]): string {
   // A sentence or two may stand above the heads.
   const top = Math.max(

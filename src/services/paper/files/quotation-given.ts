@@ -2,6 +2,7 @@ import type { QuoteView } from '../../../contract';
 import type { DescribedBuild } from '../../builds/build-summary';
 import type { Sender } from '../../settings/house';
 
+/** All that a quotation is made of. */
 export interface QuotationGiven {
   quote: QuoteView;
   today: string;

@@ -14,6 +14,7 @@ export interface Row {
   ruled: boolean;
 }
 
+/** Columns of the table of lines. */
 export const columns = 7;
 /** A cell beside the number of a line, over all that is at its right. */
 const spanning = (cell: object): TableCell[] => [
@@ -165,6 +166,7 @@ export function whichRow(
   return [when, forAll].filter(Boolean).join('. ');
 }
 
+/** What a line is, in words, with its build and what covers it. */
 export function whatItIs(
   line: LineView,
   { currency, customer: { language } }: QuoteView,

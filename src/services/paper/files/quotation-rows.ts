@@ -9,6 +9,7 @@ import { quiet, hairline } from './paper-colours';
 import { type Row, columns, chosen, bundleParts, reductionOf, whichRow, whatItIs } from './quotation-item';
 import { type QuotationGiven } from './quotation-given';
 
+/** The table of lines. */
 export function linesTable(
   quote: QuoteView,
   builds: QuotationGiven['builds'],

@@ -32,6 +32,7 @@ export function leaseOffer(
   ];
 }
 
+/** The sums below the lines. */
 export function totals(quote: QuoteView, amount: (value: string) => string): Content {
   const {
     totals: sums,

@@ -6,6 +6,7 @@
 import { Unzip, UnzipInflate } from 'fflate';
 import { SaxesParser } from 'saxes';
 
+/** How much of a workbook is read. */
 export interface SheetLimits {
   rows: number;
   columns: number;
@@ -16,6 +17,7 @@ export interface SheetLimits {
   text: number;
 }
 
+/** Why a workbook is not read. */
 export type SheetProblem =
   | { is: 'unreadable' }
   | { is: 'beyond'; what: 'rows' | 'columns' | 'cells' | 'size'; most: number; row?: number };

@@ -12,8 +12,10 @@ export const tableLimits = {
   text: 32_767,
 } as const;
 
+/** A file as a list of numbers and quantities, or why it is none. */
 export type TableRead = { is: 'list'; text: string } | SheetProblem;
 
+/** Reads CSV and XLSX, told apart by their content. */
 export function readTableBytes(bytes: Uint8Array): TableRead {
   const read = isZip(bytes) ? readSheet(bytes, tableLimits) : readText(bytes);
   return read.is === 'rows' ? { is: 'list', text: listOf(read.rows) } : read;

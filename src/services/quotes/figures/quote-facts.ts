@@ -22,6 +22,7 @@ export interface Appraised {
   standing: Standing | undefined;
 }
 
+/** A revision priced, and a draft held against the limits of who owns it. */
 export async function appraise(state: QuoteState): Promise<Appraised> {
   const parts = await partsIn(state);
   const quoted = await priceAll(parts);
@@ -33,6 +34,7 @@ export async function appraise(state: QuoteState): Promise<Appraised> {
   };
 }
 
+/** What lists show of a revision, from its appraisal. */
 export async function factsIn(
   { revision }: QuoteState,
   { quoted: { lines }, decimals, standing }: Appraised,

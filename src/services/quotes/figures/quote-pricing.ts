@@ -31,6 +31,7 @@ export interface QuoteParts extends QuoteState {
   list: PriceListRow;
 }
 
+/** All that the lines of a revision are priced from. */
 export async function partsIn(state: QuoteState): Promise<QuoteParts> {
   return { ...state, list: listOf(await reference(), state.revision.priceList) };
 }
@@ -104,8 +105,10 @@ function recursIn({ parts }: BuildPrice): Recurrence | undefined {
       };
 }
 
+/** Its lines with their prices. */
 export const priceLines = async (parts: QuoteParts): Promise<QuotedLine[]> => (await priceAll(parts)).lines;
 
+/** Its lines, sums and whole-quote discount. */
 export async function priceAll(parts: QuoteParts): Promise<Quoted> {
   const { quote, revision, lines, builds, list } = parts;
   const { items, stamp } = await reference();

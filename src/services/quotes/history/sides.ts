@@ -3,6 +3,7 @@ import type { SideLine } from '../../../core/quotes';
 import { askEngine } from '../../kernel/engines';
 import type { QuotedLine } from '../figures/quote-pricing';
 
+/** Lines as they are compared, builds in words. */
 export async function sideLines(priced: readonly QuotedLine[]): Promise<SideLine[]> {
   const builds = priced.flatMap(({ build }) => (build ? [build] : []));
   const words =

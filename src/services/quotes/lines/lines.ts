@@ -26,6 +26,7 @@ import { settleRivals } from './rivals';
 import { entryOn } from '../../settings/tariffs';
 import { record } from '../../kernel/unit-of-work';
 
+/** What a line is made of. */
 export type NewLine = Pick<LineRow, 'sku' | 'quantity' | 'buildId'> &
   Partial<Omit<LineRow, 'id' | 'revisionId' | 'position' | 'frozen'>>;
 
