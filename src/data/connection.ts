@@ -34,11 +34,13 @@ Sequelize.useCLS({
 /** How long a connection is waited for, in milliseconds. */
 const patience = 5_000;
 
+/** How many connections there may be, and how long one waits. */
 export interface ConnectionOptions {
   /** Connections at most. */
   pool?: number;
 }
 
+/** Opens a database; queries inside a unit of work go through its transaction. */
 export function openDatabase(
   url: string,
   { pool = Number(process.env.DATABASE_POOL) || 8 }: ConnectionOptions = {},

@@ -10,6 +10,7 @@ interface Look {
 const lookOf = ({ look }: Look, more?: string) =>
   classes(css.button, look === 'main' && css.main, look === 'plain' && css.plain, more);
 
+/** A button that does something here. */
 export function Button({
   look,
   className,
@@ -19,6 +20,7 @@ export function Button({
   return <button type={type} className={lookOf({ ...(look ? { look } : {}) }, className)} {...rest} />;
 }
 
+/** A link that looks like one. */
 export function LinkButton({ look, className, ...rest }: Look & AnchorHTMLAttributes<HTMLAnchorElement>) {
   return <a className={lookOf({ ...(look ? { look } : {}) }, className)} {...rest} />;
 }

@@ -4,6 +4,7 @@ import { useAlive } from './useAlive';
 import { floatingRefs } from './floating-refs';
 import css from './ui.module.css';
 
+/** Something that can be chosen. */
 export interface ComboOption {
   id: string;
   text: string;

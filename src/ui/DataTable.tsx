@@ -5,6 +5,7 @@ import { classes } from './classes';
 import { nextOrder, sortedBy, type Order } from './order';
 import css from './ui.module.css';
 
+/** A column of a table. */
 export interface Column<T> {
   id: string;
   title: string;

@@ -49,6 +49,7 @@ export function Dialog({ title, closeText, open, onClose, children }: Props) {
   );
 }
 
+/** The buttons at the end of a dialog. */
 export function DialogFoot({ children }: { children: ReactNode }) {
   return <div className={css.dialogFoot}>{children}</div>;
 }

@@ -14,6 +14,7 @@ import { Button } from './Button';
 import { floatingRefs } from './floating-refs';
 import css from './ui.module.css';
 
+/** Something that a menu does or leads to. */
 export interface MenuItem {
   id: string;
   text: ReactNode;

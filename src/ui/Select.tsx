@@ -6,6 +6,7 @@ interface Props extends SelectHTMLAttributes<HTMLSelectElement> {
   options: readonly { value: string; text: string }[];
 }
 
+/** A choice among a few, as the browser has it. */
 export function Select({ label, options, ...rest }: Props) {
   const id = useId();
   return (

@@ -10,6 +10,7 @@ interface Props<T extends string> {
   panel: string;
 }
 
+/** Tabs of one panel, with the keys of the platform. */
 export function Tabs<T extends string>({ label, tabs, chosen, onChoose, panel }: Props<T>) {
   const move = (event: KeyboardEvent<HTMLDivElement>): void => {
     const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;

@@ -40,6 +40,7 @@ import { changesOf, type Changes } from './changes';
 /** What a picture is made of. */
 export type Made = Pick<BuildContent, 'decisions' | 'special'>;
 
+/** A way to make a wish possible, with what it costs. */
 export interface Way {
   changes: WayOut['changes'];
   /** Rows that change though the site or the customer gives them. */
@@ -335,6 +336,7 @@ const bench = {
   },
 };
 
+/** What a page can ask of it. */
 export type BenchWorker = typeof bench;
 
 expose(bench);

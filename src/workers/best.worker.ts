@@ -30,6 +30,7 @@ const best = {
   },
 };
 
+/** What a page can ask of it. */
 export type BestWorker = typeof best;
 
 expose(best);

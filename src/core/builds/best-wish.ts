@@ -11,6 +11,7 @@ import type { SpecialPart } from './content';
 /** What a build is judged by: the list price, the lead time, or a calculation. */
 export type Measure = 'price' | 'lead' | (string & {});
 
+/** What is wanted of the best build: weights, bounds, and rows that may change for it. */
 export interface BestWish {
   /** How much each measure counts; more is worse where positive. */
   weights: readonly { measure: Measure; weight: string }[];

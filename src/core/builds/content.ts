@@ -25,6 +25,7 @@ export interface SpecialPart {
   days: number;
 }
 
+/** What a person makes of a model. */
 export interface BuildContent {
   decisions: readonly Decision[];
   passed: readonly PassedWarning[];

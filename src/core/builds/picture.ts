@@ -22,6 +22,7 @@ import { leadDays, making, type Making } from '../production';
 import { open, Reading, type CompiledModel, type Texts } from '../model';
 import { specialFacts, specialTariff, type BuildContent } from './content';
 
+/** What a picture of a build is worked out with. */
 export interface BenchMeans {
   engine: Engine;
   tariff: Tariff;
@@ -33,6 +34,7 @@ export interface BenchMeans {
   specialNumber?: number | undefined;
 }
 
+/** All that the Bench shows of a build. */
 export interface BenchPicture {
   state: State;
   number: PartNumber;
@@ -50,6 +52,7 @@ export interface BenchPicture {
   advice: Record<string, Texts>;
 }
 
+/** Works out all that follows from what a person made. */
 export function pictureOf(
   { engine, tariff: listed, terms, facts: usual, registered = {}, specialNumber }: BenchMeans,
   { decisions, special }: Pick<BuildContent, 'decisions' | 'special'>,
@@ -115,6 +118,7 @@ export interface Effect {
   leadDays: number | null;
 }
 
+/** What a decision moved, by the pictures before and after it. */
 export function effectOf(before: BenchPicture, after: BenchPicture): Effect {
   const days = before.leadDays !== null && after.leadDays !== null ? after.leadDays - before.leadDays : null;
   return { list: exact(after.price.list).minus(before.price.list).toString(), leadDays: days };

@@ -15,6 +15,7 @@ const sides = 28;
 
 type Corner = readonly [Point, normal?: Point];
 
+/** A solid as triangles, outsides out. */
 export function meshOf(solid: Solid): Mesh {
   const mesh: Mesh = { positions: [], normals: [] };
   if (solid.kind === 'cylinder') cylinder(mesh, solid);

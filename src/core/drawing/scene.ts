@@ -31,6 +31,7 @@ interface Placed {
   views?: readonly string[];
 }
 
+/** A body where it stands; millimetres. */
 export type Solid = Placed &
   (
     | { kind: 'box'; at: Point; size: Point }
@@ -44,8 +45,10 @@ export type Solid = Placed &
       }
   );
 
+/** A text where it stands. */
 export type Label = Placed & { kind: 'label'; at: Point; height: number; text: Texts };
 
+/** A dimension between two points. */
 export interface Measure {
   id: string;
   view: string;
@@ -56,6 +59,7 @@ export interface Measure {
   of?: string;
 }
 
+/** What stands where, as a build has it. */
 export interface Scene {
   solids: Solid[];
   labels: Label[];
@@ -344,4 +348,5 @@ function moved(solid: Solid, by: Point): Solid {
 
 /** The two axes across an axis, as indices of a point. */
 export const planeOf: Readonly<Record<Axis, readonly [number, number]>> = { x: [1, 2], y: [0, 2], z: [0, 1] };
+/** The place of an axis among coordinates. */
 export const indexOf: Readonly<Record<Axis, number>> = { x: 0, y: 1, z: 2 };

@@ -5,6 +5,7 @@ import { indexOf, planeOf, type Label, type Point, type Scene, type Solid } from
 /** Millimetres in the plane of the view: to the right, and up. */
 export type Spot = readonly [u: number, v: number];
 
+/** Something to be drawn flat. */
 export type Figure = {
   id: string;
   layer: string;
@@ -12,6 +13,7 @@ export type Figure = {
   of?: string;
 } & ({ kind: 'polygon'; points: readonly Spot[] } | { kind: 'circle'; centre: Spot; radius: number });
 
+/** A text to be drawn flat. */
 export interface Words {
   id: string;
   layer: string;
@@ -32,6 +34,7 @@ export interface DimensionLine {
   upright: boolean;
 }
 
+/** The room that a view takes. */
 export interface Frame {
   left: number;
   right: number;
@@ -39,6 +42,7 @@ export interface Frame {
   top: number;
 }
 
+/** A scene as it is seen from one side. */
 export interface View {
   figures: Figure[];
   words: Words[];

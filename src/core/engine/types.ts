@@ -22,16 +22,19 @@ export interface Decision {
   value: DecisionValue;
 }
 
+/** What a state is worked out from. */
 export interface EngineInput {
   /** From the needs answered; a person's decision on the same thing wins. */
   asked?: readonly Decision[];
   decisions: readonly Decision[];
 }
 
+/** Where a value comes from. */
 export type Source = 'yours' | 'asked' | 'follows' | 'advised' | 'usual' | 'open';
 /** free: can be taken now. swap: could, if decisions change. barred: cannot be had in this context. */
 export type Standing = 'free' | 'swap' | 'barred';
 
+/** How an option stands. */
 export interface OptionState {
   id: string;
   standing: Standing;
@@ -52,6 +55,7 @@ export interface AllowedRange {
   most: string;
 }
 
+/** How a row stands: its value, where that comes from, what can be had. */
 export interface RowState {
   id: string;
   shown: boolean;
@@ -83,11 +87,13 @@ export type Cause =
   /** What a feature itself asks, such as a least number of options. */
   | { kind: 'shape'; row: string };
 
+/** Decisions that cannot stand together. */
 export interface Clash {
   decisions: Decision[];
   causes: Cause[];
 }
 
+/** A warning or note that a rule says. */
 export interface Message {
   rule: string;
   severity: Exclude<Severity, 'error'>;
@@ -96,6 +102,7 @@ export interface Message {
   help?: string;
 }
 
+/** All that follows from decisions. */
 export interface State {
   rows: Readonly<Record<string, RowState>>;
   /**
@@ -111,11 +118,13 @@ export interface State {
   unproven?: true;
 }
 
+/** Something wanted that does not stand now. */
 export interface Target {
   on: string;
   value: DecisionValue;
 }
 
+/** Decisions to change so that a wish can stand. */
 export interface WayOut {
   /** Decisions that change: from what, to what; undefined where it is left to the rules. */
   changes: { on: string; from: DecisionValue; to: DecisionValue | undefined }[];

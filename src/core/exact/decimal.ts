@@ -1,18 +1,22 @@
 /** The decimal itself, and how it is written and rounded. */
 import { Decimal } from 'decimal.js';
 
+/** Decimals of 34 digits, rounded half to even, as FEEL has them (decimal128). */
 export const Exact = Decimal.clone({
   precision: 34,
   rounding: Decimal.ROUND_HALF_EVEN,
   toExpNeg: -40,
   toExpPos: 40,
 });
+/** Decimals of 34 digits, rounded half to even, as FEEL has them (decimal128). */
 export type Exact = InstanceType<typeof Exact>;
 
 /** A decimal written out, as it travels in documents, messages and the database. */
 export type ExactText = string;
 
+/** A decimal of a text or a whole number. */
 export const exact = (value: ExactText | number): Exact => new Exact(value);
+/** Nothing, as a decimal. */
 export const zero = exact(0);
 
 const written = /^-?\d{1,15}(\.\d{1,12})?$/;

@@ -11,6 +11,7 @@ export interface Fixed {
   readonly scale: number;
 }
 
+/** Nothing. */
 export const nothing: Fixed = { units: 0n, scale: 0 };
 const powers: bigint[] = [1n];
 
@@ -43,6 +44,7 @@ function shortly(text: string): Fixed {
   return { units: BigInt(from === 1 ? -units : units), scale: Math.max(0, scale) };
 }
 
+/** A whole number. */
 export const ofWhole = (value: number): Fixed => ({ units: BigInt(value), scale: 0 });
 /** Of a number with so few decimals that it is written without an exponent, such as a quantity. */
 export const ofQuantity = (value: number): Fixed =>
@@ -52,6 +54,7 @@ export const ofQuantity = (value: number): Fixed =>
 export const unitsAt = ({ units, scale }: Fixed, wanted: number): bigint =>
   wanted === scale ? units : units * tens(wanted - scale);
 
+/** The sum, exact. */
 export function plus(a: Fixed, b: Fixed): Fixed {
   if (a.scale === b.scale) return { units: a.units + b.units, scale: a.scale };
   const scale = Math.max(a.scale, b.scale);
@@ -78,12 +81,15 @@ export class Sum {
   }
 }
 
+/** The difference, exact. */
 export function minus(a: Fixed, b: Fixed): Fixed {
   const scale = Math.max(a.scale, b.scale);
   return { units: unitsAt(a, scale) - unitsAt(b, scale), scale };
 }
 
+/** The product, exact; its scale is the sum of theirs. */
 export const times = (a: Fixed, b: Fixed): Fixed => ({ units: a.units * b.units, scale: a.scale + b.scale });
+/** The same below nothing. */
 export const negative = ({ units, scale }: Fixed): Fixed => ({ units: -units, scale });
 
 /** Negative, zero or positive, as a - b is. */

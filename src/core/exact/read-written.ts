@@ -8,6 +8,7 @@
  */
 import type { ExactText } from './decimal';
 
+/** What a written number is: one, none, or one that could mean two. */
 export type WrittenNumber =
   /** `decimals`: how many digits stood behind the decimal sign. */
   | { is: 'number'; value: ExactText; decimals: number }

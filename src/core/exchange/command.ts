@@ -24,6 +24,7 @@ import {
 import { compileModel, featureAt, withLibrary, type CompiledModel, type DecisionValue } from '../model';
 import { partNumber } from '../numbering';
 
+/** What a command reads besides its arguments. */
 export interface Surroundings {
   /** Text of a file; throws where there is none. */
   read(path: string): string;
@@ -33,6 +34,7 @@ export interface Surroundings {
   now(): number;
 }
 
+/** What a command writes, and the code that it ends with. */
 export interface Answer {
   code: 0 | 1 | 2;
   /** Text is printed as it is, anything else as JSON. */
@@ -58,6 +60,7 @@ class Wrong extends Error {
   }
 }
 
+/** Runs a command on a model; writes nothing itself. */
 export function runCommand(args: readonly string[], surroundings: Surroundings): Answer {
   try {
     return new Command(args, surroundings).run();

@@ -2,6 +2,7 @@
 import { readWritten, type ExactText } from '../exact';
 import { quantityDecimals, unitOf } from '../quotes';
 
+/** A row of a pasted list. */
 export interface PartListRow {
   /** Line of the text, from 1. */
   at: number;
@@ -21,6 +22,7 @@ export interface PartListRow {
   discount?: string;
 }
 
+/** The rows of a list, or that there are too many. */
 export type PartListAnswer = { is: 'rows'; rows: PartListRow[] } | { is: 'tooMany'; count: number };
 
 /** Rows that are read at once. */

@@ -8,6 +8,7 @@ import { arithmetic, compareValues, equal, partOf, type Value } from './value';
 
 /** Gives the value in a slot. */
 export type Environment = (slot: number) => Value;
+/** A formula made ready to be worked out. */
 export type Evaluator = (env: Environment) => Value;
 
 /**

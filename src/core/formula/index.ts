@@ -22,6 +22,7 @@ export type { Binding, Facts, FeelType, Place, Scope } from './types';
 export { compile as compileExpr } from './evaluate';
 export { noUnit, readUnit } from './units';
 
+/** A formula that was read, typed and bound. */
 export interface Formula {
   source: string;
   expr: Expr;
@@ -32,6 +33,7 @@ export interface Formula {
   run: Evaluator;
 }
 
+/** A formula, or what is wrong with its text. */
 export type Compiled = { ok: true; formula: Formula } | { ok: false; problems: FormulaProblem[] };
 
 /**

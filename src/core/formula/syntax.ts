@@ -8,6 +8,7 @@ import type { Arithmetic, Comparison, Expr, Iteration, Test } from './tree';
 
 type Node = ReturnType<typeof parser.parse>['topNode'];
 
+/** A text that is no formula, and where it stops being one. */
 export class SyntaxFailure extends Error {
   constructor(readonly problem: FormulaProblem) {
     super(problem.code);

@@ -52,8 +52,10 @@ export interface Binding {
   absent?: boolean;
 }
 
+/** Names that a formula may use, with their types. */
 export type Scope = ReadonlyMap<string, Binding>;
 
+/** Whether a value of one type can stand where the other is wanted. */
 export const fits = (a: FeelType, b: FeelType): boolean => {
   if (a.is === 'unknown' || b.is === 'unknown') return true;
   if (a.is === 'number' && b.is === 'number') return sameUnit(a.unit, b.unit);
@@ -61,6 +63,7 @@ export const fits = (a: FeelType, b: FeelType): boolean => {
   return a.is === b.is;
 };
 
+/** The type that holds values of both. */
 export function join(a: FeelType, b: FeelType): FeelType {
   if (a === b) return a;
   if (a.is === 'unknown') return b;

@@ -4,6 +4,7 @@
  */
 export type Unit = ReadonlyMap<string, number> | 'any';
 
+/** A number without a unit. */
 export const noUnit: Unit = new Map();
 
 /** Reads "kg/m2" or "m*t"; an empty text is a pure number. */
@@ -19,6 +20,7 @@ export function readUnit(text: string): Unit {
   return trimmed(powers);
 }
 
+/** Whether two units measure the same in the same steps. */
 export function sameUnit(a: Unit, b: Unit): boolean {
   if (a === 'any' || b === 'any') return true;
   return a.size === b.size && [...a].every(([symbol, power]) => b.get(symbol) === power);
@@ -27,6 +29,7 @@ export function sameUnit(a: Unit, b: Unit): boolean {
 /** The unit of a sum or of either branch: the one that is known. */
 export const known = (a: Unit, b: Unit): Unit => (a === 'any' ? b : a);
 
+/** The unit of a product, or with -1 of a quotient. */
 export function product(a: Unit, b: Unit, sign: 1 | -1): Unit {
   if (a === 'any' || b === 'any') return 'any';
   const powers = new Map(a);
@@ -34,6 +37,7 @@ export function product(a: Unit, b: Unit, sign: 1 | -1): Unit {
   return trimmed(powers);
 }
 
+/** A unit as it is written. */
 export function writeUnit(unit: Unit): string {
   if (unit === 'any') return '?';
   const write = ([symbol, power]: [string, number]) =>

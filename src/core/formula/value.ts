@@ -42,6 +42,7 @@ function orderOf(a: Value, b: Value): number | null {
   return null;
 }
 
+/** Two values added, subtracted, multiplied, divided or raised, as FEEL says; null where it says nothing. */
 export function arithmetic(op: Arithmetic, a: Value, b: Value): Value {
   if (a instanceof Exact && b instanceof Exact) {
     const result =

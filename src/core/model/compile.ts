@@ -20,6 +20,7 @@ import type { ModelProblem } from './problem';
 import { placed, Rules } from './rules';
 import { readsTyped } from './typed';
 
+/** A compiled model, or what is wrong with its document. */
 export type ModelResult = { ok: true; model: CompiledModel } | { ok: false; problems: ModelProblem[] };
 
 /**

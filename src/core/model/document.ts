@@ -12,6 +12,7 @@ export type { Feel, Texts } from './texts';
 /** A value, or a formula that gives it. */
 export type Proposed = DecisionValue | { formula: Feel };
 
+/** A model as it is written and published. */
 export interface ModelDocument {
   /** Version of this format; always the first field. */
   format: 1;
@@ -62,12 +63,14 @@ export interface ModelDocument {
   library?: Library;
 }
 
+/** A fact of an option, such as its capacity, that formulas read. */
 export interface Property {
   id: string;
   name: Texts;
   unit: string;
 }
 
+/** What several models share. */
 export interface Library {
   models?: ModelDocument[];
   classes?: ModelClass[];
@@ -107,12 +110,14 @@ export interface ModelTest {
   };
 }
 
+/** Something that the site or the customer gives, such as a region. */
 export interface ContextInput {
   id: string;
   name: Texts;
   values: { id: string; name: Texts }[];
 }
 
+/** A part of the sheet with its rows. */
 export interface Section {
   id: string;
   name: Texts;
@@ -120,6 +125,7 @@ export interface Section {
   rows: string[];
 }
 
+/** A group of options, and how many of them are picked. */
 export interface Feature {
   id: string;
   name: Texts;
@@ -141,6 +147,7 @@ export interface Feature {
   usual?: string[];
 }
 
+/** A choice in a feature. */
 export interface Option {
   id: string;
   /** Its letters in the part number. */
@@ -157,6 +164,7 @@ export interface Option {
   quantity?: Feel | Quantity;
 }
 
+/** How many of an option are taken. */
 export interface Quantity {
   /** The default; with `fixed` the quantity itself. */
   usual: Feel;
@@ -174,6 +182,7 @@ export interface Quantity {
  */
 export type Growth = 'perParent' | 'once' | 'own';
 
+/** A typed input. */
 export type Parameter = NumberParameter | YesNoParameter | ChoiceParameter | TextParameter | DateParameter;
 
 interface ParameterBase {
@@ -213,6 +222,7 @@ export interface DateParameter extends ParameterBase {
   usual?: Exclude<Proposed, boolean | null>;
 }
 
+/** A number with unit, range and step. */
 export interface NumberParameter extends ParameterBase {
   type: 'number';
   unit: string;
@@ -229,6 +239,7 @@ export interface NumberParameter extends ParameterBase {
   standard?: { of: string; values: Readonly<Record<string, string>> };
 }
 
+/** A yes or no. */
 export interface YesNoParameter extends ParameterBase {
   type: 'yesno';
   usual?: boolean;
@@ -237,6 +248,7 @@ export interface YesNoParameter extends ParameterBase {
   quantity?: Feel | Quantity;
 }
 
+/** A named formula. */
 export interface Calculation {
   id: string;
   name: Texts;
@@ -247,6 +259,7 @@ export interface Calculation {
   formula: Feel;
 }
 
+/** How much weight a rule has. */
 export type Severity = 'error' | 'warning' | 'note';
 
 interface RuleBase {
@@ -261,6 +274,7 @@ interface RuleBase {
   where?: Readonly<Record<string, readonly string[]>>;
 }
 
+/** Something that must, cannot, should or shall by itself be; its kind says which. */
 export type Rule =
   /** When `when` holds, `must` holds too. */
   | (RuleBase & { kind: 'require'; when?: Feel; must: Feel; severity?: Severity })
@@ -294,6 +308,7 @@ export type Rule =
  */
 export type DecisionValue = string | boolean | null;
 
+/** A piece of the part number, and when it is there. */
 export type Segment = { before?: string; when?: Feel } & (
   | { kind: 'text'; text: string }
   /** Code of the option chosen. */
@@ -313,6 +328,7 @@ export type Segment = { before?: string; when?: Feel } & (
   | { kind: 'check' }
 );
 
+/** A part of the list price. */
 export interface PricePart {
   id: string;
   name: Texts;
@@ -321,6 +337,7 @@ export interface PricePart {
   when?: Feel;
 }
 
+/** Something added to the list price by a formula. */
 export interface Surcharge {
   id: string;
   name: Texts;
@@ -345,6 +362,7 @@ export interface InsidePrice {
   when?: Feel;
 }
 
+/** Material that a build needs. */
 export interface MaterialRow {
   id: string;
   item: string;
@@ -358,6 +376,7 @@ export interface MaterialRow {
   grows?: Growth;
 }
 
+/** A step in making it. */
 export interface OperationRow {
   id: string;
   name: Texts;
@@ -371,6 +390,7 @@ export interface OperationRow {
   text: Texts;
 }
 
+/** Calculations that are shown beside a build. */
 export interface Figures {
   mass?: string;
   installation?: string;

@@ -4,6 +4,7 @@
  */
 import type { Feel, Texts } from './texts';
 
+/** What a build looks like, by formulas. */
 export interface Drawing {
   views: { id: string; name: Texts; from: Viewpoint }[];
   layers: DrawingLayer[];
@@ -19,6 +20,7 @@ export interface Drawing {
  */
 export type Viewpoint = 'front' | 'back' | 'above' | 'end';
 
+/** Shapes that are shown and exported together. */
 export interface DrawingLayer {
   /** Name of the layer in a DXF file, in capitals. */
   id: string;
@@ -29,7 +31,9 @@ export interface DrawingLayer {
 /** What a layer looks like it is made of. */
 export type Looks = 'steel' | 'dark' | 'concrete' | 'ground' | 'vehicle' | 'glass' | 'accent' | 'paper';
 
+/** An axis of space. */
 export type Axis = 'x' | 'y' | 'z';
+/** A point, each coordinate a formula in millimetres. */
 export type Coordinates = [x: Feel, y: Feel, z: Feel];
 
 interface ShapeBase {
@@ -44,6 +48,7 @@ interface ShapeBase {
   views?: string[];
 }
 
+/** A body, label or measure, and when it is there. */
 export type Shape = ShapeBase &
   /** From the corner with the least coordinates. */
   (

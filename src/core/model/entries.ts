@@ -28,6 +28,7 @@ interface RowEntry {
   shownBy?: readonly ShowRule[];
 }
 
+/** When a row is there. */
 export interface ShowRule {
   rule: Rule;
   when: Formula;
@@ -116,6 +117,7 @@ export interface PlacedSection extends Section {
   place?: string;
 }
 
+/** A model ready to be asked: no document that compiles needs further checks. */
 export interface CompiledModel {
   /** With what its classes give. */
   document: ModelDocument;

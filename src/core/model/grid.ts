@@ -3,6 +3,7 @@ import { type Exact, exact, readExact } from '../exact';
 import { Day, type Value } from '../formula';
 import { lettersOf } from './letters';
 
+/** Which codes a value has in a part number. */
 export interface Grid {
   /** What the codes stand for. */
   of: 'number' | 'day' | 'length';

@@ -83,6 +83,7 @@ export interface Outline {
   sketched: readonly string[];
 }
 
+/** The rows of a model in words, those of builds inside among them. */
 export function outlineOf(model: CompiledModel): Outline {
   const features: Feature[] = [];
   const parameters: CompiledModel['document']['parameters'] = [];

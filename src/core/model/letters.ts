@@ -4,5 +4,6 @@
  */
 const segmenter = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
 
+/** How many letters a text has, as people count them. */
 export const lettersOf = (text: string): number =>
   /^[ -~]*$/.test(text) ? text.length : [...segmenter.segment(text)].length;

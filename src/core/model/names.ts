@@ -5,6 +5,7 @@ import { named } from './expressions';
 import { yesno, type Declaration, type Draft, type Home } from './places';
 import type { ModelProblem } from './problem';
 
+/** Names that formulas of a model may use. */
 export class Names {
   constructor(
     readonly declaration: Declaration,

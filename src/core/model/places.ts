@@ -21,10 +21,13 @@ import { all, compared, holds, literal, named } from './expressions';
 import { gridOf, mostValues, type Grid } from './grid';
 import type { ModelProblem } from './problem';
 
+/** A yes or no. */
 export const yesno: FeelType = { is: 'yesno' };
+/** A number of any unit. */
 export const anyNumber: FeelType = { is: 'number', unit: 'any' };
 const pure: FeelType = { is: 'number', unit: readUnit('') };
 
+/** Where a build inside stands. */
 export interface Home {
   /** "" at the top, "terminals/beacon/1/" inside. */
   prefix: string;
@@ -54,6 +57,7 @@ interface Brought {
   numbers: Readonly<Record<string, string>>;
 }
 
+/** A model while it is compiled. */
 export interface Draft {
   /** An entry whose formulas come later. */
   entry: Entry;
@@ -63,6 +67,7 @@ export interface Draft {
   under?: Expr;
 }
 
+/** Says that something in the document is wrong, and where. */
 export type Report = (path: string, code: ModelProblem['code'], params?: ModelProblem['params']) => void;
 
 const deepest = 5;
@@ -549,6 +554,7 @@ function placeOfOption(
 
 const mostOf = ({ quantity }: Option): number => (typeof quantity === 'object' ? Number(quantity.most) : 1);
 
+/** The type that formulas read of a feature: an option, or a list of them. */
 export function choiceType({ options, most }: Feature): FeelType {
   const text: FeelType = { is: 'text', of: new Set(options.map((option) => option.id)) };
   return most > 1 ? { is: 'list', item: text } : text;

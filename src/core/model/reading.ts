@@ -15,6 +15,7 @@ export type Values = Readonly<Record<string, PlainValue>>;
 
 /** Marks a result that depends on something nobody has settled yet. */
 export const open = Symbol('open');
+/** The mark of what is not settled. */
 export type Open = typeof open;
 
 const unsettled = new Error('a formula read something unsettled');

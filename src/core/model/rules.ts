@@ -12,6 +12,7 @@ import { anyNumber, yesno, type Home } from './places';
 export const placed = <T extends Rule>(home: Home, rule: T): T =>
   home.prefix === '' ? rule : { ...rule, id: home.prefix + rule.id };
 
+/** Compiles the rules of a document. */
 export class Rules {
   constructor(
     private readonly names: Names,

@@ -364,6 +364,7 @@ const isNumbers = (value: unknown): boolean =>
   value !== null &&
   Object.values(value).every((each) => typeof each === 'string' && /^-?\d{1,15}(\.\d{1,12})?$/.test(each));
 
+/** The shape of a document; refuses what it does not know. */
 export const documentSchema = shape({
   format: number().strict().oneOf([1], 'model.otherFormat').required(),
   id,

@@ -41,6 +41,7 @@ export interface Cell {
   check?: boolean;
 }
 
+/** A part number, and what it still lacks. */
 export interface PartNumber {
   cells: Cell[];
   /** The whole number, with middle dots where something is open. */

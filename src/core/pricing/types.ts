@@ -64,6 +64,7 @@ export interface PricedPart {
   of?: string;
 }
 
+/** What a build lists at, part by part. */
 export interface BuildPrice {
   parts: PricedPart[];
   /** Sum of the parts known so far, each that recurs over its term. */
@@ -89,6 +90,7 @@ export interface LineTerms {
   term?: Term;
 }
 
+/** A discount by quantity, with its name. */
 export interface NamedQuantityDiscount extends QuantityDiscount {
   name: Texts;
 }
@@ -122,6 +124,7 @@ export interface WalkStep {
   total: ExactText;
 }
 
+/** A line from list to net; money as decimals in its currency. */
 export interface LinePrice {
   steps: WalkStep[];
   /** line: one price for all pieces, so that what stands for one unit stands for the line. */
@@ -159,6 +162,7 @@ export interface LinePrice {
   margin?: ExactText;
 }
 
+/** What of a line recurs. */
 export interface LineRecurring {
   baseMonths: number;
   /** First and last day of the term. */

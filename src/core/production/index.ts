@@ -15,6 +15,7 @@ import {
 export { afterWorkingDays, shippingDays } from './calendar';
 export { leadFormula } from './lead-formula';
 
+/** Material that a build needs. */
 export interface MaterialNeed {
   /** With the way to its build in front, where it is part of a build inside. */
   row: string;
@@ -29,6 +30,7 @@ export interface MaterialNeed {
   grows?: Growth;
 }
 
+/** An operation with its times in hours. */
 export interface OperationStep {
   row: string;
   place?: string;
@@ -42,6 +44,7 @@ export interface OperationStep {
   text: Texts;
 }
 
+/** How a build is made; what depends on something open is named as open. */
 export interface Making {
   materials: MaterialNeed[];
   operations: OperationStep[];

@@ -10,6 +10,7 @@ const literal = (value: ReturnType<typeof exact> | null): Expr => ({ kind: 'lite
 const none = literal(exact(0));
 const ifElse = (test: Expr, then: Expr): Expr => ({ kind: 'if', test, then, else: none, at: 0 });
 
+/** The lead time of a build as a formula, for looking for the soonest. */
 export const leadFormula = (
   model: CompiledModel,
   items: Readonly<Record<string, { leadDays: number }>>,

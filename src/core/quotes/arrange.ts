@@ -1,5 +1,6 @@
 /** The order of lines, and the groups in it. Lines of one group always stand together. */
 
+/** A line as far as its place matters. */
 export interface Arranged {
   id: string;
   /** Name of the group; null where the line stands by itself. */

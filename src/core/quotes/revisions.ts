@@ -9,6 +9,7 @@ export type RevisionState = 'draft' | 'sent' | 'lost' | 'accepted';
 /** As it is shown: a draft waits for sign-off, or is ready to be sent; what was sent runs out. */
 export type ShownState = RevisionState | 'signOff' | 'ready' | 'expired';
 
+/** Why a quote may be lost. */
 export const lostReasons = ['price', 'time', 'fit', 'need', 'silence', 'other'] as const;
 /** Why a quote was lost; the note is for colleagues. */
 export interface Lost {
@@ -27,6 +28,7 @@ export interface QuoteLease {
   inAdvance: boolean;
 }
 
+/** What decides how a revision is shown. */
 export interface Standings {
   state: RevisionState;
   /** Last day on which it can be accepted. */
@@ -37,6 +39,7 @@ export interface Standings {
   sendable: boolean;
 }
 
+/** How a revision is shown on a day. */
 export function shownState({ state, validUntil, asked, sendable }: Standings, today: string): ShownState {
   if (state === 'draft') return asked ? 'signOff' : sendable ? 'ready' : 'draft';
   return state === 'sent' && validUntil < today ? 'expired' : state;
@@ -58,6 +61,7 @@ export interface SideLine {
   choices: readonly { row: string; name: Texts; value: Texts }[];
 }
 
+/** A revision as it is compared. */
 export interface Side {
   number: number;
   currency: string;
@@ -68,6 +72,7 @@ export interface Side {
   lines: readonly SideLine[];
 }
 
+/** A line of two revisions. */
 export type ComparedLine =
   | { is: 'added'; after: SideLine }
   | { is: 'removed'; before: SideLine }
@@ -79,6 +84,7 @@ export type ComparedLine =
       choices: { row: string; name: Texts; before?: Texts; after?: Texts }[];
     };
 
+/** What differs between two revisions. */
 export interface Comparison {
   before: Omit<Side, 'lines'>;
   after: Omit<Side, 'lines'>;

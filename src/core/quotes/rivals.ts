@@ -3,6 +3,7 @@
  * place.
  */
 
+/** A line as far as alternatives matter. */
 export interface Rival {
   id: string;
   /** The same for all of a set; null where the line stands by itself. */

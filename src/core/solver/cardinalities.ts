@@ -4,12 +4,14 @@
 import { always, not, variableOf, type Lit } from './literal';
 import { none, type Trail } from './trail';
 
+/** At most so many of some literals. */
 export interface Cardinality {
   lits: Int32Array;
   most: number;
   guard: Lit;
 }
 
+/** All of them, watched. */
 export class Cardinalities {
   readonly list: Cardinality[] = [];
   /** By literal: cardinalities that count it, and those that it guards. */

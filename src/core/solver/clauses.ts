@@ -11,6 +11,7 @@ import { none, type Trail } from './trail';
 /** Learned clauses of at most this glue are kept for good. */
 const precious = 2;
 
+/** Clauses, watched by two literals each. */
 export class Clauses {
   memory = new Int32Array(1 << 14);
   private used = 1;

@@ -7,6 +7,7 @@ import type { Cardinalities } from './cardinalities';
 import type { Clauses } from './clauses';
 import { none, type Trail } from './trail';
 
+/** What a conflict taught. */
 export interface Lesson {
   /**
    * The first literal is forced once the trail is back at `depth`; the second, where there is one, was
@@ -18,6 +19,7 @@ export interface Lesson {
   glue: number;
 }
 
+/** Makes clauses of conflicts. */
 export class Learning {
   private readonly buffer: Lit[] = [];
   private seen = new Uint8Array(512);

@@ -20,6 +20,7 @@ interface Host {
   value(lit: Lit): number;
 }
 
+/** Numbers as order literals, made where something cuts them. */
 export class Numbers {
   private readonly list: NumberVariable[] = [];
   /** Of a bound literal's variable: its number, and its cut. */

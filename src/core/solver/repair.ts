@@ -7,6 +7,7 @@ import type { Theories } from './theories';
 import type { Trail } from './trail';
 import type { Witness } from './witness';
 
+/** Changes a witness only where new assumptions touch it. */
 export class Repair {
   private flipped = new Uint8Array(512);
   /** By theory: the version of the trail and the base at which it last had nothing to object. */

@@ -16,6 +16,7 @@ import type { Clauses as Voice, Overlay, Theory } from './theory';
 import { larger, none, Trail } from './trail';
 import { Witness } from './witness';
 
+/** Assumptions, and what a search may take. */
 export interface Question {
   assume: readonly Lit[];
   /** A witness to start from; the nearer it is to the assumptions, the faster the answer. */
@@ -28,6 +29,7 @@ export interface Question {
   budget?: number;
 }
 
+/** A witness, or assumptions that cannot stand together, or that the budget was over. */
 export type Answer =
   /** `changed`: the literals in which the witness differs from the base; without a base, all. */
   | { is: 'yes'; changed: Lit[]; witness: () => Witness }
@@ -41,6 +43,7 @@ const repairPatience = 400;
 const restartUnit = 128;
 const decay = 1 / 0.95;
 
+/** Answers questions under assumptions; what it learns it keeps. */
 export class Solver {
   readonly numbers: Numbers;
   /** Conflicts met so far. */

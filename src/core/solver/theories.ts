@@ -5,6 +5,7 @@ import type { Numbers } from './numbers';
 import type { Clauses as Voice, Theory } from './theory';
 import { none, type Trail } from './trail';
 
+/** Constraints that give clauses as a search runs into them. */
 export class Theories {
   readonly list: Theory[] = [];
   private readonly ofVariable: number[][] = [];

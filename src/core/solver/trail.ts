@@ -10,6 +10,7 @@ import { variableOf, type Lit } from './literal';
 /** No reason: decided, assumed, or settled at the root. Also: no conflict. */
 export const none = 0;
 
+/** What is assigned, in its order, and why. */
 export class Trail {
   /** By literal: 1 where it holds, -1 where its opposite does, 0 while open. */
   value = new Int8Array(1024);
@@ -72,6 +73,7 @@ export class Trail {
   }
 }
 
+/** A typed array with more room, and what it held. */
 export function larger<T extends { set(from: T): void }>(old: T, made: T): T {
   made.set(old);
   return made;

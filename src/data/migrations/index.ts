@@ -13,6 +13,7 @@ import type { Migration } from './migration';
 
 export type { Migration } from './migration';
 
+/** All steps of the schema in their order. */
 export const migrations: readonly Migration[] = [
   first,
   bench,

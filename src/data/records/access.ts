@@ -3,6 +3,7 @@ import { DataTypes } from 'sequelize';
 import type { LedgerColumn, Role } from '../../contract';
 import { key, text, jsonb, instant, ref, money, now, type Define } from './columns';
 
+/** Somebody who signs in. */
 export interface UserRow {
   id: string;
   email: string;
@@ -24,6 +25,7 @@ export interface Preferences {
   ledger?: LedgerColumn[] | null;
 }
 
+/** A session, by the hash of its token. */
 export interface SessionRow {
   tokenHash: string;
   userId: string;

@@ -2,6 +2,7 @@
 import { DataTypes } from 'sequelize';
 import { text, jsonb, ref, now, type Define } from './columns';
 
+/** Who did what to what; never changed. */
 export interface AuditRow {
   id?: number;
   at?: Date;

@@ -18,6 +18,7 @@ export interface BuildOutcome {
   mass?: string;
 }
 
+/** A build, pinned to a version of its model and a context. */
 export interface BuildRow {
   id: string;
   modelVersionId: string;
@@ -46,6 +47,7 @@ export interface SavedBuildRow {
   savedAt?: Date;
 }
 
+/** A kept build that a person starred. */
 export interface StarRow {
   userId: string;
   savedId: string;

@@ -4,8 +4,10 @@ import type { Texts } from '../../core/model';
 import type { PriceEntry } from '../../core/pricing';
 import { key, text, int, jsonb, day, ref, bool, money, type Define } from './columns';
 
+/** What kind of thing an item is. */
 export type ItemKind = 'part' | 'model' | 'software' | 'service';
 
+/** A price list with its currency. */
 export interface PriceListRow {
   code: string;
   name: Texts;
@@ -15,12 +17,14 @@ export interface PriceListRow {
   validFrom: string;
 }
 
+/** A family of items. */
 export interface FamilyRow {
   code: string;
   name: Texts;
   position: number;
 }
 
+/** An item; its cost is for one, in EUR. */
 export interface ItemRow {
   sku: string;
   family: string;
@@ -53,6 +57,7 @@ export interface PriceEntryRow {
   validTo: string | null;
 }
 
+/** A work centre and what an hour of it costs. */
 export interface WorkCentreRow {
   code: string;
   name: Texts;

@@ -20,12 +20,14 @@ export const {
   UUID: ref,
   BOOLEAN: bool,
 } = DataTypes;
+/** An amount: 18 digits, 6 of them decimals. */
 export const money = DataTypes.DECIMAL(18, 6);
 /** Filled by the database when left out. */
 export const now = (): ModelAttributeColumnOptions => ({ type: instant, defaultValue: DataTypes.NOW });
 
 /** A row that can be updated and destroyed. */
 export type Stored<T extends object> = Model<T, T> & T;
+/** A table of such rows. */
 export type Table<T extends object> = ModelStatic<Stored<T>>;
 
 /** Makes a table with typed rows of its name and columns. */

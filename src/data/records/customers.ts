@@ -1,8 +1,10 @@
 /** Rows and tables of customers, their addresses and people. */
 import { key, text, int, ref, type Define } from './columns';
 
+/** A class of customers, by which discounts are granted. */
 export type CustomerClass = 'direct' | 'key' | 'dealer' | 'public';
 
+/** A customer. */
 export interface CustomerRow {
   id: string;
   number: string;
@@ -16,6 +18,7 @@ export interface CustomerRow {
   paymentDays: number;
 }
 
+/** An address of a customer. */
 export interface AddressRow {
   id: string;
   customerId: string;

@@ -45,4 +45,5 @@ export function defineRecords(sequelize: Sequelize) {
   };
 }
 
+/** All tables. */
 export type Records = ReturnType<typeof defineRecords>;

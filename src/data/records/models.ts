@@ -2,11 +2,13 @@
 import type { ModelDocument } from '../../core/model';
 import { key, text, int, json, ref, now, type Define } from './columns';
 
+/** A model and the item that it is of. */
 export interface ModelRow {
   id: string;
   sku: string;
 }
 
+/** A published version; never changed. */
 export interface ModelVersionRow {
   id: string;
   modelId: string;
@@ -17,6 +19,7 @@ export interface ModelVersionRow {
   publishedBy: string | null;
 }
 
+/** What a part number cannot say itself, under a number. */
 export interface RegisteredNumberRow {
   modelId: string;
   key: string;

@@ -4,6 +4,7 @@ import type { Texts } from '../../core/model';
 import type { MaterialNeed, OperationStep } from '../../core/production';
 import { key, text, int, jsonb, day, ref, now, type Define } from './columns';
 
+/** An order. */
 export interface OrderRow {
   id: string;
   number: string;
@@ -16,6 +17,7 @@ export interface OrderRow {
   createdBy: string;
 }
 
+/** What the plant makes for one line. */
 export interface WorkOrderRow {
   id: string;
   number: string;

@@ -5,6 +5,7 @@ import type { Lost, QuoteLease, RevisionState } from '../../core/quotes';
 import type { CustomerClass, AddressRow } from './customers';
 import { key, text, int, jsonb, day, instant, ref, bool, money, now, type Define } from './columns';
 
+/** A quote; its version counts its changes. */
 export interface QuoteRow {
   id: string;
   number: string;
@@ -32,6 +33,7 @@ export interface CustomerCopy {
   addresses: Omit<AddressRow, 'id' | 'customerId' | 'position'>[];
 }
 
+/** A revision; frozen once it was sent, lost or accepted. */
 export interface RevisionRow {
   id: string;
   quoteId: string;
@@ -75,6 +77,7 @@ export interface FrozenLine {
   build?: BuildPrice;
 }
 
+/** A line of a revision, as it was typed. */
 export interface LineRow {
   id: string;
   revisionId: string;

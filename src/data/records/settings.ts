@@ -26,6 +26,7 @@ export interface GrantRow {
   fixed: boolean;
 }
 
+/** A discount by quantity. */
 export interface QuantityDiscountRow extends QuantityDiscount {
   id: string;
   name: Texts;

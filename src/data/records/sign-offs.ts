@@ -9,6 +9,7 @@ export type SignOffState = 'asked' | 'yes' | 'no' | 'counter' | 'over';
 /** What is offered for a line in the place of what was asked: a discount by hand, or nothing. */
 export type Offer = { line: string; rate: string } | { line: string; no: true };
 
+/** A sign-off with the figures that it was asked and given for. */
 export interface SignOffRow {
   id: string;
   revisionId: string;

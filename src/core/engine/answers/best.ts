@@ -19,6 +19,7 @@ export interface Term {
   weight: string;
 }
 
+/** A weighted sum to be made small, and bounds to be kept. */
 export interface BestQuestion {
   /** The smaller their weighted sum, the better. */
   minimize: readonly Term[];
@@ -26,6 +27,7 @@ export interface BestQuestion {
   bounds?: readonly { of: readonly Term[]; least?: string; most?: string }[];
 }
 
+/** The best that was found so far, and how low it could still be. */
 export interface BestProgress {
   value: string;
   /** How far below the value a better build could still lie at most. */
@@ -34,6 +36,7 @@ export interface BestProgress {
   decisions: Decision[];
 }
 
+/** How long it may take, and who hears of it. */
 export interface BestOptions {
   /** Told of every better build. */
   progress?: (progress: BestProgress) => void;
@@ -43,6 +46,7 @@ export interface BestOptions {
   budget?: number;
 }
 
+/** The best build, that there is none, or what was found in the time there was. */
 export type BestAnswer =
   | { is: 'none' }
   /** A term that is not a formula of the model. */
@@ -60,6 +64,7 @@ export type BestAnswer =
 
 const slice = 500;
 
+/** Finds the best build by tightening a bound on the sum until nothing is below it. */
 export function bestBuild(
   model: CompiledModel,
   context: Context,

@@ -8,6 +8,7 @@
 import { always, not, variableOf, type Lit } from '../../solver';
 import { valueCount, type Encoding } from '../encoding/encoding';
 
+/** How many builds there are, or how many at most where counting them takes too long. */
 export type Count = { exact: true; builds: bigint } | { exact: false; most: bigint };
 
 /**

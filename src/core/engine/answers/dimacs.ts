@@ -5,6 +5,7 @@ import { Encoding } from '../encoding/encoding';
 import type { Context } from '../types';
 import { variablesOf } from '../encoding/variables';
 
+/** The hard rules as a file in the DIMACS format, and what its variables stand for. */
 export interface Cnf {
   variables: number;
   /** Signed variables from 1, as in the format. */

@@ -24,6 +24,7 @@ export interface Wish {
   lits: readonly Lit[];
 }
 
+/** What can still be had under one set of assumptions, kept as one witness and what differs for each wish. */
 export class Reach {
   base: Witness | null = null;
   private assume: Lit[] = [];

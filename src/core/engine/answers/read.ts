@@ -8,6 +8,7 @@ import type { Context, Decision } from '../types';
 import type { Engine } from '../engine';
 import { plainIn } from './plain-values';
 
+/** What a part number was read as. */
 export type ReadBack =
   /**
    * `decisions` give a build with just this number, once the texts that are to be typed are; `sequence` is

@@ -6,6 +6,7 @@ import { rangesOf, type Range } from '../bounds/ranges';
 import type { Reach } from './reach';
 import type { Code, Variable } from '../encoding/variables';
 
+/** Reads from what can be had how options and numbers stand. */
 export class Standings {
   /** By key: codes that some build of the context has, or has not; what is once known stays known. */
   private readonly possible: (boolean | undefined)[] = [];

@@ -61,6 +61,7 @@ class Doubts {
   }
 }
 
+/** Writes the state of a build, and what a budget left undecided. */
 export class StateMaker {
   readonly encoding: Encoding;
   readonly variables: readonly Variable[];

@@ -31,6 +31,7 @@ import {
 
 /** What each name can still be, by its place. */
 export type OutlookEnv = (slot: number) => Outlook;
+/** What a formula can still come to, from what is known of its names. */
 export type Look = (env: OutlookEnv) => Outlook;
 
 /** Compiles an expression to its outlook. */

@@ -7,6 +7,7 @@ import type { ConditionTheory } from '../encoding/truth';
 
 /** Codes from one to another, both included. */
 export type Range = readonly [from: number, to: number];
+/** A row that is a number. */
 export type NumberRow = Extract<Row, { kind: 'number' }>;
 
 /**

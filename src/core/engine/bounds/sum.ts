@@ -14,6 +14,7 @@ export interface Summand {
   weight: Exact;
 }
 
+/** A subject with its weight, a decimal as text. */
 export const summand = (subject: Subject, weight: string): Summand => ({ subject, weight: exact(weight) });
 
 type Settled = Pick<Clauses, 'value' | 'bounds'>;
@@ -29,6 +30,7 @@ interface Share {
   because(settled: Settled): Lit[];
 }
 
+/** A weighted sum that must stay below a bound, as a theory of the solver. */
 export class SumTheory implements Theory {
   readonly lits: Lit[];
   readonly numbers: number[];

@@ -34,4 +34,5 @@ export function assumedOf(
   return [...found.values()].sort((a, b) => a.variable.index - b.variable.index);
 }
 
+/** All literals that decisions fix. */
 export const litsOf = (list: readonly Assumed[]): Lit[] => list.flatMap((each) => each.lits);

@@ -16,6 +16,7 @@ const nothing: Truth = { yes: never, no: never };
 const opposite = ({ yes, no }: Truth): Truth => ({ yes: no, no: yes });
 const plainly = (lit: Lit): Truth => ({ yes: lit, no: not(lit) });
 
+/** Makes literals of formulas. */
 export class Conditions {
   /** Conditions too wide for clauses. */
   readonly wide: ConditionTheory[] = [];

@@ -12,6 +12,7 @@ export type Part =
   /** What a feature itself asks: how many options. */
   | { kind: 'shape'; row: string };
 
+/** A model as clauses, with the literals that its rows and rules stand for. */
 export class Encoding {
   readonly solver = new Solver();
   /** In the order of the model. */

@@ -17,6 +17,7 @@ interface RowBase {
   shown: Lit;
 }
 
+/** A feature or parameter as literals. */
 export type Row =
   /** One option, or none where `none` is not `never`. */
   | (RowBase & {

@@ -18,6 +18,7 @@ export interface Evidence {
   high?: number;
 }
 
+/** What is settled of rows, as formulas read it. */
 export interface Sight {
   /** What it was made from. */
   evidence: readonly Evidence[];

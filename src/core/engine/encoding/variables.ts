@@ -13,6 +13,7 @@ export interface Code {
   otherwise: Wish;
 }
 
+/** Something that can be decided, and every value it can have. */
 export interface Variable {
   index: number;
   /** "feature", "feature.option" or "parameter". */
@@ -25,6 +26,7 @@ export interface Variable {
   hidden: Wish | null;
 }
 
+/** All that can be decided of a model. */
 export function variablesOf(encoding: Encoding): Variable[] {
   const variables: Variable[] = [];
   const wish = (lits: readonly Lit[]): Wish => ({

@@ -13,6 +13,7 @@ import { Reach } from '../answers/reach';
 import { sameNumbers } from './same-numbers';
 import { variablesOf, type Variable } from '../encoding/variables';
 
+/** Something that is wrong with a model, or worth a look. */
 export interface Finding {
   kind:
     /** In no context is there anything to build. */
@@ -56,6 +57,7 @@ export interface Finding {
   goods?: { at: string; first?: string; second?: string }[];
 }
 
+/** What an examination found. */
 export interface CheckUp {
   findings: Finding[];
   /** By context, in the order of the context's values. */

@@ -5,6 +5,7 @@ import { checkDecisions } from '../answers/decisions';
 import type { Context, Decision, State } from '../types';
 import type { Engine } from '../engine';
 
+/** What came of a test of a model. */
 export interface TestResult {
   id: string;
   /** What came out otherwise than expected; empty where the test passed. */

@@ -18,6 +18,7 @@ import type { Reach } from '../answers/reach';
 import { litsOfCandidate } from '../answers/read';
 import type { Variable } from '../encoding/variables';
 
+/** Two builds that differ in goods and have one part number. */
 export interface SameNumber {
   kind: 'sameNumber' | 'unreadableNumber';
   /** The row that was changed. */

@@ -9,6 +9,7 @@ import {
   type Entry,
 } from '../../model';
 
+/** A value for each row. */
 export type Build = Record<string, PlainValue>;
 type RowEntry = Exclude<Entry, { kind: 'context' | 'calculation' | 'length' }>;
 

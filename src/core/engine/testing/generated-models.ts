@@ -3,6 +3,7 @@
  */
 import type { Feature, ModelDocument, Rule } from '../../model';
 
+/** How large a generated model is; the same seed gives the same. */
 export interface Size {
   features: number;
   options: number;
@@ -10,7 +11,9 @@ export interface Size {
   seed: number;
 }
 
+/** As large as a house would write. */
 export const large: Size = { features: 300, options: 3_000, rules: 1_500, seed: 1 };
+/** Larger than anybody writes. */
 export const huge: Size = { features: 2_000, options: 20_000, rules: 10_000, seed: 2 };
 
 /** Pseudo-random whole numbers below a bound. */

@@ -416,6 +416,7 @@ function modelOf(extras: fc.Arbitrary<Extra>): fc.Arbitrary<CompiledModel> {
     });
 }
 
+/** Random small models with rules of every kind. */
 export const modelArb: fc.Arbitrary<CompiledModel> = modelOf(
   fc.oneof(
     { weight: 3, arbitrary: fc.constant(plain) },

@@ -6,6 +6,7 @@ import { texts } from './texts';
 import { times } from './times';
 
 export type { Builtin } from './builtin';
+/** All functions by name. */
 export const builtins: Readonly<Record<string, Builtin>> = {
   not: {
     least: 1,

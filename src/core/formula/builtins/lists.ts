@@ -118,6 +118,7 @@ function placeOf(position: Value | undefined, length: number): number | null {
   return at > 0 ? at - 1 : length + at;
 }
 
+/** Functions on lists, by name. */
 export const lists: Readonly<Record<string, Builtin>> = {
   min: extreme('<'),
   max: extreme('>'),

@@ -43,6 +43,7 @@ const parity = (rest: number): Builtin => ({
   apply: ([value]) => (value instanceof Exact && value.isInteger() ? value.abs().mod(2).eq(rest) : null),
 });
 
+/** Functions on numbers, by name. */
 export const numbers: Readonly<Record<string, Builtin>> = {
   abs: { ...onNumber((value) => value.abs()), most: 1 },
   ceiling: rounded(Decimal.ROUND_CEIL),

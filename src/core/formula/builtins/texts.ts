@@ -41,6 +41,7 @@ function substring(source: string, start: number | null, length: number | null |
   return characters.slice(from, length === undefined ? undefined : from + length).join('');
 }
 
+/** Functions on texts, by name. */
 export const texts: Readonly<Record<string, Builtin>> = {
   substring: onTexts(
     ['text', 'number', 'number'],

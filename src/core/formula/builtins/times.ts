@@ -40,6 +40,7 @@ function weekOfYear(day: Day): number {
   return Math.ceil(dayOfYear(thursday) / 7);
 }
 
+/** Functions on days and times, by name. */
 export const times: Readonly<Record<string, Builtin>> = {
   date: {
     least: 1,

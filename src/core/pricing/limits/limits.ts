@@ -45,8 +45,10 @@ export interface LineFigures {
   margin?: ExactText;
 }
 
+/** How far a discount or margin goes. */
 export type Reach = 'onTarget' | 'withinLimit' | 'beyondLimit' | 'beyondFloor';
 
+/** A figure of a line held against a limit. */
 export interface Judged {
   line: string;
   by: Limit['by'];

@@ -17,6 +17,7 @@ import type { LinePrice } from '../types';
 import { monthsIn } from './recurring';
 import { sidesOf } from './walk';
 
+/** How many, at what, which makes how much. */
 export interface AcrossRow {
   /**
    * pieces: due once, by the piece; all: one price for all of it; once: due once a line, whatever the

@@ -4,12 +4,14 @@
  */
 import { exact, roundHalfUp, type Exact, type ExactText } from '../../exact';
 
+/** Which of the four was typed, and its value. */
 export interface Typed {
   by: 'rate' | 'amount' | 'net' | 'margin';
   /** 0.05 is 5 %, of a rate or margin; money else. */
   value: ExactText;
 }
 
+/** Discount, amount, net and margin of one piece. */
 export interface Four {
   rate: ExactText;
   amount: ExactText;
@@ -19,6 +21,7 @@ export interface Four {
   margin?: ExactText;
 }
 
+/** The four, or why what was typed cannot be. */
 export type FourAnswer = { is: 'four'; four: Four } | { is: 'impossible'; why: 'margin' | 'base' | 'cost' };
 
 /**

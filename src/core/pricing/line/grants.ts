@@ -28,6 +28,7 @@ export interface Grant {
   fixed?: boolean;
 }
 
+/** The grant that counts, and those that lost. */
 export interface GrantChoice {
   /**
    * What counts, and what it takes off one piece; none where nothing holds or nothing is better than the
@@ -38,6 +39,7 @@ export interface GrantChoice {
   lost: { grant: Grant; why: WhyLost; off: ExactText }[];
 }
 
+/** Why a grant does not count. */
 export type WhyLost = 'notYet' | 'over' | 'worse' | 'fixed' | 'dearer';
 
 /** What a grant takes off a price of one piece; negative where its own price is dearer. */

@@ -10,6 +10,7 @@ import type { PriceEntry } from '../list/methods';
  */
 export type PriceNote = 'pieceOnly' | 'withRest' | 'surchargeOfList' | 'perPiece';
 
+/** What is easily mistaken about how a price came about. */
 export function notesOn(
   { steps, once, subscriptions = [] }: LinePrice,
   method?: PriceEntry['method'],

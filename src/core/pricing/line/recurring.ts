@@ -31,6 +31,7 @@ export function addMonths(day: string, months: number): string {
   return written(new Date(Date.UTC(year, month, Math.min(date.getUTCDate(), last))));
 }
 
+/** A day so many days later. */
 export function addDays(day: string, days: number): string {
   return written(new Date(read(day).getTime() + days * dayMilliseconds));
 }
@@ -105,6 +106,7 @@ export function beginningOf(term: Term, months: number): Term {
   return term.months >= months ? { start: term.start, months, days: 0 } : term;
 }
 
+/** What recurs, a year and over its term. */
 export interface RecurringTotals {
   /** For a month. */
   perMonth: ExactText;

@@ -15,6 +15,7 @@ import {
 } from '../../exact';
 import type { LinePrice } from '../types';
 
+/** What a dealer sells a line for, and earns on it. */
 export interface Resale {
   /** For one piece, to the minor unit; absent where the price is for all together. */
   unit?: ExactText;

@@ -5,6 +5,7 @@ import { open, type CompiledModel, type Open, type Reading } from '../../model';
 import type { PricedPart, Tariff } from '../types';
 import { listed } from './methods';
 
+/** What an item inside a build lists at. */
 export type PriceInside =
   | Pick<PricedPart, 'unitPrice' | 'stretches' | 'least' | 'amount'>
   | { share: { rate: ExactText; of: readonly string[] } };

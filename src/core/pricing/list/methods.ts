@@ -17,6 +17,7 @@ export interface Slice extends Stretch {
   rate: ExactText;
 }
 
+/** How an item is priced in a list. */
 export type PriceEntry =
   | { method: 'unit'; price: ExactText }
   /** Brackets in order, that do not overlap. */
@@ -76,6 +77,7 @@ export interface PricedStretch extends Stretch {
   amount: ExactText;
 }
 
+/** What an item lists at for a quantity, or why it has no price. */
 export type Listed =
   | {
       is: 'listed';

@@ -8,6 +8,7 @@ import type { PricedQuote } from './quote-types';
 import { beginningOf, monthsIn } from '../line/recurring';
 import { sidesOf } from '../line/walk';
 
+/** A figure of a line. */
 export type LineFigure =
   | 'unitList'
   | 'unitNet'
@@ -21,6 +22,7 @@ export type LineFigure =
   | 'cost'
   | 'margin'
   | 'markUp';
+/** A figure of a quote. */
 export type QuoteFigure =
   | 'list'
   | 'net'
@@ -54,6 +56,7 @@ export type Operand = {
   | { is: 'taxed'; rate: ExactText; net: ExactText }
 );
 
+/** What a figure is made of, and how. */
 export interface Explanation {
   figure: Figure;
   value: ExactText;

@@ -3,6 +3,7 @@ import { exact, type ExactText } from '../../exact';
 import { limitFor, type Limit } from '../limits/limits';
 import type { QuoteLine } from './quote-types';
 
+/** A lease: months, a rate a year as a fraction, what is left at the end. */
 export interface Lease {
   amount: ExactText;
   months: number;
@@ -35,6 +36,7 @@ export function monthlyRate({
   return (inAdvance ? rate.div(growth) : rate).toString();
 }
 
+/** What somebody earns on what they sell, as fractions. */
 export interface CommissionPlan {
   baseRate: ExactText;
   /** On what is above the target price. */

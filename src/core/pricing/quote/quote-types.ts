@@ -46,6 +46,7 @@ export interface QuoteLine {
   mass?: ExactText;
 }
 
+/** What is typed for a whole quote. */
 export interface QuoteTerms {
   decimals: number;
   /** Typed for the whole quote. */
@@ -61,6 +62,7 @@ export type PriceProblem =
   | { code: 'line.tooShort'; params: { months: number } }
   | { code: 'line.hand'; params: { why: 'margin' | 'base' | 'cost' } };
 
+/** A line with its price and what is in its way. */
 export interface PricedLine {
   id: string;
   price: LinePrice;
@@ -82,6 +84,7 @@ export type Whole =
     }
   | { is: 'impossible'; why: 'margin' | 'base' | 'cost' };
 
+/** All lines with their prices, and what they come to. */
 export interface PricedQuote {
   /** In the order given. */
   lines: PricedLine[];

@@ -17,6 +17,7 @@ import type { LinePrice, StepKind } from '../types';
 import { monthsIn } from '../line/recurring';
 import { sidesOf } from '../line/walk';
 
+/** A step of the walk of a whole quote. */
 export interface QuoteStep {
   /**
    * share: the whole-quote discount; rest: rounding, and what is granted on parts that are there once a line.

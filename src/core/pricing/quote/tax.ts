@@ -1,6 +1,7 @@
 /** Tax, by country and class of item. */
 import { exact, roundHalfUp, zero, type Exact, type ExactText } from '../../exact';
 
+/** A rate of tax, as a fraction, in a country. */
 export interface TaxRate {
   country: string;
   /** Class of item; without one, all that have no rate of their own. */
@@ -8,6 +9,7 @@ export interface TaxRate {
   rate: ExactText;
 }
 
+/** Tax by rate, and the sum with it. */
 export interface Taxed {
   net: ExactText;
   /** By rate, the highest first: what is taxed at it, and the tax, rounded half up once a rate. */

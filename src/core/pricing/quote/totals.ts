@@ -1,6 +1,7 @@
 import { fixed, minus, plus, ratio, rounded, Sum, textOf, type Fixed } from '../../exact';
 import type { LinePrice, LineRecurring } from '../types';
 
+/** What lines come to, once and recurring. */
 export interface Totals {
   list: string;
   net: string;
