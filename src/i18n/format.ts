@@ -31,6 +31,7 @@ export function moneyDifference(amount: string, language: string, decimals = 2):
   return amount.startsWith('-') ? `−${written}` : `+${written}`;
 }
 
+/** An amount with its currency. */
 export const moneyIn = (amount: string, currency: string, language: string, decimals = 2): string =>
   `${money(amount, language, decimals)} ${currency}`;
 
@@ -63,11 +64,13 @@ function dateFormatter(language: string, options: Intl.DateTimeFormatOptions): I
   return made;
 }
 
+/** A day as people write it. */
 export const date = (iso: string, language: string): string =>
   dateFormatter(language, { day: '2-digit', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(
     new Date(iso),
   );
 
+/** An instant as people write it, in the time of whoever reads. */
 export const dateTime = (iso: string, language: string): string =>
   dateFormatter(language, { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' }).format(
     new Date(iso),

@@ -5,6 +5,7 @@ import type { SameTexts } from './same-texts';
 
 /** All texts of a language. */
 export type Locale = SameTexts<typeof en>;
+/** A language that the application speaks. */
 export type Language = 'en' | 'de';
 
 type Leaves<T, P extends string = ''> = {

@@ -1,6 +1,7 @@
 /** Talking to the server as the contract says: every answer is a value, or refusals with sentences. */
 import type { AnswerOf, Contract, InputOf, PlaceOf, QueryOf } from '../contract';
 
+/** Why something was refused, as a code and a sentence. */
 export interface Refusal {
   code: string;
   message: string;
@@ -8,6 +9,7 @@ export interface Refusal {
   params?: Record<string, string | number>;
 }
 
+/** A value, or why there is none, with the status of HTTP. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; status: number; failures: Refusal[] };
 
 /** Method and path of an endpoint. */

@@ -8,6 +8,7 @@ export function Speech({ language, children }: { language: string; children: Rea
   return <LanguageContext value={language}>{children}</LanguageContext>;
 }
 
+/** The texts of the page in its language. */
 export function useSpeech(): { t: Translate; language: string } {
   const language = useContext(LanguageContext);
   return useMemo(() => ({ t: translator(language), language }), [language]);

@@ -37,6 +37,7 @@ const isTyping = (target: EventTarget | null): boolean =>
 const isDecided = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.dataset.decided === 'true';
 
+/** Obeys the keys of the Bench. */
 export function useBenchKeys(given: Keys): void {
   const latest = useRef(given);
   latest.current = given;

@@ -4,6 +4,7 @@ import type { Outline, PlainValue } from '../../core/model';
 import { date, number, own, unitIn, type Translate } from '../../i18n';
 import { shownUnit, shownValue, type Units } from './session/typed';
 
+/** The texts of a model in the language of whoever reads. */
 export class Words {
   private readonly names: ReadonlyMap<string, string>;
   private readonly parameters: ReadonlyMap<string, Outline['parameters'][number]>;

@@ -1,6 +1,7 @@
 import { scaleLinear } from 'd3-scale';
 import css from './bridge.module.css';
 
+/** A step of the bridge from list to net. */
 export interface BridgeStep {
   key: string;
   name: string;

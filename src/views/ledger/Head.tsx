@@ -26,8 +26,10 @@ import type { Trouble } from './session/sender';
 import { smallPage } from './small';
 import { brokenIn } from './side/Totals';
 
+/** A dialog that the head opens. */
 export type HeadDialog = 'start' | 'paste' | 'customer' | 'accept' | 'send' | 'lose' | 'freshen' | 'columns';
 
+/** What the head shows and does. */
 export interface Props {
   view: QuoteView;
   /** Changes under way, and what keeps them from being stored. */

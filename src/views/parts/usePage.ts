@@ -4,6 +4,7 @@ import type { FindField } from '../../ui';
 import type { Answer } from '../api';
 import { pause } from './pause';
 
+/** By which column a list is in order. */
 export interface Order {
   by: string;
   descending: boolean;
@@ -17,6 +18,7 @@ export interface Wanted {
   page: number;
 }
 
+/** A page of a list, and what turns it. */
 export interface PageOf<T> {
   page: Page<T>;
   field: FindField;

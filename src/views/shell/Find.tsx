@@ -13,6 +13,7 @@ interface Hit {
   detail: string;
 }
 
+/** The field of search-or-do. */
 export function Find({ from }: { from: RefObject<HTMLElement | null> }) {
   const { t, language } = useSpeech();
   const [text, setText] = useState('');

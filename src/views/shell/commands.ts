@@ -5,6 +5,7 @@
 import { useEffect, useRef } from 'react';
 import { foundBy } from '../../core/finding';
 
+/** Something that search-or-do can do. */
 export interface Command {
   id: string;
   text: string;

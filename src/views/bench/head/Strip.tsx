@@ -16,6 +16,7 @@ import { downMark, upMark } from '../sheet/marks';
 const BestPanel = lazy(async () => ({ default: (await import('../panels/BestPanel')).BestPanel }));
 const Variants = lazy(async () => ({ default: (await import('../panels/Variants')).Variants }));
 
+/** A panel that the strip opens. */
 export type StripTab = 'parts' | 'operations' | 'changed' | 'notes' | 'variants' | 'best';
 
 interface Props {

@@ -4,6 +4,7 @@
  */
 import type { Made } from '../../../workers/bench.worker';
 
+/** Works out ahead what is probably asked next, and forgets it when what is shown changes. */
 export class Ahead<T> {
   /** Goes up whenever what is shown changes. */
   private epoch = 0;

@@ -4,6 +4,7 @@ import type { BuildContent } from '../../../core/builds';
 import type { Registered } from '../../../core/numbering';
 import { ask, type Answer, type Refusal, type SentTo } from '../../api';
 
+/** What became of storing a build. */
 export interface Saved {
   state: 'saved' | 'offline' | 'refused';
   /** The server's version after it was saved. */

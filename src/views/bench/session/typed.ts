@@ -1,6 +1,7 @@
 /** Lengths and masses in the units that a person says and reads; a model keeps its own. */
 import { exact, Exact, readWritten, roundHalfUp, type ExactText } from '../../../core/exact';
 
+/** Units in which somebody thinks. */
 export type Units = 'metric' | 'imperial';
 
 /** Factors to the metre and to the kilogram, exactly. */

@@ -22,6 +22,7 @@ import { painted } from './painted';
 import { lineToBuild, noRefusals, Saver } from './saver';
 import { byRow, type ByRow } from './slices';
 
+/** Whether what is made is stored. */
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
 export type Judged = Pick<BenchPicture, 'price' | 'calculated' | 'leadDays' | 'number'> & {
@@ -71,6 +72,7 @@ interface Shown {
   canRedo: boolean;
 }
 
+/** What the Bench shows and does. */
 export interface Bench extends BenchActs, Shown {
   /** What an option would do to the list price, where that is sure. */
   differences: ByRow<string>;
@@ -105,6 +107,7 @@ const madeOf = ({ decisions, special }: BuildContent): Made => ({
   special: [...special],
 });
 
+/** The session of a build, as the page draws it. */
 export function useBench(view: BenchView): Bench {
   // What is decided is known at once, before it is worked out, so that quick decisions never lose one
   // another.

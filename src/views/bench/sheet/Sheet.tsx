@@ -20,6 +20,7 @@ import type { Words } from '../words';
 import { alertMark, foldedMark, unfoldedMark } from './marks';
 import type { RowActs } from './row-props';
 
+/** What others may ask of the sheet. */
 export interface SheetHandle {
   /** Brings a row into view and to the keyboard, opening the build inside that it is in. */
   go(row: string): void;

@@ -146,6 +146,7 @@ const Tab = memo(function Tab({
   );
 });
 
+/** A row whose options are tabs. */
 export function TabRow({
   state,
   tabs,

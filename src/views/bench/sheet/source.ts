@@ -21,6 +21,7 @@ export function isFirmValue({
   return source === 'follows' && !mayBeEmpty && !more && only?.least === only?.most;
 }
 
+/** Where a value comes from, in words, and whether it may be changed. */
 export function sourceText(source: Source, firm: boolean, t: Translate): string {
   const word = t(`source.${source}`);
   if (source !== 'follows' && source !== 'advised') return word;

@@ -26,6 +26,7 @@ import { TermFields } from './TermFields';
 import { moneyOrNone, wrongMoney } from './typed-amount';
 import { heldAt } from './held-at';
 
+/** What can be done to a line in its row. */
 export interface LineActs extends Pick<CellMeans, 'onChange' | 'onExplain' | 'onFill'> {
   onRemove: (line: LineView) => void;
   onCopy: (line: LineView) => void;

@@ -30,6 +30,7 @@ import { AcrossCells, PartCells } from './PartCells';
 import { heldAt } from './held-at';
 import { between, placeBeside, rowsOf, type LedgerRow } from './rows';
 
+/** What others may ask of the lines. */
 export interface LinesHandle {
   /** Brings a line into sight and the keyboard to its first cell, opening the group that it is in. */
   go(line: string): void;

@@ -42,6 +42,7 @@ export interface Means {
   resale: QuoteView['resale'];
 }
 
+/** What a cell is drawn from. */
 export interface CellMeans {
   line: LineView;
   means: Means;
@@ -285,4 +286,5 @@ const cells: Record<LedgerColumnId, (means: CellMeans) => ReactNode> = {
   tax: ({ line, language }) => still(line.taxRate === undefined ? '' : percent(line.taxRate, language)),
 };
 
+/** The cell of a column. */
 export const cellOf = (id: LedgerColumnId, cell: CellMeans): ReactNode => cells[id](cell);

@@ -2,6 +2,7 @@
 import { ledgerColumns, type LedgerColumn, type LedgerColumnId, type QuoteView } from '../../../contract';
 import type { TextKey } from '../../../i18n';
 
+/** A column as it is laid out. */
 export interface Shown {
   id: LedgerColumnId;
   title: TextKey;
@@ -78,6 +79,7 @@ export interface Sees {
   /** It is a dealer's own quote. */
   resale: boolean;
 }
+/** What a person may see of a quote, as far as columns matter. */
 export const seesOf = ({ may, resale }: Pick<QuoteView, 'may' | 'resale'>): Sees => ({
   costs: may.seeCosts,
   resale: resale !== undefined,
@@ -85,13 +87,16 @@ export const seesOf = ({ may, resale }: Pick<QuoteView, 'may' | 'resale'>): Sees
 
 /** Of the position with its mark, and of what can be done with a line. */
 export const positionWidth = 58;
+/** The room for what is done to a line, in pixels. */
 export const actsWidth = 128;
 const leastWhat = 190;
 
 /** Columns that a person may choose. */
 export const columnsFor = ({ costs, resale }: Sees): LedgerColumnId[] =>
   ledgerColumns.filter((id) => (costs || !costly.has(id)) && (resale || !resold.has(id)));
+/** The title of a column. */
 export const titleOf = (id: LedgerColumnId): TextKey => titles[id];
+/** Columns as they are before somebody chooses. */
 export const usualColumns = (sees: Sees): LedgerColumn[] =>
   (sees.resale ? resellers : usual)
     .filter((id) => columnsFor(sees).includes(id))

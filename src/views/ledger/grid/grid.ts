@@ -25,6 +25,7 @@ export interface Place {
   within: number;
 }
 
+/** Where in a row something stands. */
 export function placeIn(row: Element, target: EventTarget): Place {
   const cell = [...row.children].findIndex((each) => each.contains(target as Node));
   const of = row.children[cell];

@@ -2,6 +2,7 @@
 import { across, sumLines, type AcrossRow, type PricedPart, type Totals } from '../../../core/pricing';
 import type { LineView } from '../../../contract';
 
+/** A row of the grid. */
 export type LedgerRow =
   | { is: 'group'; key: string; name: string; lines: LineView[]; open: boolean; totals: Totals }
   | { is: 'line'; key: string; line: LineView; open: boolean }

@@ -6,6 +6,7 @@ import { isWhole } from '../../../core/quotes';
 import { quantity, typedBy, typedMoney } from '../../../contract';
 import { hasText, money, number, shift, type Translate } from '../../../i18n';
 
+/** Which of the four. */
 export type Way = Typed['by'];
 
 const isShare = (by: Way): boolean => by === 'rate' || by === 'margin';

@@ -51,6 +51,7 @@ export interface LineChange {
   resale?: string | null;
 }
 
+/** A typed figure as pricing takes it; null where it is taken back. */
 export const localTyped = (typed: TypedInput | null): Typed | null => typed && typedOf(typed);
 
 /** What a change of a line does to its price, as far as the page can work it out. */

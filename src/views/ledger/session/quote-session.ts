@@ -28,6 +28,7 @@ interface Pending {
   edits: readonly LocalEdit[];
 }
 
+/** The session of a quote. */
 export class QuoteSession {
   /** As the server last told it; what an answer's changes are applied to. */
   private known: QuoteView;

@@ -46,6 +46,7 @@ function troubleIn(answer: Raw): Trouble | null {
 const setsValues = ({ way }: Edit): boolean =>
   way.startsWith('PATCH ') || way === 'POST /quotes/{id}/lines' || way === 'POST /quotes/{id}/lines/several';
 
+/** Sends edits in their order, each until it is taken or refused. */
 export class Sender {
   private queue: Promise<unknown> = Promise.resolve();
 

@@ -39,6 +39,7 @@ const lineTo = (id: string): Line => ({
   newKey: () => crypto.randomUUID(),
 });
 
+/** What is to be seen of a quote, and what can be done to it. */
 export interface QuoteActs extends QuoteStand {
   change: QuoteSession['change'];
   /** Each gives the sentence of a refusal. */

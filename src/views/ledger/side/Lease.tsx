@@ -10,6 +10,7 @@ import css from './deal.module.css';
 import { EditCell } from '../grid/EditCell';
 import { sendableMoney, wrongBy } from '../grid/typed-amount';
 
+/** What the lease shows and does. */
 export interface Props {
   view: QuoteView;
   /** Keeps a lease beside the price, or takes it back; gives the sentence of a refusal. */

@@ -15,6 +15,7 @@ import { LineWalk, QuoteWalk } from './Walks';
 
 const shares = new Set(['margin', 'markUp']);
 
+/** The pane at the side of the Ledger. */
 export function Side({ view, side, onChange, signing, onLease, onRates }: SideProps) {
   const { t, language } = useSpeech();
   const { decimals } = view;

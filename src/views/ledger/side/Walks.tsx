@@ -16,6 +16,7 @@ interface WalkProps {
   amount: (value: string) => string;
 }
 
+/** The price walk of a line. */
 export function LineWalk({
   line,
   title,
@@ -189,6 +190,7 @@ function PriceBridge({
   );
 }
 
+/** The price walk of the whole quote. */
 export function QuoteWalk({ title, view, amount }: WalkProps) {
   const { t } = useSpeech();
   const steps = quoteWalk(view.lines.filter((line) => !line.alternative && !line.optional)).map(

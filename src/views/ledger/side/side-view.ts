@@ -13,6 +13,7 @@ export interface SideView {
   asked: readonly Figure[];
 }
 
+/** What the pane shows and does. */
 export interface SideProps {
   view: QuoteView;
   side: SideView;

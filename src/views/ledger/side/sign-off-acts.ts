@@ -1,5 +1,6 @@
 import { type OfferInput } from '../../../contract';
 
+/** What can be done about sign-offs. */
 export interface SignOffActs {
   /** Each gives the sentence of a refusal. */
   onAsk: (reason: string) => Promise<string | null>;
