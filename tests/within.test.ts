@@ -149,7 +149,7 @@ for (const [language, person] of [
     const t = translator(language);
     const problems: string[] = [];
     await signIn(page, person);
-    for (const path of ['/', '/catalogue', '/quotes', '/orders', '/programs']) {
+    for (const path of ['/', '/catalogue', '/programs', '/quotes', '/orders']) {
       await page.goto(path);
       await look(page, path, problems);
     }
