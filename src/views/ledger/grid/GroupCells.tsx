@@ -6,7 +6,7 @@ import { useSpeech } from '../../speech';
 import type { Shown } from './columns';
 import { EditCell } from './EditCell';
 import css from './lines.module.css';
-import { heldAt } from './held-at';
+import { FigureCells } from './FigureCells';
 import type { LedgerRow } from './rows';
 
 interface Props {
@@ -82,17 +82,7 @@ export function GroupCells({
         />
         <span className={css.rateNote}>{t('group.count', { count: lines.length })}</span>
       </th>
-      {columns.map((column) => (
-        <td
-          key={column.id}
-          data-title={t(column.title)}
-          className={classes(css.figure, column.held !== undefined && css.held)}
-          {...heldAt(column)}
-        >
-          {cell(column.id)}
-        </td>
-      ))}
-      <td />
+      <FigureCells columns={columns} cell={cell} />
     </>
   );
 }

@@ -6,7 +6,7 @@ import { useSpeech } from '../../speech';
 import type { Shown } from './columns';
 import css from './lines.module.css';
 import { type LedgerRow } from './rows';
-import { heldAt } from './held-at';
+import { FigureCells } from './FigureCells';
 
 /** The cells of a row that a line is made of: how many, at what, which makes how much. */
 export function AcrossCells({
@@ -49,17 +49,7 @@ export function AcrossCells({
             })
           : t(`file.row.${is}`)}
       </td>
-      {columns.map((column) => (
-        <td
-          key={column.id}
-          data-title={t(column.title)}
-          className={classes(css.figure, column.held !== undefined && css.held)}
-          {...heldAt(column)}
-        >
-          {cell(column.id)}
-        </td>
-      ))}
-      <td />
+      <FigureCells columns={columns} cell={cell} />
     </>
   );
 }
@@ -99,17 +89,7 @@ export function PartCells({
         )}
         {reached && <span className={css.reached}>{own(reached, language)}</span>}
       </td>
-      {columns.map((column) => (
-        <td
-          key={column.id}
-          data-title={t(column.title)}
-          className={classes(css.figure, column.held !== undefined && css.held)}
-          {...heldAt(column)}
-        >
-          {cell(column.id)}
-        </td>
-      ))}
-      <td />
+      <FigureCells columns={columns} cell={cell} />
     </>
   );
 }
