@@ -6,7 +6,6 @@ import type { ModelDocument, Outline, PlainValue, Texts } from '../core/model';
 import type { Registered } from '../core/numbering';
 import type { LineTerms, Tariff } from '../core/pricing';
 import type { BenchPicture, BuildContent, SpecialPart } from '../core/builds';
-import type { RevisionState } from '../core/quotes';
 
 /** What a part number stands for on the Bench that it was pasted on. */
 export interface NumberOnBench {
@@ -22,6 +21,8 @@ export interface NumberOnBench {
 export interface BenchView {
   build: { id: string; version: number; letter: string };
   content: BuildContent;
+  /** From the needs answered; a decision on the same thing wins. */
+  asked: Decision[];
   /** All variants of the talk, this one among them. */
   variants: { id: string; letter: string }[];
   modelVersion: { number: number; newest: number };
@@ -33,7 +34,12 @@ export interface BenchView {
   terms: LineTerms;
   facts: Record<string, { leadDays: number; mass?: string }>;
   itemNames: Record<string, Texts>;
-  quote: { id: string; number: string; version: number; customer: string; state: RevisionState };
+  /** Whom it is for; null while it is for nobody yet. */
+  customer: string | null;
+  /** What is settled is only looked at. */
+  mayChange: boolean;
+  /** The quote it belongs to; absent where it is its owner's alone. */
+  quote?: { id: string; number: string };
   line?: { id: string; position: number };
   registered?: Registered;
   specialNumber?: number;

@@ -19,20 +19,45 @@ import {
   type Sent,
 } from './schema';
 
-/** A build begins from a model, a copy of another build, a saved build, or a part number. */
+const decision = exactly({
+  on: named(400),
+  value: mixed<string | boolean>()
+    .test(
+      'value',
+      'decision.wrongType',
+      (value: unknown) =>
+        value === null || typeof value === 'boolean' || (typeof value === 'string' && value.length <= 2_000),
+    )
+    .nullable()
+    .defined('input.required'),
+});
+const decisions = array().strict().of(decision).max(2_000, 'input.tooMany');
+
+/**
+ * A build begins from a model, a copy of another build, a saved build, or a part number; on a quote, or for the
+ * person alone and priced for a customer. Of a model, what the needs answered come to is given along.
+ */
 export const newBuildInput = exactly({
-  quoteId: id,
+  quoteId: optionalId,
+  customerId: optionalId,
   modelId: string().strict().max(40, 'input.tooLong'),
   copyOf: optionalId,
   savedId: optionalId,
   partNumber: string().trim().max(200, 'input.tooLong'),
-}).test(
-  'one',
-  'build.oneStart',
-  (value) =>
-    [value.modelId, value.copyOf, value.savedId, value.partNumber].filter((each) => each !== undefined)
-      .length === 1,
-);
+  asked: decisions,
+})
+  .test(
+    'one',
+    'build.oneStart',
+    (value) =>
+      [value.modelId, value.copyOf, value.savedId, value.partNumber].filter((each) => each !== undefined)
+        .length === 1,
+  )
+  .test(
+    'home',
+    'build.oneHome',
+    (value) => (value.quoteId === undefined) !== (value.customerId === undefined),
+  );
 /** What passes `newBuildInput`. */
 export type NewBuildInput = Sent<typeof newBuildInput>;
 
@@ -60,18 +85,6 @@ export const sendVariantsInput = exactly({
 /** What passes `sendVariantsInput`. */
 export type SendVariantsInput = Sent<typeof sendVariantsInput>;
 
-const decision = exactly({
-  on: named(400),
-  value: mixed<string | boolean>()
-    .test(
-      'value',
-      'decision.wrongType',
-      (value: unknown) =>
-        value === null || typeof value === 'boolean' || (typeof value === 'string' && value.length <= 2_000),
-    )
-    .nullable()
-    .defined('input.required'),
-});
 const pass = exactly({ rule: named(100), reason: said(500, 'input.required') });
 /** An amount as it travels. */
 const amount = string()
@@ -88,7 +101,7 @@ const special = exactly({
 /** What is made of a build: decisions, warnings passed with their reasons, special parts. */
 export const contentInput = exactly({
   version,
-  decisions: array().strict().of(decision).max(2_000, 'input.tooMany').required('input.required'),
+  decisions: decisions.required('input.required'),
   passed: array().of(pass).max(200, 'input.tooMany').default([]),
   special: array().of(special).max(100, 'input.tooMany').default([]),
 });
@@ -136,7 +149,7 @@ export interface SavedContent {
 /** Endpoints of builds. */
 export const builds = {
   'POST /builds': endpoint({
-    says: 'Begins a build for a quote, from a model, another build, a kept build or a part number.',
+    says: 'Begins a build for a quote, or for oneself and a customer, from a model, another build, a kept build or a part number.',
     who: 'quotes',
     input: newBuildInput,
     answers: json<{ id: string }>('{ id }'),

@@ -240,6 +240,9 @@ describe('what a build is made of', () => {
   ])('begins from one thing: %j is refused', async (start, code) => {
     expect(await refusals(newBuildInput, { quoteId: uuid, ...start })).toEqual([code]);
   });
+  it.each([{}, { quoteId: uuid, customerId: uuid }])('belongs to one: %j is refused', async (home) => {
+    expect(await refusals(newBuildInput, { modelId: 'ridgeback', ...home })).toEqual(['build.oneHome']);
+  });
 });
 
 describe('changes of several lines', () => {

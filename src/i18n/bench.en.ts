@@ -160,6 +160,8 @@ export const benchEn = {
     notAllowed: '{{value}} {{unit}} does not fit your other decisions. Allowed: {{ranges}}.',
   },
   build: {
+    oneHome: 'Say where the build belongs: on a quote, or to you, priced for a customer.',
+    noQuote: 'This build is on no quote. Begin a copy of it on the quote.',
     oneStart: 'Say what to start from: a model, a copy, a kept build or a part number.',
     missing: 'There is no such build, or it is not yours.',
     unknownModel: 'No model "{{model}}" is published.',

@@ -9,6 +9,7 @@ import {
   differences,
   readNumber,
   usualLimits,
+  withAsked,
   type Cause,
   type Decision,
   type Difference,
@@ -56,7 +57,16 @@ export interface Way {
  */
 export type Opening = Pick<
   BenchView,
-  'document' | 'context' | 'tariff' | 'terms' | 'facts' | 'registered' | 'specialNumber' | 'picture' | 'may'
+  | 'document'
+  | 'context'
+  | 'asked'
+  | 'tariff'
+  | 'terms'
+  | 'facts'
+  | 'registered'
+  | 'specialNumber'
+  | 'picture'
+  | 'may'
 >;
 
 /** Why something is not free, and the ways out. */
@@ -124,12 +134,23 @@ function pictured(made: Made): BenchPicture {
 
 const bench = {
   /** Begins with what the page shows already. */
-  open({ document, context, tariff, terms, facts, registered, specialNumber, picture, may }: Opening): void {
+  open({
+    document,
+    context,
+    asked: answered,
+    tariff,
+    terms,
+    facts,
+    registered,
+    specialNumber,
+    picture,
+    may,
+  }: Opening): void {
     seesMaking = may.making;
     told = { picture, remarks: {} };
     const compiled = compilePublished(document);
     if (!compiled.ok) throw new Error('the pinned model does not compile');
-    const engine = createEngine(compiled.model, context, usualLimits);
+    const engine = withAsked(createEngine(compiled.model, context, usualLimits), answered);
     // What the context alone allows is worked out before the first decision needs it.
     engine.state({ decisions: [] });
     means = { engine, tariff, terms, facts, registered, specialNumber };

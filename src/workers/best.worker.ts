@@ -3,14 +3,20 @@
  * worker.
  */
 import { expose } from 'comlink';
-import { createEngine, type BestAnswer, type BestProgress } from '../core/engine';
+import { createEngine, withAsked, type BestAnswer, type BestProgress } from '../core/engine';
 import { compilePublished } from '../core/model';
 import { bestFor, specialFacts, specialTariff, type BestWish, type MadeOf } from '../core/builds';
 import { type BenchView } from '../contract';
 
 const best = {
   run(
-    { document, context, tariff, facts }: Pick<BenchView, 'document' | 'context' | 'tariff' | 'facts'>,
+    {
+      document,
+      context,
+      asked,
+      tariff,
+      facts,
+    }: Pick<BenchView, 'document' | 'context' | 'asked' | 'tariff' | 'facts'>,
     made: MadeOf,
     wish: BestWish,
     tell: (progress: BestProgress) => void,
@@ -19,7 +25,7 @@ const best = {
     if (!compiled.ok) throw new Error('the pinned model does not compile');
     return bestFor(
       {
-        engine: createEngine(compiled.model, context),
+        engine: withAsked(createEngine(compiled.model, context), asked),
         tariff: specialTariff(tariff, made.special),
         items: specialFacts(facts, made.special),
       },

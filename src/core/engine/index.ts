@@ -20,6 +20,7 @@ export { OutOfBudget } from './answers/reach';
 export { checkDecisions, type DecisionProblem } from './answers/decisions';
 export { differences, type Difference } from './answers/differences';
 export type { Engine } from './engine';
+export { withAsked } from './asked';
 export { createEngine, testEngines, usualLimits } from './create';
 export type {
   Decision,

@@ -9,6 +9,7 @@ import { stand } from './0008-stand';
 import { finding } from './0009-finding';
 import { measured } from './0010-measured';
 import { asked } from './0011-asked';
+import { buildsAlone } from './0012-builds-alone';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -26,4 +27,5 @@ export const migrations: readonly Migration[] = [
   finding,
   measured,
   asked,
+  buildsAlone,
 ];

@@ -306,6 +306,13 @@ describe('from release to release', () => {
     ]);
   });
 
+  it('builds go on belonging to their quotes, with nothing that was asked for them', async () => {
+    await release('0012-builds-alone');
+    expect(await rows('select quote_id, owner_id, asked from builds where id = $1', [draft.build])).toEqual([
+      { quote_id: draft.id, owner_id: null, asked: [] },
+    ]);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -2,6 +2,7 @@
 import type { Decision } from '../../core/engine';
 import type { Values } from '../../core/model';
 import type { PassedWarning, SpecialPart, WarningView } from '../../core/builds';
+import type { CustomerClass } from './customers';
 import { key, text, int, jsonb, ref, bool, now, type Define } from './columns';
 
 /** What the server worked out when the build was last saved. */
@@ -18,13 +19,26 @@ export interface BuildOutcome {
   mass?: string;
 }
 
-/** A build, pinned to a version of its model and a context. */
+/** Who a build is priced for where no quote says it: a customer, or nobody yet, and from which list. */
+export interface PricedFor {
+  customer: { id: string; class: CustomerClass; name: string } | null;
+  priceList: string;
+}
+
+/**
+ * A build, pinned to a version of its model and a context. It belongs to a revision of a quote, or to a
+ * person; then it says itself for whom it is priced.
+ */
 export interface BuildRow {
   id: string;
   modelVersionId: string;
-  quoteId: string;
-  revisionId: string;
+  quoteId: string | null;
+  revisionId: string | null;
+  ownerId: string | null;
+  pricedFor: PricedFor | null;
   context: { date: string; values: Record<string, string> };
+  /** From the needs answered. */
+  asked: Decision[];
   decisions: Decision[];
   outcome: BuildOutcome;
   version: number;
@@ -43,6 +57,7 @@ export interface SavedBuildRow {
   shared: boolean;
   modelId: string;
   partNumber: string;
+  asked: Decision[];
   decisions: Decision[];
   savedAt?: Date;
 }
@@ -60,7 +75,10 @@ export const buildsRecords = (table: Define) => ({
     modelVersionId: ref,
     quoteId: ref,
     revisionId: ref,
+    ownerId: ref,
+    pricedFor: jsonb,
     context: jsonb,
+    asked: jsonb,
     decisions: jsonb,
     outcome: jsonb,
     version: int,
@@ -76,6 +94,7 @@ export const buildsRecords = (table: Define) => ({
     shared: bool,
     modelId: text,
     partNumber: text,
+    asked: jsonb,
     decisions: jsonb,
     savedAt: now(),
   }),

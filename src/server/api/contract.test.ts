@@ -4,7 +4,7 @@
  */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { contract, openApi, rolesOf, rooms, type Endpoint } from '../../contract/all';
-import { roles, type BenchView, type QuoteView, type Role } from '../../contract';
+import { roles, type QuoteView, type Role } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../../services/access/actor';
 import { openDemo, personOf } from '../../services/kernel/testing';
@@ -235,8 +235,8 @@ describe('an answer that was lost', () => {
     const [first, again] = [await add(), await add()];
     expect(again).toEqual(first);
     expect([first.had, first.lines.map(({ sku }) => sku)]).toEqual([now.stand, ['SILL-1212-X']]);
-    const bench = await read<BenchView>(askAs(mara, 'GET /builds/{id}', { at: { id: build } }));
-    expect(bench.quote.version).toBe(now.version + 1);
+    const then = await read<{ version: number }>(askAs(mara, 'GET /quotes/{id}', { at: at() }));
+    expect(then.version).toBe(now.version + 1);
     expect(
       (
         await askAs(mara, 'POST /quotes/{id}/lines', {

@@ -3,34 +3,36 @@ import type { BenchView, BestInput } from '../../contract';
 import type { BestAnswer } from '../../core/engine';
 import { connected, type BuildRow, type LineRow } from '../../data';
 import { may, type Actor } from '../access/actor';
-import { registeredFor } from './builds';
+import { buyerAt, customerAt, isOpen } from './home';
+import { registeredFor } from './outcome';
 import { today } from '../kernel/clock';
 import { askEngine, askPatiently, factsKey, tariffKey } from '../kernel/engines';
 import { done, type Result } from '../kernel/failure';
 import { findBuild, type Found } from './find-build';
 import { grantsFor } from '../settings/grants';
-import { buyerOf } from '../quotes/quote-state';
 import { newestVersion, versionById, type VersionHead } from '../catalogue/models';
 import { reference } from '../settings/reference-data';
 import { itemFacts, tariffFor } from '../settings/tariffs';
-import type { BenchQuestion } from '../kernel/threads/engine-tasks';
+import type { BenchQuestion } from '../kernel/threads/tasks';
 
-/** How a build is priced and timed on its quote, as an engine is asked about it. */
+/** How a build is priced and timed where it belongs, as an engine is asked about it. */
 export async function questionOf(
   actor: Actor,
-  { build, quote, revision }: Found,
+  { build, home }: Found,
   version: VersionHead,
   line: LineRow | null,
 ): Promise<Omit<BenchQuestion, 'making' | 'registered' | 'specialNumber'>> {
   const known = await reference();
   const head = known.items.get(known.models.find(({ id }) => id === version.modelId)?.sku ?? '');
-  const granted = (await grantsFor(buyerOf(quote, revision)))(head?.sku ?? '', head?.family ?? '');
+  const buyer = buyerAt(home);
+  const granted = (await grantsFor(buyer))(head?.sku ?? '', head?.family ?? '');
   return {
     version: version.id,
     context: build.context,
+    asked: build.asked,
     decisions: build.decisions,
     special: specialFor(actor, build),
-    tariff: await tariffKey(revision.priceList, build.context.date),
+    tariff: await tariffKey(buyer.priceList, build.context.date),
     withoutCosts: !may(actor, 'costs'),
     facts: await factsKey(),
     terms: {
@@ -56,7 +58,7 @@ const seesMaking = (actor: Actor): boolean => may(actor, 'workOrders');
 export async function openBench(actor: Actor, id: string): Promise<Result<BenchView>> {
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
-  const { build, quote, revision } = found.value;
+  const { build, home } = found.value;
   const { lines, builds } = connected().records;
   const version = await versionById(build.modelVersionId);
   const newest = await newestVersion(version.modelId);
@@ -85,7 +87,8 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
     document,
     outline,
     context: build.context,
-    tariff: await tariffFor(actor, revision.priceList, build.context.date),
+    asked: build.asked,
+    tariff: await tariffFor(actor, buyerAt(home).priceList, build.context.date),
     terms: question.terms,
     facts: seesMaking(actor) ? facts : {},
     itemNames: Object.fromEntries(
@@ -94,13 +97,9 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
         return item ? [[sku, item.name]] : [];
       }),
     ),
-    quote: {
-      id: quote.id,
-      number: quote.number,
-      version: quote.version,
-      customer: revision.customer.name,
-      state: revision.state,
-    },
+    customer: customerAt(home),
+    mayChange: isOpen(home),
+    ...(home.of === 'quote' ? { quote: { id: home.quote.id, number: home.quote.number } } : {}),
     ...(line ? { line: { id: line.id, position: line.position } } : {}),
     ...numbers,
     today: today(),
@@ -125,12 +124,13 @@ export async function bestBuild(
 ): Promise<Result<BestAnswer>> {
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
-  const { build, revision } = found.value;
+  const { build, home } = found.value;
   return done(
     await askPatiently('best', {
       version: build.modelVersionId,
       context: build.context,
-      tariff: await tariffKey(revision.priceList, build.context.date),
+      asked: build.asked,
+      tariff: await tariffKey(buyerAt(home).priceList, build.context.date),
       facts: await factsKey(),
       made: { decisions: build.decisions, special: build.special },
       wish: { weights, bounds, free },

@@ -1,9 +1,11 @@
 /** A build moves to the newest version of its model when a person says so, knowing what would change. */
 import type { MoveView, VersionInput } from '../../contract';
-import { connected, type BuildRow, type QuoteRow, type Stored } from '../../data';
+import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { questionOf } from './bench';
-import { keepFactsOf, outcomeOf } from './builds';
+import type { Found } from './find-build';
+import { subjectAt } from './home';
+import { keepFactsOf, outcomeOf, withPlace } from './outcome';
 import { today } from '../kernel/clock';
 import { done, fail, type Result } from '../kernel/failure';
 import { findBuild, findOpenBuild } from './find-build';
@@ -70,28 +72,30 @@ export interface Moved {
  * Puts a build, and the line it stands on, on the newest version of its model and on the rules and prices of
  * today.
  */
-export async function moveToNewest(
-  actor: Actor,
-  { build, quote }: { build: Stored<BuildRow>; quote: QuoteRow },
-): Promise<Moved> {
+export async function moveToNewest(actor: Actor, { build, home }: Found): Promise<Moved> {
   const { pinned, newest } = await versionsOf(build.modelVersionId);
+  const decisions = await withPlace(newest, build.decisions);
   const dropped = [
-    ...new Set(
-      (await askEngine('check', { version: newest.id, decisions: build.decisions })).map(
-        (problem) => problem.on,
-      ),
-    ),
+    ...new Set(build.decisions.filter((each) => !decisions.includes(each)).map(({ on }) => on)),
   ];
+  const asked = await withPlace(newest, build.asked);
   const context = { ...build.context, date: today() };
-  const decisions = build.decisions.filter((decision) => !dropped.includes(decision.on));
   const outcome = await outcomeOf(newest, context, {
+    asked,
     decisions,
     passed: build.passed,
     special: build.special,
   });
-  await build.update({ modelVersionId: newest.id, context, decisions, outcome, version: build.version + 1 });
+  await build.update({
+    modelVersionId: newest.id,
+    context,
+    asked,
+    decisions,
+    outcome,
+    version: build.version + 1,
+  });
   await connected().records.lines.update({ pricedOn: context.date }, { where: { buildId: build.id } });
-  await record(actor, 'build.moved', quote.number, {
+  await record(actor, 'build.moved', subjectAt(home), {
     build: build.id,
     from: pinned.number,
     to: newest.number,

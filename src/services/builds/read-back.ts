@@ -11,7 +11,7 @@ import { done, fail, type Failure, type Result } from '../kernel/failure';
 import { findBuild } from './find-build';
 import { versionById, type VersionHead } from '../catalogue/models';
 import { reference } from '../settings/reference-data';
-import type { NumberRead } from '../kernel/threads/engine-tasks';
+import type { NumberRead } from '../kernel/threads/tasks';
 
 /** What a part number stands for. */
 export interface ReadBuild {

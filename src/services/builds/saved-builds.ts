@@ -5,6 +5,7 @@ import type { ChangeSavedInput, SaveBuildInput, SavedBuild } from '../../contrac
 import { connected, type SavedBuildRow, type Stored } from '../../data';
 import { refusal, type Actor } from '../access/actor';
 import { findBuild } from './find-build';
+import { subjectAt } from './home';
 import { done, fail, type Result } from '../kernel/failure';
 import { newestVersion, versionById } from '../catalogue/models';
 import { inTransaction, record } from '../kernel/unit-of-work';
@@ -91,7 +92,7 @@ export async function saveBuild(
     if (refused) return refused;
     const found = await findBuild(actor, buildId);
     if (!found.ok) return found;
-    const { build, quote } = found.value;
+    const { build, home } = found.value;
     const taken = await takenBy(actor, name);
     if (taken) return taken;
     const { modelId } = await versionById(build.modelVersionId);
@@ -102,9 +103,10 @@ export async function saveBuild(
       shared,
       modelId,
       partNumber: build.outcome.partNumber,
+      asked: build.asked,
       decisions: build.decisions,
     });
-    await record(actor, 'build.kept', quote.number, { saved: saved.id, name });
+    await record(actor, 'build.kept', subjectAt(home), { saved: saved.id, name });
     return done({ id: saved.id });
   });
 }

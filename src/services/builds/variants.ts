@@ -4,7 +4,8 @@ import type { SendVariantsInput, VariantInput, VariantView, QuoteView } from '..
 import { connected, type BuildRow, type Stored } from '../../data';
 import type { Actor } from '../access/actor';
 import { questionOf } from './bench';
-import { createBuild } from './builds';
+import { createBuild } from './begin';
+import { subjectAt } from './home';
 import { done, fail, type Result } from '../kernel/failure';
 import { findBuild, findOpenBuild } from './find-build';
 import { askEngine } from '../kernel/engines';
@@ -25,15 +26,15 @@ export async function addVariant(
   return inTransaction(async () => {
     const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;
-    const { build, quote, revision } = found.value;
+    const { build, home } = found.value;
     const taken = new Set((await variantsOf(build)).map((each) => each.letter));
     const letter = Array.from(letters).find((each) => !taken.has(each));
     if (letter === undefined) return fail('invalid', { code: 'variant.tooMany' });
     const version = await versionById(build.modelVersionId);
-    const content = empty ? {} : { decisions: build.decisions, special: build.special };
+    const { asked, decisions, special } = build;
+    const content = empty ? { asked } : { asked, decisions, special };
     const made = await createBuild(actor, {
-      quote,
-      revision,
+      home,
       version,
       ...content,
       talk: { id: build.talkId, letter },
@@ -48,13 +49,13 @@ export async function removeVariant(actor: Actor, id: string): Promise<Result<nu
   return inTransaction(async () => {
     const found = await findOpenBuild(actor, id);
     if (!found.ok) return found;
-    const { build, quote } = found.value;
+    const { build, home } = found.value;
     const all = await variantsOf(build);
     if (all.length < 2) return fail('invalid', { code: 'variant.last' });
     if (await connected().records.lines.findOne({ where: { buildId: id } }))
-      return fail('conflict', { code: 'build.onQuote', params: { number: quote.number } });
+      return fail('conflict', { code: 'build.onQuote', params: { number: subjectAt(home) } });
     await build.destroy();
-    await record(actor, 'build.removed', quote.number, { build: id, letter: build.letter });
+    await record(actor, 'build.removed', subjectAt(home), { build: id, letter: build.letter });
     return done(null);
   });
 }
@@ -108,8 +109,8 @@ export async function sendVariants(
     for (const id of builds) {
       const found = await findBuild(actor, id);
       if (!found.ok) return found;
-      const { build, quote } = found.value;
-      if (quote.id !== quoteId) return fail('missing', { code: 'build.missing' });
+      const { build, home } = found.value;
+      if (home.of !== 'quote' || home.quote.id !== quoteId) return fail('missing', { code: 'build.missing' });
       talks.add(build.talkId);
       if (alternatives && (await lines.findOne({ where: { buildId: id } }))) continue;
       const put = await appendBuild(actor, draft, build, { quantity: 1 });

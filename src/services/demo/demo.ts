@@ -20,7 +20,8 @@ import {
   type UserRow,
 } from '../../data';
 import type { Actor } from '../access/actor';
-import { beginBuild, saveContent } from '../builds/builds';
+import { beginBuild } from '../builds/begin';
+import { saveContent } from '../builds/save';
 import type { Result } from '../kernel/failure';
 import { changedEntry, entryOfFile, type ChangeFile, type EntryFile } from './demo-entries';
 import { publish } from '../catalogue/models';

@@ -7,7 +7,7 @@ import { connected } from '../../data';
 import { patiently } from './request';
 import { fullTariff, itemFacts } from '../settings/tariffs';
 import { Pool } from './threads/pool';
-import type { EngineTasks } from './threads/engine-tasks';
+import type { EngineTasks } from './threads/tasks';
 import type { Need } from './threads/message';
 import { Recent } from './threads/recent';
 import { reference } from '../settings/reference-data';

@@ -4,7 +4,7 @@ import type { QuoteView } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import type { DescribedBuild } from '../builds/build-summary';
-import { registeredFor } from '../builds/builds';
+import { registeredFor } from '../builds/outcome';
 import { today } from '../kernel/clock';
 import { askEngine } from '../kernel/engines';
 import { done, type Result } from '../kernel/failure';

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { QuoteView } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
-import { beginBuild } from '../builds/builds';
+import { beginBuild } from '../builds/begin';
 import { findCustomers } from '../customers/customers';
 import { desk } from '../desk/desk';
 import type { Result } from '../kernel/failure';

@@ -6,10 +6,10 @@ import type { AgreementView } from '../../contract';
 import type { CustomerClass, GrantRow } from '../../data';
 import { reference } from './reference-data';
 
-/** Who buys, from which list. */
+/** Who buys, from which list; nobody yet is granted what everybody is. */
 export interface Buyer {
-  id: string;
-  class: CustomerClass;
+  id: string | null;
+  class: CustomerClass | null;
   priceList: string;
 }
 

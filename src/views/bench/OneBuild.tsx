@@ -45,7 +45,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const [keeping, setKeeping] = useState(false);
   const [large, setLarge] = useState(false);
   const sheet = useRef<SheetHandle>(null);
-  const frozen = quote.state !== 'draft';
+  const frozen = !opened.mayChange;
   const clashes = picture.state.clashes.length;
 
   const go = useCallback((row: string) => sheet.current?.go(row), []);
@@ -102,6 +102,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   }, [bench.save, bench.refusals, t]);
 
   const onQuote = async () => {
+    if (!quote) return;
     // What the server did not take must not go on as if it had.
     if (!(await bench.settled()) && !frozen) {
       say(t('bench.refusedBuild'), true);

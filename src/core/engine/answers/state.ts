@@ -250,6 +250,8 @@ interface Found {
 /** Places of the two codes of an option of a multiple choice. */
 const [take, leave] = [0, 1];
 const order: Source[] = ['yours', 'asked', 'follows', 'advised', 'usual'];
+/** What somebody said counts also where it is that an option is not wanted. */
+const isSaid = (source: Source): boolean => source === 'yours' || source === 'asked';
 
 class RowWriter {
   private readonly first: Variable;
@@ -359,7 +361,7 @@ class RowWriter {
     const open = variables.filter((variable) => this.value(variable) === undefined);
     const strongest =
       order.find((each) =>
-        options.some((option) => option.source === each && (option.taken || each === 'yours')),
+        options.some((option) => option.source === each && (option.taken || isSaid(each))),
       ) ?? 'usual';
     const taken = options.filter((option) => option.taken).map((option) => option.id);
     return {

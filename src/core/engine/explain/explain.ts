@@ -236,9 +236,12 @@ export class Explainer {
     return first ? first.length : null;
   }
 
-  /** As `changes`, what is given by the site or the customer last: only where too few sets do without it. */
+  /**
+   * As `changes`, what is given by the site or the customer, and what they asked for, last: only where too few
+   * sets do without it.
+   */
   private changesLast(decided: readonly Assumed[], wish: readonly Lit[], wanted: number): Assumed[][] {
-    const isFast = (each: Assumed): boolean => this.isGiven(each.decision.on);
+    const isFast = (each: Assumed): boolean => this.isTheirs(each);
     if (!decided.some(isFast)) return this.changes(decided, wish, wanted);
     const first = this.changes(decided, wish, wanted, isFast);
     if (first.length >= Math.min(wanted, fewWays)) return first;
@@ -264,6 +267,11 @@ export class Explainer {
     ].slice(0, wanted);
   }
 
+  /** Said by the customer and not by whoever decides: an answer, or on a row that the site gives. */
+  private isTheirs({ source, decision }: Assumed): boolean {
+    return source === 'asked' || this.isGiven(decision.on);
+  }
+
   private isGiven(on: string): boolean {
     const { model } = this.maker.encoding;
     const entry = model.entries[model.slots.get(on.split('.')[0] ?? '') ?? -1];
@@ -277,7 +285,7 @@ export class Explainer {
   }
 
   /**
-   * Sets of a person's decisions to give up so that the wish fits, smallest first, none within another.
+   * Sets of decisions to give up so that the wish fits, smallest first, none within another.
    * Each set must hit every cause; causes are found as sets fail (implicit hitting sets).
    */
   private changes(
@@ -286,7 +294,7 @@ export class Explainer {
     wanted: number,
     fast: (each: Assumed) => boolean = () => false,
   ): Assumed[][] {
-    const mine = decided.filter((each) => each.source === 'yours' && !fast(each));
+    const mine = decided.filter((each) => !fast(each));
     const found: Assumed[][] = [];
     const causes: Assumed[][] = [];
     let hopeless = false as boolean;
@@ -351,7 +359,7 @@ export class Explainer {
     const wished = target ? [{ on: target.on, value: target.value }] : [];
     const given = [
       ...new Set(
-        change.map((each) => each.decision.on.split('.')[0] ?? '').filter((row) => this.isGiven(row)),
+        change.filter((each) => this.isTheirs(each)).map((each) => each.decision.on.split('.')[0] ?? ''),
       ),
     ];
     const to = (values: (DecisionValue | undefined)[]): WayOut => {
@@ -373,9 +381,37 @@ export class Explainer {
     const [only] = change;
     if (change.length === 1 && only) {
       const values = this.otherValues(only, rest, wish);
-      return values.length > 0 ? values.map((value) => to([value])) : [to([undefined])];
+      if (values.length > 0) return values.map((value) => to([value]));
+      return only.source === 'asked' ? [] : [to([undefined])];
     }
-    return [to(change.map(() => undefined))];
+    const values = this.answeredOtherwise(change, rest, wish);
+    return values ? [to(values)] : [];
+  }
+
+  /**
+   * An answer cannot be taken back by a decision, only decided otherwise: a value for each answer that
+   * changes, all of which fit together, and nothing for the decisions. Null where one cannot be had otherwise.
+   */
+  private answeredOtherwise(
+    change: readonly Assumed[],
+    rest: readonly Assumed[],
+    wish: readonly Lit[],
+  ): (DecisionValue | undefined)[] | null {
+    const { encoding } = this.maker;
+    const fixed = [...wish];
+    const values: (DecisionValue | undefined)[] = [];
+    for (const each of change) {
+      if (each.source === 'yours') {
+        values.push(undefined);
+        continue;
+      }
+      const [value] = this.otherValues(each, rest, fixed);
+      const lits = value === undefined ? undefined : encoding.decided(each.decision.on, value);
+      if (value === undefined || !lits) return null;
+      values.push(value);
+      fixed.push(...lits);
+    }
+    return values;
   }
 
   /** Values that one decision could have instead: every choice, or the nearest numbers below and above. */

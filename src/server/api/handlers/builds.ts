@@ -1,6 +1,7 @@
 import type { builds } from '../../../contract/all';
 import { bestBuild, openBench } from '../../../services/builds/bench';
-import { beginBuild, saveContent } from '../../../services/builds/builds';
+import { beginBuild } from '../../../services/builds/begin';
+import { saveContent } from '../../../services/builds/save';
 import { drawingFile } from '../../../services/builds/drawings';
 import { moveBuild, seeMove } from '../../../services/builds/moves';
 import { putOnQuote } from '../../../services/quotes/lines/quote-builds';

@@ -5,7 +5,7 @@
 import { createEngine, usualLimits, type Context, type Engine } from '../../../core/engine';
 import { compilePublished, type CompiledModel, type ModelDocument } from '../../../core/model';
 import type { Tariff } from '../../../core/pricing';
-import { engineTasks, type Facts, type Kept } from './engine-tasks';
+import { engineTasks, type Facts, type Kept } from './tasks';
 import { Recent } from './recent';
 import { serveTasks, Wanting } from './thread';
 

@@ -11,7 +11,7 @@ const provide = ({ kind }: Need): Promise<unknown> =>
     kind === 'model' ? document : { list: 'EUR', currency: 'EUR', decimals: 2, prices: {}, families: {} },
   );
 const context = { date: '2026-11-28', values: {} };
-const quick = { version: 'm', context, decisions: [], passed: [] };
+const quick = { version: 'm', context, asked: [], decisions: [], passed: [] };
 /** What each choice counts is far from what the others do, so that the best build is not soon proven. */
 const weights = model.features.flatMap(({ id, most }, at) =>
   most === 1
@@ -27,6 +27,7 @@ const weights = model.features.flatMap(({ id, most }, at) =>
 const endless = {
   version: 'm',
   context,
+  asked: [],
   tariff: 't',
   made: { decisions: [], special: [] },
   wish: { weights, bounds: [] },

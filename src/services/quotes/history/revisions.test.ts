@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { QuoteView } from '../../../contract';
 import { connected } from '../../../data';
 import type { Actor } from '../../access/actor';
-import { saveContent } from '../../builds/builds';
+import { saveContent } from '../../builds/save';
 import { inDays, today } from '../../kernel/clock';
 import { changeCustomer } from '../customer-change';
 import type { Result } from '../../kernel/failure';

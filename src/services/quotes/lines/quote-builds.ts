@@ -13,7 +13,8 @@ import {
 } from '../../../contract';
 import { connected, type BuildRow, type ItemRow, type LineRow } from '../../../data';
 import { may, type Actor } from '../../access/actor';
-import { contextFor, createBuild } from '../../builds/builds';
+import { createBuild } from '../../builds/begin';
+import { contextFor } from '../../builds/home';
 import { askEngine, tariffKey } from '../../kernel/engines';
 import { done, fail, type Failure, type Result } from '../../kernel/failure';
 import { findBuild } from '../../builds/find-build';
@@ -82,7 +83,7 @@ export async function addSeveral(
         refuse(index, bad ? [bad] : []);
         continue;
       }
-      const build = await createBuild(actor, { ...draft, ...back.value });
+      const build = await createBuild(actor, { home: { of: 'quote', ...draft }, ...back.value });
       const ready = await readyLine(draft, build, 'kept');
       if (ready.ok) lines.push({ ...ready.value, quantity, hand });
       else refuse(index, ready.failures);
@@ -139,7 +140,7 @@ async function addNumber(
   }
   const read = await readBack(typed, contextFor(draft.revision));
   if (!read.ok) return fail('invalid', unknownNumber(items, read.failures[0], typed));
-  const build = await createBuild(actor, { ...draft, ...read.value });
+  const build = await createBuild(actor, { home: { of: 'quote', ...draft }, ...read.value });
   return appendBuild(actor, draft, build, { quantity, hand, unfinished });
 }
 
@@ -171,8 +172,9 @@ export async function copyLine(
     const build =
       of &&
       (await createBuild(actor, {
-        ...draft,
+        home: { of: 'quote', ...draft },
         version: await versionById(of.modelVersionId),
+        asked: of.asked,
         decisions: of.decisions,
         special: of.special,
         date: of.context.date,
@@ -291,7 +293,9 @@ export async function putOnQuote(
 ): Promise<Result<QuoteView>> {
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
-  return changeQuote(actor, found.value.build.quoteId, version, async (draft) => {
+  const { quoteId } = found.value.build;
+  if (quoteId === null) return fail('conflict', { code: 'build.noQuote' });
+  return changeQuote(actor, quoteId, version, async (draft) => {
     const again = await findBuild(actor, id);
     return again.ok ? appendBuild(actor, draft, again.value.build, { quantity }) : again;
   });

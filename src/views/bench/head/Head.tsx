@@ -24,7 +24,8 @@ interface Props {
 export const Head = memo(
   function Head({ view, bench, frozen, keeping, onKeeping, onGo, onCopy, onQuote }: Props) {
     const { t, language } = useSpeech();
-    const { quote, document, outline } = view;
+    const { quote, customer, document, outline } = view;
+    const whose = [own(document.name, language), ...(customer === null ? [] : [customer])].join(' · ');
     const { picture, save } = bench;
     const saveText = {
       saved: t('bench.saved'),
@@ -34,12 +35,10 @@ export const Head = memo(
     }[save];
     return (
       <header className={css.rail}>
-        <div className={css.about} title={`${own(document.name, language)} · ${quote.customer}`}>
-          <h1>
-            {own(document.name, language)} · {quote.customer}
-          </h1>
+        <div className={css.about} title={whose}>
+          <h1>{whose}</h1>
           <span className={css.aboutQuote}>
-            <a href={`/quotes/${quote.id}`}>{quote.number}</a>
+            {quote && <a href={`/quotes/${quote.id}`}>{quote.number}</a>}
             {bench.content.special.length > 0 && <span className={css.special}>{t('special.marked')}</span>}
           </span>
         </div>
@@ -90,27 +89,7 @@ export const Head = memo(
               {redoMark}
             </Button>
           )}
-          {view.line || frozen ? (
-            <LinkButton
-              look="main"
-              href={`/quotes/${quote.id}`}
-              onClick={(event) => {
-                event.preventDefault();
-                onQuote();
-              }}
-            >
-              {backMark}
-              {t('bench.back')}
-            </LinkButton>
-          ) : (
-            <Button
-              look="main"
-              disabled={!picture.state.complete || picture.price.unpriced.length > 0}
-              onClick={onQuote}
-            >
-              {t('bench.put')}
-            </Button>
-          )}
+          {quote && <ToQuote {...{ view, bench, frozen, onQuote }} quote={quote.id} />}
         </div>
         <KeepDialog open={keeping} bench={bench} build={view.build.id} onClose={() => onKeeping(false)} />
       </header>
@@ -121,6 +100,38 @@ export const Head = memo(
     return shows(before.bench) === shows(after.bench);
   },
 );
+
+/** Back to the quote, or onto it for the first time. */
+function ToQuote({
+  view,
+  bench: { picture },
+  frozen,
+  quote,
+  onQuote,
+}: Pick<Props, 'view' | 'bench' | 'frozen' | 'onQuote'> & { quote: string }) {
+  const { t } = useSpeech();
+  return view.line || frozen ? (
+    <LinkButton
+      look="main"
+      href={`/quotes/${quote}`}
+      onClick={(event) => {
+        event.preventDefault();
+        onQuote();
+      }}
+    >
+      {backMark}
+      {t('bench.back')}
+    </LinkButton>
+  ) : (
+    <Button
+      look="main"
+      disabled={!picture.state.complete || picture.price.unpriced.length > 0}
+      onClick={onQuote}
+    >
+      {t('bench.put')}
+    </Button>
+  );
+}
 
 /** All of the Bench that the head shows. */
 const shows = ({ picture, content, save, canUndo, canRedo }: Bench): string =>

@@ -172,11 +172,11 @@ export function BestPanel({ bench, view, words, frozen }: Props) {
       const judged = await bench.judge(found.decisions);
       setBest((before) => (before?.proven && !found.proven ? before : { ...found, judged }));
     };
-    const { document, context, facts } = view;
+    const { document, context, asked, facts } = view;
     const content = bench.now();
     void wrap<BestWorker>(worker)
       .run(
-        { document, context, tariff, facts },
+        { document, context, asked, tariff, facts },
         { decisions: [...content.decisions], special: [...content.special] },
         wish,
         proxy(({ value, gap, decisions }) => void show({ decisions, value, gap, proven: false })),

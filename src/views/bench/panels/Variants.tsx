@@ -45,13 +45,15 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
     variant.shown.includes(row) ? words.value(row, variant.values[row]) : '–';
   const differing = rows.filter((row) => new Set(variants.map((each) => valueIn(each, row))).size > 1);
   const send = async () => {
-    const now = await ask('GET /quotes/{id}', { at: { id: view.quote.id } });
+    const quoteId = view.quote?.id;
+    if (quoteId === undefined) return;
+    const now = await ask('GET /quotes/{id}', { at: { id: quoteId } });
     const builds = variants
       .filter((each) => chosen.has(each.id) && each.line === undefined)
       .map((each) => each.id);
     const answer = now.ok
       ? await ask('POST /quotes/{id}/variants', {
-          at: { id: view.quote.id },
+          at: { id: quoteId },
           input: {
             version: now.value.version,
             builds,
@@ -59,7 +61,7 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
           },
         })
       : now;
-    if (answer.ok) window.location.assign(`/quotes/${view.quote.id}`);
+    if (answer.ok) window.location.assign(`/quotes/${quoteId}`);
     else say(sentences(answer.failures, t('request.failed')), true);
   };
   const remove = async (variant: VariantView) => {
@@ -191,7 +193,7 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
           </tr>
         </tbody>
       </table>
-      {!frozen && (
+      {!frozen && view.quote && (
         <div className={css.acts}>
           <Button look="main" disabled={ready.length === 0} onClick={() => void send()}>
             {t('variant.send', { letters: ready.map((each) => each.letter).join(', ') || '–' })}

@@ -274,10 +274,11 @@ export function useBench(view: BenchView): Bench {
   );
 
   useEffect(() => {
-    const { document, context, tariff, terms, facts, registered, specialNumber, picture, may } = view;
+    const { document, context, asked, tariff, terms, facts, registered, specialNumber, picture, may } = view;
     const opening: Opening = {
       document,
       context,
+      asked,
       tariff,
       terms,
       facts,
