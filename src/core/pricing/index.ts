@@ -9,6 +9,7 @@
 export { priceBuild } from './list/build-price';
 export { monthsOfPart, partOverTerm, usualMonths } from './list/part-term';
 export { tariffFrom, type ListedItem } from './list/tariff';
+export { factsWithin, itemsNeeded, tariffWithin } from './list/needed';
 export { priceTerms } from './list/price-terms';
 export { costOf, type BuildCost } from './line/cost';
 export { across, multiplies, type AcrossRow } from './line/across';

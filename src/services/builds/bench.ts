@@ -12,7 +12,6 @@ import { findBuild, type Found } from './find-build';
 import { grantsFor } from '../settings/grants';
 import { newestVersion, versionById, type VersionHead } from '../catalogue/models';
 import { reference } from '../settings/reference-data';
-import { itemFacts, tariffFor } from '../settings/tariffs';
 import type { BenchQuestion } from '../kernel/threads/tasks';
 
 /** How a build is priced and timed where it belongs, as an engine is asked about it. */
@@ -71,14 +70,16 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   });
   const numbers = await registeredFor(version, build.outcome);
   const question = await questionOf(actor, found.value, version, line);
-  const { document, outline, made, picture, scene, differences, leadDays } = await askEngine('bench', {
-    ...question,
-    ...numbers,
-    making: seesMaking(actor),
-  });
+  const { document, outline, made, tariff, facts, picture, scene, differences, leadDays } = await askEngine(
+    'bench',
+    {
+      ...question,
+      ...numbers,
+      making: seesMaking(actor),
+    },
+  );
   const { foldBarred = false, units = 'metric' } = actor.preferences;
   const { items } = await reference();
-  const facts = await itemFacts();
   return done({
     build: { id, version: build.version, letter: build.letter },
     content: { decisions: build.decisions, passed: build.passed, special: question.special },
@@ -88,9 +89,9 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
     outline,
     context: build.context,
     asked: build.asked,
-    tariff: await tariffFor(actor, buyerAt(home).priceList, build.context.date),
+    tariff,
     terms: question.terms,
-    facts: seesMaking(actor) ? facts : {},
+    facts,
     itemNames: Object.fromEntries(
       made.flatMap((sku) => {
         const item = items.get(sku);

@@ -58,6 +58,9 @@ describe('a build of its own', () => {
     expect(alone.terms.agreements).not.toEqual([]);
     expect(alone.picture).toEqual(quoted.picture);
     expect(alone.tariff).toEqual(quoted.tariff);
+    // Of the list only what the model can need.
+    expect(alone.tariff.prices).toHaveProperty('RB-CABLE');
+    expect(Object.keys(alone.tariff.prices).filter((sku) => sku.startsWith('SILL-'))).toEqual([]);
   });
 
   it('is nobody else’s, is saved, varied and kept, and goes onto no quote but as a copy', async () => {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Decision, Target } from '../../core/engine';
 import type { BenchView } from '../../contract';
-import type { Why } from '../../workers/bench.worker';
+import type { Why } from '../../workers/bench/types';
 import { classes, say } from '../../ui';
 import { ask, sentences } from '../api';
 import { useSpeech } from '../speech';

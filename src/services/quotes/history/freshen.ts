@@ -27,7 +27,8 @@ async function apply(
   const moved = new Map<string, Moved>();
   for (const line of await lines.findAll({ where: { revisionId: revision.id, id: [...ids] } })) {
     const build = line.buildId === null ? null : await builds.findByPk(line.buildId);
-    if (build) moved.set(line.id, await moveToNewest(actor, { build, home: { of: 'quote', quote, revision } }));
+    if (build)
+      moved.set(line.id, await moveToNewest(actor, { build, home: { of: 'quote', quote, revision } }));
     await lines.update({ pricedOn: today() }, { where: { id: line.id } });
   }
   return moved;

@@ -10,7 +10,8 @@ import { Button, classes } from '../../../ui';
 import { useSpeech } from '../../speech';
 import shared from '../bench.module.css';
 import css from './best.module.css';
-import type { Bench, Judged } from '../session/useBench';
+import type { Judged } from '../session/bench-session';
+import type { Bench } from '../session/useBench';
 import type { Words } from '../words';
 
 interface Props {

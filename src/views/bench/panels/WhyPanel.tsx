@@ -1,7 +1,7 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 import { exact } from '../../../core/exact';
 import type { Cause } from '../../../core/engine';
-import type { Why, Way } from '../../../workers/bench.worker';
+import type { Why, Way } from '../../../workers/bench/types';
 import { moneyDifference } from '../../../i18n';
 import { Button, classes } from '../../../ui';
 import { useSpeech } from '../../speech';

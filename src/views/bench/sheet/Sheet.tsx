@@ -3,7 +3,7 @@ import { flushSync } from 'react-dom';
 import type { Decision, Target } from '../../../core/engine';
 import type { Outline } from '../../../core/model';
 import type { BenchView } from '../../../contract';
-import type { Why } from '../../../workers/bench.worker';
+import type { Why } from '../../../workers/bench/types';
 import { Button, classes } from '../../../ui';
 import { useSpeech } from '../../speech';
 import shared from '../bench.module.css';

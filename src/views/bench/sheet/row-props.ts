@@ -1,7 +1,7 @@
 import type { Decision, RowState, Target } from '../../../core/engine';
 import type { Texts } from '../../../core/model';
 import type { BenchView } from '../../../contract';
-import type { Remark } from '../../../workers/bench.worker';
+import type { Remark } from '../../../workers/bench/types';
 import type { Words } from '../words';
 
 /** What can be done at a row. */

@@ -1,5 +1,5 @@
 import type { Decision, Source, Standing, Target } from '../../../core/engine';
-import type { Remark } from '../../../workers/bench.worker';
+import type { Remark } from '../../../workers/bench/types';
 
 /** One option: what it shows, and what taking it decides. */
 export interface TabInfo {

@@ -9,7 +9,13 @@ import {
 } from '../../../../core/engine';
 import { outlineOf, type ModelDocument, type Outline } from '../../../../core/model';
 import type { Registered } from '../../../../core/numbering';
-import type { LineTerms } from '../../../../core/pricing';
+import {
+  factsWithin,
+  itemsNeeded,
+  tariffWithin,
+  type LineTerms,
+  type Tariff,
+} from '../../../../core/pricing';
 import {
   bestFor,
   effectsOf,
@@ -26,7 +32,7 @@ import {
 } from '../../../../core/builds';
 import { Recent } from '../recent';
 import type { Surroundings } from '../thread';
-import { engineFor, openTariff, type Given, type Kept } from './kept';
+import { engineFor, openTariff, type Facts, type Given, type Kept } from './kept';
 
 /** What the Bench is told at once. */
 export interface BenchParts {
@@ -34,6 +40,9 @@ export interface BenchParts {
   outline: Outline;
   /** Items that it, or a build inside it, can be made of. */
   made: string[];
+  /** Of the list what it can need, and what is known of those items. */
+  tariff: Tariff;
+  facts: Facts;
   picture: BenchPicture;
   scene: Scene | null;
   differences: Record<string, string>;
@@ -125,10 +134,13 @@ export const benchTasks = (kept: Kept) => ({
     const model = kept.model(question.version);
     const means = meansOf(kept, question, surroundings);
     const picture = pictureOf(means, question);
+    const needed = itemsNeeded(model);
     return {
       document: documentFor(model.document, seesMaking),
       outline: outlineOf(model),
       made: seesMaking ? itemsOf(model.document) : [],
+      tariff: tariffWithin(means.tariff, needed),
+      facts: seesMaking ? factsWithin(kept.facts(question.facts), needed) : {},
       picture: seesMaking ? picture : withoutMaking(picture),
       leadDays: picture.leadDays,
       scene: model.document.drawing ? sceneOf(model, picture.state.values) : null,

@@ -2,10 +2,10 @@
  * What a decision would come to, worked out while the person is about to make it: whoever looks at an option
  * often takes it next.
  */
-import type { Made } from '../../../workers/bench.worker';
+import type { Made } from '../../../workers/bench/types';
 
 /** Works out ahead what is probably asked next, and forgets it when what is shown changes. */
-export class Ahead<T> {
+export class Prefetch<T> {
   /** Goes up whenever what is shown changes. */
   private epoch = 0;
   private known: { of: string; came: T } | undefined;

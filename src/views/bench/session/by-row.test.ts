@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { byRow } from './slices';
+import { byRow } from './by-row';
 
 const row = fc.constantFrom('length', 'width', 'guards', 'c1/display');
 const key = fc.oneof(

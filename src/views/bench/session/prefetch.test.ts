@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Made } from '../../../workers/bench.worker';
-import { Ahead } from './ahead';
+import type { Made } from '../../../workers/bench/types';
+import { Prefetch } from './prefetch';
 
 const made = (...values: string[]): Made => ({
   decisions: values.map((value) => ({ on: value, value })),
@@ -10,7 +10,7 @@ const made = (...values: string[]): Made => ({
 /** Work that is done when the test says so, in the order in which it was asked for. */
 function bench() {
   const asked: { made: Made; done: (came: string) => void }[] = [];
-  const ahead = new Ahead<string>((each) => new Promise((done) => asked.push({ made: each, done })));
+  const ahead = new Prefetch<string>((each) => new Promise((done) => asked.push({ made: each, done })));
   const answer = async (index: number, came: string) => {
     asked[index]?.done(came);
     await new Promise((next) => setTimeout(next));
