@@ -36,8 +36,6 @@ export default tseslint.config(
     plugins: { 'react-hooks': hooks },
     rules: {
       ...hooks.configs.recommended.rules,
-      'react-hooks/refs': 'off',
-      'react-hooks/set-state-in-effect': 'off',
     },
   },
   // Arrays indexed by literal, variable or place are filled by construction.

@@ -2,6 +2,7 @@ import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react-dom';
 import { useAlive } from './useAlive';
 import { floatingRefs } from './floating-refs';
+import { useLatest } from './useLatest';
 import css from './ui.module.css';
 
 /** Something that can be chosen. */
@@ -85,21 +86,20 @@ export function Combobox({
     if (looking !== undefined || !wanted.current) return;
     wanted.current = false;
     const [first] = options;
-    if (first) {
-      setOpen(false);
-      onChoose(first);
-    }
+    // Not in the middle of drawing what was found.
+    if (first)
+      queueMicrotask(() => {
+        setOpen(false);
+        onChoose(first);
+      });
   }, [looking, options, onChoose]);
   // What was typed before the script ran.
-  const latest = useRef(onText);
-  useEffect(() => {
-    latest.current = onText;
-  });
+  const latest = useLatest(onText);
   useEffect(() => {
     const field = refs.reference.current;
     const typed = field instanceof HTMLInputElement ? field.value : '';
     if (typed !== '') latest.current(typed);
-  }, [refs]);
+  }, [latest, refs]);
   const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();

@@ -13,4 +13,5 @@ export type { FindField } from './ListPage';
 export { classes } from './classes';
 export { Said } from './Said';
 export { useAlive } from './useAlive';
+export { useLatest } from './useLatest';
 export { useMedia } from './useMedia';

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Decision, Target } from '../../core/engine';
 import type { BenchView } from '../../contract';
 import type { Why } from '../../workers/bench/types';
-import { classes, say } from '../../ui';
+import { classes, say, useLatest } from '../../ui';
 import { ask, sentences } from '../api';
 import { useSpeech } from '../speech';
 import css from './bench.module.css';
@@ -30,7 +30,7 @@ interface Props {
 export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const { t, language } = useSpeech();
   // What the person prefers is no reason to begin anew.
-  const opened = useRef(view).current;
+  const [opened] = useState(view);
   const bench = useBench(opened);
   const { picture } = bench;
   // The sheet, the part number and the net price show at once what was decided; the rest follows once that is
@@ -57,8 +57,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   };
 
   // The same functions all the time, so that rows that show the same stay as they are.
-  const latest = useRef({ bench, why });
-  latest.current = { bench, why };
+  const latest = useLatest({ bench, why });
   const acts = useMemo(
     () => ({
       onDecide: (decision: Decision) => {
@@ -73,7 +72,7 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
       onWhy: (target: Target) => void latest.current.why(target),
       onAnew: () => setAsked(null),
     }),
-    [],
+    [latest],
   );
 
   const obey = useHeldKeys({ busy: bench.busy, shown: bench.shownAll });
@@ -84,18 +83,19 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
     obey(window.earlyKeys?.() ?? []);
   }, [go, obey, opened]);
 
+  // Asked again for each new set of decisions that clash; what came last stays until then.
+  if (clashes === 0 && clash) setClash(null);
+  const { decisions } = bench.content;
   useEffect(() => {
     let current = true;
-    if (clashes === 0) setClash(null);
-    else
-      void bench.why().then((found) => {
+    if (clashes > 0)
+      void latest.current.bench.why().then((found) => {
         if (current) setClash(found);
       });
     return () => {
       current = false;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked again for each new set of decisions
-  }, [bench.content.decisions, clashes]);
+  }, [decisions, clashes, latest]);
 
   useEffect(() => {
     if (bench.save === 'refused') say(sentences(bench.refusals, t('request.failed')), true);

@@ -2,7 +2,8 @@
  * The Bench by keyboard. Letters alone stay free for finding an option by typing; n and p go to what is to
  * do.
  */
-import { useEffect, useRef, type RefObject } from 'react';
+import { useLatest } from '../../ui';
+import { useEffect, type RefObject } from 'react';
 import type { RowState } from '../../core/engine';
 import type { Outline } from '../../core/model';
 import type { SheetHandle } from './sheet/Sheet';
@@ -39,8 +40,7 @@ const isDecided = (target: EventTarget | null): boolean =>
 
 /** Obeys the keys of the Bench. */
 export function useBenchKeys(given: Keys): void {
-  const latest = useRef(given);
-  latest.current = given;
+  const latest = useLatest(given);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const keys = latest.current;
@@ -61,7 +61,7 @@ export function useBenchKeys(given: Keys): void {
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('paste', onPaste);
     };
-  }, []);
+  }, [latest]);
 }
 
 function actOf(event: KeyboardEvent, keys: Keys): (() => void) | null {

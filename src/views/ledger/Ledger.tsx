@@ -71,9 +71,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
   };
   const markedLines = view.lines.filter((line) => marked.has(line.id));
   // What was marked and is gone, is marked no longer.
-  useEffect(() => {
-    if (markedLines.length < marked.size) setMarked(new Set(markedLines.map((line) => line.id)));
-  }, [markedLines, marked]);
+  if (markedLines.length < marked.size) setMarked(new Set(markedLines.map((line) => line.id)));
   const signing: SignOffActs = {
     onAsk: async (reason) => refused(await change('POST /quotes/{id}/sign-offs', { input: { reason } })),
     onAnswer: async (id, body) =>

@@ -2,8 +2,9 @@
  * What search-or-do can do: each page and the frame around it say their commands here, for as long as they
  * are there.
  */
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { foundBy } from '../../core/finding';
+import { useLatest } from '../../ui';
 
 /** Something that search-or-do can do. */
 export interface Command {
@@ -20,17 +21,14 @@ const sources = new Set<() => readonly Command[]>();
 
 /** Offers commands while the component that says them is on the page. */
 export function useCommands(commands: () => readonly Command[]): void {
-  const latest = useRef(commands);
-  useEffect(() => {
-    latest.current = commands;
-  });
+  const latest = useLatest(commands);
   useEffect(() => {
     const source = () => latest.current();
     sources.add(source);
     return () => {
       sources.delete(source);
     };
-  }, []);
+  }, [latest]);
 }
 
 const textsOf = ({ text, also = '' }: Command): string[] => [text, also];

@@ -3,7 +3,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoModel } from '../../../../scripts/demo-documents';
 import { createEngine, type Decision } from '../../engine';
-import { targetsOf } from '../../engine/testing/brute-force';
 import type { CompiledModel } from '../../model';
 import { making } from '../../production';
 import { costOf, factsWithin, itemsNeeded, priceBuild, tariffWithin, type Tariff } from '..';
@@ -59,7 +58,11 @@ describe('what of a list a model needs', () => {
     (_, model) => {
       const items = itemsNeeded(model);
       const engine = createEngine(model, { date: '2026-11-28', values: { region: 'eu' } });
-      const targets = targetsOf(model).filter(({ on }) => !on.includes('/'));
+      const targets = model.document.features.flatMap(({ id, most, options }): Decision[] =>
+        options.map((option) =>
+          most === 1 ? { on: id, value: option.id } : { on: `${id}.${option.id}`, value: true },
+        ),
+      );
       let priced = 0;
       fc.assert(
         fc.property(

@@ -1,10 +1,11 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Trash2 } from 'lucide-react';
 import type { BenchView, VariantView } from '../../../contract';
 import { exact } from '../../../core/exact';
 import { money, moneyDifference } from '../../../i18n';
 import { Button, classes, say } from '../../../ui';
 import { ask, sentences } from '../../api';
+import { useAnswer } from '../../parts/useAnswer';
 import { useSpeech } from '../../speech';
 import shared from '../bench.module.css';
 import css from './variants.module.css';
@@ -25,19 +26,17 @@ interface Props {
  */
 export function Variants({ bench, view, words, frozen, onOpen }: Props) {
   const { t, language } = useSpeech();
-  const [variants, setVariants] = useState<VariantView[]>([]);
+  const { settled } = bench;
+  // Read again once what was decided is saved; what was read last is shown until then.
+  const [asked, setAsked] = useState<unknown>(null);
+  if (bench.save === 'saved' && asked !== bench.content) setAsked(bench.content);
+  const { last, again } = useAnswer<VariantView[]>(asked, async () => {
+    await settled();
+    return ask('GET /builds/{id}/variants', { at: { id: view.build.id } });
+  });
+  const variants = last?.ok ? last.value : [];
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set([view.build.id]));
   const [alternatives, setAlternatives] = useState(false);
-  const { settled } = bench;
-  const load = async () => {
-    await settled();
-    const answer = await ask('GET /builds/{id}/variants', { at: { id: view.build.id } });
-    if (answer.ok) setVariants(answer.value);
-  };
-  useEffect(() => {
-    if (bench.save === 'saved') void load();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- read again once what was decided is saved
-  }, [bench.save, bench.content]);
   const { decimals, currency } = view.tariff;
   const base = variants.find((each) => each.id === view.build.id) ?? variants[0];
   const rows = view.outline.sections.flatMap((section) => section.rows);
@@ -72,7 +71,7 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
     }
     const other = variants.find((each) => each.id !== variant.id);
     if (other) onOpen(variant.id === view.build.id ? other.id : view.build.id);
-    await load();
+    await again();
   };
   if (!base) return <p className={shared.note}>{t('variant.reading')}</p>;
   if (variants.length === 1) return <p className={shared.note}>{t('variant.only')}</p>;

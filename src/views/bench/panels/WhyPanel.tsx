@@ -25,10 +25,10 @@ interface Props {
 export function WhyPanel({ title, why, words, decimals, clash = false, second, onTake, onClose }: Props) {
   const { t, language } = useSpeech();
   const ref = useRef<HTMLElement>(null);
-  const [other, setOther] = useState<readonly Cause[]>();
+  const [told, setTold] = useState<{ of: Why; causes: readonly Cause[] }>();
+  const other = told?.of === why ? told.causes : undefined;
   // Before it is seen, so that a digit typed at first sight is its own.
   useLayoutEffect(() => {
-    setOther(undefined);
     if (clash) return;
     const show = () => ref.current?.scrollIntoView({ block: 'nearest' });
     ref.current?.focus({ preventScroll: true });
@@ -86,7 +86,7 @@ export function WhyPanel({ title, why, words, decimals, clash = false, second, o
               className={css.more}
               onClick={() =>
                 void second().then((found) => {
-                  setOther(found);
+                  setTold({ of: why, causes: found });
                   ref.current?.focus();
                 })
               }

@@ -2,7 +2,7 @@
  * Keys, and what is pasted, that come before what they are meant for is there: kept, and obeyed in their
  * order once it is.
  */
-import { useEffect, useRef } from 'react';
+import { useEffect, useState } from 'react';
 import { tabbable } from 'tabbable';
 
 /** A key as it was pressed, together with Control or the command key, or with Shift. */
@@ -52,65 +52,81 @@ interface Waiting {
   shown: () => Promise<void>;
 }
 
-/**
- * Holds keys while something decided is not shown yet. What it gives back obeys keys, those typed before the
- * page was ready first.
- */
-export function useHeldKeys(waiting: Waiting): (keys: readonly Given[]) => void {
-  const latest = useRef(waiting);
-  latest.current = waiting;
-  const held = useRef<Given[]>([]);
-  const obeying = useRef(false);
-  const obey = useRef(async (): Promise<void> => {
-    if (obeying.current) return;
-    obeying.current = true;
-    while (held.current.length > 0) {
-      if (latest.current.busy()) await latest.current.shown();
+/** Holds keys while something decided is not shown yet, and presses them when it is. */
+class HeldKeys {
+  private readonly held: Given[] = [];
+  private obeying = false;
+
+  constructor(private readonly waiting: Waiting) {}
+
+  /** Presses these behind those that wait already. */
+  readonly obey = (keys: readonly Given[]): void => {
+    this.held.push(...keys);
+    void this.go();
+  };
+
+  /** Listens until the answer is called. */
+  listen(): () => void {
+    window.addEventListener('keydown', this.hold, true);
+    window.addEventListener('paste', this.holdPasted, true);
+    return () => {
+      window.removeEventListener('keydown', this.hold, true);
+      window.removeEventListener('paste', this.holdPasted, true);
+    };
+  }
+
+  private async go(): Promise<void> {
+    if (this.obeying) return;
+    this.obeying = true;
+    while (this.held.length > 0) {
+      if (this.waiting.busy()) await this.waiting.shown();
       // What was decided is on the screen, and the keyboard where it belongs, one frame later.
       await new Promise((next) => setTimeout(next));
-      if (latest.current.busy()) continue;
-      const key = held.current.shift();
+      if (this.waiting.busy()) continue;
+      const key = this.held.shift();
       if (key !== undefined) give(key);
     }
-    obeying.current = false;
-  });
-  useEffect(() => {
-    // Behind keys that wait, all wait, wherever the keyboard is by now: they go where those lead.
-    const waits = (target: EventTarget | null): boolean =>
-      obeying.current ||
-      (latest.current.busy() &&
+    this.obeying = false;
+  }
+
+  /** Behind keys that wait, all wait, wherever the keyboard is by now: they go where those lead. */
+  private waits(target: EventTarget | null): boolean {
+    return (
+      this.obeying ||
+      (this.waiting.busy() &&
         !isField(target) &&
-        (target === document.body || (target instanceof Element && target.closest('[data-row]') !== null)));
-    const hold = (event: KeyboardEvent): void => {
-      const { target, key } = event;
-      if (!event.isTrusted || event.altKey || event.isComposing) return;
-      const command = event.ctrlKey || event.metaKey;
-      if (!waits(target)) return;
-      if (command ? !commands.has(key.toLowerCase()) : key.length !== 1 && !obeyed.has(key)) return;
-      event.preventDefault();
-      event.stopPropagation();
-      held.current.push({ key, command, shift: event.shiftKey });
-      void obey.current();
-    };
-    const holdPasted = (event: ClipboardEvent): void => {
-      const pasted = event.clipboardData?.getData('text') ?? '';
-      if (!event.isTrusted || pasted === '' || !waits(event.target)) return;
-      event.preventDefault();
-      event.stopPropagation();
-      held.current.push({ pasted });
-      void obey.current();
-    };
-    window.addEventListener('keydown', hold, true);
-    window.addEventListener('paste', holdPasted, true);
-    return () => {
-      window.removeEventListener('keydown', hold, true);
-      window.removeEventListener('paste', holdPasted, true);
-    };
-  }, []);
-  return useRef((keys: readonly Given[]) => {
-    held.current.push(...keys);
-    void obey.current();
-  }).current;
+        (target === document.body || (target instanceof Element && target.closest('[data-row]') !== null)))
+    );
+  }
+
+  private readonly hold = (event: KeyboardEvent): void => {
+    const { target, key } = event;
+    if (!event.isTrusted || event.altKey || event.isComposing) return;
+    const command = event.ctrlKey || event.metaKey;
+    if (!this.waits(target)) return;
+    if (command ? !commands.has(key.toLowerCase()) : key.length !== 1 && !obeyed.has(key)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.obey([{ key, command, shift: event.shiftKey }]);
+  };
+
+  private readonly holdPasted = (event: ClipboardEvent): void => {
+    const pasted = event.clipboardData?.getData('text') ?? '';
+    if (!event.isTrusted || pasted === '' || !this.waits(event.target)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.obey([{ pasted }]);
+  };
+}
+
+/**
+ * Holds keys while something decided is not shown yet. What it gives back obeys keys, those typed before the
+ * page was ready first. What it waits for stays what it was at first.
+ */
+export function useHeldKeys(waiting: Waiting): (keys: readonly Given[]) => void {
+  const [keys] = useState(() => new HeldKeys(waiting));
+  useEffect(() => keys.listen(), [keys]);
+  return keys.obey;
 }
 
 /** Presses a key or pastes where the keyboard is. */

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { NumberParameter } from '../../../core/model';
 import type { Decision } from '../../../core/engine';
 import { exact, Exact } from '../../../core/exact';
@@ -48,8 +48,8 @@ export function NumberRow({
   const [stepped, setStepped] = useState<{ sentence: string; value: string }>();
   const value = typeof state.value === 'string' ? state.value : undefined;
   /** What was decided stands in the field until the sheet shows it. */
-  const [decided, setDecided] = useState<string>();
-  useEffect(() => setDecided(undefined), [state]);
+  const [last, setLast] = useState<{ plain: string; in: typeof state }>();
+  const decided = last?.in === state ? last.plain : undefined;
   const allowed = state.allowed ?? [];
   const shown = (text: string): string => number(shownValue(text, unit, units), language, 12);
   const said = shownUnit(unit, units);
@@ -119,7 +119,7 @@ export function NumberRow({
       return;
     }
     setWrong(undefined);
-    setDecided(plain);
+    setLast({ plain, in: state });
     onDecide({ on: id, value: plain });
   };
   const here = decided ?? value;

@@ -2,7 +2,7 @@ import { memo, useCallback, useRef, useState, type KeyboardEvent } from 'react';
 import type { Decision, Standing, Target } from '../../../core/engine';
 import { exact } from '../../../core/exact';
 import { moneyDifference, own, type Translate } from '../../../i18n';
-import { classes } from '../../../ui';
+import { classes, useLatest } from '../../../ui';
 import { useSpeech } from '../../speech';
 import shared from '../bench.module.css';
 import { Mortise } from './Mortise';
@@ -169,22 +169,24 @@ export function TabRow({
   const group = useRef<HTMLDivElement>(null);
   const focusable = Math.min(active, here.length - 1);
   // What a tab calls stays the same, so that a tab that shows nothing new is not drawn again.
-  const latest = useRef({ take: (_: number) => {}, consider: (_: number) => {} });
-  latest.current = {
-    take: (at) => {
+  const latest = useLatest({
+    take: (at: number) => {
       const tab = here[at];
       if (tab) actOn(tab, many, { frozen, onDecide, onWhy });
     },
-    consider: (at) => {
+    consider: (at: number) => {
       const tab = here[at];
       if (tab) consider(tab, many, { frozen, onConsider });
     },
-  };
-  const take = useCallback((at: number) => latest.current.take(at), []);
-  const focus = useCallback((at: number) => {
-    setActive(at);
-    latest.current.consider(at);
-  }, []);
+  });
+  const take = useCallback((at: number) => latest.current.take(at), [latest]);
+  const focus = useCallback(
+    (at: number) => {
+      setActive(at);
+      latest.current.consider(at);
+    },
+    [latest],
+  );
   const typeAhead = useTypeAhead((typed) => {
     const found = [...here, ...(folded && !unfolded ? [] : barred)].findIndex((tab) =>
       tab.name.toLowerCase().startsWith(typed),

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { lettersOf, type DateParameter, type TextParameter } from '../../../core/model';
 import { date } from '../../../i18n';
 import { DayField } from '../../parts/DayField';
@@ -109,8 +109,8 @@ export function TextRow({
   const [wrong, setWrong] = useState<string>();
   const value = typeof state.value === 'string' ? state.value : '';
   /** What was decided stands in the field until the sheet shows it. */
-  const [decided, setDecided] = useState<string>();
-  useEffect(() => setDecided(undefined), [state]);
+  const [last, setLast] = useState<{ written: string; in: typeof state }>();
+  const decided = last?.in === state ? last.written : undefined;
   const shown = typed ?? decided ?? value;
   const length = lettersOf(shown);
   const room = Math.max(0, ...(state.allowed ?? []).map((range) => Number(range.most)));
@@ -150,7 +150,7 @@ export function TextRow({
     setTyped(undefined);
     setWrong(undefined);
     if (written === value && state.source !== 'open') return;
-    setDecided(written);
+    setLast({ written, in: state });
     onDecide({ on: id, value: written });
   };
   return (

@@ -1,9 +1,9 @@
-import { useEffect, useState } from 'react';
 import type { ComparedLine, Comparison, SideLine } from '../../../core/quotes';
 import type { QuoteView, RevisionView } from '../../../contract';
 import { date, money, moneyIn, own } from '../../../i18n';
 import { Dialog } from '../../../ui';
 import { ask, sentences } from '../../api';
+import { useAnswer } from '../../parts/useAnswer';
 import { useSpeech } from '../../speech';
 import css from './compare.module.css';
 
@@ -17,26 +17,15 @@ interface CompareProps {
 /** Two revisions beside each other: lines, builds and figures. */
 export function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
   const { t, language } = useSpeech();
-  const [seen, setSeen] = useState<Comparison | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  useEffect(() => {
-    let current = true;
-    setSeen(null);
-    setWrong(null);
-    if (pair) {
-      void ask('GET /quotes/{id}/revisions', {
-        at: { id: view.id },
-        query: { before: pair.before, after: pair.after },
-      }).then((answer) => {
-        if (!current) return;
-        if (answer.ok) setSeen(answer.value);
-        else setWrong(sentences(answer.failures, t('request.failed')));
-      });
-    }
-    return () => {
-      current = false;
-    };
-  }, [pair, view.id, view.version, t]);
+  const question = pair && [view.id, view.version, pair.before, pair.after].join();
+  const { answer } = useAnswer<Comparison>(question, () =>
+    ask('GET /quotes/{id}/revisions', {
+      at: { id: view.id },
+      query: { before: pair?.before ?? 0, after: pair?.after ?? 0 },
+    }),
+  );
+  const seen = answer?.ok ? answer.value : null;
+  const wrong = answer && !answer.ok ? sentences(answer.failures, t('request.failed')) : null;
   const pick = (side: 'before' | 'after') =>
     pair && (
       <select

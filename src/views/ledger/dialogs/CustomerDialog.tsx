@@ -1,8 +1,9 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { CustomerChange, CustomerFound, QuoteView } from '../../../contract';
 import { moneyIn, own } from '../../../i18n';
 import { Button, Dialog, DialogFoot } from '../../../ui';
 import { ask, sentences } from '../../api';
+import { useAnswer } from '../../parts/useAnswer';
 import { CustomerField } from '../../parts/CustomerField';
 import { useSpeech } from '../../speech';
 import css from './paste.module.css';
@@ -19,30 +20,23 @@ interface Props {
 export function CustomerDialog({ open, view, onChange, onClose }: Props) {
   const { t, language } = useSpeech();
   const [customer, setCustomer] = useState<CustomerFound | null>(null);
-  const [seen, setSeen] = useState<CustomerChange | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  useEffect(() => {
-    let current = true;
-    setSeen(null);
-    setWrong(null);
-    if (open && customer) {
-      void ask('GET /quotes/{id}/customer', { at: { id: view.id }, query: { to: customer.id } }).then(
-        (answer) => {
-          if (!current) return;
-          if (answer.ok) setSeen(answer.value);
-          else setWrong(sentences(answer.failures, t('request.failed')));
-        },
-      );
-    }
-    return () => {
-      current = false;
-    };
-  }, [open, customer, view.id, view.version, t]);
+  const question = open && customer ? [view.id, view.version, customer.id].join() : null;
+  const { answer } = useAnswer<CustomerChange>(question, () =>
+    ask('GET /quotes/{id}/customer', { at: { id: view.id }, query: { to: customer?.id ?? '' } }),
+  );
+  const seen = answer?.ok ? answer.value : null;
+  const [refused, setRefused] = useState<{ of: string | null; sentence: string }>();
+  const wrong =
+    refused?.of === question
+      ? refused.sentence
+      : answer && !answer.ok
+        ? sentences(answer.failures, t('request.failed'))
+        : null;
   const go = async () => {
     if (!customer) return;
     const refusal = await onChange(customer.id);
-    setWrong(refusal);
     if (refusal === null) onClose();
+    else setRefused({ of: question, sentence: refusal });
   };
   const [before, after] = [seen?.before, seen?.after];
   return (

@@ -1,8 +1,9 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { FreshLine, Freshening, QuoteView } from '../../../contract';
 import { date, money, own } from '../../../i18n';
 import { Button, Dialog, DialogFoot } from '../../../ui';
 import { ask, sentences } from '../../api';
+import { useAnswer } from '../../parts/useAnswer';
 import { useSpeech } from '../../speech';
 import css from './compare.module.css';
 
@@ -14,28 +15,24 @@ interface Props {
   onClose: () => void;
 }
 
+/** Of what is seen: the lines left out, and why it was refused. */
+interface Said {
+  of: Freshening | null;
+  left: ReadonlySet<string>;
+  refused: string | null;
+}
+
 /** What today's prices, agreements and models would change, line by line, before any of it does. */
 export function FreshenDialog({ open, view, onTake, onClose }: Props) {
   const { t, language } = useSpeech();
-  const [seen, setSeen] = useState<Freshening | null>(null);
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const [wrong, setWrong] = useState<string | null>(null);
-  useEffect(() => {
-    let current = true;
-    setSeen(null);
-    setWrong(null);
-    setLeft(new Set());
-    if (open) {
-      void ask('GET /quotes/{id}/freshening', { at: { id: view.id } }).then((answer) => {
-        if (!current) return;
-        if (answer.ok) setSeen(answer.value);
-        else setWrong(sentences(answer.failures, t('request.failed')));
-      });
-    }
-    return () => {
-      current = false;
-    };
-  }, [open, view.id, view.version, t]);
+  const { answer } = useAnswer<Freshening>(open ? [view.id, view.version].join() : null, () =>
+    ask('GET /quotes/{id}/freshening', { at: { id: view.id } }),
+  );
+  const seen = answer?.ok ? answer.value : null;
+  // What was left out, or refused, was so of what was seen then.
+  const [said, setSaid] = useState<Said>({ of: null, left: new Set(), refused: null });
+  const { left, refused } = said.of === seen ? said : { left: new Set<string>(), refused: null };
+  const wrong = answer && !answer.ok ? sentences(answer.failures, t('request.failed')) : refused;
   const amount = (value: string) => money(value, language, view.decimals);
   const differing = seen?.lines.filter((line) => line.differs) ?? [];
   const taken = differing.filter((line) => !left.has(line.id));
@@ -44,15 +41,14 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
     const refusal = await onTake(
       [...taken, ...(seen?.lines.filter((line) => !line.differs) ?? [])].map((line) => line.id),
     );
-    setWrong(refusal);
     if (refusal === null) onClose();
+    else setSaid({ of: seen, left, refused: refusal });
   };
-  const toggle = (id: string) =>
-    setLeft((before) => {
-      const next = new Set(before);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
+  const toggle = (id: string) => {
+    const next = new Set(left);
+    if (!next.delete(id)) next.add(id);
+    setSaid({ of: seen, left: next, refused });
+  };
   return (
     <Dialog title={t('fresh.title')} closeText={t('frame.close')} open={open} onClose={onClose}>
       <div className={css.compare} aria-busy={!seen && !wrong}>

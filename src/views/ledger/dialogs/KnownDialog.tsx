@@ -1,4 +1,4 @@
-import { useEffect, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Button, Dialog, DialogFoot } from '../../../ui';
 import css from '../../parts/forms.module.css';
 import { useSpeech } from '../../speech';
@@ -22,15 +22,20 @@ interface Props {
 }
 
 /** One of those that are known, or a new one. */
-export function KnownDialog({ title, open, known, newText, fields, none, onTake, onNew, onClose }: Props) {
+export function KnownDialog({ title, open, onClose, ...rest }: Props) {
+  const { t } = useSpeech();
+  return (
+    <Dialog title={title} closeText={t('frame.close')} open={open} onClose={onClose}>
+      <Choice onClose={onClose} {...rest} />
+    </Dialog>
+  );
+}
+
+/** Each time the dialog opens, nothing is chosen yet. */
+function Choice({ known, newText, fields, none, onTake, onNew, onClose }: Omit<Props, 'title' | 'open'>) {
   const { t } = useSpeech();
   const [chosen, setChosen] = useState<string | null>();
   const [wrong, setWrong] = useState<string | null>(null);
-  useEffect(() => {
-    if (!open) return;
-    setChosen(undefined);
-    setWrong(null);
-  }, [open]);
   const go = async () =>
     setWrong(chosen === undefined ? none : chosen === null ? await onNew() : await onTake(chosen));
   const choice = (value: string | null, text: ReactNode) => (
@@ -50,7 +55,7 @@ export function KnownDialog({ title, open, known, newText, fields, none, onTake,
     </li>
   );
   return (
-    <Dialog title={title} closeText={t('frame.close')} open={open} onClose={onClose}>
+    <>
       <ul className={css.known}>
         {known.map(({ value, text }) => choice(value, text))}
         {choice(null, newText)}
@@ -67,6 +72,6 @@ export function KnownDialog({ title, open, known, newText, fields, none, onTake,
           {t('address.go')}
         </Button>
       </DialogFoot>
-    </Dialog>
+    </>
   );
 }

@@ -1,9 +1,10 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Copy, SlidersHorizontal, Star, Trash2 } from 'lucide-react';
 import type { QuoteView, SavedBuild } from '../../../contract';
 import { date, own } from '../../../i18n';
 import { Button, Dialog, Field } from '../../../ui';
 import { ask, sentences } from '../../api';
+import { useAnswer } from '../../parts/useAnswer';
 import { useSpeech } from '../../speech';
 import css from './start.module.css';
 
@@ -17,16 +18,10 @@ interface Props {
 /** Where a build can start from: a product or bundle, a kept build, a copy of a line, a part number. */
 export function StartDialog({ open, view, models, onClose }: Props) {
   const { t, language } = useSpeech();
-  const [kept, setKept] = useState<SavedBuild[]>([]);
+  const { last, again } = useAnswer<SavedBuild[]>(open ? 'kept' : null, () => ask('GET /saved'));
+  const kept = last?.ok ? last.value : [];
   const [number, setNumber] = useState('');
   const [error, setError] = useState<string>();
-  const load = async () => {
-    const answer = await ask('GET /saved');
-    if (answer.ok) setKept(answer.value);
-  };
-  useEffect(() => {
-    if (open) void load();
-  }, [open]);
   const start = async (
     from: { modelId: string } | { copyOf: string } | { savedId: string } | { partNumber: string },
   ) => {
@@ -38,7 +33,7 @@ export function StartDialog({ open, view, models, onClose }: Props) {
     const answer = await (body
       ? ask('PATCH /saved/{id}', { at: { id: build.id }, input: body })
       : ask('DELETE /saved/{id}', { at: { id: build.id } }));
-    if (answer.ok) await load();
+    if (answer.ok) await again();
     else setError(sentences(answer.failures, t('request.failed')));
   };
   const lines = view.lines.filter((line) => line.buildId);

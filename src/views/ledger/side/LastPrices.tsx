@@ -1,7 +1,7 @@
-import { useEffect, useState } from 'react';
 import type { LastPrice, LineView, QuoteView } from '../../../contract';
 import { date, moneyIn } from '../../../i18n';
 import { ask } from '../../api';
+import { useAnswer } from '../../parts/useAnswer';
 import figures from '../../parts/figures.module.css';
 import { useSpeech } from '../../speech';
 import css from './deal.module.css';
@@ -9,18 +9,11 @@ import css from './deal.module.css';
 /** What the customer was offered for the same item before, and what became of it. */
 export function LastPrices({ view, line }: { view: QuoteView; line: LineView }) {
   const { t, language } = useSpeech();
-  const [last, setLast] = useState<LastPrice[]>();
-  useEffect(() => {
-    let current = true;
-    setLast(undefined);
-    void ask('GET /quotes/{id}/lines/{line}/last', { at: { id: view.id, line: line.id } }).then((answer) => {
-      if (current && answer.ok) setLast(answer.value);
-    });
-    return () => {
-      current = false;
-    };
-  }, [view.id, line.id]);
-  if (!last) return null;
+  const { answer } = useAnswer<LastPrice[]>([view.id, line.id].join(), () =>
+    ask('GET /quotes/{id}/lines/{line}/last', { at: { id: view.id, line: line.id } }),
+  );
+  if (!answer?.ok) return null;
+  const last = answer.value;
   return (
     <section className={css.last} aria-label={t('last.title')}>
       <h3>{t('last.title')}</h3>
