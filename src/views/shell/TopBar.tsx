@@ -1,23 +1,26 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
+import { granted, type Role } from '../../contract';
 import { Button, Dialog, KeyList, Toaster, say } from '../../ui';
 import { ask } from '../api';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
 import { useCommands } from './commands';
-import css from './frame.module.css';
-import { keysOf } from './keys-of';
 import { Find } from './Find';
-import { type Place, places } from './places';
+import css from './frame.module.css';
+import { entriesFor, keysOf, type Entry } from './room';
+import { rooms } from './rooms';
 
 interface Props {
-  place?: Place | undefined;
+  /** The room one is in, by its id. */
+  room?: string | undefined;
   language: string;
   theme: 'light' | 'dark' | 'auto';
   name: string;
-  role: 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
+  role: Role;
 }
 
+/** The bar above every room: the rooms, search-or-do, and what a person sets for themselves. */
 export default function TopBar(props: Props) {
   return (
     <Speech language={props.language}>
@@ -27,70 +30,35 @@ export default function TopBar(props: Props) {
   );
 }
 
-function Bar({ place, language, theme, name, role }: Props) {
+function Bar({ room, language, theme, name, role }: Props) {
   const { t } = useSpeech();
-  const [dark, setDark] = useState(theme === 'dark');
+  const looks = useLooks(theme, language);
   const [keysOpen, setKeysOpen] = useState(false);
   const [newQuote, setNewQuote] = useState(false);
   /** Where the keyboard was before it came here. */
   const from = useRef<HTMLElement>(null);
-  const own = places.filter((each) => each.id !== 'orders' || role !== 'dealer');
-
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement;
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
-        event.preventDefault();
-        const at = document.activeElement;
-        if (at instanceof HTMLElement && at.id !== 'find') from.current = at;
-        document.getElementById('find')?.focus();
-      } else if (event.key === '?' && !typing) setKeysOpen(true);
-      else if (event.altKey && /^[1-4]$/.test(event.key)) {
-        const to = own[Number(event.key) - 1];
-        if (to) window.location.assign(to.href);
-      }
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [own]);
-
-  const setTheme = (next: 'light' | 'dark') => {
-    setDark(next === 'dark');
-    document.documentElement.dataset.theme = next;
-    document.cookie = `theme=${next}; path=/; max-age=31536000; samesite=lax`;
-  };
-  const setLanguage = async (next: 'en' | 'de') => {
-    const answer = await ask('PATCH /me', { input: { language: next } });
-    if (answer.ok) window.location.reload();
-    else say(t('request.failed'), true);
-  };
-
+  const entries = useMemo(() => entriesFor(rooms, role), [role]);
+  const places = useMemo(() => entries.filter(({ inBar }) => inBar), [entries]);
+  useShellKeys(places, from, setKeysOpen);
   useCommands(() => [
-    ...(role === 'modeller' ? [] : [{ id: 'new', text: t('newQuote.title'), act: () => setNewQuote(true) }]),
-    ...own.map((each, index) => ({
+    ...(granted[role].includes('quotes')
+      ? [{ id: 'new', text: t('newQuote.title'), act: () => setNewQuote(true) }]
+      : []),
+    ...places.map((each, index) => ({
       id: each.id,
-      text: t('do.go', { place: t(`place.${each.id}`) }),
+      text: t('do.go', { place: t(each.name) }),
       keys: `Alt ${String(index + 1)}`,
       act: () => window.location.assign(each.href),
     })),
-    {
-      id: 'theme',
-      text: t(dark ? 'do.light' : 'do.dark'),
-      also: t('frame.theme'),
-      act: () => setTheme(dark ? 'light' : 'dark'),
-    },
-    {
-      id: 'language',
-      text: t('do.language'),
-      also: t('do.languageAlso'),
-      act: () => void setLanguage(language === 'de' ? 'en' : 'de'),
-    },
-    {
-      id: 'programs',
-      text: t('programs.title'),
-      also: 'API',
-      act: () => window.location.assign('/programs'),
-    },
+    ...looks.commands,
+    ...entries
+      .filter(({ inBar }) => !inBar)
+      .map(({ id, name: text, also = '', href }) => ({
+        id,
+        text: t(text),
+        also,
+        act: () => window.location.assign(href),
+      })),
     { id: 'keys', text: t('keys.title'), keys: '?', act: () => setKeysOpen(true) },
     {
       id: 'signOut',
@@ -98,7 +66,6 @@ function Bar({ place, language, theme, name, role }: Props) {
       act: () => document.querySelector<HTMLFormElement>('form[action="/sign-out"]')?.requestSubmit(),
     },
   ]);
-
   return (
     <header className={css.bar}>
       <a className={css.mark} href="/">
@@ -109,65 +76,126 @@ function Bar({ place, language, theme, name, role }: Props) {
         <span className={css.markName}>{t('app.name')}</span>
       </a>
       <nav className={css.places} aria-label={t('frame.main')}>
-        {own.map((each) => (
+        {places.map((each) => (
           <a
             key={each.id}
             className={css.place}
             href={each.href}
-            aria-current={each.id === place ? 'page' : undefined}
+            aria-current={each.id === room ? 'page' : undefined}
           >
-            {t(`place.${each.id}`)}
+            {t(each.name)}
           </a>
         ))}
       </nav>
       <div className={css.find}>
         <Find from={from} />
       </div>
-      <div className={css.tools}>
-        <Button
-          look="plain"
-          onClick={() => setKeysOpen(true)}
-          title={`${t('frame.keys')} (?)`}
-          aria-label={t('frame.keys')}
-        >
-          <Keyboard size={16} aria-hidden />
-        </Button>
-        <Button
-          look="plain"
-          onClick={() => setTheme(dark ? 'light' : 'dark')}
-          title={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}
-          aria-label={`${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`}
-        >
-          {dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
-        </Button>
-        <Button
-          look="plain"
-          onClick={() => void setLanguage(language === 'de' ? 'en' : 'de')}
-          title={t('frame.language')}
-          aria-label={language === 'de' ? 'EN, English' : 'DE, Deutsch'}
-        >
-          <Languages size={16} aria-hidden />
-          {language === 'de' ? 'EN' : 'DE'}
-        </Button>
-        <form method="post" action="/sign-out">
-          <Button look="plain" type="submit" title={t('frame.signOut')} aria-label={t('frame.signOut')}>
-            <LogOut size={16} aria-hidden />
-          </Button>
-        </form>
-        <p className={css.person}>
-          {name}
-          <span className={css.personRole}>{t(`role.${role}`)}</span>
-        </p>
-      </div>
+      <Tools looks={looks} language={language} name={name} role={role} onKeys={() => setKeysOpen(true)} />
       <Dialog
         title={t('keys.title')}
         closeText={t('frame.close')}
         open={keysOpen}
         onClose={() => setKeysOpen(false)}
       >
-        <KeyList keys={keysOf(place, t, language)} />
+        <KeyList
+          keys={keysOf(
+            rooms.find(({ id }) => id === room),
+            places.length,
+            t,
+            language,
+          )}
+        />
       </Dialog>
       <NewQuote open={newQuote} onClose={() => setNewQuote(false)} />
     </header>
+  );
+}
+
+/** Search-or-do, the list of keys, and the places by their numbers. */
+function useShellKeys(
+  places: readonly Entry[],
+  from: RefObject<HTMLElement | null>,
+  onKeys: (open: true) => void,
+): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement;
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        const at = document.activeElement;
+        if (at instanceof HTMLElement && at.id !== 'find') from.current = at;
+        document.getElementById('find')?.focus();
+      } else if (event.key === '?' && !typing) onKeys(true);
+      else if (event.altKey && /^[1-9]$/.test(event.key)) {
+        const to = places[Number(event.key) - 1];
+        if (to) window.location.assign(to.href);
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [places, from, onKeys]);
+}
+
+/** Light or dark, English or German, as a person likes it. */
+function useLooks(theme: Props['theme'], language: string) {
+  const { t } = useSpeech();
+  const [dark, setDark] = useState(theme === 'dark');
+  const turn = () => {
+    const next = dark ? 'light' : 'dark';
+    setDark(!dark);
+    document.documentElement.dataset.theme = next;
+    document.cookie = `theme=${next}; path=/; max-age=31536000; samesite=lax`;
+  };
+  const speak = async () => {
+    const answer = await ask('PATCH /me', { input: { language: language === 'de' ? 'en' : 'de' } });
+    if (answer.ok) window.location.reload();
+    else say(t('request.failed'), true);
+  };
+  const commands = [
+    { id: 'theme', text: t(dark ? 'do.light' : 'do.dark'), also: t('frame.theme'), act: turn },
+    { id: 'language', text: t('do.language'), also: t('do.languageAlso'), act: () => void speak() },
+  ];
+  return { dark, turn, speak, commands };
+}
+
+function Tools({
+  looks: { dark, turn, speak },
+  language,
+  name,
+  role,
+  onKeys,
+}: Pick<Props, 'language' | 'name' | 'role'> & {
+  looks: ReturnType<typeof useLooks>;
+  onKeys: () => void;
+}) {
+  const { t } = useSpeech();
+  const themed = `${t('frame.theme')}: ${dark ? t('frame.light') : t('frame.dark')}`;
+  return (
+    <div className={css.tools}>
+      <Button look="plain" onClick={onKeys} title={`${t('frame.keys')} (?)`} aria-label={t('frame.keys')}>
+        <Keyboard size={16} aria-hidden />
+      </Button>
+      <Button look="plain" onClick={turn} title={themed} aria-label={themed}>
+        {dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
+      </Button>
+      <Button
+        look="plain"
+        onClick={() => void speak()}
+        title={t('frame.language')}
+        aria-label={language === 'de' ? 'EN, English' : 'DE, Deutsch'}
+      >
+        <Languages size={16} aria-hidden />
+        {language === 'de' ? 'EN' : 'DE'}
+      </Button>
+      <form method="post" action="/sign-out">
+        <Button look="plain" type="submit" title={t('frame.signOut')} aria-label={t('frame.signOut')}>
+          <LogOut size={16} aria-hidden />
+        </Button>
+      </form>
+      <p className={css.person}>
+        {name}
+        <span className={css.personRole}>{t(`role.${role}`)}</span>
+      </p>
+    </div>
   );
 }

@@ -1,0 +1,8 @@
+import type { Room } from '../shell/room';
+
+/** What was accepted. */
+export const orders: Room = {
+  id: 'orders',
+  entry: { href: '/orders', name: 'place.orders', inBar: true, who: 'orders' },
+  keys: [],
+};

@@ -1,0 +1,8 @@
+import type { Room } from '../shell/room';
+
+/** How programs talk to the house. */
+export const programs: Room = {
+  id: 'programs',
+  entry: { href: '/programs', name: 'programs.title', inBar: false, also: 'API' },
+  keys: [],
+};
