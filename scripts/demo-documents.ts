@@ -1,11 +1,12 @@
 /** The demo's model documents as a compiler takes them: with the models that they name. */
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { compileModel, withLibrary, type CompiledModel, type ModelDocument } from '../src/core/model';
 import { tariffFrom, type Tariff } from '../src/core/pricing';
 import { entryOfFile, type EntryFile } from '../src/services/demo/demo-entries';
 
 const read = (id: string): unknown =>
-  JSON.parse(readFileSync(new URL(`../demo/models/${id}.json`, import.meta.url), 'utf8'));
+  JSON.parse(readFileSync(join(import.meta.dirname, `../demo/models/${id}.json`), 'utf8'));
 
 export const demoDocument = (id: string): ModelDocument => withLibrary(read(id), read) as ModelDocument;
 

@@ -169,7 +169,8 @@ export const benchDe: SameTexts<typeof benchEn> = {
     notAllowed: '{{value}} {{unit}} passt nicht zu Ihren anderen Entscheidungen. Erlaubt: {{ranges}}.',
   },
   build: {
-    oneHome: 'Sagen Sie, wohin die Ausführung gehört: in ein Angebot, oder zu Ihnen, bepreist für einen Kunden.',
+    oneHome:
+      'Sagen Sie, wohin die Ausführung gehört: in ein Angebot, oder zu Ihnen, bepreist für einen Kunden.',
     noQuote: 'Diese Ausführung steht in keinem Angebot. Beginnen Sie im Angebot eine Kopie davon.',
     oneStart: 'Sagen Sie, womit begonnen wird: Modell, Kopie, behaltene Ausführung oder Teilenummer.',
     missing: 'Diese Ausführung gibt es nicht, oder sie ist nicht Ihre.',

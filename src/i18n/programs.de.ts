@@ -3,6 +3,7 @@ import type { SameTexts } from './same-texts';
 
 /** German texts of the page for those who write programs. */
 export const programsDe: SameTexts<typeof programsEn> = {
+  components: { title: 'Bausteine der Oberfläche' },
   programs: {
     title: 'Für Programme',
     lead: 'Jeder Endpunkt, wer ihn rufen darf, was er nimmt und was er antwortet, so wie der Server es prüft.',

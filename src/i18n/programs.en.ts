@@ -1,5 +1,6 @@
 /** English texts of the page for those who write programs. What an endpoint does is said in English alone. */
 export const programsEn = {
+  components: { title: 'Components' },
   programs: {
     title: 'For programs',
     lead: 'Every endpoint, who may call it, what it takes and what it answers, as the server enforces it.',

@@ -8,4 +8,5 @@ export { sceneKey, sceneOf, type Scene, type Solid } from './scene';
 export { extentOf, viewOf, type DimensionLine, type Figure, type Spot, type View } from './views';
 export { withRoom } from './room';
 export { boxOf, dimensionPath, dimensionText, letterHeight, paints, pathOf, writeSvg } from './svg';
+export { layersIn } from './layers';
 export { meshOf } from './mesh';

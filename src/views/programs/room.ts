@@ -6,3 +6,10 @@ export const programs: Room = {
   entry: { href: '/programs', name: 'programs.title', inBar: false, also: 'API' },
   keys: [],
 };
+
+/** All components of the interface in every state. */
+export const components: Room = {
+  id: 'components',
+  entry: { href: '/components', name: 'components.title', inBar: false },
+  keys: [],
+};

@@ -4,8 +4,8 @@ import { catalogue } from '../catalogue/room';
 import { desk } from '../desk/room';
 import { ledger } from '../ledger/room';
 import { orders } from '../orders/room';
-import { programs } from '../programs/room';
+import { components, programs } from '../programs/room';
 import type { Room } from './room';
 
 /** All rooms; those in the bar stand in the order of their keys. */
-export const rooms: readonly Room[] = [desk, catalogue, ledger, orders, bench, programs];
+export const rooms: readonly Room[] = [desk, catalogue, ledger, orders, bench, programs, components];

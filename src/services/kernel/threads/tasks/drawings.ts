@@ -1,5 +1,5 @@
 /** Drawings of builds as files. */
-import { sceneOf, viewOf, writeSvg } from '../../../../core/drawing';
+import { layersIn, sceneOf, viewOf, writeSvg } from '../../../../core/drawing';
 import { number, own } from '../../../../i18n';
 import { writeDxf } from '../../../builds/files/dxf';
 import { writeGlb } from '../../../builds/files/gltf';
@@ -30,12 +30,16 @@ export const drawingTasks = (kept: Kept) => ({
       return {
         ...(view ? { view: view.id } : {}),
         type: 'model/gltf-binary',
-        bytes: await writeGlb(scene, drawing.layers, title),
+        bytes: await writeGlb(scene, layersIn(model), title),
       };
     const seen = viewOf(scene, view.id, view.from);
     const write = (text: string) => new TextEncoder().encode(text);
     if (format === 'dxf')
-      return { view: view.id, type: 'image/vnd.dxf', bytes: write(writeDxf(seen, drawing.layers, language)) };
+      return {
+        view: view.id,
+        type: 'image/vnd.dxf',
+        bytes: write(writeDxf(seen, layersIn(model), language)),
+      };
     return {
       view: view.id,
       type: 'image/svg+xml',

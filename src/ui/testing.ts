@@ -1,0 +1,33 @@
+/** For tests of components: what the browser in the tests does not have. */
+
+/** Modal dialogs, sizes and scrolling, as far as components need them to work. */
+export function furnishBrowser(): void {
+  HTMLDialogElement.prototype.showModal = function showModal() {
+    this.open = true;
+  };
+  HTMLDialogElement.prototype.close = function close() {
+    this.open = false;
+    this.dispatchEvent(new Event('close'));
+  };
+  window.ResizeObserver = class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  };
+  Element.prototype.scrollTo = () => undefined;
+  Element.prototype.scrollIntoView = () => undefined;
+  window.matchMedia = (media) =>
+    Object.assign(new EventTarget(), {
+      matches: false,
+      media,
+      onchange: null,
+      addListener: () => undefined,
+      removeListener: () => undefined,
+    });
+  // Whatever is drawn as far as it is in sight needs a size.
+  for (const [side, size] of [
+    ['clientHeight', 400],
+    ['clientWidth', 900],
+  ] as const)
+    Object.defineProperty(Element.prototype, side, { configurable: true, value: size });
+}
