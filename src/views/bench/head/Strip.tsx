@@ -13,7 +13,7 @@ import type { Words } from '../words';
 import { downMark, upMark } from '../sheet/marks';
 
 // What compares builds is sent when it is first looked at.
-const BestPanel = lazy(async () => ({ default: (await import('../panels/BestPanel')).BestPanel }));
+const BestPanel = lazy(async () => ({ default: (await import('../panels/best/BestPanel')).BestPanel }));
 const Variants = lazy(async () => ({ default: (await import('../panels/Variants')).Variants }));
 
 /** A panel that the strip opens. */
