@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import css from './sheet.module.css';
-import type { NearRows } from './sight';
+import type { NearRows } from './viewport';
 
 interface Props {
   rows: readonly string[];

@@ -1,10 +1,9 @@
-import { memo, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { memo, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { flushSync } from 'react-dom';
 import type { Decision, Target } from '../../../core/engine';
-import type { Outline } from '../../../core/model';
 import type { BenchView } from '../../../contract';
 import type { Why } from '../../../workers/bench/types';
-import { Button, classes } from '../../../ui';
+import { classes } from '../../../ui';
 import { useSpeech } from '../../speech';
 import shared from '../bench.module.css';
 import { Help } from '../panels/Help';
@@ -13,11 +12,13 @@ import { roughHeight } from './Row';
 import { RowGroup } from './RowGroup';
 import { SheetRow } from './SheetRow';
 import css from './sheet.module.css';
-import { AwayRows, NearRows, SectionInSight, useComing } from './sight';
+import { AwayRows, NearRows, useComing } from './viewport';
 import type { Bench } from '../session/useBench';
 import { WhyPanel } from '../panels/WhyPanel';
 import type { Words } from '../words';
-import { alertMark, foldedMark, unfoldedMark } from './marks';
+import { alertMark } from './marks';
+import { askedAt, focusRow, isWithin, opened, placeOf, useKeyboardKept } from './focus';
+import { InsideNumber, Opener, Refusal, SheetTop } from './SheetParts';
 import type { RowActs } from './row-props';
 
 /** What others may ask of the sheet. */
@@ -96,84 +97,26 @@ export const Sheet = memo(
     const movedLater = useMovedRows(later);
     const sections = outline.sections.filter((section) => section.rows.some((id) => rows[id]?.shown));
     const many = sections.reduce((sum, section) => sum + section.rows.length, 0) > drawnAtOnce;
-    // What the server did not take is told where it was decided, and stays as it was decided.
-    const refused = useMemo(
-      () =>
-        new Map(
-          bench.refusals.flatMap(({ field, message }) =>
-            field === undefined ? [] : [[field.split('.')[0] ?? field, message] as const],
-          ),
-        ),
-      [bench.refusals],
-    );
-    const barred = Object.values(rows).reduce(
-      (sum, row) =>
-        sum +
-        (row.shown
-          ? (row.options ?? []).filter((option) => option.standing === 'barred' && !option.taken).length
-          : 0),
-      0,
-    );
-
+    const refused = useRefusals(bench);
     const come = useComing();
     const [{ away, near }] = useState(() => ({ away: new AwayRows(), near: new NearRows(element) }));
-    const [watchGroup, watchRow] = useMemo(() => {
-      const watch = (element: HTMLElement | null, ids: readonly string[]) => {
-        come(element);
-        return element ? away.watch(element, ids) : undefined;
-      };
-      return [
-        watch,
-        (row: HTMLElement | null) => watch(row, row?.dataset.row === undefined ? [] : [row.dataset.row]),
-      ];
-    }, [away, come]);
-    const focus = (row: string): void => {
-      const at = element.current?.querySelector<HTMLElement>(`[data-row="${row}"]`);
-      at?.scrollIntoView({ block: 'nearest' });
-      (
-        at?.querySelector<HTMLElement>('[data-tab][aria-checked="true"]') ??
-        at?.querySelector<HTMLElement>('[data-tab]')
-      )?.focus();
-    };
-    // Where a decision takes away the very row it was made in, the keyboard goes to the next one.
-    const held = useRef<string>(undefined);
-    useEffect(() => {
-      const row = held.current;
-      if (row === undefined || rows[row]?.shown) return;
-      held.current = undefined;
-      const order = outline.sections.flatMap((section) => section.rows);
-      const [at, isShown] = [order.indexOf(row), (id: string) => rows[id]?.shown === true];
-      const next = order.slice(at).find(isShown) ?? order.slice(0, at).findLast(isShown);
-      if (next !== undefined && document.activeElement === document.body) focus(next);
-    }, [rows, outline]);
+    const [watchGroup, watchRow] = useWatch(away, come);
+    const held = useKeyboardKept(element, rows, outline);
     useImperativeHandle(ref, () => ({
       go: (row) => {
-        const place = placeOf(outline, row);
-        const hidden =
-          place !== undefined && [...closed].some((each) => place === each || place.startsWith(`${each}/`));
         flushSync(() => {
-          if (hidden)
-            setClosed(
-              (before) =>
-                new Set([...before].filter((each) => place !== each && !place.startsWith(`${each}/`))),
-            );
+          const place = placeOf(outline, row);
+          setClosed((before) => opened(before, place));
           near.call(row);
         });
-        focus(row);
+        focusRow(element.current, row);
       },
       rowInFocus: () =>
         element.current?.ownerDocument.activeElement?.closest<HTMLElement>('[data-row]')?.dataset.row,
       help: (row) => setHelped((before) => (before === row ? undefined : row)),
       why: (row) => {
-        const tab =
-          element.current?.ownerDocument.activeElement?.closest<HTMLElement>('[data-tab]')?.dataset.tab;
-        const feature = row === undefined ? undefined : known.get(row);
-        if (row === undefined || tab === undefined || !feature || !('options' in feature)) return;
-        const option = tab.slice(row.length + 1);
-        if (rows[row]?.options?.find((each) => each.id === option)?.standing !== 'free')
-          acts.onWhy(
-            'most' in feature && feature.most > 1 ? { on: tab, value: true } : { on: row, value: option },
-          );
+        const target = row === undefined ? undefined : askedAt(element.current, known.get(row), rows[row]);
+        if (target) acts.onWhy(target);
       },
     }));
     const toggle = (place: string) =>
@@ -182,15 +125,6 @@ export const Sheet = memo(
           ? new Set([...before].filter((each) => each !== place))
           : new Set([...before, place]),
       );
-    const whyTitle = asked
-      ? t('bench.why', {
-          what:
-            asked.target.on.includes('.') || typeof asked.target.value === 'boolean'
-              ? words.subject(asked.target.on)
-              : words.value(asked.target.on, asked.target.value),
-        })
-      : '';
-
     const rowOf = (id: string, drawn: boolean) => {
       const [at, movedRows] = away.has(id) ? [later, movedLater] : [bench, movedNow];
       const state = at.picture.state.rows[id];
@@ -220,14 +154,7 @@ export const Sheet = memo(
           {...acts}
         >
           {refusal !== undefined && (
-            <p className={shared.rowError} role="alert">
-              {t('bench.refusedRow', { why: refusal })}{' '}
-              {!frozen && (
-                <Button look="plain" onClick={() => void bench.again()}>
-                  {t('bench.saveAgain')}
-                </Button>
-              )}
-            </p>
+            <Refusal sentence={refusal} onAgain={frozen ? undefined : () => void bench.again()} />
           )}
           {helped === id && (
             <Help
@@ -242,7 +169,7 @@ export const Sheet = memo(
           )}
           {asking && (
             <WhyPanel
-              title={whyTitle}
+              title={t('bench.why', { what: askedOf(asking.target, words) })}
               why={asking.why}
               words={words}
               decimals={tariff.decimals}
@@ -262,30 +189,9 @@ export const Sheet = memo(
         role="region"
         aria-label={t('bench.sheet')}
         tabIndex={-1}
-        onFocus={({ target }) => {
-          held.current = target.closest<HTMLElement>('[data-row]')?.dataset.row;
-        }}
+        onFocus={held}
       >
-        <div className={css.top}>
-          <SectionInSight sheet={element} />
-          <button
-            type="button"
-            className={css.switch}
-            aria-pressed={preferences.foldBarred}
-            title="F6"
-            onClick={() => onPrefer({ foldBarred: !preferences.foldBarred })}
-          >
-            {t('bench.fold', { count: barred })}
-          </button>
-          <button
-            type="button"
-            className={css.switch}
-            title="F9"
-            onClick={() => onPrefer({ units: preferences.units === 'metric' ? 'imperial' : 'metric' })}
-          >
-            {t(`bench.units.${preferences.units}`)}
-          </button>
-        </div>
+        <SheetTop sheet={element} rows={rows} preferences={preferences} onPrefer={onPrefer} />
         {frozen && (
           <p className={shared.note}>
             {alertMark}
@@ -305,22 +211,14 @@ export const Sheet = memo(
             onTake={(way) => onTake(way.decisions)}
           />
         )}
-        {sections.map((section, index) => {
+        {sections.map((section) => {
           const { place } = section;
           // A build inside says its part number once, and opens and closes there.
-          const first = place !== undefined && sections.findIndex((each) => each.place === place) === index;
-          const within =
-            place !== undefined && [...closed].some((each) => place === each || place.startsWith(`${each}/`));
+          const first = place !== undefined && sections.find((each) => each.place === place) === section;
+          const within = place !== undefined && isWithin(closed, place);
           if (within && !(first && closed.has(place))) return null;
-          const todo = first
-            ? sections
-                .filter((each) => each.place === place)
-                .reduce(
-                  (sum, each) => sum + each.rows.filter((id) => rows[id]?.shown && rows[id].todo).length,
-                  0,
-                )
-            : 0;
-          const title = first && closed.has(place) ? words.place(place) : words.section(section);
+          const folded = first && closed.has(place);
+          const title = folded ? (words.place(place) ?? '') : words.section(section);
           return (
             <section
               data-section={title}
@@ -330,26 +228,9 @@ export const Sheet = memo(
               style={place === undefined ? undefined : { marginLeft: 12 * (place.split('/').length / 3) }}
             >
               <h2 className={css.sectionTitle}>
-                {first && (
-                  <button
-                    type="button"
-                    className={css.opener}
-                    aria-expanded={!closed.has(place)}
-                    aria-label={t(closed.has(place) ? 'bench.openInside' : 'bench.closeInside', {
-                      what: words.place(place) ?? '',
-                    })}
-                    onClick={() => toggle(place)}
-                  >
-                    {closed.has(place) ? foldedMark : unfoldedMark}
-                  </button>
-                )}
+                {first && <Opener name={words.place(place)} folded={folded} onToggle={() => toggle(place)} />}
                 {title}
-                {first && (
-                  <span className={css.insideNumber}>
-                    {todo > 0 ? `${t('bench.todo', { count: todo })} · ` : ''}
-                    {picture.inside[place]}
-                  </span>
-                )}
+                {first && <InsideNumber place={place} sections={sections} picture={picture} />}
               </h2>
               {!within &&
                 groups.get(section)?.map((group) => {
@@ -397,5 +278,32 @@ const inGroups = (rows: readonly string[]): string[][] =>
     rows.slice(at * together, (at + 1) * together),
   );
 
-const placeOf = (outline: Outline, row: string): string | undefined =>
-  outline.sections.find((section) => section.rows.includes(row))?.place;
+const useRefusals = ({ refusals }: Bench): ReadonlyMap<string, string> =>
+  // What the server did not take is told where it was decided, and stays as it was decided.
+  useMemo(
+    () =>
+      new Map(
+        refusals.flatMap(({ field, message }) =>
+          field === undefined ? [] : [[field.split('.')[0] ?? field, message] as const],
+        ),
+      ),
+    [refusals],
+  );
+
+/** Watches what comes into sight and goes out of it. */
+function useWatch(away: AwayRows, come: ReturnType<typeof useComing>) {
+  return useMemo(() => {
+    const watch = (element: HTMLElement | null, ids: readonly string[]) => {
+      come(element);
+      return element ? away.watch(element, ids) : undefined;
+    };
+    return [
+      watch,
+      (row: HTMLElement | null) => watch(row, row?.dataset.row === undefined ? [] : [row.dataset.row]),
+    ] as const;
+  }, [away, come]);
+}
+
+/** What is asked why, in words. */
+const askedOf = ({ on, value }: Target, words: Words): string =>
+  on.includes('.') || typeof value === 'boolean' ? words.subject(on) : words.value(on, value);

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { AwayRows, NearRows } from './sight';
+import { AwayRows, NearRows } from './viewport';
 
 /** What watches elements in a browser, moved by hand. */
 class Watcher {
