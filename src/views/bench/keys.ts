@@ -9,7 +9,8 @@ import type { Outline } from '../../core/model';
 import type { SheetHandle } from './sheet/Sheet';
 import type { StripTab } from './head/Strip';
 
-interface Keys {
+/** What keys do on the Bench. */
+export interface Keys {
   undo: () => Promise<void>;
   redo: () => Promise<void>;
   onQuote: () => Promise<void>;
