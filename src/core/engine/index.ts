@@ -16,7 +16,7 @@ export { checkUp, type Finding } from './examine/checkup';
 export { cnfOf, writeDimacs, type Cnf } from './answers/dimacs';
 export { runModelTest, type TestResult } from './examine/model-tests';
 export { readNumber, type ReadBack } from './answers/read';
-export { OutOfBudget } from './answers/reach';
+export { OutOfBudget } from './answers/witness-cache';
 export { checkDecisions, type DecisionProblem } from './answers/decisions';
 export { differences, type Difference } from './answers/differences';
 export type { Engine } from './engine';

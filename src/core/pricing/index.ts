@@ -69,7 +69,7 @@ export {
   problemsOver,
   type FactsOf,
   type PolicyHit,
-} from './quote/over-quote';
+} from './quote/quote-formulas';
 export { spread } from './quote/spread';
 export {
   figureAt,

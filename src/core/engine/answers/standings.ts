@@ -3,7 +3,7 @@ import type { Lit } from '../../solver';
 import type { Encoding } from '../encoding/encoding';
 import type { Standing } from '../types';
 import { rangesOf, type Range } from '../bounds/ranges';
-import type { Reach } from './reach';
+import type { WitnessCache } from './witness-cache';
 import type { Code, Variable } from '../encoding/variables';
 
 /** Reads from what can be had how options and numbers stand. */
@@ -13,9 +13,9 @@ export class Standings {
 
   constructor(
     private readonly encoding: Encoding,
-    private readonly reach: Reach,
+    private readonly witnesses: WitnessCache,
     /** Without any decision. */
-    private readonly context: Reach,
+    private readonly context: WitnessCache,
   ) {}
 
   /**
@@ -23,14 +23,14 @@ export class Standings {
    * would replace.
    */
   free(code: Code, own?: readonly Lit[]): boolean {
-    const free = this.reach.can(code.wish, own);
+    const free = this.witnesses.can(code.wish, own);
     if (free) this.possible[code.wish.key] = true;
     return free;
   }
 
   /** Whether the row can do without existing. */
   canHide({ hidden }: Variable): boolean {
-    return hidden !== null && this.reach.can(hidden);
+    return hidden !== null && this.witnesses.can(hidden);
   }
 
   /** The standing of what is not free. */
@@ -47,15 +47,15 @@ export class Standings {
   /** What could not be decided in the budget is left out, and told. */
   ranges(variable: Variable, own: readonly Lit[] | undefined, unsure: () => void): Range[] {
     return variable.row.kind === 'number'
-      ? rangesOf(variable.row, this.encoding, this.reach, own, unsure)
+      ? rangesOf(variable.row, this.encoding, this.witnesses, own, unsure)
       : [];
   }
 
   private inContext(code: Code): boolean {
     const known =
-      this.possible[code.wish.key] ?? (this.reach.coreOf(code.wish)?.length === 0 ? false : undefined);
+      this.possible[code.wish.key] ?? (this.witnesses.coreOf(code.wish)?.length === 0 ? false : undefined);
     if (known !== undefined) return known;
-    this.context.startFrom(this.reach.base);
+    this.context.startFrom(this.witnesses.base);
     const possible = this.context.can(code.wish);
     this.possible[code.wish.key] = possible;
     return possible;

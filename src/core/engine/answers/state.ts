@@ -19,10 +19,10 @@ import type {
   State,
 } from '../types';
 import { Explainer } from '../explain/explain';
-import { Layers, type Settled } from './layers';
+import { Defaults, type Settled } from './defaults';
 import { messagesOf, speakingRules } from './messages';
 import { possible, type Range } from '../bounds/ranges';
-import { OutOfBudget, Reach } from './reach';
+import { OutOfBudget, WitnessCache } from './witness-cache';
 import { Standings } from './standings';
 import { variablesOf, type Code, type Variable } from '../encoding/variables';
 
@@ -67,10 +67,10 @@ export class StateMaker {
   readonly variables: readonly Variable[];
   readonly byOn: ReadonlyMap<string, Variable>;
   /** What can be had beside the decisions of the state made last. */
-  readonly reach: Reach;
+  readonly reach: WitnessCache;
   readonly explainer: Explainer;
   private readonly standings: Standings;
-  private readonly layers: Layers;
+  private readonly layers: Defaults;
   private readonly speaking: readonly CompiledRule[];
   private readonly ofRow = new Map<string, Variable[]>();
 
@@ -85,9 +85,9 @@ export class StateMaker {
     for (const variable of this.variables)
       this.ofRow.set(variable.row.id, [...(this.ofRow.get(variable.row.id) ?? []), variable]);
     const { solver, preferred } = this.encoding;
-    this.reach = new Reach(solver, preferred);
-    this.standings = new Standings(this.encoding, this.reach, new Reach(solver, preferred));
-    this.layers = new Layers(this.encoding, this.variables, new Reach(solver, preferred));
+    this.reach = new WitnessCache(solver, preferred);
+    this.standings = new Standings(this.encoding, this.reach, new WitnessCache(solver, preferred));
+    this.layers = new Defaults(this.encoding, this.variables, new WitnessCache(solver, preferred));
     this.explainer = new Explainer(this);
     this.speaking = speakingRules(this.encoding);
   }

@@ -1,7 +1,7 @@
 /** The allowed values of a number, exactly, as ranges. */
 import { always, never, not, type Lit, type Witness } from '../../solver';
 import type { Encoding } from '../encoding/encoding';
-import { OutOfBudget, type Reach, type Wish } from '../answers/reach';
+import { OutOfBudget, type WitnessCache, type Wish } from '../answers/witness-cache';
 import { between, type Row } from '../encoding/rows';
 import type { ConditionTheory } from '../encoding/truth';
 
@@ -19,7 +19,7 @@ export type NumberRow = Extract<Row, { kind: 'number' }>;
 export function rangesOf(
   row: NumberRow,
   encoding: Encoding,
-  reach: Reach,
+  reach: WitnessCache,
   lifted?: readonly Lit[],
   unsure: () => void = outOfBudget,
 ): Range[] {
@@ -57,9 +57,9 @@ type Stretch = { from: number; to: number } & ({ build: Witness } | { core: read
 
 const mostStretches = 60;
 /** By reach and row, the stretches found last first. */
-const memory = new WeakMap<Reach, Map<NumberRow, Stretch[]>>();
+const memory = new WeakMap<WitnessCache, Map<NumberRow, Stretch[]>>();
 
-function stretchesOf(row: NumberRow, reach: Reach): Stretch[] {
+function stretchesOf(row: NumberRow, reach: WitnessCache): Stretch[] {
   const ofReach = memory.get(reach) ?? new Map<NumberRow, Stretch[]>();
   memory.set(reach, ofReach);
   const known = ofReach.get(row) ?? [];
@@ -85,7 +85,7 @@ function wishesFor({ number }: NumberRow, from: number, to: number, side: Side, 
 interface Means {
   wide: readonly ConditionTheory[];
   encoding: Encoding;
-  reach: Reach;
+  reach: WitnessCache;
   lifted: readonly Lit[] | undefined;
   /** Told where a part could not be decided in the budget; such parts are left out. */
   unsure: () => void;
@@ -191,7 +191,7 @@ function withRoom(
   kept: readonly Lit[],
   wide: readonly ConditionTheory[],
   encoding: Encoding,
-  reach: Reach,
+  reach: WitnessCache,
 ): { from: number; to: number; build: Witness } | null {
   const { solver } = encoding;
   const base = reach.base;
@@ -263,7 +263,12 @@ function furthest(start: number, end: number, passes: (at: number) => boolean): 
 }
 
 /** Whether a number can be another than the one it has in a witness. */
-export function canDiffer(row: NumberRow, witness: Witness, encoding: Encoding, reach: Reach): boolean {
+export function canDiffer(
+  row: NumberRow,
+  witness: Witness,
+  encoding: Encoding,
+  reach: WitnessCache,
+): boolean {
   const code = witness.codes[row.number] as number;
   return [
     [0, code - 1],

@@ -4,7 +4,7 @@
  */
 import { Exact, exact, zero } from '../../exact';
 import { always, never, not, type Clauses, type Lit, type Overlay, type Theory } from '../../solver';
-import { evidenceOf, sightOf, type Evidence, type Sight } from '../encoding/sight';
+import { evidenceOf, partialValuesOf, type Evidence, type PartialValues } from '../encoding/partial-values';
 import { halve, valueIn, type Subject } from '../encoding/truth';
 import type { Row } from '../encoding/rows';
 
@@ -95,7 +95,7 @@ export class SumTheory implements Theory {
     }
     const evidence = this.rows.map((row) => evidenceOf(row, clauses));
     const sights = new Map(
-      this.rows.map((row, index) => [row.slot, sightOf(row, evidence[index] as Evidence[])]),
+      this.rows.map((row, index) => [row.slot, partialValuesOf(row, evidence[index] as Evidence[])]),
     );
     if (
       low > limit - 1e-6 * (1 + Math.abs(limit)) &&
@@ -156,7 +156,7 @@ export class SumTheory implements Theory {
     throw new Error('a sum over its bound with nothing open');
   }
 
-  private breaks(sights: ReadonlyMap<number, Sight>, bound: Exact): boolean {
+  private breaks(sights: ReadonlyMap<number, PartialValues>, bound: Exact): boolean {
     const sum = this.summands.reduce((all, { subject, weight }) => {
       const value = subject.exact((slot) => sights.get(slot)?.value ?? null);
       return value instanceof Exact ? all.plus(value.times(weight)) : all;
@@ -179,7 +179,10 @@ class TableShare implements Share {
     this.rows = [row];
     this.lits = [...choicesOf(row), ...(row.shown === always ? [] : [not(row.shown)])];
     this.costs = this.lits.map((lit) =>
-      summands.reduce((sum, each) => sum + lowOf(each, new Map([[row.slot, sightOf(row, [{ lit }])]])), 0),
+      summands.reduce(
+        (sum, each) => sum + lowOf(each, new Map([[row.slot, partialValuesOf(row, [{ lit }])]])),
+        0,
+      ),
     );
     this.least = Math.min(...this.costs);
   }
@@ -218,7 +221,7 @@ class FormulaShare implements Share {
 
   constructor(private readonly summand: Summand) {
     this.rows = summand.subject.rows;
-    this.least = lowOf(summand, new Map(this.rows.map((row) => [row.slot, sightOf(row, [])])));
+    this.least = lowOf(summand, new Map(this.rows.map((row) => [row.slot, partialValuesOf(row, [])])));
   }
 
   low(settled: Settled): number {
@@ -229,7 +232,9 @@ class FormulaShare implements Share {
         key,
         low: lowOf(
           this.summand,
-          new Map(this.rows.map((row, index) => [row.slot, sightOf(row, evidence[index] as Evidence[])])),
+          new Map(
+            this.rows.map((row, index) => [row.slot, partialValuesOf(row, evidence[index] as Evidence[])]),
+          ),
         ),
       };
     return this.last.low;
@@ -237,10 +242,12 @@ class FormulaShare implements Share {
 
   because(settled: Settled): Lit[] {
     const low = this.low(settled);
-    const sights = new Map(this.rows.map((row) => [row.slot, sightOf(row, evidenceOf(row, settled))]));
+    const sights = new Map(
+      this.rows.map((row) => [row.slot, partialValuesOf(row, evidenceOf(row, settled))]),
+    );
     return this.rows.flatMap((row) => {
-      const before = sights.get(row.slot) as Sight;
-      sights.set(row.slot, sightOf(row, []));
+      const before = sights.get(row.slot) as PartialValues;
+      sights.set(row.slot, partialValuesOf(row, []));
       if (lowOf(this.summand, sights) >= low) return [];
       sights.set(row.slot, before);
       return before.evidence.map((each) => each.lit);
@@ -248,8 +255,8 @@ class FormulaShare implements Share {
   }
 }
 
-function lowOf({ subject, weight }: Summand, sights: ReadonlyMap<number, Sight>): number {
-  const { outlook, certain } = subject.seen(sights);
+function lowOf({ subject, weight }: Summand, sights: ReadonlyMap<number, PartialValues>): number {
+  const { abstract: outlook, certain } = subject.seen(sights);
   // A filter or a loop is seen roughly even where all that it reads is settled: then it is worked out.
   if (certain && (outlook.low < outlook.high || outlook.none)) {
     const value = subject.settled(sights);

@@ -6,7 +6,7 @@ import { compileExpr, Day, namesIn, type Expr, type Formula, type Test, type Val
 import type { CompiledModel, Entry } from '../../model';
 import { always, never, not, type Lit, type Solver } from '../../solver';
 import type { Context } from '../types';
-import { look, type Look } from '../bounds/look';
+import { evaluateAbstract, type AbstractFormula } from '../bounds/abstract-evaluation';
 import { both, type Row } from './rows';
 import { Subject, truthOf, type ConditionTheory, type Truth } from './truth';
 
@@ -22,7 +22,7 @@ export class Conditions {
   readonly wide: ConditionTheory[] = [];
   private readonly known = new Map<string, Truth>();
   private readonly pairs = new Map<string, Lit>();
-  private readonly looks = new Map<number, Look>();
+  private readonly looks = new Map<number, AbstractFormula>();
 
   constructor(
     private readonly model: CompiledModel,
@@ -150,7 +150,7 @@ export class Conditions {
   subject(expr: Expr): Subject {
     return new Subject(
       this.model,
-      look(expr),
+      evaluateAbstract(expr),
       compileExpr(expr),
       (slot) => this.lookOf(slot),
       (slot) => this.fixed(slot),
@@ -175,11 +175,11 @@ export class Conditions {
     return [...found];
   }
 
-  private lookOf(slot: number): Look {
+  private lookOf(slot: number): AbstractFormula {
     const known = this.looks.get(slot);
     if (known) return known;
     const entry = this.model.entries[slot] as Extract<Entry, { kind: 'calculation' }>;
-    const made = look(entry.formula.expr);
+    const made = evaluateAbstract(entry.formula.expr);
     this.looks.set(slot, made);
     return made;
   }

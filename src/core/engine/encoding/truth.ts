@@ -2,7 +2,7 @@
  * Conditions that are not plain combinations of options: comparisons over numbers and calculations.
  *
  * Such a condition is first grown into clauses: rows are settled one by one, numbers halved, until the
- * outlook of the formula is certain; each leaf is a clause. Where that takes too many leaves it stays a
+ * abstract value of the formula is certain; each leaf is a clause. Where that takes too many leaves it stays a
  * theory, which gives the clauses that a search runs into.
  */
 import type { Environment, Value } from '../../formula';
@@ -19,9 +19,9 @@ import {
   type Theory,
   type Witness,
 } from '../../solver';
-import type { Look, OutlookEnv } from '../bounds/look';
-import { anything, lookOf, type Outlook } from '../bounds/outlook';
-import { evidenceOf, sightOf, type Evidence, type Sight } from './sight';
+import type { AbstractFormula, AbstractEnv } from '../bounds/abstract-evaluation';
+import { anything, abstractOf, type AbstractValue } from '../bounds/abstract-values';
+import { evidenceOf, partialValuesOf, type Evidence, type PartialValues } from './partial-values';
 import type { Row } from './rows';
 
 /** Literals for a condition's being true and its being false; null is neither. */
@@ -51,9 +51,9 @@ export class Subject {
 
   constructor(
     private readonly model: CompiledModel,
-    private readonly look: Look,
+    private readonly look: AbstractFormula,
     private readonly run: (env: Environment) => Value,
-    private readonly lookOfCalculation: (slot: number) => Look,
+    private readonly lookOfCalculation: (slot: number) => AbstractFormula,
     private readonly fixed: (slot: number) => Value,
     rows: readonly Row[],
   ) {
@@ -65,8 +65,8 @@ export class Subject {
    * What can come out by the sights given; `unsettled` collects the rows it read that have several values
    * left.
    */
-  outcomes(sights: ReadonlyMap<number, Sight>, unsettled?: Set<Row>): Outcomes {
-    const { outlook, certain } = this.seen(sights, unsettled);
+  outcomes(sights: ReadonlyMap<number, PartialValues>, unsettled?: Set<Row>): Outcomes {
+    const { abstract: outlook, certain } = this.seen(sights, unsettled);
     const found = { yes: outlook.yes, no: outlook.no, none: outlook.none };
     if (Number(found.yes) + Number(found.no) + Number(found.none) <= 1 || !certain) return found;
     // Everything it read is settled, but bounds are rough: work it out.
@@ -75,40 +75,43 @@ export class Subject {
   }
 
   /** Its value, where all rows that it needs are settled by the sights; undefined where one is open. */
-  settled(sights: ReadonlyMap<number, Sight>): Value | undefined {
+  settled(sights: ReadonlyMap<number, PartialValues>): Value | undefined {
     let whole = true as boolean;
     const value = this.exact((slot) => {
-      const sight = sights.get(slot) as Sight;
+      const sight = sights.get(slot) as PartialValues;
       if (sight.value === undefined) whole = false;
       return sight.value ?? null;
     });
     return whole ? value : undefined;
   }
 
-  /** The formula's outlook by the sights given, and whether all it read was settled. */
-  seen(sights: ReadonlyMap<number, Sight>, unsettled?: Set<Row>): { outlook: Outlook; certain: boolean } {
-    const known = new Map<number, Outlook>();
+  /** The formula's abstract value by the partial values given, and whether all it read was settled. */
+  seen(
+    sights: ReadonlyMap<number, PartialValues>,
+    unsettled?: Set<Row>,
+  ): { abstract: AbstractValue; certain: boolean } {
+    const known = new Map<number, AbstractValue>();
     let certain = true;
-    const env: OutlookEnv = (slot) => {
+    const env: AbstractEnv = (slot) => {
       const before = known.get(slot);
       if (before) return before;
       const entry = this.model.entries[slot];
-      let seen: Outlook;
+      let seen: AbstractValue;
       if (!entry) seen = anything;
       else if (entry.kind === 'calculation') seen = this.lookOfCalculation(slot)(env);
-      else if (entry.kind === 'context') seen = lookOf(this.fixed(slot));
+      else if (entry.kind === 'context') seen = abstractOf(this.fixed(slot));
       else {
-        const sight = sights.get(slot) as Sight;
+        const sight = sights.get(slot) as PartialValues;
         if (sight.value === undefined) {
           certain = false;
           unsettled?.add(this.rowOf.get(slot) as Row);
         }
-        seen = sight.outlook;
+        seen = sight.abstract;
       }
       known.set(slot, seen);
       return seen;
     };
-    return { outlook: this.look(env), certain };
+    return { abstract: this.look(env), certain };
   }
 
   exact(valueOf: (slot: number) => Value): Value {
@@ -161,7 +164,9 @@ interface Leaf {
 function grow(subject: Subject, solver: Solver): Leaf[] | null {
   const leaves: Leaf[] = [];
   const paths = new Map<Row, Evidence[]>(subject.rows.map((row) => [row, []]));
-  const sights = new Map<number, Sight>(subject.rows.map((row) => [row.slot, sightOf(row, [])]));
+  const sights = new Map<number, PartialValues>(
+    subject.rows.map((row) => [row.slot, partialValuesOf(row, [])]),
+  );
   let left = mostLeaves;
   const visit = (): boolean => {
     if (left < 0) return false;
@@ -189,11 +194,11 @@ function grow(subject: Subject, solver: Solver): Leaf[] | null {
     const before = rows.map((row) => ({
       row,
       path: paths.get(row) as Evidence[],
-      sight: sights.get(row.slot) as Sight,
+      sight: sights.get(row.slot) as PartialValues,
     }));
     for (const row of rows) {
       paths.set(row, evidence());
-      sights.set(row.slot, sightOf(row, evidence()));
+      sights.set(row.slot, partialValuesOf(row, evidence()));
     }
     const fine = visit();
     for (const { row, path, sight } of before) {
@@ -315,7 +320,9 @@ export class ConditionTheory implements Theory {
   propagate(clauses: Clauses): void {
     const { rows } = this.subject;
     const evidence = new Map(rows.map((row) => [row, evidenceOf(row, clauses)]));
-    const sights = new Map(rows.map((row) => [row.slot, sightOf(row, evidence.get(row) as Evidence[])]));
+    const sights = new Map(
+      rows.map((row) => [row.slot, partialValuesOf(row, evidence.get(row) as Evidence[])]),
+    );
     const { yes, no, none } = this.subject.outcomes(sights);
     const claims: [boolean, Lit, (found: Outcomes) => boolean][] = [
       [!yes, not(this.truth.yes), (found) => !found.yes],
@@ -331,7 +338,11 @@ export class ConditionTheory implements Theory {
   }
 
   /** Cuts from the ends of numbers what the truth that is settled rules out. */
-  private shave(clauses: Clauses, evidence: ReadonlyMap<Row, Evidence[]>, sights: Map<number, Sight>): void {
+  private shave(
+    clauses: Clauses,
+    evidence: ReadonlyMap<Row, Evidence[]>,
+    sights: Map<number, PartialValues>,
+  ): void {
     const [yes, no] = [clauses.value(this.truth.yes), clauses.value(this.truth.no)];
     const refuted = (found: Outcomes): boolean =>
       (yes > 0 && !found.yes) ||
@@ -342,7 +353,9 @@ export class ConditionTheory implements Theory {
       clauses.value(lit) > 0 ? [not(lit)] : clauses.value(lit) < 0 ? [lit] : [],
     );
     // While more than one row is open, looking costs more than what is found.
-    const open = this.subject.rows.filter((row) => (sights.get(row.slot) as Sight).value === undefined);
+    const open = this.subject.rows.filter(
+      (row) => (sights.get(row.slot) as PartialValues).value === undefined,
+    );
     if (settled.length === 0 || open.length > mostOpen) return;
     for (const row of open) {
       if (row.kind !== 'number') continue;
@@ -359,8 +372,8 @@ export class ConditionTheory implements Theory {
             upper ? { lit: piece, low: edge } : { lit: now.lowLit, low: now.low },
             upper ? { lit: now.highLit, high: now.high } : { lit: piece, high: edge },
           ];
-          const before = sights.get(row.slot) as Sight;
-          sights.set(row.slot, sightOf(row, own));
+          const before = sights.get(row.slot) as PartialValues;
+          sights.set(row.slot, partialValuesOf(row, own));
           const cutOff = refuted(this.subject.outcomes(sights));
           sights.set(row.slot, before);
           if (!cutOff) continue;
@@ -383,10 +396,10 @@ export class ConditionTheory implements Theory {
     fast?: Row,
   ): Lit[] {
     const kept = new Map(evidence);
-    const sights = new Map([...kept].map(([row, list]) => [row.slot, sightOf(row, list)]));
+    const sights = new Map([...kept].map(([row, list]) => [row.slot, partialValuesOf(row, list)]));
     const without = (row: Row, fewer: Evidence[]): boolean => {
-      const before = sights.get(row.slot) as Sight;
-      sights.set(row.slot, sightOf(row, fewer));
+      const before = sights.get(row.slot) as PartialValues;
+      sights.set(row.slot, partialValuesOf(row, fewer));
       if (still(this.subject.outcomes(sights))) {
         kept.set(row, fewer);
         return true;
@@ -441,16 +454,16 @@ export class ConditionTheory implements Theory {
       value: (lit: Lit) => (witness.holds(lit) ? 1 : -1),
       bounds: () => ({ low: 0, high: 0, lowLit: always, highLit: always }),
     };
-    const sights = new Map<number, Sight>();
+    const sights = new Map<number, PartialValues>();
     for (const each of this.subject.rows) {
-      if (each.kind !== 'number') sights.set(each.slot, sightOf(each, evidenceOf(each, settled)));
+      if (each.kind !== 'number') sights.set(each.slot, partialValuesOf(each, evidenceOf(each, settled)));
       else {
         const shown = witness.holds(each.shown) ? each.shown : not(each.shown);
         const [low, high] =
           each === row
             ? [from, to]
             : [witness.codes[each.number] as number, witness.codes[each.number] as number];
-        sights.set(each.slot, sightOf(each, [{ lit: shown }, { lit: -1, low }, { lit: -1, high }]));
+        sights.set(each.slot, partialValuesOf(each, [{ lit: shown }, { lit: -1, low }, { lit: -1, high }]));
       }
     }
     const { yes, no, none } = this.subject.outcomes(sights);
@@ -478,18 +491,21 @@ export function halve(rows: readonly Row[], overlay: Overlay): Lit {
 }
 
 /** The sight of a row in a complete assignment. */
-function settledSight(row: Row, witness: { holds(lit: Lit): boolean; code(number: number): number }): Sight {
+function settledSight(
+  row: Row,
+  witness: { holds(lit: Lit): boolean; code(number: number): number },
+): PartialValues {
   if (row.kind !== 'number')
-    return sightOf(
+    return partialValuesOf(
       row,
       evidenceOf(row, {
         value: (lit) => (witness.holds(lit) ? 1 : -1),
         bounds: () => ({ low: 0, high: 0, lowLit: always, highLit: always }),
       }),
     );
-  if (!witness.holds(row.shown)) return sightOf(row, [{ lit: not(row.shown) }]);
+  if (!witness.holds(row.shown)) return partialValuesOf(row, [{ lit: not(row.shown) }]);
   const code = witness.code(row.number);
-  return sightOf(row, [{ lit: row.shown }, { lit: -1, low: code }, { lit: -1, high: code }]);
+  return partialValuesOf(row, [{ lit: row.shown }, { lit: -1, low: code }, { lit: -1, high: code }]);
 }
 
 /** The value of a row in a complete assignment. */
@@ -508,7 +524,7 @@ export function valueIn(
       return witness.holds(row.yes) ? true : witness.holds(row.no) ? false : null;
     case 'number':
       return witness.holds(row.shown)
-        ? (sightOf(row, [
+        ? (partialValuesOf(row, [
             { lit: row.shown },
             { lit: -1, low: witness.code(row.number) },
             { lit: -1, high: witness.code(row.number) },

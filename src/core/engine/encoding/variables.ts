@@ -2,7 +2,7 @@
 import type { DecisionValue } from '../../model';
 import { always, never, not, type Lit } from '../../solver';
 import type { Encoding } from './encoding';
-import type { Wish } from '../answers/reach';
+import type { Wish } from '../answers/witness-cache';
 import type { Row } from './rows';
 
 /** One value of a shown row. */

@@ -9,7 +9,7 @@ import { countBuilds, type Count } from '../answers/count';
 import { Encoding } from '../encoding/encoding';
 import type { Context } from '../types';
 import { plainIn } from '../answers/plain-values';
-import { Reach } from '../answers/reach';
+import { WitnessCache } from '../answers/witness-cache';
 import { sameNumbers } from './same-numbers';
 import { variablesOf, type Variable } from '../encoding/variables';
 
@@ -107,7 +107,7 @@ function contextsOf({ document }: CompiledModel, date: string): Context[] {
 class Examiner {
   private readonly encoding: Encoding;
   private readonly variables: readonly Variable[];
-  private readonly reach: Reach;
+  private readonly reach: WitnessCache;
   /** All parts in force. */
   private readonly force: readonly Lit[];
   private readonly guardOf = new Map<string, Lit>();
@@ -139,7 +139,7 @@ class Examiner {
       part.kind === 'shape' || part.rule.kind === 'show' ? [lit] : [],
     );
     this.variables = variablesOf(this.encoding);
-    this.reach = new Reach(this.encoding.solver, this.encoding.preferred);
+    this.reach = new WitnessCache(this.encoding.solver, this.encoding.preferred);
   }
 
   /** What must hold in every context to be a finding. */

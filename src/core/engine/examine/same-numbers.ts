@@ -14,7 +14,7 @@ import type { Encoding } from '../encoding/encoding';
 import type { Context } from '../types';
 import { goodsOf, rowsOfGoods } from './goods';
 import { plainIn } from '../answers/plain-values';
-import type { Reach } from '../answers/reach';
+import type { WitnessCache } from '../answers/witness-cache';
 import { litsOfCandidate } from '../answers/read';
 import type { Variable } from '../encoding/variables';
 
@@ -35,7 +35,7 @@ export interface SameNumber {
 interface Means {
   encoding: Encoding;
   force: readonly Lit[];
-  reach: Reach;
+  reach: WitnessCache;
   variables: readonly Variable[];
 }
 

@@ -3,7 +3,7 @@ import { type DecisionValue, codeOf, plainAt } from '../../model';
 import { always, type Lit, type Witness } from '../../solver';
 import { assumedOf, litsOf, type Assumed } from '../encoding/assumed';
 import { Encoding, type Part } from '../encoding/encoding';
-import { OutOfBudget, type Reach } from '../answers/reach';
+import { OutOfBudget, type WitnessCache } from '../answers/witness-cache';
 import { between } from '../encoding/rows';
 import type { Cause, Decision, EngineInput, Limits, State, Target, WayOut } from '../types';
 import type { Variable } from '../encoding/variables';
@@ -25,7 +25,7 @@ type Order = 'rules first' | 'decisions first';
 export interface Asked {
   readonly encoding: Encoding;
   readonly byOn: ReadonlyMap<string, Variable>;
-  readonly reach: Reach;
+  readonly reach: WitnessCache;
   assumed: (input: EngineInput) => Assumed[];
   state: (input: EngineInput) => State;
 }

@@ -14,7 +14,7 @@ import {
   type Fixed,
 } from '../../exact';
 import type { LinePrice, WalkStep } from '../types';
-import type { PolicyHit } from '../quote/over-quote';
+import type { PolicyHit } from '../quote/quote-formulas';
 import { sidesOf } from '../line/walk';
 
 /**

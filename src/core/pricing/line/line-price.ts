@@ -2,7 +2,7 @@
 import { exact, fixed, minus, nothing, textOf, type ExactText } from '../../exact';
 import type { LinePrice, LineTerms, PricedPart } from '../types';
 import { listed, withRates, type Listed, type PriceEntry } from '../list/methods';
-import { priceOver } from '../quote/over-quote';
+import { priceOver } from '../quote/quote-formulas';
 import type { Offer, PricedLine, PriceProblem, QuoteLine } from '../quote/quote-types';
 import { usualMonths } from '../list/part-term';
 import { tooShort, type Term } from './recurring';

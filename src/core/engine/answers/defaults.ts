@@ -10,7 +10,7 @@ import { always, never, not, type Lit, type Witness } from '../../solver';
 import type { Encoding } from '../encoding/encoding';
 import type { Source } from '../types';
 import { canDiffer, rangesOf, type NumberRow, type Range } from '../bounds/ranges';
-import type { Reach, Wish } from './reach';
+import type { WitnessCache, Wish } from './witness-cache';
 import { valueIn, type Subject } from '../encoding/truth';
 import type { Variable } from '../encoding/variables';
 
@@ -51,7 +51,7 @@ export interface Settled {
   single(variable: Variable): boolean;
 }
 
-export class Layers {
+export class Defaults {
   private readonly offers: readonly Offer[];
   private readonly proposed = new Set<Variable>();
   private readonly made = new Map<string, Offered | null>();
@@ -66,7 +66,7 @@ export class Layers {
   constructor(
     private readonly encoding: Encoding,
     private readonly variables: readonly Variable[],
-    private readonly reach: Reach,
+    private readonly witnesses: WitnessCache,
   ) {
     const byOn = new Map(variables.map((variable) => [variable.on, variable]));
     const wish = (...lits: Lit[]): Wish => ({
@@ -126,7 +126,7 @@ export class Layers {
 
   /** `known` are the variables that decisions and firm rules have settled. */
   settle(assume: readonly Lit[], near: Witness, known: ReadonlyMap<Variable, Source>): Settled {
-    const { reach } = this;
+    const { witnesses: reach } = this;
     const sources = new Map(known);
     reach.startFrom(near);
     if (reach.move(assume)) throw new Error('decisions that were kept do not stand together');
@@ -151,15 +151,15 @@ export class Layers {
   }
 
   private existence({ hidden, shown }: Variable): 'shown' | 'hidden' | 'open' {
-    if (!hidden || !this.reach.can(hidden)) return 'shown';
-    return this.reach.can(shown) ? 'open' : 'hidden';
+    if (!hidden || !this.witnesses.can(hidden)) return 'shown';
+    return this.witnesses.can(shown) ? 'open' : 'hidden';
   }
 
   private single(variable: Variable): boolean {
-    const build = this.reach.base as Witness;
-    if (variable.row.kind === 'number') return !canDiffer(variable.row, build, this.encoding, this.reach);
+    const build = this.witnesses.base as Witness;
+    if (variable.row.kind === 'number') return !canDiffer(variable.row, build, this.encoding, this.witnesses);
     const code = variable.codes.find((each) => build.meets(each.wish.lits));
-    return code !== undefined && !this.reach.can(code.otherwise);
+    return code !== undefined && !this.witnesses.can(code.otherwise);
   }
 
   /**
@@ -173,7 +173,7 @@ export class Layers {
       return existence === 'hidden' || (existence === 'shown' && this.single(each));
     });
     if (!settled) return 'open';
-    const build = this.reach.base as Witness;
+    const build = this.witnesses.base as Witness;
     const values = new Map(
       offered.subject.rows.map((row) => [
         row.slot,
@@ -196,7 +196,7 @@ export class Layers {
     given: Map<Variable, DecisionValue>,
     asking: Asking,
   ): Set<Variable> {
-    const { reach } = this;
+    const { witnesses: reach } = this;
     const queue = new Queue(this.offers.filter(({ variable }) => !sources.has(variable)));
     const postponed = new Set<Variable>();
     const applies = ({ when }: Offer): boolean => when === null || reach.can(when.holds);
@@ -320,7 +320,7 @@ class Asking {
     candidates: readonly Variable[],
     private readonly memory: AskingMemory,
     private readonly encoding: Encoding,
-    private readonly reach: Reach,
+    private readonly reach: WitnessCache,
   ) {
     this.doubtful = memory.doubtful;
     this.doubtfulHidden = memory.doubtfulHidden;

@@ -19,7 +19,7 @@ import {
  * A set of possible values, by kind. Numbers are the interval [low, high], empty where low > high; days the
  * interval [from, until].
  */
-export interface Outlook {
+export interface AbstractValue {
   readonly none: boolean;
   readonly yes: boolean;
   readonly no: boolean;
@@ -36,7 +36,7 @@ export interface Outlook {
 
 const noTexts: readonly string[] = [];
 /** No value at all; what is gathered begins with it. */
-export const nothing: Outlook = {
+export const nothing: AbstractValue = {
   none: false,
   yes: false,
   no: false,
@@ -49,7 +49,7 @@ export const nothing: Outlook = {
   list: null,
 };
 /** Any value of any kind. */
-export const anything: Outlook = {
+export const anything: AbstractValue = {
   none: true,
   yes: true,
   no: true,
@@ -62,27 +62,32 @@ export const anything: Outlook = {
   list: 'any',
 };
 /** Any number, or null. */
-export const anyNumber: Outlook = { ...nothing, none: true, low: -Infinity, high: Infinity };
+export const anyNumber: AbstractValue = { ...nothing, none: true, low: -Infinity, high: Infinity };
 /** Null alone. */
-export const justNone: Outlook = { ...nothing, none: true };
+export const justNone: AbstractValue = { ...nothing, none: true };
 
 /** The eight possible truths: any set of true, false and null. */
-const truths: readonly Outlook[] = [0, 1, 2, 3, 4, 5, 6, 7].map((bits) => ({
+const truths: readonly AbstractValue[] = [0, 1, 2, 3, 4, 5, 6, 7].map((bits) => ({
   ...nothing,
   yes: (bits & 1) !== 0,
   no: (bits & 2) !== 0,
   none: (bits & 4) !== 0,
 }));
 /** Those of true, false and null that are possible. */
-export const truth = (yes: boolean, no: boolean, none: boolean): Outlook =>
-  truths[(yes ? 1 : 0) | (no ? 2 : 0) | (none ? 4 : 0)] as Outlook;
+export const truth = (yes: boolean, no: boolean, none: boolean): AbstractValue =>
+  truths[(yes ? 1 : 0) | (no ? 2 : 0) | (none ? 4 : 0)] as AbstractValue;
 
 const widen = (value: number, towards: 1 | -1): number =>
   Number.isInteger(value) && Math.abs(value) < 1e9
     ? value
     : value + towards * (Math.abs(value) * 1e-12 + 1e-15);
 /** Numbers from low to high; where there is none between them, null alone is left. */
-export const number = (low: number, high: number, none: boolean, exact: Outlook['exact'] = null): Outlook =>
+export const number = (
+  low: number,
+  high: number,
+  none: boolean,
+  exact: AbstractValue['exact'] = null,
+): AbstractValue =>
   low <= high && low < Infinity && high > -Infinity
     ? {
         none,
@@ -98,22 +103,22 @@ export const number = (low: number, high: number, none: boolean, exact: Outlook[
       }
     : justNone;
 /** Some number is possible. */
-export const hasNumber = (a: Outlook): boolean => a.low <= a.high;
+export const hasNumber = (a: AbstractValue): boolean => a.low <= a.high;
 /** Some day is possible. */
-export const hasDay = (a: Outlook): boolean => a.from <= a.until;
+export const hasDay = (a: AbstractValue): boolean => a.from <= a.until;
 /** Some text is possible. */
-export const hasText = (a: Outlook): boolean => a.texts === 'any' || a.texts.length > 0;
+export const hasText = (a: AbstractValue): boolean => a.texts === 'any' || a.texts.length > 0;
 /** Nothing but a number is possible. */
-export const onlyNumber = (a: Outlook): boolean =>
+export const onlyNumber = (a: AbstractValue): boolean =>
   !a.none && !a.yes && !a.no && !hasDay(a) && !hasText(a) && a.list === null;
-const onlyDay = (a: Outlook): boolean =>
+const onlyDay = (a: AbstractValue): boolean =>
   !a.none && !a.yes && !a.no && !hasNumber(a) && !hasText(a) && a.list === null;
 
-const days = (from: number, until: number, none: boolean): Outlook =>
+const days = (from: number, until: number, none: boolean): AbstractValue =>
   from <= until ? { ...nothing, none, from, until } : justNone;
 
-/** The outlook of one exact value. */
-export function lookOf(value: Value): Outlook {
+/** The abstract value of one exact value. */
+export function abstractOf(value: Value): AbstractValue {
   if (value === null) return justNone;
   if (typeof value === 'boolean') return truth(value, !value, false);
   if (typeof value === 'string') return { ...nothing, texts: [value] };
@@ -130,12 +135,12 @@ export function lookOf(value: Value): Outlook {
 
 /** An item of a list that may or may not be in it. */
 export interface Item {
-  look: Outlook;
+  look: AbstractValue;
   surely: boolean;
 }
 
-/** The outlook of a list: told where every item is one text. */
-export function listOf(items: readonly Item[]): Outlook {
+/** The abstract value of a list: told where every item is one text. */
+export function listOf(items: readonly Item[]): AbstractValue {
   const must = new Set<string>();
   const may = new Set<string>();
   for (const {
@@ -154,7 +159,7 @@ export function listOf(items: readonly Item[]): Outlook {
 }
 
 /** A day moved by a duration; months are 28 to 31 days long. */
-export function later(a: Outlook, { unit, amount }: Span, sign: 1 | -1): Outlook {
+export function later(a: AbstractValue, { unit, amount }: Span, sign: 1 | -1): AbstractValue {
   if (!hasDay(a)) return hasNumber(a) || hasText(a) || a.list !== null || a.yes || a.no ? anything : justNone;
   const moved = (length: number): number => sign * amount * length;
   const [near, far] = unit === 'seconds' ? [moved(1 / 86_400), moved(1 / 86_400)] : [moved(28), moved(31)];
@@ -165,7 +170,7 @@ export function later(a: Outlook, { unit, amount }: Span, sign: 1 | -1): Outlook
 }
 
 /** Whether a list holds an item. */
-export function member(item: Outlook, holder: Outlook): Outlook {
+export function member(item: AbstractValue, holder: AbstractValue): AbstractValue {
   const { list } = holder;
   if (
     list === null ||
@@ -184,7 +189,7 @@ export function member(item: Outlook, holder: Outlook): Outlook {
 }
 
 /** Whether two values are equal, as FEEL compares them. */
-export function same(a: Outlook, b: Outlook): Outlook {
+export function same(a: AbstractValue, b: AbstractValue): AbstractValue {
   const texts =
     a.texts === 'any' || b.texts === 'any'
       ? hasText(a) && hasText(b)
@@ -210,7 +215,7 @@ export function same(a: Outlook, b: Outlook): Outlook {
 }
 
 /** How many values are possible: exact for one; anything above is "more". */
-function size(a: Outlook): number {
+function size(a: AbstractValue): number {
   const numbers = !hasNumber(a) ? 0 : a.low === a.high ? 1 : 2;
   const dates = !hasDay(a) ? 0 : a.from === a.until ? 1 : 2;
   const texts = a.texts === 'any' ? 2 : a.texts.length;
@@ -220,8 +225,8 @@ function size(a: Outlook): number {
 }
 
 /** Whether values of two kinds other than null can meet, which the standard compares as null. */
-function mixed(a: Outlook, b: Outlook): boolean {
-  const kinds = (each: Outlook) =>
+function mixed(a: AbstractValue, b: AbstractValue): boolean {
+  const kinds = (each: AbstractValue) =>
     (hasNumber(each) ? 1 : 0) |
     (hasText(each) ? 2 : 0) |
     (each.yes || each.no ? 4 : 0) |
@@ -232,7 +237,7 @@ function mixed(a: Outlook, b: Outlook): boolean {
 }
 
 /** What a comparison comes to. */
-export function compare(op: Comparison, a: Outlook, b: Outlook): Outlook {
+export function compare(op: Comparison, a: AbstractValue, b: AbstractValue): AbstractValue {
   if (op === '=') return same(a, b);
   if (op === '!=') {
     const equal = same(a, b);
@@ -249,7 +254,7 @@ export function compare(op: Comparison, a: Outlook, b: Outlook): Outlook {
 }
 
 /** A comparison of two numbers that are one each; undefined where they are more. */
-function decided(op: Comparison, a: Outlook, b: Outlook): Outlook | undefined {
+function decided(op: Comparison, a: AbstractValue, b: AbstractValue): AbstractValue | undefined {
   if (!a.exact || !b.exact || !onlyNumber(a) || !onlyNumber(b)) return undefined;
   const [left, right] = [a.exact(), b.exact()];
   const holds = left && right ? compareValues(op, left, right) : null;
@@ -263,7 +268,7 @@ function ordered(
   bLow: number,
   bHigh: number,
   none: boolean,
-): Outlook {
+): AbstractValue {
   switch (op) {
     case '<':
       return truth(aLow < bHigh, aHigh >= bLow, none);
@@ -277,7 +282,7 @@ function ordered(
 }
 
 /** What a calculation comes to. */
-export function arithmetic(op: Arithmetic, a: Outlook, b: Outlook): Outlook {
+export function arithmetic(op: Arithmetic, a: AbstractValue, b: AbstractValue): AbstractValue {
   const exact = exactOf(op, a, b);
   if (hasText(a) || hasText(b) || hasDay(a) || hasDay(b)) return anything;
   const none = !onlyNumber(a) || !onlyNumber(b);
@@ -297,7 +302,7 @@ export function arithmetic(op: Arithmetic, a: Outlook, b: Outlook): Outlook {
  * The exact result where both sides are one number each, or one side is zero and nothing can come of it but
  * zero.
  */
-function exactOf(op: Arithmetic, a: Outlook, b: Outlook): Outlook['exact'] {
+function exactOf(op: Arithmetic, a: AbstractValue, b: AbstractValue): AbstractValue['exact'] {
   const [left, right] = [a.exact, b.exact];
   if ((op === '*' || op === '/') && left && a.low === 0 && a.high === 0) return left;
   if (op === '*' && right && b.low === 0 && b.high === 0) return right;
@@ -310,21 +315,21 @@ function exactOf(op: Arithmetic, a: Outlook, b: Outlook): Outlook['exact'] {
 }
 
 /** The FEEL "and": the right side is looked at only where the left leaves it open. */
-export function both(a: Outlook, right: () => Outlook): Outlook {
+export function both(a: AbstractValue, right: () => AbstractValue): AbstractValue {
   if (!a.yes && !a.none) return truth(false, true, false);
   const b = right();
   return truth(a.yes && b.yes, a.no || b.no, (a.none && (b.yes || b.none)) || (a.yes && b.none));
 }
 
 /** The FEEL "or": the right side is looked at only where the left leaves it open. */
-export function either(a: Outlook, right: () => Outlook): Outlook {
+export function either(a: AbstractValue, right: () => AbstractValue): AbstractValue {
   if (!a.no && !a.none) return truth(true, false, false);
   const b = right();
   return truth(a.yes || b.yes, a.no && b.no, (a.none && (b.no || b.none)) || (a.no && b.none));
 }
 
 /** What the one or the other can be. */
-export function union(a: Outlook, b: Outlook): Outlook {
+export function union(a: AbstractValue, b: AbstractValue): AbstractValue {
   if (a === nothing) return b;
   if (b === nothing) return a;
   const list =
@@ -354,8 +359,8 @@ export function union(a: Outlook, b: Outlook): Outlook {
   };
 }
 
-/** Exact values seen as one outlook: what a variable with these values left looks like. */
-export function lookOfAll(values: readonly Value[]): Outlook {
+/** Exact values seen as one abstract value: what a variable with these values left looks like. */
+export function abstractOfAll(values: readonly Value[]): AbstractValue {
   let low = Infinity;
   let high = -Infinity;
   let from = Infinity;

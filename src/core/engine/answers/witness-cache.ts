@@ -25,7 +25,7 @@ export interface Wish {
 }
 
 /** What can still be had under one set of assumptions, kept as one witness and what differs for each wish. */
-export class Reach {
+export class WitnessCache {
   base: Witness | null = null;
   private assume: Lit[] = [];
   private readonly known: (Known | undefined)[] = [];

@@ -6,8 +6,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Exact } from '../../exact';
 import { compileFormula, type FeelType, type Scope, type Value } from '../../formula';
-import { look } from './look';
-import { lookOf, lookOfAll, type Outlook } from './outlook';
+import { evaluateAbstract } from './abstract-evaluation';
+import { abstractOf, abstractOfAll, type AbstractValue } from './abstract-values';
 
 fc.configureGlobal({ seed: Number(process.env.SEED ?? 20261124) });
 const number: FeelType = { is: 'number', unit: 'any' };
@@ -87,7 +87,7 @@ const leftArb = fc.record({
 const exactly = (value: number | string | boolean | null | string[]): Value =>
   typeof value === 'number' ? new Exact(value) : value;
 
-function foretold(value: Value, { none, yes, no, low, high, texts, list }: Outlook): boolean {
+function foretold(value: Value, { none, yes, no, low, high, texts, list }: AbstractValue): boolean {
   if (value === null) return none;
   if (typeof value === 'boolean') return value ? yes : no;
   if (typeof value === 'string') return texts === 'any' || texts.includes(value);
@@ -95,7 +95,7 @@ function foretold(value: Value, { none, yes, no, low, high, texts, list }: Outlo
   return list !== null;
 }
 
-describe('an outlook', () => {
+describe('an abstract value', () => {
   it('holds every exact result', () => {
     let compared = 0;
     fc.assert(
@@ -103,19 +103,19 @@ describe('an outlook', () => {
         const compiled = compileFormula(source, scope);
         if (!compiled.ok) return;
         const { formula } = compiled;
-        const sights: Outlook[] = names.map((name) => {
+        const sights: AbstractValue[] = names.map((name) => {
           const values = left[name as keyof typeof left];
-          if (name !== 'parts') return lookOfAll(values.map((value) => exactly(value)));
+          if (name !== 'parts') return abstractOfAll(values.map((value) => exactly(value)));
           const lists = values as string[][];
           return {
-            ...lookOfAll([]),
+            ...abstractOfAll([]),
             list: {
               must: new Set(['p', 'q'].filter((part) => lists.every((each) => each.includes(part)))),
               may: new Set(lists.flat()),
             },
           };
         });
-        const seen = look(formula.expr)((slot) => sights[slot] as Outlook);
+        const seen = evaluateAbstract(formula.expr)((slot) => sights[slot] as AbstractValue);
         for (const length of left.length)
           for (const width of left.width)
             for (const kind of left.kind)
@@ -139,10 +139,10 @@ describe('an outlook', () => {
     const seen = (source: string) => {
       const compiled = compileFormula(source, scope);
       if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
-      const [low, high] = [lookOf(new Exact(2)), lookOf(new Exact(5))];
+      const [low, high] = [abstractOf(new Exact(2)), abstractOf(new Exact(5))];
       const between = { ...low, high: high.high };
-      return look(compiled.formula.expr)((slot) =>
-        slot === 0 ? between : slot === 2 ? lookOfAll(['a', 'b']) : lookOfAll([true, false]),
+      return evaluateAbstract(compiled.formula.expr)((slot) =>
+        slot === 0 ? between : slot === 2 ? abstractOfAll(['a', 'b']) : abstractOfAll([true, false]),
       );
     };
     expect(seen('length > 1')).toMatchObject({ yes: true, no: false, none: false });

@@ -2,7 +2,7 @@
 import type { Value } from '../../formula';
 import { valueAt } from '../../model';
 import { always, never, not, type Lit } from '../../solver';
-import { lookOf, lookOfAll, type Outlook } from '../bounds/outlook';
+import { abstractOf, abstractOfAll, type AbstractValue } from '../bounds/abstract-values';
 import type { Row } from './rows';
 
 /** What settled literals tell: the literal's value now, and a number's bounds. */
@@ -19,10 +19,10 @@ export interface Evidence {
 }
 
 /** What is settled of rows, as formulas read it. */
-export interface Sight {
+export interface PartialValues {
   /** What it was made from. */
   evidence: readonly Evidence[];
-  outlook: Outlook;
+  abstract: AbstractValue;
   /** The one value left; undefined while there are several. */
   value: Value | undefined;
 }
@@ -77,12 +77,12 @@ function numberAt(row: NumberRow, code: number): Value {
 }
 
 /** What a row can be, by some evidence alone. */
-export const sightOf = (row: Row, evidence: readonly Evidence[]): Sight => ({
+export const partialValuesOf = (row: Row, evidence: readonly Evidence[]): PartialValues => ({
   evidence,
   ...seenOf(row, evidence),
 });
 
-function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'> {
+function seenOf(row: Row, evidence: readonly Evidence[]): Omit<PartialValues, 'evidence'> {
   const holds = (lit: Lit): boolean => lit === always || evidence.some((each) => each.lit === lit);
   const fails = (lit: Lit): boolean => lit === never || evidence.some((each) => each.lit === not(lit));
   if (row.kind === 'many') {
@@ -91,7 +91,7 @@ function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'
     );
     const must = new Set(row.ids.filter((_, index) => holds(row.taken[index] as Lit)));
     return {
-      outlook: { ...lookOfAll([]), list: { must, may } },
+      abstract: { ...abstractOfAll([]), list: { must, may } },
       value: may.size === must.size ? [...must] : undefined,
     };
   }
@@ -113,9 +113,9 @@ function seenOf(row: Row, evidence: readonly Evidence[]): Omit<Sight, 'evidence'
           ]
         : [...row.taken.map((lit, index): [Lit, Value] => [lit, row.ids[index] as string]), [row.none, null]];
     const one = options.find(([lit]) => lit !== always && holds(lit));
-    if (one) return { outlook: lookOf(one[1]), value: one[1] };
+    if (one) return { abstract: abstractOf(one[1]), value: one[1] };
     if (!fails(row.shown)) for (const [lit, value] of options) if (!fails(lit)) values.push(value);
   }
   if (hidden) values.push(null);
-  return { outlook: lookOfAll(values), value: values.length === 1 ? values[0] : undefined };
+  return { abstract: abstractOfAll(values), value: values.length === 1 ? values[0] : undefined };
 }

@@ -17,7 +17,7 @@ import {
   justNone,
   later,
   listOf,
-  lookOf,
+  abstractOf,
   member,
   nothing,
   number,
@@ -26,20 +26,20 @@ import {
   truth,
   union,
   type Item,
-  type Outlook,
-} from './outlook';
+  type AbstractValue,
+} from './abstract-values';
 
 /** What each name can still be, by its place. */
-export type OutlookEnv = (slot: number) => Outlook;
+export type AbstractEnv = (slot: number) => AbstractValue;
 /** What a formula can still come to, from what is known of its names. */
-export type Look = (env: OutlookEnv) => Outlook;
+export type AbstractFormula = (env: AbstractEnv) => AbstractValue;
 
-/** Compiles an expression to its outlook. */
-export function look(expr: Expr): Look {
-  const sub = look;
+/** Compiles an expression to its abstract value, over those of its names. */
+export function evaluateAbstract(expr: Expr): AbstractFormula {
+  const sub = evaluateAbstract;
   switch (expr.kind) {
     case 'literal': {
-      const fixed = lookOf(expr.value);
+      const fixed = abstractOf(expr.value);
       return () => fixed;
     }
     case 'name': {
@@ -110,8 +110,11 @@ export function look(expr: Expr): Look {
 }
 
 /** The items of a gathered list, those left out that surely are not in it. */
-function gathered(items: readonly { when: Expr; value: Expr }[]): (env: OutlookEnv) => Item[] {
-  const looks = items.map(({ when, value }) => ({ when: look(when), value: look(value) }));
+function gathered(items: readonly { when: Expr; value: Expr }[]): (env: AbstractEnv) => Item[] {
+  const looks = items.map(({ when, value }) => ({
+    when: evaluateAbstract(when),
+    value: evaluateAbstract(value),
+  }));
   return (env) =>
     looks.flatMap(({ when, value }) => {
       const { yes, no, none } = when(env);
@@ -119,12 +122,12 @@ function gathered(items: readonly { when: Expr; value: Expr }[]): (env: OutlookE
     });
 }
 
-function pick(of: Expr, cases: readonly (readonly [string, Expr])[]): Look {
-  const text = look(of);
-  const values = new Map(cases.map(([name, value]) => [name, look(value)]));
+function pick(of: Expr, cases: readonly (readonly [string, Expr])[]): AbstractFormula {
+  const text = evaluateAbstract(of);
+  const values = new Map(cases.map(([name, value]) => [name, evaluateAbstract(value)]));
   const plain = cases.every(([, value]) => value.kind === 'literal');
-  const known = new Map<string, Outlook>();
-  const made = (env: OutlookEnv, texts: readonly string[]): Outlook =>
+  const known = new Map<string, AbstractValue>();
+  const made = (env: AbstractEnv, texts: readonly string[]): AbstractValue =>
     texts.map((name) => values.get(name)?.(env) ?? justNone).reduce(union, nothing);
   return (env) => {
     const seen = text(env);
@@ -138,7 +141,7 @@ function pick(of: Expr, cases: readonly (readonly [string, Expr])[]): Look {
 }
 
 /** Nothing is foretold, but whatever it reads is read. */
-function unforeseen(expr: Expr): Look {
+function unforeseen(expr: Expr): AbstractFormula {
   const slots = [...namesIn(expr).values()];
   return (env) => {
     for (const slot of slots) env(slot);
@@ -146,11 +149,11 @@ function unforeseen(expr: Expr): Look {
   };
 }
 
-function call(name: string, args: readonly Expr[]): Look {
-  const looks = args.map(look);
+function call(name: string, args: readonly Expr[]): AbstractFormula {
+  const looks = args.map(evaluateAbstract);
   const [first = () => anything, second] = looks;
   /** Rounded to whole numbers by `apply`; with places given, at most one unit of the last place away. */
-  const rounding = (apply: ((value: number) => number) | null): Look => {
+  const rounding = (apply: ((value: number) => number) | null): AbstractFormula => {
     const places =
       args[1] === undefined
         ? 0
@@ -171,14 +174,14 @@ function call(name: string, args: readonly Expr[]): Look {
     };
   };
   const only = args.length === 1 ? args[0] : undefined;
-  const given = only?.kind === 'list' ? only.items.map(look) : looks;
+  const given = only?.kind === 'list' ? only.items.map(evaluateAbstract) : looks;
   const items =
     only?.kind === 'gather'
       ? gathered(only.items)
-      : (env: OutlookEnv): Item[] => given.map((item) => ({ look: item(env), surely: true }));
+      : (env: AbstractEnv): Item[] => given.map((item) => ({ look: item(env), surely: true }));
   /** What stands for an item that may be missing, so that the result is no higher, or no lower, by it. */
   const fold =
-    (apply: (values: number[]) => number, missing: { low: number; high: number }): Look =>
+    (apply: (values: number[]) => number, missing: { low: number; high: number }): AbstractFormula =>
     (env) => {
       const all = items(env);
       if (all.length === 0) return justNone;
@@ -245,15 +248,15 @@ function call(name: string, args: readonly Expr[]): Look {
   }
 }
 
-function lookTest(test: Test): (value: Outlook, env: OutlookEnv) => Outlook {
+function lookTest(test: Test): (value: AbstractValue, env: AbstractEnv) => AbstractValue {
   if (test.kind === 'interval') {
-    const [low, high] = [look(test.low), look(test.high)];
+    const [low, high] = [evaluateAbstract(test.low), evaluateAbstract(test.high)];
     return (value, env) =>
       both(compare(test.lowOpen ? '>' : '>=', value, low(env)), () =>
         compare(test.highOpen ? '<' : '<=', value, high(env)),
       );
   }
-  const expr = look(test.expr);
+  const expr = evaluateAbstract(test.expr);
   if (test.kind === 'compare') return (value, env) => compare(test.op, value, expr(env));
   return (value, env) => {
     const other = expr(env);
