@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Trash2 } from 'lucide-react';
 import type { BenchView, VariantView } from '../../../contract';
 import { exact } from '../../../core/exact';
@@ -25,7 +25,7 @@ interface Props {
  * or several onto the quote.
  */
 export function Variants({ bench, view, words, frozen, onOpen }: Props) {
-  const { t, language } = useSpeech();
+  const { t } = useSpeech();
   const { settled } = bench;
   // Read again once what was decided is saved; what was read last is shown until then.
   const [asked, setAsked] = useState<unknown>(null);
@@ -37,12 +37,7 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
   const variants = last?.ok ? last.value : [];
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set([view.build.id]));
   const [alternatives, setAlternatives] = useState(false);
-  const { decimals, currency } = view.tariff;
   const base = variants.find((each) => each.id === view.build.id) ?? variants[0];
-  const rows = view.outline.sections.flatMap((section) => section.rows);
-  const valueIn = (variant: VariantView, row: string) =>
-    variant.shown.includes(row) ? words.value(row, variant.values[row]) : '–';
-  const differing = rows.filter((row) => new Set(variants.map((each) => valueIn(each, row))).size > 1);
   const send = async () => {
     const quoteId = view.quote?.id;
     if (quoteId === undefined) return;
@@ -78,120 +73,15 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
   const ready = variants.filter((each) => chosen.has(each.id) && each.complete && each.line === undefined);
   return (
     <div className={css.variants}>
-      <table className={classes(shared.table, css.table)}>
-        <thead>
-          <tr>
-            <th scope="col">{t('variant.differs', { count: differing.length })}</th>
-            {variants.map((each) => (
-              <th
-                key={each.id}
-                scope="col"
-                className={classes(css.letter, each.id === view.build.id && css.here)}
-              >
-                {!frozen && each.line === undefined && (
-                  <input
-                    type="checkbox"
-                    aria-label={t('variant.choose', { letter: each.letter })}
-                    checked={chosen.has(each.id)}
-                    disabled={!each.complete}
-                    onChange={() =>
-                      setChosen(
-                        chosen.has(each.id)
-                          ? new Set([...chosen].filter((id) => id !== each.id))
-                          : new Set([...chosen, each.id]),
-                      )
-                    }
-                  />
-                )}
-                <button
-                  type="button"
-                  className={css.open}
-                  onClick={() => {
-                    if (each.id !== view.build.id) onOpen(each.id);
-                  }}
-                >
-                  {each.letter}
-                </button>
-                {!frozen && each.line === undefined && (
-                  <Button
-                    look="plain"
-                    aria-label={t('variant.remove', { letter: each.letter })}
-                    title={t('variant.remove', { letter: each.letter })}
-                    onClick={() => void remove(each)}
-                  >
-                    <Trash2 size={12} aria-hidden />
-                  </Button>
-                )}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {differing.map((row) => (
-            <tr key={row}>
-              <th scope="row">{words.row(row)}</th>
-              {variants.map((each) => (
-                <td key={each.id}>{valueIn(each, row)}</td>
-              ))}
-            </tr>
-          ))}
-          <tr className={css.sum}>
-            <th scope="row">
-              {t('bench.net')} {currency}
-            </th>
-            {variants.map((each) => (
-              <td key={each.id}>
-                <span className={shared.code}>{money(each.unitNet, language, decimals)}</span>{' '}
-                {each.id !== base.id && (
-                  <span className={shared.quiet}>
-                    {moneyDifference(exact(each.unitNet).minus(base.unitNet).toString(), language, decimals)}
-                  </span>
-                )}
-              </td>
-            ))}
-          </tr>
-          <tr>
-            <th scope="row">{t('bench.lead')}</th>
-            {variants.map((each) => (
-              <td key={each.id}>
-                {each.leadDays === null ? '·' : t('bench.days', { count: each.leadDays })}
-              </td>
-            ))}
-          </tr>
-          {base.figures.map(({ id }) => {
-            const calculation = view.outline.calculations.find((each) => each.id === id);
-            const written = (variant: VariantView) => {
-              const value = variant.figures.find((each) => each.id === id)?.value ?? null;
-              return value === null
-                ? '·'
-                : calculation?.type === 'number'
-                  ? words.figure(value, calculation.unit ?? '', calculation.decimals ?? 2)
-                  : value;
-            };
-            return new Set(variants.map(written)).size > 1 ? (
-              <tr key={id}>
-                <th scope="row">{words.row(id)}</th>
-                {variants.map((each) => (
-                  <td key={each.id}>{written(each)}</td>
-                ))}
-              </tr>
-            ) : null;
-          })}
-          <tr>
-            <th scope="row">{t('work.partNumber')}</th>
-            {variants.map((each) => (
-              <td key={each.id} className={shared.code}>
-                {each.partNumber}
-                {each.line === undefined ? (
-                  ''
-                ) : (
-                  <span className={shared.quiet}> {t('variant.onLine', { line: each.line })}</span>
-                )}
-              </td>
-            ))}
-          </tr>
-        </tbody>
-      </table>
+      <Table
+        {...{ view, words, variants, base, frozen, chosen, onOpen }}
+        onChoose={(id) =>
+          setChosen(
+            chosen.has(id) ? new Set([...chosen].filter((each) => each !== id)) : new Set([...chosen, id]),
+          )
+        }
+        onRemove={(variant) => void remove(variant)}
+      />
       {!frozen && view.quote && (
         <div className={css.acts}>
           <Button look="main" disabled={ready.length === 0} onClick={() => void send()}>
@@ -212,5 +102,161 @@ export function Variants({ bench, view, words, frozen, onOpen }: Props) {
         </div>
       )}
     </div>
+  );
+}
+
+interface TableProps extends Pick<Props, 'view' | 'words' | 'frozen' | 'onOpen'> {
+  variants: readonly VariantView[];
+  /** The one that the others are compared with. */
+  base: VariantView;
+  chosen: ReadonlySet<string>;
+  onChoose: (id: string) => void;
+  onRemove: (variant: VariantView) => void;
+}
+
+/** Row by row what differs, then what each costs, takes and comes to. */
+function Table(props: TableProps) {
+  const { view, words, variants, base } = props;
+  const { t, language } = useSpeech();
+  const { decimals, currency } = view.tariff;
+  const valueIn = (variant: VariantView, row: string) =>
+    variant.shown.includes(row) ? words.value(row, variant.values[row]) : '–';
+  const figureIn = (variant: VariantView, id: string): string => {
+    const calculation = view.outline.calculations.find((each) => each.id === id);
+    const value = variant.figures.find((each) => each.id === id)?.value ?? null;
+    if (value === null) return '·';
+    return calculation?.type === 'number'
+      ? words.figure(value, calculation.unit ?? '', calculation.decimals ?? 2)
+      : value;
+  };
+  const differs = (of: (variant: VariantView) => string) => new Set(variants.map(of)).size > 1;
+  const rows = view.outline.sections
+    .flatMap((section) => section.rows)
+    .filter((row) => differs((each) => valueIn(each, row)));
+  const figures = base.figures.map(({ id }) => id).filter((id) => differs((each) => figureIn(each, id)));
+  return (
+    <table className={classes(shared.table, css.table)}>
+      <thead>
+        <tr>
+          <th scope="col">{t('variant.differs', { count: rows.length })}</th>
+          {variants.map((each) => (
+            <Letter key={each.id} variant={each} {...props} />
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <Compared key={row} name={words.row(row)} variants={variants} cell={(each) => valueIn(each, row)} />
+        ))}
+        <Compared
+          className={css.sum}
+          name={`${t('bench.net')} ${currency}`}
+          variants={variants}
+          cell={({ id, unitNet }) => (
+            <>
+              <span className={shared.code}>{money(unitNet, language, decimals)}</span>{' '}
+              {id !== base.id && (
+                <span className={shared.quiet}>
+                  {moneyDifference(exact(unitNet).minus(base.unitNet).toString(), language, decimals)}
+                </span>
+              )}
+            </>
+          )}
+        />
+        <Compared
+          name={t('bench.lead')}
+          variants={variants}
+          cell={({ leadDays }) => (leadDays === null ? '·' : t('bench.days', { count: leadDays }))}
+        />
+        {figures.map((id) => (
+          <Compared key={id} name={words.row(id)} variants={variants} cell={(each) => figureIn(each, id)} />
+        ))}
+        <Compared
+          name={t('work.partNumber')}
+          variants={variants}
+          cellClass={shared.code}
+          cell={({ partNumber, line }) => (
+            <>
+              {partNumber}
+              {line !== undefined && <span className={shared.quiet}> {t('variant.onLine', { line })}</span>}
+            </>
+          )}
+        />
+      </tbody>
+    </table>
+  );
+}
+
+/** One thing of every variant. */
+function Compared({
+  name,
+  variants,
+  cell,
+  className,
+  cellClass,
+}: {
+  name: string;
+  variants: readonly VariantView[];
+  cell: (variant: VariantView) => ReactNode;
+  className?: string | undefined;
+  cellClass?: string | undefined;
+}) {
+  return (
+    <tr className={className}>
+      <th scope="row">{name}</th>
+      {variants.map((each) => (
+        <td key={each.id} className={cellClass}>
+          {cell(each)}
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+/** A variant by its letter: chosen for the quote, opened, taken away. */
+function Letter({
+  variant: each,
+  view,
+  frozen,
+  chosen,
+  onChoose,
+  onOpen,
+  onRemove,
+}: TableProps & { variant: VariantView }) {
+  const { t } = useSpeech();
+  const { id, letter } = each;
+  const here = id === view.build.id;
+  const free = !frozen && each.line === undefined;
+  return (
+    <th scope="col" className={classes(css.letter, here && css.here)}>
+      {free && (
+        <input
+          type="checkbox"
+          aria-label={t('variant.choose', { letter })}
+          checked={chosen.has(id)}
+          disabled={!each.complete}
+          onChange={() => onChoose(id)}
+        />
+      )}
+      <button
+        type="button"
+        className={css.open}
+        onClick={() => {
+          if (!here) onOpen(id);
+        }}
+      >
+        {letter}
+      </button>
+      {free && (
+        <Button
+          look="plain"
+          aria-label={t('variant.remove', { letter })}
+          title={t('variant.remove', { letter })}
+          onClick={() => onRemove(each)}
+        >
+          <Trash2 size={12} aria-hidden />
+        </Button>
+      )}
+    </th>
   );
 }

@@ -70,9 +70,8 @@ export function LineCells({
 }: Props): ReactNode {
   const { t, language } = useSpeech();
   const { may } = means;
-  const { line, open } = row;
+  const { line } = row;
   const at = String(line.position);
-  const more = notesOn(line, t, language, means.decimals);
   const cell: CellMeans = { line, means, judged, t, language, onChange, onExplain, onFill };
   return (
     <>
@@ -94,72 +93,7 @@ export function LineCells({
           {at}
         </span>
       </td>
-      <td className={classes(css.what, css.held, line.group !== null && css.inside)}>
-        {hasParts(line) && (
-          <button
-            type="button"
-            className={css.turn}
-            aria-expanded={open}
-            aria-label={t('ledger.partsOfLine', { line: at })}
-            onClick={() => onOpen(line)}
-          >
-            {open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}
-          </button>
-        )}
-        <span className={css.name}>{own(line.name, language)}</span>
-        {line.alternative && (
-          <i className={css.alternative}>
-            {' '}
-            {line.insteadOf === undefined
-              ? t('pdf.alternativeAlone')
-              : t('ledger.alternative', { line: line.insteadOf })}
-          </i>
-        )}
-        {line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}
-        <span className={css.second}>
-          {line.buildId ? (
-            <a
-              className={css.code}
-              data-waits={onBench(line) || undefined}
-              href={`/bench/${line.buildId}`}
-              title={may.edit ? t('ledger.edit') : t('ledger.open')}
-            >
-              {line.partNumber}
-            </a>
-          ) : (
-            <span className={css.code}>{line.partNumber}</span>
-          )}
-          {line.recurs && (
-            <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />
-          )}
-          {more.length > 0 && (
-            <span className={css.more} title={more.join('\n')}>
-              {more.join(' · ')}
-            </span>
-          )}
-        </span>
-        {line.typedCost !== undefined && <OwnCost line={line} means={means} onChange={onChange} />}
-        {line.problems.map((problem) => (
-          <span key={problem.code} className={css.problem}>
-            <TriangleAlert size={13} aria-hidden />
-            {t(problem.code, problem.params)}
-          </span>
-        ))}
-        {line.warnings.map((warning) => (
-          <span key={warning.rule} className={css.warning}>
-            <TriangleAlert size={13} aria-hidden />
-            {own(warning.text, language)}
-            {warning.passed && (
-              <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>
-            )}
-          </span>
-        ))}
-        {line.special.map((part) => (
-          <span key={part.item} className={css.warning}>
-            {t('ledger.specialPart', { text: part.text })}
-          </span>
-        ))}
-      </td>
+      <What row={row} means={means} onChange={onChange} onOpen={onOpen} />
       {columns.map((column) => (
         <td
           key={column.id}
@@ -171,74 +105,184 @@ export function LineCells({
           {cellOf(column.id, cell)}
         </td>
       ))}
-      <td className={css.lineActs}>
+      <Acts {...{ line, may, walked, onChange, onRemove, onCopy, onWalk, onInstead }} />
+    </>
+  );
+}
+
+/** What it is: its name, its number or the way to its build, and what is told of it. */
+function What({
+  row: { line, open },
+  means,
+  onChange,
+  onOpen,
+}: Pick<Props, 'row' | 'means' | 'onChange' | 'onOpen'>) {
+  const { t, language } = useSpeech();
+  const { may } = means;
+  const at = String(line.position);
+  const more = notesOn(line, t, language, means.decimals);
+  return (
+    <td className={classes(css.what, css.held, line.group !== null && css.inside)}>
+      {hasParts(line) && (
+        <button
+          type="button"
+          className={css.turn}
+          aria-expanded={open}
+          aria-label={t('ledger.partsOfLine', { line: at })}
+          onClick={() => onOpen(line)}
+        >
+          {open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}
+        </button>
+      )}
+      <span className={css.name}>{own(line.name, language)}</span>
+      {line.alternative && (
+        <i className={css.alternative}>
+          {' '}
+          {line.insteadOf === undefined
+            ? t('pdf.alternativeAlone')
+            : t('ledger.alternative', { line: line.insteadOf })}
+        </i>
+      )}
+      {line.optional && <i className={css.alternative}> {t('ledger.optional')}</i>}
+      <span className={css.second}>
+        {line.buildId ? (
+          <a
+            className={css.code}
+            data-waits={onBench(line) || undefined}
+            href={`/bench/${line.buildId}`}
+            title={may.edit ? t('ledger.edit') : t('ledger.open')}
+          >
+            {line.partNumber}
+          </a>
+        ) : (
+          <span className={css.code}>{line.partNumber}</span>
+        )}
+        {line.recurs && (
+          <TermFields line={line} disabled={!may.edit} onChange={(term) => onChange(line, { term })} />
+        )}
+        {more.length > 0 && (
+          <span className={css.more} title={more.join('\n')}>
+            {more.join(' · ')}
+          </span>
+        )}
+      </span>
+      {line.typedCost !== undefined && <OwnCost line={line} means={means} onChange={onChange} />}
+      <Remarks line={line} />
+    </td>
+  );
+}
+
+/** What is wrong with a line, what warns of it, and what is made specially. */
+function Remarks({ line }: { line: LineView }) {
+  const { t, language } = useSpeech();
+  return (
+    <>
+      {line.problems.map((problem) => (
+        <span key={problem.code} className={css.problem}>
+          <TriangleAlert size={13} aria-hidden />
+          {t(problem.code, problem.params)}
+        </span>
+      ))}
+      {line.warnings.map((warning) => (
+        <span key={warning.rule} className={css.warning}>
+          <TriangleAlert size={13} aria-hidden />
+          {own(warning.text, language)}
+          {warning.passed && (
+            <i> {t('ledger.passed', { who: warning.passed.by, reason: warning.passed.reason })}</i>
+          )}
+        </span>
+      ))}
+      {line.special.map((part) => (
+        <span key={part.item} className={css.warning}>
+          {t('ledger.specialPart', { text: part.text })}
+        </span>
+      ))}
+    </>
+  );
+}
+
+type ActsProps = Pick<Props, 'onChange' | 'onRemove' | 'onCopy' | 'onInstead'> & {
+  line: LineView;
+  may: Means['may'];
+};
+
+/** What can be done to a line, at its end. */
+function Acts({ line, may, walked, onWalk, ...acts }: ActsProps & Pick<Props, 'walked' | 'onWalk'>) {
+  const { t } = useSpeech();
+  return (
+    <td className={css.lineActs}>
+      <Button
+        look="plain"
+        className={css.iconAct}
+        aria-label={t('ledger.walkOf', { line: line.position })}
+        title={t('ledger.walk')}
+        aria-pressed={walked}
+        onClick={() => onWalk(line)}
+      >
+        <Route size={14} aria-hidden />
+      </Button>
+      {may.edit && <EditActs line={line} may={may} {...acts} />}
+    </td>
+  );
+}
+
+function EditActs({ line, may, onChange, onRemove, onCopy, onInstead }: ActsProps) {
+  const { t, language } = useSpeech();
+  const at = String(line.position);
+  return (
+    <>
+      {may.discount && (
         <Button
           look="plain"
           className={css.iconAct}
-          aria-label={t('ledger.walkOf', { line: at })}
-          title={t('ledger.walk')}
-          aria-pressed={walked}
-          onClick={() => onWalk(line)}
+          aria-label={t('ledger.lock', { line: at })}
+          title={t(line.locked ? 'ledger.locked' : 'ledger.lock', { line: at })}
+          aria-pressed={line.locked}
+          onClick={() => void onChange(line, { locked: !line.locked })}
         >
-          <Route size={14} aria-hidden />
+          {line.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
         </Button>
-        {may.edit && (
-          <>
-            {may.discount && (
-              <Button
-                look="plain"
-                className={css.iconAct}
-                aria-label={t('ledger.lock', { line: at })}
-                title={t(line.locked ? 'ledger.locked' : 'ledger.lock', { line: at })}
-                aria-pressed={line.locked}
-                onClick={() => void onChange(line, { locked: !line.locked })}
-              >
-                {line.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
-              </Button>
-            )}
-            {line.alternative ? (
-              <Button
-                look="plain"
-                className={css.iconAct}
-                aria-label={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })}
-                title={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })}
-                onClick={() => onInstead(line)}
-              >
-                <ArrowUpDown size={14} aria-hidden />
-              </Button>
-            ) : (
-              <Button
-                look="plain"
-                className={css.iconAct}
-                aria-label={t('ledger.setAside', { line: at })}
-                title={t('ledger.setAsideWhy')}
-                aria-pressed={line.optional}
-                onClick={() => void onChange(line, { optional: !line.optional })}
-              >
-                <CircleDashed size={14} aria-hidden />
-              </Button>
-            )}
-            <Button
-              look="plain"
-              className={css.iconAct}
-              aria-label={t('ledger.copy', { line: at })}
-              title={`${t('ledger.copy', { line: at })} (${keysIn('Ctrl D', language)})`}
-              onClick={() => onCopy(line)}
-            >
-              <Copy size={14} aria-hidden />
-            </Button>
-            <Button
-              look="plain"
-              className={css.iconAct}
-              aria-label={t('ledger.remove', { line: at })}
-              title={t('ledger.remove', { line: at })}
-              onClick={() => onRemove(line)}
-            >
-              <Trash2 size={14} aria-hidden />
-            </Button>
-          </>
-        )}
-      </td>
+      )}
+      {line.alternative ? (
+        <Button
+          look="plain"
+          className={css.iconAct}
+          aria-label={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })}
+          title={t('ledger.takeInstead', { line: at, other: line.insteadOf ?? '–' })}
+          onClick={() => onInstead(line)}
+        >
+          <ArrowUpDown size={14} aria-hidden />
+        </Button>
+      ) : (
+        <Button
+          look="plain"
+          className={css.iconAct}
+          aria-label={t('ledger.setAside', { line: at })}
+          title={t('ledger.setAsideWhy')}
+          aria-pressed={line.optional}
+          onClick={() => void onChange(line, { optional: !line.optional })}
+        >
+          <CircleDashed size={14} aria-hidden />
+        </Button>
+      )}
+      <Button
+        look="plain"
+        className={css.iconAct}
+        aria-label={t('ledger.copy', { line: at })}
+        title={`${t('ledger.copy', { line: at })} (${keysIn('Ctrl D', language)})`}
+        onClick={() => onCopy(line)}
+      >
+        <Copy size={14} aria-hidden />
+      </Button>
+      <Button
+        look="plain"
+        className={css.iconAct}
+        aria-label={t('ledger.remove', { line: at })}
+        title={t('ledger.remove', { line: at })}
+        onClick={() => onRemove(line)}
+      >
+        <Trash2 size={14} aria-hidden />
+      </Button>
     </>
   );
 }
