@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
-import { granted, type Role } from '../../contract';
+import { granted, type Role } from '../../contract/permissions';
 import { Button, Dialog, KeyList, Toaster, say } from '../../ui';
 import { ask } from '../api';
 import { NewQuote } from '../quotes/NewQuote';

@@ -1,6 +1,6 @@
 /** What a room tells the shell: where it is entered, who may, and which keys it has. */
-import type { Permission, Role } from '../../contract';
-import { granted } from '../../contract';
+// By its own file: the door of the contract brings every schema along.
+import { granted, type Permission, type Role } from '../../contract/permissions';
 import { keysIn, type TextKey } from '../../i18n';
 
 /** A key, or several that belong together, and what they do. */
