@@ -72,8 +72,13 @@ export function quoteActs(view: QuoteView, on: QuoteActsOn, t: Translate): Quote
   const { may, steps, signOff, resale } = view;
   const empty = view.lines.length === 0;
   const ready = !empty && !isUnsigned(view);
-  const dialog = (id: string, opens: HeadDialog, name: string, more: Partial<QuoteAct> = {}): QuoteAct =>
-    ({ id, name, menu: 'never', act: () => on.onDialog(opens), ...more });
+  const dialog = (id: string, opens: HeadDialog, name: string, more: Partial<QuoteAct> = {}): QuoteAct => ({
+    id,
+    name,
+    menu: 'never',
+    act: () => on.onDialog(opens),
+    ...more,
+  });
   const when = (holds: boolean, ...acts: QuoteAct[]): QuoteAct[] => (holds ? acts : []);
   return [
     ...when(
