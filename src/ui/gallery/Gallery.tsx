@@ -157,6 +157,22 @@ function Picked() {
 
 /** By component, its states. */
 export const gallery: Readonly<Record<string, readonly Example[]>> = {
+  // First, as it takes the keyboard, and with it the page to where it is.
+  ListPage: [
+    {
+      name: 'a list to find in',
+      shown: () => (
+        <ListPage
+          title="Parts"
+          find={{ label: 'Find', field: { value: '', onChange: () => undefined } }}
+          act={<Button look="main">New part</Button>}
+          foot={<p>3 of 3</p>}
+        >
+          <Table rows={parts(3)} />
+        </ListPage>
+      ),
+    },
+  ],
   Button: [
     { name: 'as it is', shown: () => <Button>Add a line</Button> },
     { name: 'what the view is for', shown: () => <Button look="main">Send</Button> },
@@ -228,21 +244,6 @@ export const gallery: Readonly<Record<string, readonly Example[]>> = {
             { keys: '?', text: 'All keys' },
           ]}
         />
-      ),
-    },
-  ],
-  ListPage: [
-    {
-      name: 'a list to find in',
-      shown: () => (
-        <ListPage
-          title="Parts"
-          find={{ label: 'Find', field: { value: '', onChange: () => undefined } }}
-          act={<Button look="main">New part</Button>}
-          foot={<p>3 of 3</p>}
-        >
-          <Table rows={parts(3)} />
-        </ListPage>
       ),
     },
   ],
