@@ -36,6 +36,11 @@ export const personInput = exactly({
 /** What passes `personInput`. */
 export type PersonInput = Sent<typeof personInput>;
 
+/** Who has signed in. */
+export interface SignedIn {
+  name: string;
+}
+
 /** Endpoints of who somebody is. */
 export const access = {
   'POST /session': endpoint({
@@ -43,7 +48,7 @@ export const access = {
     who: 'anyone',
     input: signInInput,
     most: 4 * 1024,
-    answers: json<{ name: string }>('{ name }'),
+    answers: json<SignedIn>('SignedIn'),
   }),
   'DELETE /session': endpoint({ says: 'Signs out.', who: 'anyone', answers: json<null>('null') }),
   'PATCH /me': endpoint({

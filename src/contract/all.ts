@@ -17,7 +17,7 @@ import { system } from './system';
 export type { Endpoint } from './endpoint';
 export { matcher } from './match';
 export { fieldLines } from './fields';
-export { openApi, rolesOf } from './openapi';
+export { answerSchema, openApi, rolesOf } from './openapi';
 export { access, builds, catalogue, customers, desk, lines, orders, quotes, saved, signOffs, system };
 
 /** Endpoints by their rooms. */

@@ -146,13 +146,23 @@ export interface SavedContent {
   leadDays?: number | null;
 }
 
+/** A build that was begun. */
+export interface Begun {
+  id: string;
+}
+
+/** A variant that was begun; its letter is its own among the variants of its build. */
+export interface BegunVariant extends Begun {
+  letter: string;
+}
+
 /** Endpoints of builds. */
 export const builds = {
   'POST /builds': endpoint({
     says: 'Begins a build for a quote, or for oneself and a customer, from a model, another build, a kept build or a part number.',
     who: 'quotes',
     input: newBuildInput,
-    answers: json<{ id: string }>('{ id }'),
+    answers: json<Begun>('Begun'),
   }),
   'GET /builds/{id}': endpoint({
     says: 'A build with all that it takes to go on with it.',
@@ -202,7 +212,7 @@ export const builds = {
     says: 'Adds a variant, as the build is or empty.',
     who: 'quotes',
     input: variantInput,
-    answers: json<{ id: string; letter: string }>('{ id, letter }'),
+    answers: json<BegunVariant>('BegunVariant'),
   }),
   'POST /builds/{id}/line': endpoint({
     says: 'Puts a build on its quote, or brings the line that it has up to it.',

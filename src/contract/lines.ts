@@ -153,6 +153,11 @@ export interface LastPrice {
   decimals: number;
 }
 
+/** What a file says, as a list that can be pasted. */
+export interface ReadTable {
+  text: string;
+}
+
 /** Endpoints of lines. */
 export const lines = {
   'POST /quotes/{id}/lines': endpoint({
@@ -248,6 +253,6 @@ export const lines = {
     says: 'Part numbers and quantities of a CSV or XLSX file, as a list to look at; nothing is kept.',
     who: 'person',
     most: 5 * 1024 * 1024,
-    answers: json<{ text: string }>('{ text }'),
+    answers: json<ReadTable>('ReadTable'),
   }),
 };

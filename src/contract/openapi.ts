@@ -8,6 +8,8 @@ import { granted, roles, type Role } from './permissions';
 
 /** A JSON Schema, as OpenAPI 3.1 takes it. */
 type JsonSchema = Record<string, unknown>;
+/** What is answered, by the names of its types; made from them by `npm run answers`. */
+export type AnswerSchemas = Readonly<Record<string, object>>;
 
 const whoText = (who: Who): string =>
   who === 'anyone' ? 'Anyone, without signing in.' : `For ${rolesOf(who).join(', ')}.`;
@@ -16,8 +18,8 @@ const whoText = (who: Who): string =>
 export const rolesOf = (who: Who): Role[] =>
   who === 'anyone' || who === 'person' ? [...roles] : roles.filter((role) => granted[role].includes(who));
 
-/** The document for all rooms. */
-export function openApi(rooms: Readonly<Record<string, Endpoints>>): object {
+/** The document for all rooms, with what they answer. */
+export function openApi(rooms: Readonly<Record<string, Endpoints>>, answered: AnswerSchemas): object {
   const paths: Record<string, Record<string, object>> = {};
   for (const [room, endpoints] of Object.entries(rooms))
     for (const [name, declared] of Object.entries(endpoints)) {
@@ -37,7 +39,7 @@ export function openApi(rooms: Readonly<Record<string, Endpoints>>): object {
     paths,
     components: {
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'iunctura' } },
-      schemas: { Refusal: refusal },
+      schemas: { Refusal: refusal, ...answered },
     },
   };
 }
@@ -99,7 +101,7 @@ function operation(room: string, method: string, path: string, declared: Endpoin
         content:
           answers.kind === 'file'
             ? { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } }
-            : { 'application/json': {} },
+            : { 'application/json': { schema: answerSchema(answers.of) } },
       },
       default: {
         description: 'What is in the way, in sentences.',
@@ -107,6 +109,14 @@ function operation(room: string, method: string, path: string, declared: Endpoin
       },
     },
   };
+}
+
+/** An answer's schema, from the name of its type: one, a list of one, or one of several. */
+export function answerSchema(of: string): JsonSchema {
+  if (of.includes(' | ')) return { anyOf: of.split(' | ').map(answerSchema) };
+  if (of.endsWith('[]')) return { type: 'array', items: answerSchema(of.slice(0, -2)) };
+  if (of === 'null' || of === 'object') return { type: of };
+  return { $ref: `#/components/schemas/${of}` };
 }
 
 const described = (schema: NonNullable<Endpoint['input']>): SchemaDescription =>

@@ -115,6 +115,12 @@ const revision = number()
   .transform((value: number) => (Number.isInteger(value) ? value : 0))
   .default(0);
 
+/** The order that was made of a quote. */
+export interface MadeOrder {
+  orderId: string;
+  number: string;
+}
+
 /** Endpoints of quotes as a whole. */
 export const quotes = {
   'GET /quotes': endpoint({
@@ -225,7 +231,7 @@ export const quotes = {
     says: 'Makes an order of a quote, once.',
     who: 'accept',
     input: versionInput,
-    answers: json<{ orderId: string; number: string }>('{ orderId, number }'),
+    answers: json<MadeOrder>('MadeOrder'),
   }),
   'POST /quotes/{id}/undo': endpoint({
     says: 'Takes back the last change of a draft.',

@@ -27,6 +27,11 @@ export interface SavedBuild {
   savedAt: string;
 }
 
+/** A build that is kept now. */
+export interface Kept {
+  id: string;
+}
+
 /** Endpoints of kept builds. */
 export const saved = {
   'GET /saved': endpoint({
@@ -38,7 +43,7 @@ export const saved = {
     says: 'Keeps a build under a name.',
     who: 'quotes',
     input: saveBuildInput,
-    answers: json<{ id: string }>('{ id }'),
+    answers: json<Kept>('Kept'),
   }),
   'PATCH /saved/{id}': endpoint({
     says: 'Renames, shares or stars a kept build.',

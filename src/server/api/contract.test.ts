@@ -8,7 +8,8 @@ import { roles, type QuoteView, type Role } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../../services/access/actor';
 import { openDemo, personOf } from '../../services/kernel/testing';
-import { askAs, ways, type Way } from './testing';
+import answered from '../../contract/answers.json';
+import { askAs, held, ways, type Way } from './testing';
 
 const people = new Map<Role, Actor>();
 /** A quote with a line and a build, of an engineer of the house. */
@@ -178,7 +179,7 @@ describe('what belongs to the house is not there for a dealer', () => {
 });
 
 describe('the document for programs', () => {
-  const document = openApi(rooms) as {
+  const document = openApi(rooms, answered) as {
     paths: Record<string, Record<string, { operationId: string; security: unknown[]; requestBody?: object }>>;
   };
 

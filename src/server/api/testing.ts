@@ -1,6 +1,8 @@
 /** For tests: asks an endpoint as somebody, through the same way in as every request. */
+import Ajv from 'ajv/dist/2020';
 import type { APIContext } from 'astro';
-import { contract } from '../../contract/all';
+import answered from '../../contract/answers.json';
+import { answerSchema, contract } from '../../contract/all';
 import type { Actor } from '../../services/access/actor';
 import { dispatch } from './dispatch';
 
@@ -8,6 +10,29 @@ import { dispatch } from './dispatch';
 export type Way = keyof typeof contract;
 /** All endpoints there are. */
 export const ways = Object.keys(contract) as Way[];
+
+/** Ways of which an answer was held against what is declared. */
+export const held = new Set<Way>();
+
+const schemas = new Ajv({ strict: false, allErrors: true }).addSchema(
+  { components: { schemas: answered } },
+  'contract',
+);
+const validators = new Map<Way, ReturnType<typeof validatorOf>>();
+
+function validatorOf(way: Way) {
+  const schema = JSON.stringify(answerSchema(contract[way].answers.of));
+  return schemas.compile(JSON.parse(schema.replaceAll('"#/', '"contract#/')) as object);
+}
+
+/** Throws where an answer has what its type does not name, or lacks what it has. */
+function holds(way: Way, answer: unknown): void {
+  const valid = validators.get(way) ?? validatorOf(way);
+  validators.set(way, valid);
+  if (!valid(answer))
+    throw new Error(`${way}: ${schemas.errorsText(valid.errors?.slice(0, 5), { dataVar: 'answer' })}`);
+  held.add(way);
+}
 
 /** What is sent in a test. */
 export interface Request {
@@ -18,8 +43,20 @@ export interface Request {
   headers?: Readonly<Record<string, string>>;
 }
 
-/** The answer of an endpoint to somebody; to nobody with null. */
+/**
+ * The answer of an endpoint to somebody; to nobody with null. Whatever is answered is held against what the
+ * contract declares.
+ */
 export async function askAs(actor: Actor | null, way: Way, request: Request = {}): Promise<Response> {
+  const response = await send(actor, way, request);
+  if (response.ok && contract[way].answers.kind !== 'file') {
+    const text = await response.clone().text();
+    holds(way, text === '' ? null : JSON.parse(text));
+  }
+  return response;
+}
+
+async function send(actor: Actor | null, way: Way, request: Request): Promise<Response> {
   const { at = {}, query = {}, body, headers = {} } = request;
   const [method = '', path = ''] = way.split(' ');
   const url = new URL(

@@ -1,3 +1,4 @@
+import answered from '../../../contract/answers.json';
 import { openApi, rooms, type system } from '../../../contract/all';
 import { done } from '../../../services/kernel/failure';
 import { ready } from '../../../services/kernel/health';
@@ -5,7 +6,7 @@ import { json } from '../answer';
 import type { Handlers } from './handler';
 
 /** Made once: whoever asks costs the server no more than sending it. */
-const document = openApi(rooms);
+const document = openApi(rooms, answered);
 
 /** What answers the endpoints of this room. */
 export const systemHandlers: Handlers<typeof system> = {
