@@ -129,7 +129,9 @@ function describeAnswers(node) {
     const [type] = node.typeArguments;
     const [called] = node.arguments;
     if (type.getText() !== called.text)
-      throw new Error(`${basename(node.getSourceFile().fileName)} answers ${type.getText()}, not ${called.text}`);
+      throw new Error(
+        `${basename(node.getSourceFile().fileName)} answers ${type.getText()}, not ${called.text}`,
+      );
     const answered = checker.getTypeFromTypeNode(type);
     if (type.getText() !== 'object') schemaOf(answered);
   }

@@ -23,7 +23,7 @@ export interface BenchView {
   content: BuildContent;
   /** From the needs answered; a decision on the same thing wins. */
   asked: Decision[];
-  /** All variants of the talk, this one among them. */
+  /** All variants of its group, this one among them. */
   variants: { id: string; letter: string }[];
   modelVersion: { number: number; newest: number };
   document: ModelDocument;

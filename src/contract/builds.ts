@@ -204,7 +204,7 @@ export const builds = {
     answers: json<null>('null'),
   }),
   'GET /builds/{id}/variants': endpoint({
-    says: 'The variants of a talk, side by side.',
+    says: 'The variants of one another, side by side.',
     who: 'person',
     answers: json<VariantView[]>('VariantView[]'),
   }),

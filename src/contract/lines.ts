@@ -95,9 +95,9 @@ export const linesInput = exactly({ version, lines: lineIds });
 export type LinesInput = Sent<typeof linesInput>;
 
 /** Lines that become alternatives of one another, or stand apart again. */
-export const rivalsInput = exactly({ version, lines: lineIds, apart: flag });
-/** What passes `rivalsInput`. */
-export type RivalsInput = Sent<typeof rivalsInput>;
+export const alternativesInput = exactly({ version, lines: lineIds, apart: flag });
+/** What passes `alternativesInput`. */
+export type AlternativesInput = Sent<typeof alternativesInput>;
 
 const groupName = string().trim().max(80, 'input.tooLong').required('group.noName');
 /** A group and its new name. */
@@ -225,10 +225,10 @@ export const lines = {
     input: placeLinesInput,
     answers: changedQuote,
   }),
-  'POST /quotes/{id}/lines/rivals': endpoint({
+  'POST /quotes/{id}/lines/alternatives': endpoint({
     says: 'Makes lines alternatives of one another, or sets them apart again.',
     who: 'quotes',
-    input: rivalsInput,
+    input: alternativesInput,
     answers: changedQuote,
   }),
   'PATCH /quotes/{id}/groups': endpoint({

@@ -85,7 +85,7 @@ export interface LineView {
   /** Instead of another line, and not in the totals. */
   alternative: boolean;
   /** The same for lines that are alternatives of one another; null where it stands by itself. */
-  rivals: string | null;
+  alternativeSet: string | null;
   /** Position of the line that counts where this one is an alternative. */
   insteadOf?: number | undefined;
   /** The same in all revisions. */

@@ -210,7 +210,7 @@ export const quotes = {
     answers: changedQuote,
   }),
   'POST /quotes/{id}/variants': endpoint({
-    says: 'Puts variants of a talk on the quote, beside one another or as alternatives.',
+    says: 'Puts variants of one another on the quote, beside one another or as alternatives.',
     who: 'quotes',
     input: sendVariantsInput,
     answers: changedQuote,

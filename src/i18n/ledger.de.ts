@@ -104,9 +104,9 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     marginOfAll: 'Marge mit dem Wiederkehrenden: {{margin}}',
     marginOfAllWhy: 'Rechts steht die Marge eines Stücks, ohne das Wiederkehrende',
     figureOfTerm: '{{what}}, Position {{line}}, vom Wiederkehrenden ({{base}} Monate)',
-    stretches: 'Wie die Menge bepreist ist',
-    stretch: 'ab {{from}}, unter {{below}}',
-    stretchFrom: 'ab {{from}}',
+    tiers: 'Wie die Menge bepreist ist',
+    tier: 'ab {{from}}, unter {{below}}',
+    tierFrom: 'ab {{from}}',
     least: 'Mindestens zu zahlen',
     netForAll: 'Netto für alle',
     plusOnce: 'und einmal je Position {{net}}',
@@ -176,7 +176,7 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
   },
   line: {
     notSoldAlone: '{{sku}} wird nicht einzeln verkauft, nur als Teil einer Ausführung.',
-    oneRival: 'Alternativen sind mindestens zwei Positionen: markieren Sie noch eine.',
+    oneAlternative: 'Alternativen sind mindestens zwei Positionen: markieren Sie noch eine.',
     counts: 'Position {{line}} zählt schon.',
     costNotTyped:
       'Die Kosten dieser Position sind die ihres Artikels; eingetippt werden sie nur, wo auch der Preis eingetippt wird.',
@@ -215,8 +215,8 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
   },
   marked: {
     aside: 'Optional',
-    rivals: 'Alternativen',
-    rivalsWhy: 'Zu Alternativen voneinander machen: die erste zählt',
+    alternatives: 'Alternativen',
+    alternativesWhy: 'Zu Alternativen voneinander machen: die erste zählt',
     apart: 'Keine Alternativen',
     apartWhy: 'Wieder für sich stehen lassen und zählen',
     title: 'Markierte Positionen',

@@ -22,16 +22,16 @@ describe('how a part came about', () => {
     ['several', { quantity: '54', unitPrice: '312' }, '54 × 312.00'],
     [
       'a bracket',
-      { quantity: '2', stretches: [{ from: '2', below: '3', quantity: '2', amount: '1216' }] },
+      { quantity: '2', tiers: [{ from: '2', below: '3', quantity: '2', amount: '1216' }] },
       'from 2, below 3',
     ],
     [
       'a bracket without end',
-      { quantity: '9', stretches: [{ from: '7', quantity: '9', amount: '3900' }] },
+      { quantity: '9', tiers: [{ from: '7', quantity: '9', amount: '3900' }] },
       'from 7 on',
     ],
-    ['slices', { quantity: '2400', stretches: slices }, '1,000 × 0.12 + 1,400 × 0.09'],
-    ['the least charge', { quantity: '20', stretches: slices, least: '45' }, 'Charge due in any case 45.00'],
+    ['slices', { quantity: '2400', tiers: slices }, '1,000 × 0.12 + 1,400 × 0.09'],
+    ['the least charge', { quantity: '20', tiers: slices, least: '45' }, 'Charge due in any case 45.00'],
     ['a surcharge', { kind: 'surcharge', rate: '0.06' }, '6 %'],
     ['a price inside', { kind: 'inside', rate: '0.1' }, '−10 %'],
     ['nothing to tell', {}, ''],
@@ -46,7 +46,7 @@ describe('how a part came about', () => {
     );
     expect(
       partHowInAll(
-        part({ quantity: '2400', stretches: slices, recurs: { baseMonths: 1, months: 18 } }),
+        part({ quantity: '2400', tiers: slices, recurs: { baseMonths: 1, months: 18 } }),
         t,
         'en',
         2,

@@ -4,10 +4,10 @@ import type { Translate } from './texts';
 
 /**
  * How the amount of a part came about, so that it can be worked out with a pencil: how many at what, by which
- * stretches of the quantity, as which share.
+ * tiers of the quantity, as which share.
  */
 export function partHow(
-  { quantity, unitPrice, stretches, least, rate, kind }: PricedPart,
+  { quantity, unitPrice, tiers, least, rate, kind }: PricedPart,
   t: Translate,
   language: string,
   decimals: number,
@@ -18,13 +18,13 @@ export function partHow(
       ? ''
       : `${number(quantity, language)} × ${money(unitPrice, language, decimals)}`;
   if (least !== undefined) return `${t('ledger.least')} ${money(least, language, decimals)}`;
-  return (stretches ?? [])
+  return (tiers ?? [])
     .map(({ quantity: many, rate: each, from, below }) =>
       each !== undefined
         ? `${number(many, language)} × ${number(each, language, 6)}`
         : below === undefined
-          ? t('ledger.stretchFrom', { from })
-          : t('ledger.stretch', { from, below }),
+          ? t('ledger.tierFrom', { from })
+          : t('ledger.tier', { from, below }),
     )
     .join(' + ');
 }

@@ -42,7 +42,7 @@ export const pricesDe: SameTexts<typeof pricesEn> = {
   },
   rates: {
     title: 'Sätze dieser Position',
-    of: 'Satz {{stretch}}',
+    of: 'Satz {{tier}}',
     from: 'ab {{from}}',
     to: 'unter {{below}}',
     least: 'Auf jeden Fall fällig',

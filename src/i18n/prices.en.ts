@@ -38,7 +38,7 @@ export const pricesEn = {
   },
   rates: {
     title: 'Rates of this line',
-    of: 'Rate {{stretch}}',
+    of: 'Rate {{tier}}',
     from: 'from {{from}} on',
     to: 'below {{below}}',
     least: 'Due in any case',

@@ -10,7 +10,7 @@ import {
   commission,
   figureAt,
   figuresOf,
-  fourOf,
+  priceFiguresOf,
   judge,
   markUpOf,
   monthlyRate,
@@ -21,7 +21,7 @@ import {
   stillHolds,
   taxed,
   taxRate,
-  type Four,
+  type PriceFigures,
   type Limit,
   type LineFigures,
   type LinePrice,
@@ -153,10 +153,10 @@ describe('an amount spread as numbers', () => {
 });
 
 describe('any of four', () => {
-  const four = (base: string, typed: Typed, cost?: string, decimals = 2): Four => {
-    const answer = fourOf(base, typed, decimals, cost);
-    if (answer.is !== 'four') throw new Error(answer.why);
-    return answer.four;
+  const four = (base: string, typed: Typed, cost?: string, decimals = 2): PriceFigures => {
+    const answer = priceFiguresOf(base, typed, decimals, cost);
+    if (answer.is !== 'figures') throw new Error(answer.why);
+    return answer.figures;
   };
 
   it('gives the net that a margin of 32 % wants', () => {
@@ -166,7 +166,7 @@ describe('any of four', () => {
     });
   });
 
-  it.each<[Typed, Partial<Four>]>([
+  it.each<[Typed, Partial<PriceFigures>]>([
     [
       { by: 'rate', value: '0.1' },
       { rate: '0.1', amount: '100', net: '900', margin: '0.3333333333333333333333333333333333' },
@@ -196,12 +196,15 @@ describe('any of four', () => {
   });
 
   it('is impossible where it is', () => {
-    expect(fourOf('1000', { by: 'margin', value: '1' }, 2, '600')).toEqual({
+    expect(priceFiguresOf('1000', { by: 'margin', value: '1' }, 2, '600')).toEqual({
       is: 'impossible',
       why: 'margin',
     });
-    expect(fourOf('1000', { by: 'margin', value: '0.3' }, 2)).toEqual({ is: 'impossible', why: 'cost' });
-    expect(fourOf('0', { by: 'net', value: '10' }, 2)).toEqual({ is: 'impossible', why: 'base' });
+    expect(priceFiguresOf('1000', { by: 'margin', value: '0.3' }, 2)).toEqual({
+      is: 'impossible',
+      why: 'cost',
+    });
+    expect(priceFiguresOf('0', { by: 'net', value: '10' }, 2)).toEqual({ is: 'impossible', why: 'base' });
     expect(four('0', { by: 'rate', value: '0.2' })).toMatchObject({ net: '0', rate: '0.2' });
   });
 

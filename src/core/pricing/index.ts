@@ -60,7 +60,7 @@ export {
   type Term,
 } from './line/recurring';
 export { chooseGrant, quantityRate, type Grant, type QuantityDiscount } from './line/grants';
-export { fourOf, markUpOf, type Four, type Typed } from './line/four';
+export { priceFiguresOf, markUpOf, type PriceFigures, type Typed } from './line/price-figures';
 export { resaleOf, sumResale } from './line/resale';
 export {
   policiesHit,

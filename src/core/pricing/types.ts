@@ -1,9 +1,9 @@
 /** What a price is made of: tariffs, parts of builds, lines and their terms. */
 import type { ExactText } from '../exact';
 import type { Growth, Texts } from '../model';
-import type { Typed } from './line/four';
+import type { Typed } from './line/price-figures';
 import type { Grant, GrantChoice, QuantityDiscount } from './line/grants';
-import type { PriceEntry, PricedStretch } from './list/methods';
+import type { PriceEntry, PricedTier } from './list/methods';
 import type { Recurrence, Term } from './line/recurring';
 
 /** Prices of one list in one currency. `costs` and `rates` are there only for those who may see them. */
@@ -49,7 +49,7 @@ export interface PricedPart {
   /** Absent where the quantity has one price. */
   unitPrice?: ExactText;
   /** How a price for the quantity came about, and the charge due in any case where it stands instead. */
-  stretches?: PricedStretch[];
+  tiers?: PricedTier[];
   least?: ExactText;
   /** Of a surcharge or share: 0.06 is 6 %; of what is taken off inside a bundle: 0.1 is 10 % less. */
   rate?: ExactText;
@@ -130,8 +130,8 @@ export interface LinePrice {
   /** line: one price for all pieces, so that what stands for one unit stands for the line. */
   per?: 'line';
   /** How a price for all pieces came about. */
-  stretches?: PricedStretch[];
-  /** The charge due in any case, where it stands instead of the stretches. */
+  tiers?: PricedTier[];
+  /** The charge due in any case, where it stands instead of the tiers. */
   least?: ExactText;
   unitList: ExactText;
   /** Rounded to the minor unit. */

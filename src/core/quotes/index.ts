@@ -3,4 +3,4 @@ export { grouped, moved } from './arrange';
 export type { LineBasis } from './line-basis';
 export { isWhole, quantityDecimals, unitOf } from './quantities';
 export * from './revisions';
-export { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
+export { against, apart, countsFor, instead, settledAlternatives, type Alternative } from './alternatives';

@@ -126,6 +126,13 @@ async function use() {
     origin: line,
     priced_on: '2026-02-01',
   });
+  if ((await rows("select to_regclass('quote_steps') as there"))[0]?.there !== null)
+    await insert('quote_steps', {
+      revision_id: revision,
+      number: 1,
+      user_id: person,
+      change: JSON.stringify({ lines: [{ id: line, before: { rivals: null }, note: 'says "rivals": x' }] }),
+    });
   if ((await rows("select to_regclass('saved_builds') as there"))[0]?.there !== null)
     await insert('saved_builds', {
       id: saved,
@@ -165,7 +172,7 @@ describe('from every earlier schema', () => {
             owner_id: null,
             priced_for: null,
             asked: [],
-            // Before there were variants, each build became a talk of its own.
+            // Before there were variants, each build became a group of its own.
             letter: steps === 1 ? 'A' : 'AB'[at],
             decisions: [{ on: 'length', value: ['m12', 'm18'][at] }],
           })),
@@ -179,6 +186,10 @@ describe('from every earlier schema', () => {
           expect(await rows('select name, asked from saved_builds')).toEqual([
             { name: 'Quarry gate', asked: [] },
           ]);
+        for (const { change } of await rows('select change from quote_steps'))
+          expect(change).toEqual({
+            lines: [{ id: made.line, before: { alternativeSet: null }, note: 'says "rivals": x' }],
+          });
         // What is new can be made beside what is old.
         await insert('builds', {
           ...(await rows('select model_version_id, context, outcome from builds limit 1'))[0],
@@ -186,7 +197,7 @@ describe('from every earlier schema', () => {
           decisions: '[]',
           owner_id: made.person,
           priced_for: JSON.stringify({ customer: null, priceList: 'EU-26' }),
-          talk_id: made.saved,
+          variant_group: made.saved,
         });
         await client.query('savepoint tried');
         await expect(

@@ -10,6 +10,7 @@ import { finding } from './0009-finding';
 import { measured } from './0010-measured';
 import { asked } from './0011-asked';
 import { buildsAlone } from './0012-builds-alone';
+import { names } from './0013-names';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -28,4 +29,5 @@ export const migrations: readonly Migration[] = [
   measured,
   asked,
   buildsAlone,
+  names,
 ];

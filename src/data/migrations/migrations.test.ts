@@ -150,7 +150,7 @@ afterAll(async () => {
 });
 
 describe('from release to release', () => {
-  it('builds become the first variants of their talks, and their warnings say by which rule', async () => {
+  it('builds become the first variants of their groups, and their warnings say by which rule', async () => {
     await release('0002-bench');
     expect(await rows('select talk_id, letter from builds where id = $1', [draft.build])).toEqual([
       { talk_id: draft.build, letter: 'A' },
@@ -311,6 +311,22 @@ describe('from release to release', () => {
     expect(await rows('select quote_id, owner_id, asked from builds where id = $1', [draft.build])).toEqual([
       { quote_id: draft.id, owner_id: null, asked: [] },
     ]);
+  });
+
+  it('variants have a group and alternatives a set, in what was written about them too', async () => {
+    const [before] = await rows('select rivals from quote_lines where id = $1', [won.line]);
+    await insert('audit_entries', { user_id: mara, action: 'lines.rivals', subject: 'Q-2', details: '{}' });
+    await release('0013-names');
+    expect(await rows('select alternative_set from quote_lines where id = $1', [won.line])).toEqual([
+      { alternative_set: before?.rivals },
+    ]);
+    expect(await rows('select variant_group from builds where id = $1', [draft.build])).toEqual([
+      { variant_group: draft.build },
+    ]);
+    expect(await rows("select subject from audit_entries where action = 'lines.alternatives'")).toEqual([
+      { subject: 'Q-2' },
+    ]);
+    expect(await refused("update audit_entries set subject = 'Q-3'")).toMatch(/never change/);
   });
 
   it('what is settled still never changes in the end, and what is a draft still can', async () => {

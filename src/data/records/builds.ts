@@ -42,8 +42,8 @@ export interface BuildRow {
   decisions: Decision[];
   outcome: BuildOutcome;
   version: number;
-  /** Variants of one talk have the talk and their letters. */
-  talkId: string;
+  /** Variants of one another have the group and their letters. */
+  variantGroup: string;
   letter: string;
   passed: PassedWarning[];
   special: SpecialPart[];
@@ -82,7 +82,7 @@ export const buildsRecords = (table: Define) => ({
     decisions: jsonb,
     outcome: jsonb,
     version: int,
-    talkId: ref,
+    variantGroup: ref,
     letter: text,
     passed: jsonb,
     special: jsonb,

@@ -104,7 +104,7 @@ export interface LineRow {
   /** Instead of another line: shown, and left out of the totals. */
   alternative: boolean;
   /** The same for lines that are alternatives of one another. */
-  rivals: string | null;
+  alternativeSet: string | null;
   /** The line it was first copied from by a newer revision, else itself: the same line in all revisions. */
   origin: string;
   /** The day of the prices and agreements that it stands on. */
@@ -175,7 +175,7 @@ export const quotesRecords = (table: Define) => ({
     typedCost: money,
     frozen: jsonb,
     alternative: bool,
-    rivals: ref,
+    alternativeSet: ref,
     origin: ref,
     pricedOn: day,
     groupName: text,

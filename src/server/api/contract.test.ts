@@ -9,7 +9,7 @@ import { connected } from '../../data';
 import type { Actor } from '../../services/access/actor';
 import { openDemo, personOf } from '../../services/kernel/testing';
 import answered from '../../contract/answers.json';
-import { askAs, held, ways, type Way } from './testing';
+import { askAs, ways, type Way } from './testing';
 
 const people = new Map<Role, Actor>();
 /** A quote with a line and a build, of an engineer of the house. */
@@ -157,7 +157,7 @@ describe('what belongs to the house is not there for a dealer', () => {
       'POST /quotes/{id}/lines/several': { version, rows: [{ sku: 'YE-KIOSK', quantity: 1 }] },
       'PATCH /quotes/{id}/lines/values': { version, rows: [{ line, quantity: 2 }] },
       'POST /quotes/{id}/lines/place': { version, lines: [line], to: 1 },
-      'POST /quotes/{id}/lines/rivals': { version, lines: [line] },
+      'POST /quotes/{id}/lines/alternatives': { version, lines: [line] },
       'POST /quotes/{id}/lines': { version, sku: 'YE-KIOSK', quantity: 1 },
       'PATCH /quotes/{id}/groups': { version, from: 'a', to: 'b' },
       'POST /quotes/{id}/numbers': { numbers: ['YE-KIOSK'] },

@@ -104,7 +104,7 @@ async function fresh(
 /** Writes a new build, under the rules and prices of today unless another day is given. */
 export async function createBuild(
   actor: Actor,
-  { home, version, asked = [], decisions = [], special = [], talk, date }: NewBuild,
+  { home, version, asked = [], decisions = [], special = [], group, date }: NewBuild,
 ): Promise<Stored<BuildRow>> {
   const context = { ...contextAt(home), ...(date === undefined ? {} : { date }) };
   const id = randomUUID();
@@ -115,8 +115,8 @@ export async function createBuild(
     ...columnsOf(home),
     context,
     ...content,
-    talkId: talk?.id ?? id,
-    letter: talk?.letter ?? 'A',
+    variantGroup: group?.id ?? id,
+    letter: group?.letter ?? 'A',
     outcome: await outcomeOf(version, context, content),
     version: 1,
   });
@@ -128,5 +128,5 @@ export async function createBuild(
   return build;
 }
 
-/** A build to be written; a variant names its talk and letter. */
-type NewBuild = Start & { home: Home; talk?: { id: string; letter: string }; date?: string };
+/** A build to be written; a variant names its group and letter. */
+type NewBuild = Start & { home: Home; group?: { id: string; letter: string }; date?: string };

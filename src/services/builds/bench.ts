@@ -63,7 +63,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const newest = await newestVersion(version.modelId);
   const line = await lines.findOne({ where: { buildId: id } });
   const variants = await builds.findAll({
-    where: { talkId: build.talkId },
+    where: { variantGroup: build.variantGroup },
     attributes: ['id', 'letter'],
     order: [['letter', 'ASC']],
     raw: true,

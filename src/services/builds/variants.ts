@@ -12,12 +12,12 @@ import { askEngine } from '../kernel/engines';
 import { versionById } from '../catalogue/models';
 import { appendBuild } from '../quotes/lines/quote-builds';
 import { changeQuote } from '../quotes/quotes';
-import { makeRivals } from '../quotes/lines/rivals';
+import { makeAlternatives } from '../quotes/lines/alternatives';
 import { inTransaction, record } from '../kernel/unit-of-work';
 
 const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 
-/** Another variant of a talk: a copy of the one at hand, or an empty one of the same model version. */
+/** Another variant of a group: a copy of the one at hand, or an empty one of the same model version. */
 export async function addVariant(
   actor: Actor,
   id: string,
@@ -37,7 +37,7 @@ export async function addVariant(
       home,
       version,
       ...content,
-      talk: { id: build.talkId, letter },
+      group: { id: build.variantGroup, letter },
       date: build.context.date,
     });
     return done({ id: made.id, letter });
@@ -60,7 +60,7 @@ export async function removeVariant(actor: Actor, id: string): Promise<Result<nu
   });
 }
 
-/** Every variant of a talk, for the table of differences. */
+/** Every variant of a group, for the table of differences. */
 export async function seeVariants(actor: Actor, id: string): Promise<Result<VariantView[]>> {
   const found = await findBuild(actor, id);
   if (!found.ok) return found;
@@ -92,11 +92,14 @@ export async function seeVariants(actor: Actor, id: string): Promise<Result<Vari
 }
 
 const variantsOf = (build: BuildRow): Promise<Stored<BuildRow>[]> =>
-  connected().records.builds.findAll({ where: { talkId: build.talkId }, order: [['letter', 'ASC']] });
+  connected().records.builds.findAll({
+    where: { variantGroup: build.variantGroup },
+    order: [['letter', 'ASC']],
+  });
 
 /**
  * Puts variants on the quote, each as a line; as alternatives of one another and of what is there of their
- * talk already, the first of which counts.
+ * group already, the first of which counts.
  */
 export async function sendVariants(
   actor: Actor,
@@ -105,23 +108,23 @@ export async function sendVariants(
 ): Promise<Result<QuoteView>> {
   return changeQuote(actor, quoteId, version, async (draft) => {
     const { lines, builds: made } = connected().records;
-    const talks = new Set<string>();
+    const groups = new Set<string>();
     for (const id of builds) {
       const found = await findBuild(actor, id);
       if (!found.ok) return found;
       const { build, home } = found.value;
       if (home.of !== 'quote' || home.quote.id !== quoteId) return fail('missing', { code: 'build.missing' });
-      talks.add(build.talkId);
+      groups.add(build.variantGroup);
       if (alternatives && (await lines.findOne({ where: { buildId: id } }))) continue;
       const put = await appendBuild(actor, draft, build, { quantity: 1 });
       if (!put.ok) return put;
     }
     if (!alternatives) return done(null);
-    const own = await made.findAll({ where: { talkId: { [Op.in]: [...talks] } }, attributes: ['id'] });
+    const own = await made.findAll({ where: { variantGroup: { [Op.in]: [...groups] } }, attributes: ['id'] });
     const onQuote = await lines.findAll({
       where: { revisionId: draft.revision.id, buildId: own.map((build) => build.id) },
     });
-    await makeRivals(
+    await makeAlternatives(
       draft,
       onQuote.map((line) => line.id),
     );

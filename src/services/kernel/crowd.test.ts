@@ -24,7 +24,7 @@ import { answerTo } from '../quotes/quote-stands';
 import { changeWhole, openQuote, seeQuote } from '../quotes/quotes';
 import { duringRequest } from './request';
 import { loseQuote, reviseQuote, sendQuote } from '../quotes/history/revisions';
-import { rivalLines } from '../quotes/lines/rivals';
+import { alternativeLines } from '../quotes/lines/alternatives';
 import { search } from '../desk/search';
 import { whoIs } from '../access/sessions';
 import { openDemo, personOf } from './testing';
@@ -96,8 +96,8 @@ const deeds: Readonly<Record<string, Deed>> = {
   move: (view, at) => placeLines(mara, view.id, { version: view.version, lines: [lineAt(view, at)], to: 1 }),
   copy: (view, at) => copyLine(mara, view.id, lineAt(view, at), { version: view.version }),
   remove: (view, at) => removeLines(mara, view.id, { version: view.version, lines: [lineAt(view, at)] }),
-  rivals: (view, at, much) =>
-    rivalLines(mara, view.id, {
+  alternatives: (view, at, much) =>
+    alternativeLines(mara, view.id, {
       version: view.version,
       lines: [lineAt(view, at), lineAt(view, at + 1)],
       apart: much % 3 === 0,

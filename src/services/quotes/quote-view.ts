@@ -236,7 +236,7 @@ function lineView(
     special: build?.special.map(({ item: of, text }) => ({ item: of, text })) ?? [],
     covers: covers(quoted),
     alternative: line.alternative,
-    rivals: line.rivals,
+    alternativeSet: line.alternativeSet,
     ...(line.alternative ? { insteadOf } : {}),
     ...(resells ? { resale: line.resale === null ? null : exact(line.resale).toString() } : {}),
     origin: line.origin,

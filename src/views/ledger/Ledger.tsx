@@ -246,7 +246,7 @@ function MarkedLines({
           ),
         )
       }
-      onRivals={(apart) => acts.rivals(lines, apart)}
+      onAlternatives={(apart) => acts.alternatives(lines, apart)}
       onRemove={() => void acts.remove(lines)}
       onClear={onClear}
     />

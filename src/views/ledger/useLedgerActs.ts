@@ -105,9 +105,9 @@ export function useLedgerActs(quote: QuoteActs) {
       },
       rename: async (from: string, to: string) =>
         refused(await change('PATCH /quotes/{id}/groups', { input: { from, to } })),
-      rivals: async (lines: readonly LineView[], apart: boolean) =>
+      alternatives: async (lines: readonly LineView[], apart: boolean) =>
         refused(
-          await change('POST /quotes/{id}/lines/rivals', {
+          await change('POST /quotes/{id}/lines/alternatives', {
             input: { lines: lines.map((line) => line.id), apart },
           }),
         ),

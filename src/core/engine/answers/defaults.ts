@@ -126,19 +126,19 @@ export class Defaults {
 
   /** `known` are the variables that decisions and firm rules have settled. */
   settle(assume: readonly Lit[], near: Witness, known: ReadonlyMap<Variable, Source>): Settled {
-    const { witnesses: reach } = this;
+    const { witnesses } = this;
     const sources = new Map(known);
-    reach.startFrom(near);
-    if (reach.move(assume)) throw new Error('decisions that were kept do not stand together');
+    witnesses.startFrom(near);
+    if (witnesses.move(assume)) throw new Error('decisions that were kept do not stand together');
     const asking = new Asking(
       this.variables.filter((variable) => !known.has(variable) && !this.proposed.has(variable)),
       this.memory,
       this.encoding,
-      reach,
+      witnesses,
     );
     const given = new Map<Variable, DecisionValue>();
     const postponed = this.takeOffers(sources, given, asking);
-    const build = reach.base as Witness;
+    const build = witnesses.base as Witness;
     const waits = new Set(asking.any() ? [...postponed].filter((variable) => !sources.has(variable)) : []);
     return {
       build,
@@ -196,12 +196,13 @@ export class Defaults {
     given: Map<Variable, DecisionValue>,
     asking: Asking,
   ): Set<Variable> {
-    const { witnesses: reach } = this;
+    const { witnesses } = this;
     const queue = new Queue(this.offers.filter(({ variable }) => !sources.has(variable)));
     const postponed = new Set<Variable>();
-    const applies = ({ when }: Offer): boolean => when === null || reach.can(when.holds);
+    const applies = ({ when }: Offer): boolean => when === null || witnesses.can(when.holds);
     const certain = (offer: Offer): boolean => {
-      const decided = offer.when === null || !reach.can(offer.when.fails) || !reach.can(offer.when.holds);
+      const decided =
+        offer.when === null || !witnesses.can(offer.when.fails) || !witnesses.can(offer.when.holds);
       return decided && (!applies(offer) || this.offeredNow(offer) !== 'open');
     };
     for (;;) {
@@ -214,20 +215,20 @@ export class Defaults {
         continue;
       }
       const offered = applies(found) ? this.offeredNow(found) : null;
-      if (offered === null || offered === 'open' || !offered.otherwise.some((other) => reach.can(other)))
+      if (offered === null || offered === 'open' || !offered.otherwise.some((other) => witnesses.can(other)))
         queue.drop(found);
       else if (asking.surelyRefuses(offered)) {
         // What cannot be had at all takes nothing from anybody.
-        if (reach.can(offered.itself)) queue.hold(found);
+        if (witnesses.can(offered.itself)) queue.hold(found);
         else queue.drop(found);
-      } else if (reach.extend(offered.lits)) queue.drop(found);
+      } else if (witnesses.extend(offered.lits)) queue.drop(found);
       else if (asking.allows(offered)) {
         sources.set(found.variable, found.proposal.source);
         given.set(found.variable, offered.value);
         queue.settle(found.variable);
         asking.refresh();
       } else {
-        reach.retract(offered.lits.length);
+        witnesses.retract(offered.lits.length);
         queue.hold(found);
       }
     }
@@ -320,12 +321,12 @@ class Asking {
     candidates: readonly Variable[],
     private readonly memory: AskingMemory,
     private readonly encoding: Encoding,
-    private readonly reach: WitnessCache,
+    private readonly witnesses: WitnessCache,
   ) {
     this.doubtful = memory.doubtful;
     this.doubtfulHidden = memory.doubtfulHidden;
     for (const variable of candidates) this.look(variable);
-    for (const wish of memory.watched) if (!this.watched.has(wish)) reach.unwatch(wish);
+    for (const wish of memory.watched) if (!this.watched.has(wish)) witnesses.unwatch(wish);
     memory.watched = this.watched;
     this.doubtful.clear();
     this.doubtfulHidden.clear();
@@ -333,23 +334,23 @@ class Asking {
 
   private look(variable: Variable): void {
     const { hidden, codes, row } = variable;
-    const { reach } = this;
-    if (hidden && reach.can(hidden)) {
+    const { witnesses } = this;
+    if (hidden && witnesses.can(hidden)) {
       this.memory.ofHidden.set(hidden, variable);
       this.watched.add(hidden);
-      reach.watch(hidden, this.doubtfulHidden);
+      witnesses.watch(hidden, this.doubtfulHidden);
       return;
     }
     if (row.kind === 'number') {
-      const ranges = rangesOf(row, this.encoding, reach);
+      const ranges = rangesOf(row, this.encoding, witnesses);
       if (ranges.length > 1 || ranges.some(([from, to]) => from < to)) this.numbers.set(row, ranges);
       return;
     }
-    const left = codes.filter((code) => reach.can(code.wish));
+    const left = codes.filter((code) => witnesses.can(code.wish));
     if (left.length < 2) return;
     for (const { wish } of left) {
       this.watched.add(wish);
-      reach.watch(wish, this.doubtful);
+      witnesses.watch(wish, this.doubtful);
     }
   }
 
@@ -357,9 +358,9 @@ class Asking {
   refresh(): void {
     for (const hidden of this.doubtfulHidden) {
       this.doubtfulHidden.delete(hidden);
-      if (this.reach.can(hidden)) continue;
+      if (this.witnesses.can(hidden)) continue;
       this.watched.delete(hidden);
-      this.reach.unwatch(hidden);
+      this.witnesses.unwatch(hidden);
       this.look(this.memory.ofHidden.get(hidden) as Variable);
     }
   }
@@ -367,14 +368,14 @@ class Asking {
   /** Whether an offer just assumed leaves everything; what it takes is remembered. */
   allows(offer: Offered): boolean {
     for (const wish of this.doubtful) {
-      if (!this.reach.can(wish)) {
-        this.memory.victims.set(offer, { wish, core: this.reach.coreOf(wish) ?? [] });
+      if (!this.witnesses.can(wish)) {
+        this.memory.victims.set(offer, { wish, core: this.witnesses.coreOf(wish) ?? [] });
         return false;
       }
       this.doubtful.delete(wish);
     }
     for (const [row, ranges] of this.numbers)
-      if (rangesOf(row, this.encoding, this.reach).flat().join() !== ranges.flat().join()) return false;
+      if (rangesOf(row, this.encoding, this.witnesses).flat().join() !== ranges.flat().join()) return false;
     return true;
   }
 
@@ -384,7 +385,7 @@ class Asking {
     return (
       victim !== undefined &&
       this.watched.has(victim.wish) &&
-      victim.core.every((lit) => offer.lits.includes(lit) || this.reach.assumes(lit))
+      victim.core.every((lit) => offer.lits.includes(lit) || this.witnesses.assumes(lit))
     );
   }
 

@@ -67,7 +67,7 @@ export class StateMaker {
   readonly variables: readonly Variable[];
   readonly byOn: ReadonlyMap<string, Variable>;
   /** What can be had beside the decisions of the state made last. */
-  readonly reach: WitnessCache;
+  readonly witnesses: WitnessCache;
   readonly explainer: Explainer;
   private readonly standings: Standings;
   private readonly layers: Defaults;
@@ -85,8 +85,8 @@ export class StateMaker {
     for (const variable of this.variables)
       this.ofRow.set(variable.row.id, [...(this.ofRow.get(variable.row.id) ?? []), variable]);
     const { solver, preferred } = this.encoding;
-    this.reach = new WitnessCache(solver, preferred);
-    this.standings = new Standings(this.encoding, this.reach, new WitnessCache(solver, preferred));
+    this.witnesses = new WitnessCache(solver, preferred);
+    this.standings = new Standings(this.encoding, this.witnesses, new WitnessCache(solver, preferred));
     this.layers = new Defaults(this.encoding, this.variables, new WitnessCache(solver, preferred));
     this.explainer = new Explainer(this);
     this.speaking = speakingRules(this.encoding);
@@ -113,7 +113,7 @@ export class StateMaker {
       return this.write(all, [], new Map(), null, doubts);
     }
     const { kept, clashes } = found;
-    const { base } = this.reach;
+    const { base } = this.witnesses;
     // Where nothing can be built at all, no decision was kept.
     if (!base || !kept) return this.write(all, clashes, new Map(), null, doubts);
     const own = new Map<Variable, readonly Lit[]>(kept.map((each) => [each.variable, each.lits]));
@@ -162,13 +162,13 @@ export class StateMaker {
    * smallest cause.
    */
   private consistent(all: Assumed[]): { kept: Assumed[] | null; clashes: Clash[] } {
-    if (!this.reach.move(litsOf(all))) return { kept: all, clashes: [] };
-    if (this.reach.move([]))
+    if (!this.witnesses.move(litsOf(all))) return { kept: all, clashes: [] };
+    if (this.witnesses.move([]))
       return { kept: null, clashes: [{ decisions: [], causes: this.explainer.conflict([]) }] };
     const kept: Assumed[] = [];
     const clashes: Clash[] = [];
     for (const each of all) {
-      if (!this.reach.move(litsOf([...kept, each]))) {
+      if (!this.witnesses.move(litsOf([...kept, each]))) {
         kept.push(each);
         continue;
       }

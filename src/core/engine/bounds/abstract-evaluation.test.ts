@@ -103,7 +103,7 @@ describe('an abstract value', () => {
         const compiled = compileFormula(source, scope);
         if (!compiled.ok) return;
         const { formula } = compiled;
-        const sights: AbstractValue[] = names.map((name) => {
+        const partials: AbstractValue[] = names.map((name) => {
           const values = left[name as keyof typeof left];
           if (name !== 'parts') return abstractOfAll(values.map((value) => exactly(value)));
           const lists = values as string[][];
@@ -115,7 +115,7 @@ describe('an abstract value', () => {
             },
           };
         });
-        const seen = evaluateAbstract(formula.expr)((slot) => sights[slot] as AbstractValue);
+        const seen = evaluateAbstract(formula.expr)((slot) => partials[slot] as AbstractValue);
         for (const length of left.length)
           for (const width of left.width)
             for (const kind of left.kind)

@@ -19,7 +19,7 @@ export type NumberRow = Extract<Row, { kind: 'number' }>;
 export function rangesOf(
   row: NumberRow,
   encoding: Encoding,
-  reach: WitnessCache,
+  witnesses: WitnessCache,
   lifted?: readonly Lit[],
   unsure: () => void = outOfBudget,
 ): Range[] {
@@ -33,12 +33,13 @@ export function rangesOf(
   };
   const last = row.entry.grid.count - 1;
   if (wide.length > 0) {
-    for (const range of steadyParts(row, [0, last], { wide, encoding, reach, lifted, unsure })) add(...range);
+    for (const range of steadyParts(row, [0, last], { wide, encoding, witnesses, lifted, unsure }))
+      add(...range);
     return found;
   }
   let from = 0;
   for (const to of [...encoding.cutsOf(row.number), last]) {
-    if (possible(() => reach.can(wishFor(row, from, to, encoding), lifted), unsure)) add(from, to);
+    if (possible(() => witnesses.can(wishFor(row, from, to, encoding), lifted), unsure)) add(from, to);
     from = to + 1;
   }
   return found;
@@ -52,23 +53,23 @@ export function wishFor(row: NumberRow, from: number, to: number, encoding: Enco
   };
 }
 
-/** What is known of a stretch of a number: a build that has all of it, or the assumptions that refuse it. */
-type Stretch = { from: number; to: number } & ({ build: Witness } | { core: readonly Lit[] });
+/** What is known of an interval of a number: a build that has all of it, or the assumptions that refuse it. */
+type Interval = { from: number; to: number } & ({ build: Witness } | { core: readonly Lit[] });
 
-const mostStretches = 60;
-/** By reach and row, the stretches found last first. */
-const memory = new WeakMap<WitnessCache, Map<NumberRow, Stretch[]>>();
+const mostIntervals = 60;
+/** By witness cache and row, the intervals found last first. */
+const memory = new WeakMap<WitnessCache, Map<NumberRow, Interval[]>>();
 
-function stretchesOf(row: NumberRow, reach: WitnessCache): Stretch[] {
-  const ofReach = memory.get(reach) ?? new Map<NumberRow, Stretch[]>();
-  memory.set(reach, ofReach);
-  const known = ofReach.get(row) ?? [];
-  ofReach.set(row, known);
+function intervalsOf(row: NumberRow, witnesses: WitnessCache): Interval[] {
+  const ofThese = memory.get(witnesses) ?? new Map<NumberRow, Interval[]>();
+  memory.set(witnesses, ofThese);
+  const known = ofThese.get(row) ?? [];
+  ofThese.set(row, known);
   return known;
 }
 
 /**
- * Where in a stretch a build is wished for. Mending the base as little as it must be would give its nearest
+ * Where in an interval a build is wished for. Mending the base as little as it must be would give its nearest
  * edge, and from there next to nothing is steady.
  */
 type Side = 'low' | 'high' | 'middle';
@@ -85,7 +86,7 @@ function wishesFor({ number }: NumberRow, from: number, to: number, side: Side, 
 interface Means {
   wide: readonly ConditionTheory[];
   encoding: Encoding;
-  reach: WitnessCache;
+  witnesses: WitnessCache;
   lifted: readonly Lit[] | undefined;
   /** Told where a part could not be decided in the budget; such parts are left out. */
   unsure: () => void;
@@ -106,14 +107,14 @@ export function possible(question: () => boolean, unsure: () => void): boolean {
   }
 }
 
-/** The allowed parts of a stretch, where wide conditions read the number. */
+/** The allowed parts of an interval, where wide conditions read the number. */
 function steadyParts(row: NumberRow, [from, to]: Range, means: Means, towards?: Side): Range[] {
   if (from > to) return [];
-  const { wide, encoding, reach, lifted, unsure } = means;
-  const kept = lifted ? reach.assumptions.filter((lit) => !lifted.includes(lit)) : reach.assumptions;
+  const { wide, encoding, witnesses, lifted, unsure } = means;
+  const kept = lifted ? witnesses.assumptions.filter((lit) => !lifted.includes(lit)) : witnesses.assumptions;
   const rest = (range: Range, side?: Side): Range[] => steadyParts(row, range, means, side);
-  const stretches = stretchesOf(row, reach);
-  const known = stretches.find(
+  const intervals = intervalsOf(row, witnesses);
+  const known = intervals.find(
     (each) =>
       each.from <= to &&
       each.to >= from &&
@@ -130,7 +131,7 @@ function steadyParts(row: NumberRow, [from, to]: Range, means: Means, towards?: 
   const { lits } = wishFor(row, from, to, encoding);
   const answer = encoding.solver.ask({
     assume: [...kept, ...lits],
-    base: reach.base,
+    base: witnesses.base,
     met: kept.length,
     wishes: towards ? wishesFor(row, from, to, towards, encoding) : [],
   });
@@ -138,18 +139,18 @@ function steadyParts(row: NumberRow, [from, to]: Range, means: Means, towards?: 
     unsure();
     return [];
   }
-  const keep = (stretch: Stretch): void => {
-    stretches.unshift(stretch);
-    if (stretches.length > mostStretches) stretches.pop();
+  const keep = (interval: Interval): void => {
+    intervals.unshift(interval);
+    if (intervals.length > mostIntervals) intervals.pop();
   };
   if (answer.is === 'no') {
     keep({ from, to, core: answer.core.filter((lit) => !lits.includes(lit)) });
     return [];
   }
-  const first = stretchOf(row, answer.witness(), [from, to], wide, encoding);
+  const first = intervalAround(row, answer.witness(), [from, to], wide, encoding);
   const roomier =
     first.to - first.from < (to - from) >> 3
-      ? withRoom(row, first, [from, to], kept, wide, encoding, reach)
+      ? withRoom(row, first, [from, to], kept, wide, encoding, witnesses)
       : null;
   const {
     from: low,
@@ -165,7 +166,7 @@ function steadyParts(row: NumberRow, [from, to]: Range, means: Means, towards?: 
 }
 
 /** How far a build stands with the number moved alone. */
-function stretchOf(
+function intervalAround(
   row: NumberRow,
   build: Witness,
   [from, to]: Range,
@@ -191,10 +192,10 @@ function withRoom(
   kept: readonly Lit[],
   wide: readonly ConditionTheory[],
   encoding: Encoding,
-  reach: WitnessCache,
+  witnesses: WitnessCache,
 ): { from: number; to: number; build: Witness } | null {
   const { solver } = encoding;
-  const base = reach.base;
+  const base = witnesses.base;
   const others = [...new Set(wide.flatMap((theory) => theory.numbers))].filter(
     (number) => number !== row.number && base?.codes[number] !== build.codes[number],
   );
@@ -217,7 +218,7 @@ function withRoom(
     base: build,
     wishes: wishes.filter((lit) => lit !== always && lit !== never),
   });
-  return answer.is === 'yes' ? stretchOf(row, answer.witness(), piece, wide, encoding) : null;
+  return answer.is === 'yes' ? intervalAround(row, answer.witness(), piece, wide, encoding) : null;
 }
 
 /**
@@ -267,7 +268,7 @@ export function canDiffer(
   row: NumberRow,
   witness: Witness,
   encoding: Encoding,
-  reach: WitnessCache,
+  witnesses: WitnessCache,
 ): boolean {
   const code = witness.codes[row.number] as number;
   return [
@@ -275,6 +276,7 @@ export function canDiffer(
     [code + 1, row.entry.grid.count - 1],
   ].some(
     ([from, to]) =>
-      (from as number) <= (to as number) && reach.can(wishFor(row, from as number, to as number, encoding)),
+      (from as number) <= (to as number) &&
+      witnesses.can(wishFor(row, from as number, to as number, encoding)),
   );
 }

@@ -94,13 +94,13 @@ export class SumTheory implements Theory {
       return;
     }
     const evidence = this.rows.map((row) => evidenceOf(row, clauses));
-    const sights = new Map(
+    const partials = new Map(
       this.rows.map((row, index) => [row.slot, partialValuesOf(row, evidence[index] as Evidence[])]),
     );
     if (
       low > limit - 1e-6 * (1 + Math.abs(limit)) &&
-      this.rows.every((row) => sights.get(row.slot)?.value !== undefined) &&
-      this.breaks(sights, bound)
+      this.rows.every((row) => partials.get(row.slot)?.value !== undefined) &&
+      this.breaks(partials, bound)
     ) {
       clauses.imply([not(guard), ...evidence.flat().map((each) => not(each.lit))]);
       return;
@@ -156,9 +156,9 @@ export class SumTheory implements Theory {
     throw new Error('a sum over its bound with nothing open');
   }
 
-  private breaks(sights: ReadonlyMap<number, PartialValues>, bound: Exact): boolean {
+  private breaks(partials: ReadonlyMap<number, PartialValues>, bound: Exact): boolean {
     const sum = this.summands.reduce((all, { subject, weight }) => {
-      const value = subject.exact((slot) => sights.get(slot)?.value ?? null);
+      const value = subject.exact((slot) => partials.get(slot)?.value ?? null);
       return value instanceof Exact ? all.plus(value.times(weight)) : all;
     }, zero);
     return this.strict ? sum.gte(bound) : sum.gt(bound);
@@ -242,29 +242,29 @@ class FormulaShare implements Share {
 
   because(settled: Settled): Lit[] {
     const low = this.low(settled);
-    const sights = new Map(
+    const partials = new Map(
       this.rows.map((row) => [row.slot, partialValuesOf(row, evidenceOf(row, settled))]),
     );
     return this.rows.flatMap((row) => {
-      const before = sights.get(row.slot) as PartialValues;
-      sights.set(row.slot, partialValuesOf(row, []));
-      if (lowOf(this.summand, sights) >= low) return [];
-      sights.set(row.slot, before);
+      const before = partials.get(row.slot) as PartialValues;
+      partials.set(row.slot, partialValuesOf(row, []));
+      if (lowOf(this.summand, partials) >= low) return [];
+      partials.set(row.slot, before);
       return before.evidence.map((each) => each.lit);
     });
   }
 }
 
-function lowOf({ subject, weight }: Summand, sights: ReadonlyMap<number, PartialValues>): number {
-  const { abstract: outlook, certain } = subject.seen(sights);
+function lowOf({ subject, weight }: Summand, partials: ReadonlyMap<number, PartialValues>): number {
+  const { abstract, certain } = subject.seen(partials);
   // A filter or a loop is seen roughly even where all that it reads is settled: then it is worked out.
-  if (certain && (outlook.low < outlook.high || outlook.none)) {
-    const value = subject.settled(sights);
+  if (certain && (abstract.low < abstract.high || abstract.none)) {
+    const value = subject.settled(partials);
     if (value !== undefined) return value instanceof Exact ? value.times(weight).toNumber() : 0;
   }
   const factor = weight.toNumber();
-  const ends = outlook.low <= outlook.high ? [outlook.low * factor, outlook.high * factor] : [];
-  const low = Math.min(...ends, ...(outlook.none || ends.length === 0 ? [0] : []));
+  const ends = abstract.low <= abstract.high ? [abstract.low * factor, abstract.high * factor] : [];
+  const low = Math.min(...ends, ...(abstract.none || ends.length === 0 ? [0] : []));
   return Number.isNaN(low) ? -Infinity : low;
 }
 

@@ -62,32 +62,32 @@ export class Subject {
   }
 
   /**
-   * What can come out by the sights given; `unsettled` collects the rows it read that have several values
+   * What can come out by the partial values given; `unsettled` collects the rows it read that have several values
    * left.
    */
-  outcomes(sights: ReadonlyMap<number, PartialValues>, unsettled?: Set<Row>): Outcomes {
-    const { abstract: outlook, certain } = this.seen(sights, unsettled);
-    const found = { yes: outlook.yes, no: outlook.no, none: outlook.none };
+  outcomes(partials: ReadonlyMap<number, PartialValues>, unsettled?: Set<Row>): Outcomes {
+    const { abstract, certain } = this.seen(partials, unsettled);
+    const found = { yes: abstract.yes, no: abstract.no, none: abstract.none };
     if (Number(found.yes) + Number(found.no) + Number(found.none) <= 1 || !certain) return found;
     // Everything it read is settled, but bounds are rough: work it out.
-    const value = this.settled(sights);
+    const value = this.settled(partials);
     return value === undefined ? found : outcomeOf(value);
   }
 
-  /** Its value, where all rows that it needs are settled by the sights; undefined where one is open. */
-  settled(sights: ReadonlyMap<number, PartialValues>): Value | undefined {
+  /** Its value, where all rows that it needs are settled by the partial values; undefined where one is open. */
+  settled(partials: ReadonlyMap<number, PartialValues>): Value | undefined {
     let whole = true as boolean;
     const value = this.exact((slot) => {
-      const sight = sights.get(slot) as PartialValues;
-      if (sight.value === undefined) whole = false;
-      return sight.value ?? null;
+      const partial = partials.get(slot) as PartialValues;
+      if (partial.value === undefined) whole = false;
+      return partial.value ?? null;
     });
     return whole ? value : undefined;
   }
 
   /** The formula's abstract value by the partial values given, and whether all it read was settled. */
   seen(
-    sights: ReadonlyMap<number, PartialValues>,
+    partials: ReadonlyMap<number, PartialValues>,
     unsettled?: Set<Row>,
   ): { abstract: AbstractValue; certain: boolean } {
     const known = new Map<number, AbstractValue>();
@@ -101,12 +101,12 @@ export class Subject {
       else if (entry.kind === 'calculation') seen = this.lookOfCalculation(slot)(env);
       else if (entry.kind === 'context') seen = abstractOf(this.fixed(slot));
       else {
-        const sight = sights.get(slot) as PartialValues;
-        if (sight.value === undefined) {
+        const partial = partials.get(slot) as PartialValues;
+        if (partial.value === undefined) {
           certain = false;
           unsettled?.add(this.rowOf.get(slot) as Row);
         }
-        seen = sight.abstract;
+        seen = partial.abstract;
       }
       known.set(slot, seen);
       return seen;
@@ -164,14 +164,14 @@ interface Leaf {
 function grow(subject: Subject, solver: Solver): Leaf[] | null {
   const leaves: Leaf[] = [];
   const paths = new Map<Row, Evidence[]>(subject.rows.map((row) => [row, []]));
-  const sights = new Map<number, PartialValues>(
+  const partials = new Map<number, PartialValues>(
     subject.rows.map((row) => [row.slot, partialValuesOf(row, [])]),
   );
   let left = mostLeaves;
   const visit = (): boolean => {
     if (left < 0) return false;
     const unsettled = new Set<Row>();
-    const { yes, no, none } = subject.outcomes(sights, unsettled);
+    const { yes, no, none } = subject.outcomes(partials, unsettled);
     if (Number(yes) + Number(no) + Number(none) === 1) {
       left--;
       leaves.push({
@@ -194,16 +194,16 @@ function grow(subject: Subject, solver: Solver): Leaf[] | null {
     const before = rows.map((row) => ({
       row,
       path: paths.get(row) as Evidence[],
-      sight: sights.get(row.slot) as PartialValues,
+      partial: partials.get(row.slot) as PartialValues,
     }));
     for (const row of rows) {
       paths.set(row, evidence());
-      sights.set(row.slot, partialValuesOf(row, evidence()));
+      partials.set(row.slot, partialValuesOf(row, evidence()));
     }
     const fine = visit();
-    for (const { row, path, sight } of before) {
+    for (const { row, path, partial } of before) {
       paths.set(row, path);
-      sights.set(row.slot, sight);
+      partials.set(row.slot, partial);
     }
     return fine;
   };
@@ -320,10 +320,10 @@ export class ConditionTheory implements Theory {
   propagate(clauses: Clauses): void {
     const { rows } = this.subject;
     const evidence = new Map(rows.map((row) => [row, evidenceOf(row, clauses)]));
-    const sights = new Map(
+    const partials = new Map(
       rows.map((row) => [row.slot, partialValuesOf(row, evidence.get(row) as Evidence[])]),
     );
-    const { yes, no, none } = this.subject.outcomes(sights);
+    const { yes, no, none } = this.subject.outcomes(partials);
     const claims: [boolean, Lit, (found: Outcomes) => boolean][] = [
       [!yes, not(this.truth.yes), (found) => !found.yes],
       [!no, not(this.truth.no), (found) => !found.no],
@@ -334,14 +334,14 @@ export class ConditionTheory implements Theory {
       if (!holds || clauses.value(lit) > 0) continue;
       if (!clauses.imply([lit, ...this.least(evidence, still).map(not)])) return;
     }
-    this.shave(clauses, evidence, sights);
+    this.shave(clauses, evidence, partials);
   }
 
   /** Cuts from the ends of numbers what the truth that is settled rules out. */
   private shave(
     clauses: Clauses,
     evidence: ReadonlyMap<Row, Evidence[]>,
-    sights: Map<number, PartialValues>,
+    partials: Map<number, PartialValues>,
   ): void {
     const [yes, no] = [clauses.value(this.truth.yes), clauses.value(this.truth.no)];
     const refuted = (found: Outcomes): boolean =>
@@ -354,7 +354,7 @@ export class ConditionTheory implements Theory {
     );
     // While more than one row is open, looking costs more than what is found.
     const open = this.subject.rows.filter(
-      (row) => (sights.get(row.slot) as PartialValues).value === undefined,
+      (row) => (partials.get(row.slot) as PartialValues).value === undefined,
     );
     if (settled.length === 0 || open.length > mostOpen) return;
     for (const row of open) {
@@ -372,10 +372,10 @@ export class ConditionTheory implements Theory {
             upper ? { lit: piece, low: edge } : { lit: now.lowLit, low: now.low },
             upper ? { lit: now.highLit, high: now.high } : { lit: piece, high: edge },
           ];
-          const before = sights.get(row.slot) as PartialValues;
-          sights.set(row.slot, partialValuesOf(row, own));
-          const cutOff = refuted(this.subject.outcomes(sights));
-          sights.set(row.slot, before);
+          const before = partials.get(row.slot) as PartialValues;
+          partials.set(row.slot, partialValuesOf(row, own));
+          const cutOff = refuted(this.subject.outcomes(partials));
+          partials.set(row.slot, before);
           if (!cutOff) continue;
           const reasons = this.least(new Map(evidence).set(row, own), refuted, row).filter(
             (lit) => lit !== piece && lit !== always,
@@ -396,15 +396,15 @@ export class ConditionTheory implements Theory {
     fast?: Row,
   ): Lit[] {
     const kept = new Map(evidence);
-    const sights = new Map([...kept].map(([row, list]) => [row.slot, partialValuesOf(row, list)]));
+    const partials = new Map([...kept].map(([row, list]) => [row.slot, partialValuesOf(row, list)]));
     const without = (row: Row, fewer: Evidence[]): boolean => {
-      const before = sights.get(row.slot) as PartialValues;
-      sights.set(row.slot, partialValuesOf(row, fewer));
-      if (still(this.subject.outcomes(sights))) {
+      const before = partials.get(row.slot) as PartialValues;
+      partials.set(row.slot, partialValuesOf(row, fewer));
+      if (still(this.subject.outcomes(partials))) {
         kept.set(row, fewer);
         return true;
       }
-      sights.set(row.slot, before);
+      partials.set(row.slot, before);
       return false;
     };
     for (const [row, list] of evidence) {
@@ -422,8 +422,8 @@ export class ConditionTheory implements Theory {
   }
 
   check(overlay: Overlay): Lit {
-    const sights = new Map(this.subject.rows.map((row) => [row.slot, settledSight(row, overlay)]));
-    const { yes, no } = this.subject.outcomes(sights);
+    const partials = new Map(this.subject.rows.map((row) => [row.slot, settledPartial(row, overlay)]));
+    const { yes, no } = this.subject.outcomes(partials);
     if (yes === overlay.holds(this.truth.yes) && no === overlay.holds(this.truth.no)) return -1;
     for (const row of this.subject.rows) {
       const lits = [
@@ -454,19 +454,19 @@ export class ConditionTheory implements Theory {
       value: (lit: Lit) => (witness.holds(lit) ? 1 : -1),
       bounds: () => ({ low: 0, high: 0, lowLit: always, highLit: always }),
     };
-    const sights = new Map<number, PartialValues>();
+    const partials = new Map<number, PartialValues>();
     for (const each of this.subject.rows) {
-      if (each.kind !== 'number') sights.set(each.slot, partialValuesOf(each, evidenceOf(each, settled)));
+      if (each.kind !== 'number') partials.set(each.slot, partialValuesOf(each, evidenceOf(each, settled)));
       else {
         const shown = witness.holds(each.shown) ? each.shown : not(each.shown);
         const [low, high] =
           each === row
             ? [from, to]
             : [witness.codes[each.number] as number, witness.codes[each.number] as number];
-        sights.set(each.slot, partialValuesOf(each, [{ lit: shown }, { lit: -1, low }, { lit: -1, high }]));
+        partials.set(each.slot, partialValuesOf(each, [{ lit: shown }, { lit: -1, low }, { lit: -1, high }]));
       }
     }
-    const { yes, no, none } = this.subject.outcomes(sights);
+    const { yes, no, none } = this.subject.outcomes(partials);
     return Number(yes) + Number(no) + Number(none) === 1;
   }
 }
@@ -490,8 +490,8 @@ export function halve(rows: readonly Row[], overlay: Overlay): Lit {
   return overlay.code(widest.number) <= middle ? cut : not(cut);
 }
 
-/** The sight of a row in a complete assignment. */
-function settledSight(
+/** What is known of a row in a complete assignment. */
+function settledPartial(
   row: Row,
   witness: { holds(lit: Lit): boolean; code(number: number): number },
 ): PartialValues {

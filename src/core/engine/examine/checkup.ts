@@ -107,7 +107,7 @@ function contextsOf({ document }: CompiledModel, date: string): Context[] {
 class Examiner {
   private readonly encoding: Encoding;
   private readonly variables: readonly Variable[];
-  private readonly reach: WitnessCache;
+  private readonly witnesses: WitnessCache;
   /** All parts in force. */
   private readonly force: readonly Lit[];
   private readonly guardOf = new Map<string, Lit>();
@@ -139,19 +139,19 @@ class Examiner {
       part.kind === 'shape' || part.rule.kind === 'show' ? [lit] : [],
     );
     this.variables = variablesOf(this.encoding);
-    this.reach = new WitnessCache(this.encoding.solver, this.encoding.preferred);
+    this.witnesses = new WitnessCache(this.encoding.solver, this.encoding.preferred);
   }
 
   /** What must hold in every context to be a finding. */
   *always(): Generator<Finding> {
-    if (this.reach.move(this.force)) {
+    if (this.witnesses.move(this.force)) {
       yield { kind: 'nothingToBuild', at: '' };
       return;
     }
     for (const { on, row, codes } of this.variables) {
-      const possible = codes.filter((code) => this.reach.can(code.wish));
+      const possible = codes.filter((code) => this.witnesses.can(code.wish));
       for (const { value, wish } of codes) {
-        if (value === false || value === null || this.reach.can(wish)) continue;
+        if (value === false || value === null || this.witnesses.can(wish)) continue;
         yield {
           kind: 'neverTaken',
           at:
@@ -179,7 +179,7 @@ class Examiner {
 
   /** What is a finding wherever it happens. */
   *possible(): Generator<Finding> {
-    if (this.reach.move(this.force)) return;
+    if (this.witnesses.move(this.force)) return;
     yield* this.contradictions();
     for (const [at, { formula, used }] of this.formulas()) {
       const nothing = this.nothingOf(formula);
@@ -254,7 +254,7 @@ class Examiner {
     for (const { row, ...found } of sameNumbers(this.model, this.context, {
       encoding: this.encoding,
       force: this.force,
-      reach: this.reach,
+      witnesses: this.witnesses,
       variables: this.variables,
     })) {
       const feature =
@@ -318,7 +318,7 @@ class Examiner {
 
   private possibleWith(assume: readonly Lit[]): boolean {
     return (
-      this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always), base: this.reach.base })
+      this.encoding.solver.ask({ assume: assume.filter((lit) => lit !== always), base: this.witnesses.base })
         .is === 'yes'
     );
   }
@@ -326,7 +326,7 @@ class Examiner {
   private witness(assume: readonly Lit[]): Witness | null {
     const answer = this.encoding.solver.ask({
       assume: assume.filter((lit) => lit !== always),
-      base: this.reach.base,
+      base: this.witnesses.base,
     });
     return answer.is === 'yes' ? answer.witness() : null;
   }

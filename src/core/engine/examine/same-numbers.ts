@@ -35,7 +35,7 @@ export interface SameNumber {
 interface Means {
   encoding: Encoding;
   force: readonly Lit[];
-  reach: WitnessCache;
+  witnesses: WitnessCache;
   variables: readonly Variable[];
 }
 
@@ -219,7 +219,7 @@ class Search {
     );
   }
 
-  private ask(lits: readonly Lit[], base: Witness | null = this.means.reach.base): Witness | null {
+  private ask(lits: readonly Lit[], base: Witness | null = this.means.witnesses.base): Witness | null {
     const { encoding, force } = this.means;
     const answer = encoding.solver.ask({ assume: [...force, ...lits].filter((lit) => lit !== always), base });
     return answer.is === 'yes' ? answer.witness() : null;

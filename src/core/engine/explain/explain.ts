@@ -25,7 +25,7 @@ type Order = 'rules first' | 'decisions first';
 export interface Asked {
   readonly encoding: Encoding;
   readonly byOn: ReadonlyMap<string, Variable>;
-  readonly reach: WitnessCache;
+  readonly witnesses: WitnessCache;
   assumed: (input: EngineInput) => Assumed[];
   state: (input: EngineInput) => State;
 }
@@ -337,8 +337,8 @@ export class Explainer {
    * Decisions that cannot stand together with the wish, as few as a second look finds; null where they can.
    */
   private refusal(decided: readonly Assumed[], wish: readonly Lit[]): Assumed[] | null {
-    const { encoding, reach } = this.maker;
-    const answer = encoding.solver.ask({ assume: [...litsOf(decided), ...wish], base: reach.base });
+    const { encoding, witnesses } = this.maker;
+    const answer = encoding.solver.ask({ assume: [...litsOf(decided), ...wish], base: witnesses.base });
     if (answer.is === 'stopped') throw new OutOfBudget();
     if (answer.is === 'yes') return null;
     const core = new Set(answer.core);
@@ -420,12 +420,12 @@ export class Explainer {
     rest: readonly Assumed[],
     wish: readonly Lit[],
   ): DecisionValue[] {
-    const { encoding, reach } = this.maker;
+    const { encoding, witnesses } = this.maker;
     const { row } = variable;
     const ask = (lits: readonly Lit[]) =>
       encoding.solver.ask({
         assume: [...litsOf(rest), ...wish, ...lits.filter((lit) => lit !== always)],
-        base: reach.base,
+        base: witnesses.base,
       });
     if (row.kind !== 'number') {
       const fitting = variable.codes.filter(

@@ -6,7 +6,7 @@ import { priceOver } from '../quote/quote-formulas';
 import type { Offer, PricedLine, PriceProblem, QuoteLine } from '../quote/quote-types';
 import { usualMonths } from '../list/part-term';
 import { tooShort, type Term } from './recurring';
-import type { Typed } from './four';
+import type { Typed } from './price-figures';
 import { walked } from './walk';
 import { chargedOver, toMinor } from './over-term';
 
@@ -117,7 +117,7 @@ function itemPrice(
       ? undefined
       : { unit: per === 'line' ? exact(cost).times(quantity).toString() : cost, once: '0' };
   const price = walked(parts, terms, decimals, costs, per);
-  if (charged?.stretches) price.stretches = charged.stretches;
+  if (charged?.tiers) price.tiers = charged.tiers;
   if (charged?.least !== undefined) price.least = charged.least;
   return price;
 }

@@ -11,7 +11,7 @@ import {
   type Fixed,
 } from '../../exact';
 import type { BuildCost } from './cost';
-import { fourOf } from './four';
+import { priceFiguresOf } from './price-figures';
 import { bestOf, lostTo, offOf, quantityRate, type Grant } from './grants';
 import type { LinePrice, LineTerms, PricedPart, RecurringPart, WalkStep } from '../types';
 import { termKey, usualMonths } from '../list/part-term';
@@ -246,9 +246,15 @@ function walkUnits(
     if (fixed(hand.value).units !== 0n)
       steps.take('discount', steps.share(hand.value), undefined, hand.value, hand);
   } else if (hand) {
-    const answer = fourOf(steps.text, hand, decimals, unitCost);
-    if (answer.is === 'four')
-      steps.take('discount', minus(fixed(answer.four.net), steps.total), undefined, answer.four.rate, hand);
+    const answer = priceFiguresOf(steps.text, hand, decimals, unitCost);
+    if (answer.is === 'figures')
+      steps.take(
+        'discount',
+        minus(fixed(answer.figures.net), steps.total),
+        undefined,
+        answer.figures.rate,
+        hand,
+      );
   }
   const unitNet = rounded(steps.total, decimals);
   const rounding = minus(unitNet, steps.total);
@@ -268,7 +274,7 @@ function walkUnits(
     return {
       steps: steps.taken,
       per: line,
-      stretches: undefined,
+      tiers: undefined,
       least: undefined,
       unitList: unitListText,
       unitNet: steps.text,
@@ -286,7 +292,7 @@ function walkUnits(
   return {
     steps: steps.taken,
     per: line,
-    stretches: undefined,
+    tiers: undefined,
     least: undefined,
     unitList: unitListText,
     unitNet: steps.text,

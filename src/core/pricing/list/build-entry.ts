@@ -7,7 +7,7 @@ import { listed } from './methods';
 
 /** What an item inside a build lists at. */
 export type PriceInside =
-  | Pick<PricedPart, 'unitPrice' | 'stretches' | 'least' | 'amount'>
+  | Pick<PricedPart, 'unitPrice' | 'tiers' | 'least' | 'amount'>
   | { share: { rate: ExactText; of: readonly string[] } };
 
 /**
@@ -44,8 +44,8 @@ export function priceIn(
   if (unsettled) return open;
   if (answer.is !== 'listed') return undefined;
   if (answer.per === 'unit') return byPiece(answer.amount);
-  const { amount, stretches, least } = answer;
-  return { amount, ...(stretches ? { stretches } : {}), ...(least === undefined ? {} : { least }) };
+  const { amount, tiers, least } = answer;
+  return { amount, ...(tiers ? { tiers } : {}), ...(least === undefined ? {} : { least }) };
 }
 
 const formulas = new WeakMap<CompiledModel, Map<string, Formula | null>>();

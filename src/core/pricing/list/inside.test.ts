@@ -342,7 +342,7 @@ describe('rates agreed on a line', () => {
       { kind: 'rates', amount: '-30', total: '180' },
     ]);
     expect(Number(figuresOf('a', 'software', price).discount)).toBeCloseTo(30 / 210, 12);
-    expect(price.stretches?.map(({ rate }) => rate)).toEqual(['0.10', '0.08']);
+    expect(price.tiers?.map(({ rate }) => rate)).toEqual(['0.10', '0.08']);
   });
   it('count against nobody where they are the list’s, or above', () => {
     expect(priceWith({ each: ['0.12', '0.09'], least: '45' }).steps).toHaveLength(1);

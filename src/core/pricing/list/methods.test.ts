@@ -71,7 +71,7 @@ describe('a price', () => {
     expect(listed({ method: 'usage', slices: tickets, least: '50' }, { quantity: '100' })).toMatchObject({
       amount: '50',
       least: '50',
-      stretches: [{ quantity: '100', rate: '0.12', amount: '12' }],
+      tiers: [{ quantity: '100', rate: '0.12', amount: '12' }],
     });
     expect(
       listed({ method: 'usage', slices: tickets, least: '50' }, { quantity: '7400' }),
@@ -140,7 +140,7 @@ describe('a price', () => {
           const found = listed({ method: 'graduated', slices }, { quantity: String(quantity) });
           expect(BigInt(Math.round(Number(amount(found)) * 1000))).toBe(thousandths);
           expect(
-            found.is === 'listed' && found.stretches?.reduce((sum, each) => sum + Number(each.quantity), 0),
+            found.is === 'listed' && found.tiers?.reduce((sum, each) => sum + Number(each.quantity), 0),
           ).toBe(quantity);
         },
       ),

@@ -2,18 +2,18 @@
 import { Exact, exact, zero, type ExactText } from '../../exact';
 
 /** From a quantity (inclusive) to another (exclusive); without `below`, to any. */
-export interface Stretch {
+export interface Tier {
   from: ExactText;
   below?: ExactText;
 }
 
 /** One price for whatever quantity the bracket holds. */
-export interface Bracket extends Stretch {
+export interface Bracket extends Tier {
   price: ExactText;
 }
 
 /** What each piece of the slice costs. */
-export interface Slice extends Stretch {
+export interface Slice extends Tier {
   rate: ExactText;
 }
 
@@ -69,8 +69,8 @@ export interface PriceAsked {
   typed?: ExactText;
 }
 
-/** A stretch of the quantity as it was priced: how many, at what, and what they come to. */
-export interface PricedStretch extends Stretch {
+/** A tier of the quantity as it was priced: how many, at what, and what they come to. */
+export interface PricedTier extends Tier {
   quantity: ExactText;
   /** Absent where a bracket has one price for all. */
   rate?: ExactText;
@@ -84,8 +84,8 @@ export type Listed =
       /** unit: the amount is for one piece, and grows with the quantity; line: for all of them. */
       per: 'unit' | 'line';
       amount: ExactText;
-      stretches?: PricedStretch[];
-      /** The charge due in any case stands instead of the sum of the stretches. */
+      tiers?: PricedTier[];
+      /** The charge due in any case stands instead of the sum of the tiers. */
       least?: ExactText;
     }
   /**
@@ -133,7 +133,7 @@ export function listed(entry: PriceEntry, asked: PriceAsked): Listed {
         is: 'listed',
         per: 'line',
         amount: found.price,
-        stretches: [{ ...stretchOf(found), quantity: asked.quantity, amount: found.price }],
+        tiers: [{ ...tierOf(found), quantity: asked.quantity, amount: found.price }],
       };
     }
     case 'graduated':
@@ -147,9 +147,9 @@ export function listed(entry: PriceEntry, asked: PriceAsked): Listed {
   }
 }
 
-const stretchOf = ({ from, below }: Stretch): Stretch => (below === undefined ? { from } : { from, below });
+const tierOf = ({ from, below }: Tier): Tier => (below === undefined ? { from } : { from, below });
 
-function holds({ from, below }: Stretch, quantity: ExactText): boolean {
+function holds({ from, below }: Tier, quantity: ExactText): boolean {
   const at = exact(quantity);
   return at.gte(from) && (below === undefined || at.lt(below));
 }
@@ -163,13 +163,13 @@ function sliced(slices: readonly Slice[], quantity: ExactText): Listed {
   const last = slices[slices.length - 1];
   if (all.isNegative() || !last || (last.below !== undefined && all.gt(last.below)))
     return { is: 'outside', quantity };
-  const stretches = slices.flatMap((slice): PricedStretch[] => {
+  const tiers = slices.flatMap((slice): PricedTier[] => {
     const within = Exact.min(all, slice.below ?? all).minus(slice.from);
     return within.lte(0)
       ? []
       : [
           {
-            ...stretchOf(slice),
+            ...tierOf(slice),
             quantity: within.toString(),
             rate: slice.rate,
             amount: within.times(slice.rate).toString(),
@@ -179,8 +179,8 @@ function sliced(slices: readonly Slice[], quantity: ExactText): Listed {
   return {
     is: 'listed',
     per: 'line',
-    amount: stretches.reduce((sum, each) => sum.plus(each.amount), zero).toString(),
-    stretches,
+    amount: tiers.reduce((sum, each) => sum.plus(each.amount), zero).toString(),
+    tiers,
   };
 }
 
@@ -191,20 +191,20 @@ function sliced(slices: readonly Slice[], quantity: ExactText): Listed {
 export function entryProblem(
   entry: PriceEntry,
 ): { code: 'empty' | 'overlap' | 'hole' | 'backwards'; from: ExactText } | null {
-  const stretches: readonly Stretch[] | null =
+  const tiers: readonly Tier[] | null =
     entry.method === 'bracket'
       ? entry.brackets
       : entry.method === 'graduated' || entry.method === 'usage'
         ? entry.slices
         : null;
-  if (!stretches) return null;
-  const [first] = stretches;
+  if (!tiers) return null;
+  const [first] = tiers;
   if (!first) return { code: 'empty', from: '0' };
   const whole = entry.method !== 'bracket';
   if (whole && !exact(first.from).isZero()) return { code: 'hole', from: '0' };
-  for (const [index, { from, below }] of stretches.entries()) {
+  for (const [index, { from, below }] of tiers.entries()) {
     if (below !== undefined && exact(below).lte(from)) return { code: 'backwards', from };
-    const next = stretches[index + 1];
+    const next = tiers[index + 1];
     if (!next) continue;
     if (below === undefined || exact(next.from).lt(below)) return { code: 'overlap', from: next.from };
     if (whole && exact(next.from).gt(below)) return { code: 'hole', from: below };

@@ -2,7 +2,7 @@
 import type { ExactText } from '../../exact';
 import type { Texts } from '../../model';
 import type { BuildCost } from '../line/cost';
-import type { Typed } from '../line/four';
+import type { Typed } from '../line/price-figures';
 import type { LineRates, PriceEntry } from '../list/methods';
 import type { Recurrence, Term } from '../line/recurring';
 import type { Taxed } from './tax';

@@ -13,7 +13,7 @@ import {
   unitsAt,
   type Fixed,
 } from '../../exact';
-import type { Typed } from '../line/four';
+import type { Typed } from '../line/price-figures';
 import type { LinePrice } from '../types';
 import type { QuoteLine, QuoteTerms, Whole } from './quote-types';
 import { spreadNumbers, spreadUnits } from './spread';

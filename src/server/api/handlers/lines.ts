@@ -10,7 +10,7 @@ import {
   renameGroup,
 } from '../../../services/quotes/lines/lines';
 import { addByNumber, addSeveral, copyLine, readNumbers } from '../../../services/quotes/lines/quote-builds';
-import { rivalLines, takeInstead } from '../../../services/quotes/lines/rivals';
+import { alternativeLines, takeInstead } from '../../../services/quotes/lines/alternatives';
 import type { Handlers } from './handler';
 
 /** What answers the endpoints of this room. */
@@ -28,7 +28,7 @@ export const linesHandlers: Handlers<typeof lines> = {
   'DELETE /quotes/{id}/lines/several': ({ actor, at, input }) => removeLines(actor, at.id, input),
   'PATCH /quotes/{id}/lines/values': ({ actor, at, input }) => fillLines(actor, at.id, input),
   'POST /quotes/{id}/lines/place': ({ actor, at, input }) => placeLines(actor, at.id, input),
-  'POST /quotes/{id}/lines/rivals': ({ actor, at, input }) => rivalLines(actor, at.id, input),
+  'POST /quotes/{id}/lines/alternatives': ({ actor, at, input }) => alternativeLines(actor, at.id, input),
   'PATCH /quotes/{id}/groups': ({ actor, at, input }) => renameGroup(actor, at.id, input),
   'POST /quotes/{id}/numbers': ({ actor, at, input }) => readNumbers(actor, at.id, input),
   'GET /quotes/{id}/lines.{format}': ({ actor, at, query }) =>

@@ -130,7 +130,7 @@ export function whichRow(
   language: string,
   amount: (value: string) => string,
 ): string {
-  const stretches =
+  const tiers =
     quantity === undefined
       ? partHow(
           {
@@ -138,7 +138,7 @@ export function whichRow(
             kind: 'part',
             name: {},
             amount: unitList,
-            ...(price.stretches ? { stretches: price.stretches } : {}),
+            ...(price.tiers ? { tiers: price.tiers } : {}),
             ...(price.least === undefined ? {} : { least: price.least }),
           },
           t,
@@ -148,7 +148,7 @@ export function whichRow(
       : '';
   const forAll =
     quantity === undefined && is !== 'once'
-      ? [t('pdf.forAll', { amount: amount(unitList) }), ...(stretches ? [`(${stretches})`] : [])].join(' ')
+      ? [t('pdf.forAll', { amount: amount(unitList) }), ...(tiers ? [`(${tiers})`] : [])].join(' ')
       : '';
   const when = term
     ? t('pdf.overTerm', {

@@ -14,7 +14,7 @@ import { acceptQuote } from '../../orders/orders';
 import { addByNumber, copyLine } from '../lines/quote-builds';
 import { seeDeal } from './deal';
 import { changeLine, removeLines } from '../lines/lines';
-import { rivalLines, takeInstead } from '../lines/rivals';
+import { alternativeLines, takeInstead } from '../lines/alternatives';
 import { listQuotes } from '../quote-list';
 import { changeWhole, openQuote, seeQuote } from '../quotes';
 import { sendQuote } from '../history/revisions';
@@ -252,10 +252,12 @@ describe('alternatives', () => {
     let quote = await quoteOf(mara, 'norrvik', ['SILL-1212-X', 1], ['SILL-1515-X', 1], ['SV-COMM', 1]);
     const [first, second, third] = quote.lines.map(({ id, price }) => ({ id, net: Number(price.net) }));
     if (!first || !second || !third) throw new Error('three lines');
-    expect(codes(await rivalLines(mara, quote.id, { version: quote.version, lines: [first.id] }))).toEqual([
-      'line.oneRival',
-    ]);
-    quote = value(await rivalLines(mara, quote.id, { version: quote.version, lines: [second.id, first.id] }));
+    expect(
+      codes(await alternativeLines(mara, quote.id, { version: quote.version, lines: [first.id] })),
+    ).toEqual(['line.oneAlternative']);
+    quote = value(
+      await alternativeLines(mara, quote.id, { version: quote.version, lines: [second.id, first.id] }),
+    );
     expect(alone(quote)).toEqual(['-', 1, '-']);
     expect(Number(quote.totals.net)).toBeCloseTo(first.net + third.net, 2);
     expect(codes(await takeInstead(mara, quote.id, first.id, { version: quote.version }))).toEqual([
@@ -270,7 +272,7 @@ describe('alternatives', () => {
     quote = value(await removeLines(mara, quote.id, { version: quote.version, lines: [second.id] }));
     expect(alone(quote)).toEqual(['-', 1, '-']);
     quote = value(
-      await rivalLines(mara, quote.id, { version: quote.version, lines: [first.id], apart: true }),
+      await alternativeLines(mara, quote.id, { version: quote.version, lines: [first.id], apart: true }),
     );
     expect(alone(quote)).toEqual(['-', '-', '-']);
   });

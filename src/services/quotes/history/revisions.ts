@@ -184,10 +184,10 @@ export async function reviseQuote(
 }
 
 /**
- * The builds of a revision, those whose talk has one on a line of it and the others; what is still being
+ * The builds of a revision, those whose group has one on a line of it and the others; what is still being
  * configured stands on none.
  */
-async function talksOf({
+async function variantGroupsOf({
   id,
 }: RevisionRow): Promise<{ sold: Stored<BuildRow>[]; loose: Stored<BuildRow>[] }> {
   const { lines, builds } = connected().records;
@@ -197,24 +197,24 @@ async function talksOf({
     ),
   );
   const own = await builds.findAll({ where: { revisionId: id } });
-  const talks = new Set(own.filter((build) => onLines.has(build.id)).map((build) => build.talkId));
+  const groups = new Set(own.filter((build) => onLines.has(build.id)).map((build) => build.variantGroup));
   return {
-    sold: own.filter((build) => talks.has(build.talkId)),
-    loose: own.filter((build) => !talks.has(build.talkId)),
+    sold: own.filter((build) => groups.has(build.variantGroup)),
+    loose: own.filter((build) => !groups.has(build.variantGroup)),
   };
 }
 
-/** Copies what is sold with its variants, each talk as one of its own. Gives the copy of each build. */
+/** Copies what is sold with its variants, each group as one of its own. Gives the copy of each build. */
 async function copyBuilds(source: RevisionRow, to: RevisionRow): Promise<Map<string, string>> {
-  const [builtAs, talks] = [new Map<string, string>(), new Map<string, string>()];
-  for (const build of (await talksOf(source)).sold) {
-    const talk = talks.get(build.talkId) ?? randomUUID();
-    talks.set(build.talkId, talk);
+  const [builtAs, groups] = [new Map<string, string>(), new Map<string, string>()];
+  for (const build of (await variantGroupsOf(source)).sold) {
+    const group = groups.get(build.variantGroup) ?? randomUUID();
+    groups.set(build.variantGroup, group);
     const copy = await connected().records.builds.create({
       ...build.get({ plain: true }),
       id: randomUUID(),
       revisionId: to.id,
-      talkId: talk,
+      variantGroup: group,
       version: 1,
     });
     builtAs.set(build.id, copy.id);
@@ -224,7 +224,7 @@ async function copyBuilds(source: RevisionRow, to: RevisionRow): Promise<Map<str
 
 /** What is still being configured belongs to whatever is open now. */
 async function moveLoose(from: RevisionRow, to: RevisionRow): Promise<void> {
-  for (const build of (await talksOf(from)).loose) await build.update({ revisionId: to.id });
+  for (const build of (await variantGroupsOf(from)).loose) await build.update({ revisionId: to.id });
 }
 
 /** What differs between two revisions of a quote. */

@@ -22,7 +22,7 @@ import { done, fail, type Failure, type Result } from '../../kernel/failure';
 import type { QuotedLine } from '../figures/quote-pricing';
 import { changeQuote, type Draft } from '../quotes';
 import { reference } from '../../settings/reference-data';
-import { settleRivals } from './rivals';
+import { settleAlternatives } from './alternatives';
 import { entryOn } from '../../settings/tariffs';
 import { record } from '../../kernel/unit-of-work';
 
@@ -58,7 +58,7 @@ export async function appendLines(
       typedCost: null,
       frozen: null,
       alternative: false,
-      rivals: null,
+      alternativeSet: null,
       origin: id,
       pricedOn: today(),
       groupName: null,
@@ -343,7 +343,7 @@ export async function removeLines(
     await connected().records.lines.destroy({ where: { id: { [Op.in]: ids } } });
     const staying = all.filter((line) => !ids.includes(line.id));
     await arrange(all, staying.map(arranged));
-    await settleRivals(staying);
+    await settleAlternatives(staying);
     await record(actor, 'line.removed', draft.quote.number, {
       lines: going.map(({ sku, quantity }) => ({ sku, quantity })),
     });

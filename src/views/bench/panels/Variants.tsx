@@ -21,7 +21,7 @@ interface Props {
 }
 
 /**
- * The variants of this talk next to each other: what differs, what each costs and weighs, and the way of one
+ * The variants of a group next to each other: what differs, what each costs and weighs, and the way of one
  * or several onto the quote.
  */
 export function Variants({ bench, view, words, frozen, onOpen }: Props) {

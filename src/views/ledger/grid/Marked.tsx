@@ -16,7 +16,7 @@ interface Props {
   /** For so many months, each from its own first day. */
   onMonths: (months: number) => Promise<string | null>;
   /** Makes the lines alternatives of one another, or has them stand by themselves. */
-  onRivals: (apart: boolean) => Promise<string | null>;
+  onAlternatives: (apart: boolean) => Promise<string | null>;
   onRemove: () => void;
   onClear: () => void;
 }
@@ -24,14 +24,14 @@ interface Props {
 const months = string().matches(/^\s*\d{1,3}\s*$/, 'quantity.notANumber');
 
 /** What can be done with all marked lines at once. */
-export function Marked({ view, lines, onChange, onMonths, onRivals, onRemove, onClear }: Props) {
+export function Marked({ view, lines, onChange, onMonths, onAlternatives, onRemove, onClear }: Props) {
   const { t, language } = useSpeech();
   const [wrong, setWrong] = useState<string | null>(null);
   const go = async (change: LineChange & { group?: string | null }) => setWrong(await onChange(change));
   const recurring = lines.filter((line) => line.recurs);
   const allLocked = lines.every((line) => line.locked);
   const allAside = lines.every((line) => line.optional);
-  const rivals = lines.some((line) => line.rivals !== null);
+  const some = lines.some((line) => line.alternativeSet !== null);
   const grouped = lines.some((line) => line.group !== null);
   const groups = [...new Set(view.lines.flatMap((line) => (line.group === null ? [] : [line.group])))];
   return (
@@ -97,14 +97,18 @@ export function Marked({ view, lines, onChange, onMonths, onRivals, onRemove, on
         <CircleDashed size={13} aria-hidden />
         {t('marked.aside')}
       </Button>
-      {lines.length > 1 && !(rivals && lines.every((line) => line.rivals === lines[0]?.rivals)) && (
-        <Button title={t('marked.rivalsWhy')} onClick={() => void onRivals(false).then(setWrong)}>
-          <Split size={13} aria-hidden />
-          {t('marked.rivals')}
-        </Button>
-      )}
-      {rivals && (
-        <Button title={t('marked.apartWhy')} onClick={() => void onRivals(true).then(setWrong)}>
+      {lines.length > 1 &&
+        !(some && lines.every((line) => line.alternativeSet === lines[0]?.alternativeSet)) && (
+          <Button
+            title={t('marked.alternativesWhy')}
+            onClick={() => void onAlternatives(false).then(setWrong)}
+          >
+            <Split size={13} aria-hidden />
+            {t('marked.alternatives')}
+          </Button>
+        )}
+      {some && (
+        <Button title={t('marked.apartWhy')} onClick={() => void onAlternatives(true).then(setWrong)}>
           <Merge size={13} aria-hidden />
           {t('marked.apart')}
         </Button>

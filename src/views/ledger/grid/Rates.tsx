@@ -41,15 +41,15 @@ export function Rates({ line, currency, mayEdit, onChange }: Props) {
       <table>
         <tbody>
           {rates.slices.map(({ from, below, rate }, index) => {
-            const stretch =
+            const tier =
               below === undefined
                 ? t('rates.from', { from: number(from, language) })
                 : t('rates.to', { below: number(below, language) });
             return (
               <tr key={from}>
-                <td>{stretch}</td>
+                <td>{tier}</td>
                 <td>
-                  {cell(t('rates.of', { stretch }), rate, (typed) => ({
+                  {cell(t('rates.of', { tier }), rate, (typed) => ({
                     ...now,
                     each: now.each.map((each, at) => (at === index ? typed : each)),
                   }))}

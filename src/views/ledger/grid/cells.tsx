@@ -13,7 +13,7 @@ import { date, money, number, percent, type Translate } from '../../../i18n';
 import { stepName } from '../../parts/step-name';
 import { unitText } from '../../parts/unit-text';
 import { EditCell } from './EditCell';
-import { FourCell } from './FourCell';
+import { TypedFigureCell } from './TypedFigureCell';
 import shared from '../ledger.module.css';
 import css from './lines.module.css';
 import { ReachMark } from './ReachMark';
@@ -117,7 +117,7 @@ function four(
   const judged = reach && all.find((each) => each.by === reach);
   const limit = judged && limitFor(limits, line.family, judged.by);
   return (
-    <FourCell
+    <TypedFigureCell
       by={by}
       value={value}
       typed={line.hand}

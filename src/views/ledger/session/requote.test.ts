@@ -103,7 +103,7 @@ function viewOf(lines: readonly (QuoteLine & { optional?: boolean })[], whole: T
       warnings: [],
       special: [],
       alternative: false,
-      rivals: null,
+      alternativeSet: null,
       origin: line.id,
       pricedOn: day,
       group: null,

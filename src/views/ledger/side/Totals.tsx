@@ -7,7 +7,7 @@ import { money, moneyIn, number, percent, shift } from '../../../i18n';
 import { Button, classes, Said, useMedia } from '../../../ui';
 import { useSpeech } from '../../speech';
 import { EditCell } from '../grid/EditCell';
-import { FourCell } from '../grid/FourCell';
+import { TypedFigureCell } from '../grid/TypedFigureCell';
 import shared from '../ledger.module.css';
 import { smallPage } from '../small';
 import { needText } from './need-text';
@@ -44,7 +44,7 @@ export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: P
   const four = (by: Way, value: string | undefined) => (
     <label className={css.wholeCell}>
       {t(`ledger.whole.${by}`)}
-      <FourCell
+      <TypedFigureCell
         by={by}
         value={value}
         typed={whole.typed}

@@ -29,20 +29,18 @@ export function LineWalk({
   const { recurring, subscriptions = [] } = price;
   return (
     <>
-      {(price.stretches ?? []).length > 0 && (
-        <table className={css.stretches} aria-label={t('ledger.stretches')}>
+      {(price.tiers ?? []).length > 0 && (
+        <table className={css.tiers} aria-label={t('ledger.tiers')}>
           <tbody>
-            {price.stretches?.map((stretch) => (
-              <tr key={stretch.from}>
+            {price.tiers?.map((tier) => (
+              <tr key={tier.from}>
                 <td>
-                  {stretch.below === undefined
-                    ? t('ledger.stretchFrom', { from: stretch.from })
-                    : t('ledger.stretch', { from: stretch.from, below: stretch.below })}
+                  {tier.below === undefined
+                    ? t('ledger.tierFrom', { from: tier.from })
+                    : t('ledger.tier', { from: tier.from, below: tier.below })}
                 </td>
-                <td>
-                  {stretch.rate === undefined ? stretch.quantity : `${stretch.quantity} × ${stretch.rate}`}
-                </td>
-                <td>{amount(stretch.amount)}</td>
+                <td>{tier.rate === undefined ? tier.quantity : `${tier.quantity} × ${tier.rate}`}</td>
+                <td>{amount(tier.amount)}</td>
               </tr>
             ))}
             {price.least !== undefined && (

@@ -1,5 +1,5 @@
 /**
- * Four ways of saying the same: discount as a share, discount as an amount, net price, margin. One is typed,
+ * PriceFigures ways of saying the same: discount as a share, discount as an amount, net price, margin. One is typed,
  * the others follow.
  */
 import { exact, roundHalfUp, type Exact, type ExactText } from '../../exact';
@@ -12,7 +12,7 @@ export interface Typed {
 }
 
 /** Discount, amount, net and margin of one piece. */
-export interface Four {
+export interface PriceFigures {
   rate: ExactText;
   amount: ExactText;
   /** Rounded half up to the minor unit. */
@@ -22,14 +22,20 @@ export interface Four {
 }
 
 /** The four, or why what was typed cannot be. */
-export type FourAnswer = { is: 'four'; four: Four } | { is: 'impossible'; why: 'margin' | 'base' | 'cost' };
+export type FiguresAnswer =
+  { is: 'figures'; figures: PriceFigures } | { is: 'impossible'; why: 'margin' | 'base' | 'cost' };
 
 /**
  * What follows from the typed one, for a price of `base` before it. Kept is what was typed, so that looking
  * at it in another way never changes it. Impossible: a margin of all or more, or without a cost; more off
  * than there is; another net on a price of nothing.
  */
-export function fourOf(base: ExactText, typed: Typed, decimals: number, cost?: ExactText): FourAnswer {
+export function priceFiguresOf(
+  base: ExactText,
+  typed: Typed,
+  decimals: number,
+  cost?: ExactText,
+): FiguresAnswer {
   const from = exact(base);
   const net = netBy(from, typed, cost);
   if (typeof net === 'string') return { is: 'impossible', why: net };
@@ -38,8 +44,8 @@ export function fourOf(base: ExactText, typed: Typed, decimals: number, cost?: E
   if (rounded.isNegative() || (from.isZero() && !amount.isZero())) return { is: 'impossible', why: 'base' };
   const rate = typed.by === 'rate' ? typed.value : from.isZero() ? '0' : amount.div(from).toString();
   return {
-    is: 'four',
-    four: { rate, amount: amount.toString(), net: rounded.toString(), ...marginOf(rounded, cost) },
+    is: 'figures',
+    figures: { rate, amount: amount.toString(), net: rounded.toString(), ...marginOf(rounded, cost) },
   };
 }
 

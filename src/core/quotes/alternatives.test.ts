@@ -1,19 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { against, apart, countsFor, instead, settledRivals, type Rival } from './rivals';
+import { against, apart, countsFor, instead, settledAlternatives, type Alternative } from './alternatives';
 
-const alone = (...ids: string[]): Rival[] =>
-  ids.map((id) => ({ id, rivals: null, alternative: false, optional: false }));
-const counting = (lines: readonly Rival[]): string =>
+const alone = (...ids: string[]): Alternative[] =>
+  ids.map((id) => ({ id, alternativeSet: null, alternative: false, optional: false }));
+const counting = (lines: readonly Alternative[]): string =>
   lines.flatMap((line) => (line.alternative ? [] : [line.id])).join('');
 
 describe('lines that are alternatives of one another', () => {
   it('have one that counts, the first', () => {
     const lines = against(alone('a', 'b', 'c'), ['c', 'b'], 's');
     expect(counting(lines)).toBe('ab');
-    expect(lines.map((line) => line.rivals)).toEqual([null, 's', 's']);
-    expect(countsFor(lines, lines[2] as Rival)?.id).toBe('b');
-    expect(countsFor(lines, lines[1] as Rival)).toBeUndefined();
+    expect(lines.map((line) => line.alternativeSet)).toEqual([null, 's', 's']);
+    expect(countsFor(lines, lines[2] as Alternative)?.id).toBe('b');
+    expect(countsFor(lines, lines[1] as Alternative)).toBeUndefined();
   });
   it('change places', () => {
     const lines = against(alone('a', 'b', 'c'), ['a', 'b', 'c'], 's');
@@ -22,7 +22,7 @@ describe('lines that are alternatives of one another', () => {
     expect(instead(alone('a'), 'a')).toEqual(alone('a'));
   });
   it('are offered beside the others only as the one that counts is', () => {
-    const aside = (lines: readonly Rival[]) =>
+    const aside = (lines: readonly Alternative[]) =>
       lines.flatMap(({ id, optional }) => (optional ? [id] : [])).join('');
     const all = alone('a', 'b', 'c').map((line) => ({ ...line, optional: line.id !== 'c' }));
     const lines = against(all, ['a', 'b'], 's');
@@ -39,10 +39,10 @@ describe('lines that are alternatives of one another', () => {
       ),
     ).toBe('');
   });
-  it('come together with their rivals', () => {
+  it('come together with the other lines of their sets', () => {
     const pairs = against(against(alone('a', 'b', 'c', 'd'), ['a', 'b'], 's'), ['c', 'd'], 't');
     const all = against(pairs, ['b', 'd'], 'u');
-    expect(all.map((line) => line.rivals)).toEqual(['u', 'u', 'u', 'u']);
+    expect(all.map((line) => line.alternativeSet)).toEqual(['u', 'u', 'u', 'u']);
     expect(counting(all)).toBe('a');
   });
   it('part, and the last of a set stands by itself', () => {
@@ -62,14 +62,18 @@ describe('lines that are alternatives of one another', () => {
           if (what === 'against') lines = against(lines, ids, `set ${String(index)}`);
           else if (what === 'apart') lines = apart(lines, ids);
           else if (what === 'instead') lines = instead(lines, ids[0] as string);
-          else lines = settledRivals(lines.filter((line) => !ids.includes(line.id)));
-          for (const { rivals } of lines)
-            if (rivals !== null)
-              expect(lines.filter((each) => each.rivals === rivals && !each.alternative)).toHaveLength(1);
-          for (const line of lines) if (line.rivals === null) expect(line.alternative).toBe(false);
-          for (const { rivals } of lines)
-            if (rivals !== null)
-              expect(lines.filter((each) => each.rivals === rivals).length).toBeGreaterThan(1);
+          else lines = settledAlternatives(lines.filter((line) => !ids.includes(line.id)));
+          for (const { alternativeSet } of lines)
+            if (alternativeSet !== null)
+              expect(
+                lines.filter((each) => each.alternativeSet === alternativeSet && !each.alternative),
+              ).toHaveLength(1);
+          for (const line of lines) if (line.alternativeSet === null) expect(line.alternative).toBe(false);
+          for (const { alternativeSet } of lines)
+            if (alternativeSet !== null)
+              expect(lines.filter((each) => each.alternativeSet === alternativeSet).length).toBeGreaterThan(
+                1,
+              );
         }
       }),
     );

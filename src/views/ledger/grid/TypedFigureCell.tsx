@@ -27,7 +27,7 @@ interface Props {
  * One of the four ways of saying a price. The one that was typed shows as typed, and stands out; emptied, it
  * is taken back.
  */
-export function FourCell({
+export function TypedFigureCell({
   by,
   value,
   typed,

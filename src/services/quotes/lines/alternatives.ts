@@ -1,16 +1,16 @@
 /** Lines of a draft that are alternatives of one another. */
 import { randomUUID } from 'node:crypto';
-import { against, apart, instead, settledRivals, type Rival } from '../../../core/quotes';
-import { type QuoteView, type RivalsInput, type VersionInput } from '../../../contract';
+import { against, apart, instead, settledAlternatives, type Alternative } from '../../../core/quotes';
+import { type QuoteView, type AlternativesInput, type VersionInput } from '../../../contract';
 import { connected, type LineRow } from '../../../data';
 import type { Actor } from '../../access/actor';
 import { done, fail, type Result } from '../../kernel/failure';
 import { changeQuote, linesOf, type Draft } from '../quotes';
 import { record } from '../../kernel/unit-of-work';
 
-const rivalOf = ({ id, rivals, alternative, optional }: LineRow): Rival => ({
+const alternativeOf = ({ id, alternativeSet, alternative, optional }: LineRow): Alternative => ({
   id,
-  rivals,
+  alternativeSet,
   alternative,
   optional,
 });
@@ -18,37 +18,46 @@ const rivalOf = ({ id, rivals, alternative, optional }: LineRow): Rival => ({
 /** Writes what a change of sets makes of lines. */
 async function write(
   lines: readonly LineRow[],
-  change: (rivals: readonly Rival[]) => Rival[],
+  change: (alternatives: readonly Alternative[]) => Alternative[],
 ): Promise<void> {
-  for (const [index, { rivals, alternative, optional }] of change(lines.map(rivalOf)).entries()) {
+  for (const [index, { alternativeSet, alternative, optional }] of change(
+    lines.map(alternativeOf),
+  ).entries()) {
     const row = lines[index];
-    if (row && (row.rivals !== rivals || row.alternative !== alternative || row.optional !== optional))
-      await connected().records.lines.update({ rivals, alternative, optional }, { where: { id: row.id } });
+    if (
+      row &&
+      (row.alternativeSet !== alternativeSet || row.alternative !== alternative || row.optional !== optional)
+    )
+      await connected().records.lines.update(
+        { alternativeSet, alternative, optional },
+        { where: { id: row.id } },
+      );
   }
 }
 
 /** Puts the sets of lines right after some of these have gone. */
-export const settleRivals = (staying: readonly LineRow[]): Promise<void> => write(staying, settledRivals);
+export const settleAlternatives = (staying: readonly LineRow[]): Promise<void> =>
+  write(staying, settledAlternatives);
 
 /** Makes lines of a draft alternatives of one another. */
-export async function makeRivals(draft: Draft, ids: readonly string[]): Promise<void> {
+export async function makeAlternatives(draft: Draft, ids: readonly string[]): Promise<void> {
   await write(await linesOf(draft), (lines) => against(lines, ids, randomUUID()));
 }
 
 /** Makes lines alternatives of one another, or has them stand by themselves again. */
-export async function rivalLines(
+export async function alternativeLines(
   actor: Actor,
   id: string,
-  { version, lines: ids, apart: away }: RivalsInput,
+  { version, lines: ids, apart: away }: AlternativesInput,
 ): Promise<Result<QuoteView>> {
   return changeQuote(actor, id, version, async (draft) => {
     const all = draft.state.lines;
     const marked = all.filter((line) => ids.includes(line.id));
     if (marked.length < new Set(ids).size) return fail('missing', { code: 'line.missing' });
-    if (!away && marked.length < 2) return fail('invalid', { code: 'line.oneRival', field: 'lines' });
+    if (!away && marked.length < 2) return fail('invalid', { code: 'line.oneAlternative', field: 'lines' });
     if (away) await write(all, (lines) => apart(lines, ids));
-    else await makeRivals(draft, ids);
-    await record(actor, away ? 'lines.apart' : 'lines.rivals', draft.quote.number, {
+    else await makeAlternatives(draft, ids);
+    await record(actor, away ? 'lines.apart' : 'lines.alternatives', draft.quote.number, {
       lines: marked.map(({ position }) => position),
     });
     return done(null);

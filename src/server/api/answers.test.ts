@@ -1,0 +1,216 @@
+/**
+ * A day on which every endpoint is asked once for what it is there for. What it answers is held against the
+ * types that it declares, so that the document for programs promises what they get, no more and no less.
+ */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type {
+  BenchView,
+  CustomerFound,
+  CustomerMeans,
+  KnownContact,
+  QuoteView,
+  SavedBuild,
+} from '../../contract';
+import { contract } from '../../contract/all';
+import { connected } from '../../data';
+import type { Actor } from '../../services/access/actor';
+import { publish } from '../../services/catalogue/models';
+import { openDemo, personOf } from '../../services/kernel/testing';
+import { askAs, held, ways, type Request, type Way } from './testing';
+
+let [mara, tobias, joss]: Actor[] = [];
+
+/** What somebody is answered, which has to be what was asked for. */
+async function told<T>(actor: Actor | undefined, way: Way, request: Request = {}): Promise<T> {
+  const answer = await askAs(actor ?? null, way, request);
+  const text = await answer.text();
+  if (!answer.ok) throw new Error(`${way}: ${text}`);
+  return JSON.parse(text) as T;
+}
+
+/** A quote that is worked on: what changes it is sent its version. */
+class Desk {
+  constructor(
+    private readonly actor: Actor | undefined,
+    public quote: QuoteView,
+  ) {}
+
+  static async open(actor: Actor | undefined, title: string, find = 'callow'): Promise<Desk> {
+    const [customer] = await told<CustomerFound[]>(actor, 'GET /customers', { query: { find } });
+    const body = { customerId: customer?.id, title };
+    return new Desk(actor, await told<QuoteView>(actor, 'POST /quotes', { body }));
+  }
+
+  line(at: number): string {
+    return this.quote.lines[at]?.id ?? '';
+  }
+
+  async change(way: Way, body: object = {}, at: Record<string, string> = {}, by = this.actor): Promise<void> {
+    const version = this.quote.version;
+    await told(by, way, { at: { id: this.quote.id, ...at }, body: { version, ...body } });
+    this.quote = await this.ask<QuoteView>('GET /quotes/{id}');
+  }
+
+  ask<T>(way: Way, request: Request = {}): Promise<T> {
+    return told<T>(this.actor, way, { at: { id: this.quote.id }, ...request });
+  }
+}
+
+beforeAll(async () => {
+  await openDemo('answers');
+  [mara, tobias, joss] = await Promise.all(
+    ['mara', 'tobias', 'joss'].map((name) => personOf(`${name}@harrowmoor.example`)),
+  );
+});
+afterAll(() => connected().close());
+
+describe('every endpoint answers as it is declared', () => {
+  it('who somebody is, what there is to find, and what the server is', async () => {
+    await told(undefined, 'GET /alive');
+    await told(undefined, 'GET /health');
+    await told(undefined, 'GET /openapi.json');
+    const credentials = { email: 'mara@harrowmoor.example', password: 'harrowmoor' };
+    await told(undefined, 'POST /session', { body: credentials });
+    await told(undefined, 'DELETE /session');
+    await told(mara, 'PATCH /me', { body: { units: 'metric' } });
+    await told(mara, 'GET /search', { query: { find: 'ridge' } });
+    await told(mara, 'GET /items', { query: { find: 'kiosk' } });
+    await told(mara, 'GET /quotes');
+    await told(mara, 'GET /orders');
+  });
+
+  it('a customer', async () => {
+    const { regions, priceLists } = await told<CustomerMeans>(mara, 'GET /customers/means');
+    await told(mara, 'POST /customers', {
+      body: {
+        name: 'Fellgate Aggregates',
+        class: 'direct',
+        priceList: priceLists[0]?.code,
+        language: 'en',
+        region: regions[0],
+        contactName: 'Iris Holm',
+        contactEmail: 'iris@fellgate.example',
+        paymentDays: 30,
+        invoice: { street: '1 Quarry Lane', town: 'Fellgate', postcode: 'FG1 1AA', country: 'GB' },
+      },
+    });
+  });
+
+  it('lines of a quote', async () => {
+    const desk = await Desk.open(mara, 'Lines');
+    await desk.change('POST /quotes/{id}/lines', { sku: 'YE-KIOSK', quantity: 1 });
+    const rows = [
+      { sku: 'SILL-1212-X', quantity: 2 },
+      { sku: 'YE-CARD', quantity: 250, discount: '2' },
+      { sku: 'DK-SITE', quantity: 1 },
+    ];
+    await desk.change('POST /quotes/{id}/lines/several', { rows });
+    await desk.change('PATCH /quotes/{id}/lines/{line}', { quantity: 3 }, { line: desk.line(0) });
+    await desk.change('PATCH /quotes/{id}/lines/several', {
+      lines: [desk.line(0), desk.line(1)],
+      group: 'Gate',
+    });
+    await desk.change('PATCH /quotes/{id}/groups', { from: 'Gate', to: 'North gate' });
+    await desk.change('PATCH /quotes/{id}/lines/values', { rows: [{ line: desk.line(1), quantity: 4 }] });
+    await desk.change('POST /quotes/{id}/lines/place', { lines: [desk.line(2)], to: 1 });
+    await desk.change('POST /quotes/{id}/lines/{line}/copy', {}, { line: desk.line(1) });
+    const two = [desk.line(1), desk.line(2)];
+    await desk.change('POST /quotes/{id}/lines/alternatives', { lines: two, apart: false });
+    const aside = desk.quote.lines.find(({ alternative }) => alternative)?.id ?? '';
+    await desk.change('POST /quotes/{id}/lines/{line}/instead', {}, { line: aside });
+    await desk.change('POST /quotes/{id}/undo');
+    await desk.change('POST /quotes/{id}/redo');
+    await desk.change('DELETE /quotes/{id}/lines/{line}', {}, { line: desk.line(0) });
+    await desk.change('DELETE /quotes/{id}/lines/several', { lines: [desk.line(0)] });
+    const line = desk.line(0);
+    await desk.ask('GET /quotes/{id}/lines/{line}/last', { at: { id: desk.quote.id, line } });
+    await desk.ask('POST /quotes/{id}/numbers', {
+      at: { id: desk.quote.id },
+      body: { numbers: ['YE-KIOSK', 'RB-060-180', 'SILL-1212-Y', 'nothing'] },
+    });
+    await told(mara, 'POST /read-table', { body: new TextEncoder().encode('Item;Quantity\nYE-KIOSK;3\n') });
+  });
+
+  it('a quote as a whole', async () => {
+    const desk = await Desk.open(mara, 'Whole');
+    await desk.change('POST /quotes/{id}/lines', { sku: 'YE-KIOSK', quantity: 1 });
+    const lease = { months: 36, yearlyRate: '4.5', inAdvance: false };
+    await desk.change('PATCH /quotes/{id}', { title: 'Whole quote', lease });
+    await desk.ask('GET /quotes/{id}/deal');
+    await desk.ask('GET /quotes/{id}/addresses');
+    await desk.change('POST /quotes/{id}/addresses', { kind: 'delivery', copyInvoice: true });
+    const [contact] = await desk.ask<KnownContact[]>('GET /quotes/{id}/contacts');
+    await desk.change('POST /quotes/{id}/contacts', { from: contact?.id });
+    const [other] = await told<CustomerFound[]>(mara, 'GET /customers', { query: { find: 'norrvik' } });
+    await desk.ask('GET /quotes/{id}/customer', {
+      at: { id: desk.quote.id },
+      query: { to: other?.id ?? '' },
+    });
+    await desk.change('POST /quotes/{id}/customer', { customerId: other?.id });
+    await desk.ask('GET /quotes/{id}/freshening');
+    await desk.change('POST /quotes/{id}/freshening', { lines: [desk.line(0)] });
+    await desk.change('POST /quotes/{id}/send');
+    await desk.change('POST /quotes/{id}/revisions');
+    const both = { at: { id: desk.quote.id }, query: { before: '1', after: '2' } };
+    await desk.ask('GET /quotes/{id}/revisions', both);
+    await desk.change('POST /quotes/{id}/send');
+    const version = desk.quote.version;
+    await told(mara, 'POST /quotes/{id}/accept', { at: { id: desk.quote.id }, body: { version } });
+    await desk.ask('GET /quotes/{id}');
+    const lost = await Desk.open(mara, 'Lost');
+    await lost.change('POST /quotes/{id}/lines', { sku: 'YE-KIOSK', quantity: 1 });
+    await lost.change('POST /quotes/{id}/send');
+    await lost.change('POST /quotes/{id}/lose', { reason: 'price', note: '' });
+  });
+
+  it('sign-offs', async () => {
+    const desk = await Desk.open(mara, 'Sign-off');
+    await desk.change('POST /quotes/{id}/lines', { sku: 'YE-KIOSK', quantity: 1 });
+    const line = desk.line(0);
+    await desk.change('PATCH /quotes/{id}/lines/{line}', { hand: { by: 'rate', value: '14' } }, { line });
+    await desk.change('POST /quotes/{id}/sign-offs', { reason: 'A first order' });
+    const signOff = desk.quote.signOff?.history.at(-1)?.id ?? '';
+    const answer = { answer: 'counter', comment: '', counter: [{ line, rate: '9' }] };
+    const signer = tobias?.role === 'manager' ? tobias : joss;
+    await desk.change('PATCH /quotes/{id}/sign-offs/{signOff}', answer, { signOff }, signer);
+    await desk.change('POST /quotes/{id}/sign-offs/{signOff}/take', {}, { signOff });
+  });
+
+  it('builds', async () => {
+    const desk = await Desk.open(mara, 'Builds');
+    const begun = { body: { quoteId: desk.quote.id, modelId: 'beacon' } };
+    const { id } = await told<{ id: string }>(mara, 'POST /builds', begun);
+    const at = { id };
+    const bench = await told<BenchView>(mara, 'GET /builds/{id}', { at });
+    const content = { version: bench.build.version, decisions: [], passed: [], special: [] };
+    await told(mara, 'PUT /builds/{id}', { at, body: content });
+    await told(mara, 'POST /builds/{id}/best', {
+      at,
+      body: { weights: [{ measure: 'price', weight: '1' }] },
+    });
+    await told(mara, 'POST /builds/{id}/read', { at, body: { number: 'BC-DLM-10KT-EN.7' } });
+    await told(mara, 'GET /builds/{id}/move', { at });
+    const more = await told<{ id: string }>(mara, 'POST /builds/{id}/variants', { at, body: {} });
+    await told(mara, 'GET /builds/{id}/variants', { at });
+    await desk.change('POST /builds/{id}/line', { quantity: 1 }, at);
+    await desk.change('POST /quotes/{id}/variants', { builds: [more.id], alternatives: true });
+    const newer = { ...bench.document, title: { en: 'Beacon, newer' } };
+    await connected().transaction(() => publish(newer, 'BEACON', null));
+    await told(mara, 'POST /builds/{id}/move', { at: more, body: { version: 1 } });
+    const third = await told<{ id: string }>(mara, 'POST /builds/{id}/variants', {
+      at,
+      body: { empty: true },
+    });
+    await told(mara, 'DELETE /builds/{id}', { at: third });
+    await told(mara, 'POST /saved', { body: { buildId: id, name: 'Shop counter', shared: true } });
+    const [kept] = await told<SavedBuild[]>(mara, 'GET /saved');
+    const saved = { at: { id: kept?.id ?? '' } };
+    await told(mara, 'PATCH /saved/{id}', { ...saved, body: { starred: true } });
+    await told(mara, 'DELETE /saved/{id}', saved);
+  });
+
+  it('leaves none out', () => {
+    const json = ways.filter((way) => contract[way].answers.kind !== 'file');
+    expect(json.filter((way) => !held.has(way))).toEqual([]);
+  });
+});
