@@ -17,6 +17,7 @@ import { system } from './system';
 export type { Endpoint } from './endpoint';
 export { matcher } from './match';
 export { fieldLines } from './fields';
+export { answerPieces, answerTypes, type TypePiece } from './answer-fields';
 export { answerSchema, openApi, rolesOf } from './openapi';
 export { access, builds, catalogue, customers, desk, lines, orders, quotes, saved, signOffs, system };
 

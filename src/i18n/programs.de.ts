@@ -16,6 +16,7 @@ export const programsDe: SameTexts<typeof programsEn> = {
     takes: 'Nimmt',
     reads: 'Liest aus der Adresse',
     answers: 'Antwortet',
+    types: 'Was geantwortet wird',
     aFile: 'die Bytes einer Datei',
     optional: 'darf fehlen',
   },

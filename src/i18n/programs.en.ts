@@ -13,6 +13,7 @@ export const programsEn = {
     takes: 'Takes',
     reads: 'Reads from the address',
     answers: 'Answers',
+    types: 'What is answered',
     aFile: 'the bytes of a file',
     optional: 'may be absent',
   },
