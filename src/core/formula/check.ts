@@ -10,197 +10,222 @@ const yesno: FeelType = { is: 'yesno' };
 const unknown: FeelType = { is: 'unknown' };
 
 /** Finds the type of an expression; everything wrong on the way is added to `problems`. */
-export function check(expr: Expr, scope: Scope, problems: FormulaProblem[]): FeelType {
-  const report = (
-    code: FormulaProblem['code'],
-    at: number,
-    params: FormulaProblem['params'] = {},
-  ): FeelType => {
-    problems.push({ code, at, params });
+export const check = (expr: Expr, scope: Scope, problems: FormulaProblem[]): FeelType =>
+  new Checker(scope, problems).typeOf(expr);
+
+/** A kind of expression. */
+type Kind<K extends Expr['kind']> = Extract<Expr, { kind: K }>;
+
+/** What an expression is by what is in scope. */
+class Checker {
+  constructor(
+    private readonly scope: Scope,
+    private readonly problems: FormulaProblem[],
+  ) {}
+
+  typeOf(expr: Expr): FeelType {
+    switch (expr.kind) {
+      case 'literal':
+        return literalType(expr.value);
+      case 'name':
+        return (
+          this.scope.get(expr.name)?.type ?? this.report('formula.unknownName', expr.at, { name: expr.name })
+        );
+      case 'negate':
+        return this.expect(expr.of, 'number');
+      case 'arithmetic':
+        return this.arithmetic(expr);
+      case 'path':
+        return this.path(expr);
+      case 'filter':
+        return this.filter(expr);
+      case 'for':
+        return { is: 'list', item: check(expr.body, this.iterations(expr.over), this.problems) };
+      case 'quantified':
+        return this.quantified(expr);
+      case 'compare':
+        this.alike(expr.left, expr.right);
+        return yesno;
+      case 'logic':
+        this.expect(expr.left, 'yesno');
+        this.expect(expr.right, 'yesno');
+        return yesno;
+      case 'in':
+        for (const one of expr.tests) this.test(expr.value, one);
+        return yesno;
+      case 'if':
+        return this.choice(expr);
+      case 'list':
+        return {
+          is: 'list',
+          item: expr.items
+            .map((each) => this.typeOf(each))
+            .reduce((all, each) => (fits(all, each) ? join(all, each) : unknown), unknown),
+        };
+      case 'pick':
+      case 'gather':
+        return unknown;
+      case 'call':
+        return this.call(expr);
+    }
+  }
+
+  private report(code: FormulaProblem['code'], at: number, params: FormulaProblem['params'] = {}): FeelType {
+    this.problems.push({ code, at, params });
     return unknown;
-  };
-  const of = (sub: Expr) => check(sub, scope, problems);
-  const expect = (sub: Expr, is: FeelType['is']): FeelType => {
-    const type = of(sub);
+  }
+
+  private expect(sub: Expr, is: FeelType['is']): FeelType {
+    return this.expected(this.typeOf(sub), sub.at, is);
+  }
+
+  private expected(type: FeelType, at: number, is: FeelType['is']): FeelType {
     return type.is === is || type.is === 'unknown'
       ? type
-      : report('formula.wrongType', sub.at, { wanted: is, found: type.is });
-  };
+      : this.report('formula.wrongType', at, { wanted: is, found: type.is });
+  }
+
+  private quantified(expr: Kind<'quantified'>): FeelType {
+    const type = check(expr.test, this.iterations(expr.over), this.problems);
+    return type.is === 'unknown' ? yesno : this.expected(type, expr.test.at, 'yesno');
+  }
+
   /** Both sides must be comparable; a literal text must be one of the options it is compared with. */
-  const alike = (left: Expr, right: Expr): FeelType => {
-    const [a, b] = [of(left), of(right)];
-    if (!fits(a, b)) return mismatch(a, b, right.at);
-    slip(a, right);
-    slip(b, left);
+  private alike(left: Expr, right: Expr): FeelType {
+    const [a, b] = [this.typeOf(left), this.typeOf(right)];
+    if (!fits(a, b)) return this.mismatch(a, b, right.at);
+    this.slip(a, right);
+    this.slip(b, left);
     return join(a, b);
-  };
-  const mismatch = (a: FeelType, b: FeelType, at: number): FeelType =>
-    a.is === 'number' && b.is === 'number'
-      ? report('formula.unitMismatch', at, { left: writeUnit(a.unit), right: writeUnit(b.unit) })
-      : report('formula.wrongType', at, { wanted: a.is, found: b.is });
-  const slip = (type: FeelType, literal: Expr): void => {
-    if (
-      type.is === 'text' &&
-      type.of &&
-      literal.kind === 'literal' &&
-      typeof literal.value === 'string' &&
-      !type.of.has(literal.value)
-    ) {
-      report('formula.unknownOption', literal.at, {
+  }
+
+  private mismatch(a: FeelType, b: FeelType, at: number): FeelType {
+    return a.is === 'number' && b.is === 'number'
+      ? this.report('formula.unitMismatch', at, { left: writeUnit(a.unit), right: writeUnit(b.unit) })
+      : this.report('formula.wrongType', at, { wanted: a.is, found: b.is });
+  }
+
+  /** A literal text that is none of the options it stands for. */
+  private slip(type: FeelType, literal: Expr): void {
+    if (type.is !== 'text' || !type.of || literal.kind !== 'literal') return;
+    if (typeof literal.value === 'string' && !type.of.has(literal.value))
+      this.report('formula.unknownOption', literal.at, {
         option: literal.value,
         allowed: [...type.of].join(', '),
       });
-    }
-  };
-  const test = (value: Expr, one: Test): void => {
+  }
+
+  private test(value: Expr, one: Test): void {
     if (one.kind === 'interval') {
-      alike(value, one.low);
-      alike(value, one.high);
+      this.alike(value, one.low);
+      this.alike(value, one.high);
       return;
     }
-    const [type, other] = [of(value), of(one.expr)];
+    const [type, other] = [this.typeOf(value), this.typeOf(one.expr)];
     const against = other.is === 'list' && one.kind === 'equals' && type.is !== 'list' ? other.item : other;
-    if (!fits(type, against)) mismatch(type, against, one.expr.at);
-    slip(type, one.expr);
-    slip(against, value);
-  };
+    if (!fits(type, against)) this.mismatch(type, against, one.expr.at);
+    this.slip(type, one.expr);
+    this.slip(against, value);
+  }
 
   /** The scope inside of a loop: each name may be used by the next. */
-  const iterations = (over: readonly Iteration[]): Scope =>
-    over.reduce<Scope>((inner, { name, list, to }) => {
-      const type = check(list, inner, problems);
+  private iterations(over: readonly Iteration[]): Scope {
+    return over.reduce<Scope>((inner, { name, list, to }) => {
+      const type = check(list, inner, this.problems);
       if (!to) return withLocal(inner, name, itemOf(type)).scope;
-      for (const [end, found] of [
-        [list, type],
-        [to, check(to, inner, problems)],
-      ] as const) {
-        if (found.is !== 'number' && found.is !== 'unknown')
-          report('formula.wrongType', end.at, { wanted: 'number', found: found.is });
-      }
+      this.expected(type, list.at, 'number');
+      this.expected(check(to, inner, this.problems), to.at, 'number');
       return withLocal(inner, name, type).scope;
-    }, scope);
-
-  const field = (type: FeelType, name: string): FeelType | undefined => {
-    if (type.is === 'unknown') return unknown;
-    if (type.is === 'places')
-      return type.places.length === 0 ? unknown : type.places[0]?.fields.get(name)?.type;
-    const { facts } = type.is === 'text' ? type : { facts: undefined };
-    const number = facts?.numbers.get(name);
-    return number ? { is: 'number', unit: number.unit } : (facts?.options.get(name) ?? timeParts(type, name));
-  };
-
-  switch (expr.kind) {
-    case 'literal': {
-      const { value } = expr;
-      if (value === null) return unknown;
-      if (typeof value === 'string') return { is: 'text' };
-      if (value instanceof Day) return { is: 'date' };
-      if (value instanceof Span) return { is: 'duration' };
-      return typeof value === 'boolean' ? yesno : { is: 'number', unit: 'any' };
-    }
-    case 'name':
-      return scope.get(expr.name)?.type ?? report('formula.unknownName', expr.at, { name: expr.name });
-    case 'negate':
-      return expect(expr.of, 'number');
-    case 'arithmetic': {
-      const [a, b] = [of(expr.left), of(expr.right)];
-      if (expr.op === '+' && a.is === 'text' && b.is === 'text') return { is: 'text' };
-      const timed = timeArithmetic(expr.op, a, b);
-      if (timed) return timed;
-      for (const [type, sub] of [
-        [a, expr.left],
-        [b, expr.right],
-      ] as const) {
-        if (type.is !== 'number' && type.is !== 'unknown')
-          return report('formula.wrongType', sub.at, { wanted: 'number', found: type.is });
-      }
-      if (a.is !== 'number' || b.is !== 'number') return { is: 'number', unit: 'any' };
-      if (expr.op === '+' || expr.op === '-')
-        return sameUnit(a.unit, b.unit)
-          ? { is: 'number', unit: known(a.unit, b.unit) }
-          : mismatch(a, b, expr.right.at);
-      if (expr.op === '**') return { is: 'number', unit: 'any' };
-      return { is: 'number', unit: product(a.unit, b.unit, expr.op === '*' ? 1 : -1) };
-    }
-    case 'path': {
-      const type = of(expr.of);
-      const several = type.is === 'list' || (type.is === 'places' && type.many);
-      const found = field(type.is === 'list' ? type.item : type, expr.name);
-      if (!found) return report('formula.unknownName', expr.at, { name: expr.name });
-      return several && found.is !== 'places' ? { is: 'list', item: found } : found;
-    }
-    case 'filter': {
-      const type = of(expr.list);
-      const item = itemOf(type);
-      const by = check(expr.by, insideOf(withLocal(scope, 'item', item).scope, item), problems);
-      if (type.is === 'places') {
-        // A position must be known beforehand, since places are told apart when the formula is bound.
-        const position = by.is === 'number' && !(expr.by.kind === 'literal' && expr.list.kind !== 'filter');
-        if (!type.many) return report('formula.onlyBuild', expr.by.at);
-        if (position) return report('formula.buildPosition', expr.by.at);
-        return by.is === 'number' ? item : type;
-      }
-      if (by.is === 'number') return item;
-      if (by.is !== 'yesno' && by.is !== 'unknown')
-        return report('formula.wrongType', expr.by.at, { wanted: 'yesno', found: by.is });
-      return { is: 'list', item };
-    }
-    case 'quantified':
-    case 'for': {
-      const inner = iterations(expr.over);
-      if (expr.kind === 'for') return { is: 'list', item: check(expr.body, inner, problems) };
-      const type = check(expr.test, inner, problems);
-      return type.is === 'yesno' || type.is === 'unknown'
-        ? yesno
-        : report('formula.wrongType', expr.test.at, { wanted: 'yesno', found: type.is });
-    }
-    case 'compare':
-      alike(expr.left, expr.right);
-      return yesno;
-    case 'logic':
-      expect(expr.left, 'yesno');
-      expect(expr.right, 'yesno');
-      return yesno;
-    case 'in':
-      for (const one of expr.tests) test(expr.value, one);
-      return yesno;
-    case 'if': {
-      expect(expr.test, 'yesno');
-      const [a, b] = [of(expr.then), of(expr.else)];
-      return fits(a, b) ? join(a, b) : mismatch(a, b, expr.else.at);
-    }
-    case 'list':
-      return {
-        is: 'list',
-        item: expr.items
-          .map(of)
-          .reduce((all, each) => (fits(all, each) ? join(all, each) : unknown), unknown),
-      };
-    case 'pick':
-    case 'gather':
-      return unknown;
-    case 'call': {
-      if (expr.name === 'today' && expr.args.length === 0)
-        return scope.get('today')?.type ?? report('formula.unknownFunction', expr.at, { name: expr.name });
-      if (expr.name === 'count' && expr.args[0] && of(expr.args[0]).is === 'places')
-        return { is: 'number', unit: noUnit };
-      const builtin = Object.hasOwn(builtins, expr.name) ? builtins[expr.name] : undefined;
-      if (!builtin) return report('formula.unknownFunction', expr.at, { name: expr.name });
-      if (expr.args.length < builtin.least || expr.args.length > builtin.most) {
-        return report('formula.argumentCount', expr.at, {
-          name: expr.name,
-          least: builtin.least,
-          most: builtin.most,
-        });
-      }
-      const types = expr.args.map((arg, index) => {
-        const wanted = builtin.takes[index];
-        return wanted ? expect(arg, wanted) : of(arg);
-      });
-      if (expr.name === 'list contains' && types[0]?.is === 'list') slip(types[0].item, expr.args[1] as Expr);
-      return builtin.type(types);
-    }
+    }, this.scope);
   }
+
+  private arithmetic({ op, left, right }: Kind<'arithmetic'>): FeelType {
+    const [a, b] = [this.typeOf(left), this.typeOf(right)];
+    if (op === '+' && a.is === 'text' && b.is === 'text') return { is: 'text' };
+    const timed = timeArithmetic(op, a, b);
+    if (timed) return timed;
+    for (const [type, sub] of [
+      [a, left],
+      [b, right],
+    ] as const)
+      if (type.is !== 'number' && type.is !== 'unknown')
+        return this.report('formula.wrongType', sub.at, { wanted: 'number', found: type.is });
+    if (a.is !== 'number' || b.is !== 'number') return { is: 'number', unit: 'any' };
+    if (op === '+' || op === '-')
+      return sameUnit(a.unit, b.unit)
+        ? { is: 'number', unit: known(a.unit, b.unit) }
+        : this.mismatch(a, b, right.at);
+    if (op === '**') return { is: 'number', unit: 'any' };
+    return { is: 'number', unit: product(a.unit, b.unit, op === '*' ? 1 : -1) };
+  }
+
+  private path(expr: Kind<'path'>): FeelType {
+    const type = this.typeOf(expr.of);
+    const several = type.is === 'list' || (type.is === 'places' && type.many);
+    const found = fieldOf(type.is === 'list' ? type.item : type, expr.name);
+    if (!found) return this.report('formula.unknownName', expr.at, { name: expr.name });
+    return several && found.is !== 'places' ? { is: 'list', item: found } : found;
+  }
+
+  private filter(expr: Kind<'filter'>): FeelType {
+    const type = this.typeOf(expr.list);
+    const item = itemOf(type);
+    const scope = insideOf(withLocal(this.scope, 'item', item).scope, item);
+    const by = check(expr.by, scope, this.problems);
+    if (type.is === 'places') {
+      // A position must be known beforehand, since places are told apart when the formula is bound.
+      const position = by.is === 'number' && !(expr.by.kind === 'literal' && expr.list.kind !== 'filter');
+      if (!type.many) return this.report('formula.onlyBuild', expr.by.at);
+      if (position) return this.report('formula.buildPosition', expr.by.at);
+      return by.is === 'number' ? item : type;
+    }
+    if (by.is === 'number') return item;
+    if (by.is !== 'yesno' && by.is !== 'unknown')
+      return this.report('formula.wrongType', expr.by.at, { wanted: 'yesno', found: by.is });
+    return { is: 'list', item };
+  }
+
+  private choice(expr: Kind<'if'>): FeelType {
+    this.expect(expr.test, 'yesno');
+    const [a, b] = [this.typeOf(expr.then), this.typeOf(expr.else)];
+    return fits(a, b) ? join(a, b) : this.mismatch(a, b, expr.else.at);
+  }
+
+  private call({ name, args, at }: Kind<'call'>): FeelType {
+    if (name === 'today' && args.length === 0)
+      return this.scope.get('today')?.type ?? this.report('formula.unknownFunction', at, { name });
+    if (name === 'count' && args[0] && this.typeOf(args[0]).is === 'places')
+      return { is: 'number', unit: noUnit };
+    const builtin = Object.hasOwn(builtins, name) ? builtins[name] : undefined;
+    if (!builtin) return this.report('formula.unknownFunction', at, { name });
+    const { least, most, takes } = builtin;
+    if (args.length < least || args.length > most)
+      return this.report('formula.argumentCount', at, { name, least, most });
+    const types = args.map((arg, index) => {
+      const wanted = takes[index];
+      return wanted ? this.expect(arg, wanted) : this.typeOf(arg);
+    });
+    if (name === 'list contains' && types[0]?.is === 'list') this.slip(types[0].item, args[1] as Expr);
+    return builtin.type(types);
+  }
+}
+
+function literalType(value: Kind<'literal'>['value']): FeelType {
+  if (value === null) return unknown;
+  if (typeof value === 'string') return { is: 'text' };
+  if (value instanceof Day) return { is: 'date' };
+  if (value instanceof Span) return { is: 'duration' };
+  return typeof value === 'boolean' ? yesno : { is: 'number', unit: 'any' };
+}
+
+/** What a type has under a name; undefined where it has nothing. */
+function fieldOf(type: FeelType, name: string): FeelType | undefined {
+  if (type.is === 'unknown') return unknown;
+  if (type.is === 'places')
+    return type.places.length === 0 ? unknown : type.places[0]?.fields.get(name)?.type;
+  const { facts } = type.is === 'text' ? type : { facts: undefined };
+  const number = facts?.numbers.get(name);
+  return number ? { is: 'number', unit: number.unit } : (facts?.options.get(name) ?? timeParts(type, name));
 }
 
 /**

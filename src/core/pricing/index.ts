@@ -27,15 +27,8 @@ export type {
   QuoteTerms,
   Whole,
 } from './quote/quote-types';
-export {
-  explain,
-  worksOut,
-  type ExplainedLine,
-  type Explanation,
-  type Figure,
-  type Operand,
-  type QuoteFigure,
-} from './quote/explain';
+export { explain, worksOut } from './quote/explain';
+export type { ExplainedLine, Explanation, Figure, Operand, QuoteFigure } from './quote/explanation';
 export { notesOn } from './line/notes';
 export { quoteWalk } from './quote/quote-walk';
 export {
