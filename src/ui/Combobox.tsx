@@ -1,5 +1,5 @@
-import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react-dom';
+import { useEffect, useId, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { autoUpdate, flip, offset, size, useFloating, type UseFloatingOptions } from '@floating-ui/react-dom';
 import { useAlive } from './useAlive';
 import { floatingRefs } from './floating-refs';
 import { useLatest } from './useLatest';
@@ -37,87 +37,15 @@ interface Props {
 }
 
 /** Type to find, arrows to move, Enter to choose, Escape to leave. */
-export function Combobox({
-  label,
-  hideLabel,
-  placeholder,
-  text,
-  options,
-  none,
-  looking,
-  free = false,
-  name,
-  onText,
-  onChoose,
-  error,
-  inputId,
-  autoFocus,
-}: Props) {
+export function Combobox(props: Props) {
+  const { label, hideLabel, placeholder, text, options, name, error, inputId, autoFocus } = props;
   const own = useId();
   const alive = useAlive();
   const id = inputId ?? own;
-  const [open, setOpen] = useState(false);
-  const begin = free ? -1 : 0;
-  const [active, setActive] = useState(begin);
-  const wanted = useRef(false);
-  const { refs, floatingStyles } = useFloating({
-    open,
-    placement: 'bottom-start',
-    whileElementsMounted: autoUpdate,
-    middleware: [
-      offset(2),
-      flip(),
-      size({
-        apply: ({ rects, elements }) => {
-          elements.floating.style.minWidth = `${String(rects.reference.width)}px`;
-        },
-      }),
-    ],
-  });
+  const { shown, active, setActive, setOpen, choose, type, keys } = useChoosing(props);
+  const { refs, floatingStyles } = useFloating(beneath(shown));
   const { anchor, panel } = floatingRefs(refs);
-  const shown = open && text.trim() !== '' && !(free && options.length === 0);
-  const choose = (option: ComboOption | undefined) => {
-    if (!option) return;
-    setOpen(false);
-    onChoose(option);
-  };
-  // Enter that was pressed before anything was found takes the first of what is.
-  useEffect(() => {
-    if (looking !== undefined || !wanted.current) return;
-    wanted.current = false;
-    const [first] = options;
-    // Not in the middle of drawing what was found.
-    if (first)
-      queueMicrotask(() => {
-        setOpen(false);
-        onChoose(first);
-      });
-  }, [looking, options, onChoose]);
-  // What was typed before the script ran.
-  const latest = useLatest(onText);
-  useEffect(() => {
-    const field = refs.reference.current;
-    const typed = field instanceof HTMLInputElement ? field.value : '';
-    if (typed !== '') latest.current(typed);
-  }, [latest, refs]);
-  const keys = (event: KeyboardEvent<HTMLInputElement>) => {
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      event.preventDefault();
-      setOpen(true);
-      setActive((at) =>
-        Math.max(begin, Math.min(options.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1))),
-      );
-    } else if (event.key === 'Enter' && shown && !free && options.length === 0 && looking !== undefined) {
-      event.preventDefault();
-      wanted.current = true;
-    } else if (event.key === 'Enter' && shown && (!free || active >= 0)) {
-      event.preventDefault();
-      choose(options[active]);
-    } else if (event.key === 'Escape' && shown) {
-      event.stopPropagation();
-      setOpen(false);
-    }
-  };
+  useTypedBefore(refs.reference, props.onText);
   return (
     <div className={css.field}>
       <label className={hideLabel ? css.hidden : css.label} htmlFor={id}>
@@ -140,12 +68,7 @@ export function Combobox({
         autoFocus={autoFocus}
         readOnly={!alive && name === undefined}
         {...(name === undefined ? {} : { name })}
-        onChange={(event) => {
-          wanted.current = false;
-          onText(event.target.value);
-          setOpen(true);
-          setActive(begin);
-        }}
+        onChange={(event) => type(event.target.value)}
         onFocus={() => setOpen(true)}
         onBlur={() => setOpen(false)}
         onKeyDown={keys}
@@ -164,26 +87,120 @@ export function Combobox({
           role="listbox"
           aria-label={label}
         >
-          {options.length === 0 && <li className={css.choice}>{looking ?? none}</li>}
-          {options.map((option, index) => (
-            <li
-              key={option.id}
-              id={`${id}-${String(index)}`}
-              role="option"
-              aria-selected={index === active}
-              className={css.choice}
-              onPointerEnter={() => setActive(index)}
-              onPointerDown={(event) => {
-                event.preventDefault();
-                choose(option);
-              }}
-            >
-              <span>{option.text}</span>
-              <span className={css.choiceDetail}>{option.detail}</span>
-            </li>
-          ))}
+          <Choices {...props} id={id} active={active} onActive={setActive} onPick={choose} />
         </ul>
       )}
     </div>
   );
+}
+
+/** What is found, or that nothing is. */
+function Choices({
+  id,
+  options,
+  looking,
+  none,
+  active,
+  onActive,
+  onPick,
+}: Props & {
+  id: string;
+  active: number;
+  onActive: (at: number) => void;
+  onPick: (option: ComboOption) => void;
+}) {
+  if (options.length === 0) return <li className={css.choice}>{looking ?? none}</li>;
+  return options.map((option, index) => (
+    <li
+      key={option.id}
+      id={`${id}-${String(index)}`}
+      role="option"
+      aria-selected={index === active}
+      className={css.choice}
+      onPointerEnter={() => onActive(index)}
+      onPointerDown={(event) => {
+        event.preventDefault();
+        onPick(option);
+      }}
+    >
+      <span>{option.text}</span>
+      <span className={css.choiceDetail}>{option.detail}</span>
+    </li>
+  ));
+}
+
+/** Whether the list is open, which of it Enter takes, and what keys do. */
+function useChoosing({ text, options, looking, free = false, onText, onChoose }: Props) {
+  const begin = free ? -1 : 0;
+  const [open, setOpen] = useState(false);
+  const [active, setActive] = useState(begin);
+  const wanted = useRef(false);
+  const shown = open && text.trim() !== '' && !(free && options.length === 0);
+  const choose = (option: ComboOption | undefined): void => {
+    if (!option) return;
+    setOpen(false);
+    onChoose(option);
+  };
+  // Enter that was pressed before anything was found takes the first of what is.
+  useEffect(() => {
+    if (looking !== undefined || !wanted.current) return;
+    wanted.current = false;
+    const [first] = options;
+    // Not in the middle of drawing what was found.
+    if (first)
+      queueMicrotask(() => {
+        setOpen(false);
+        onChoose(first);
+      });
+  }, [looking, options, onChoose]);
+  const type = (typed: string): void => {
+    wanted.current = false;
+    onText(typed);
+    setOpen(true);
+    setActive(begin);
+  };
+  const keys = (event: KeyboardEvent<HTMLInputElement>): void => {
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      event.preventDefault();
+      setOpen(true);
+      const step = event.key === 'ArrowDown' ? 1 : -1;
+      setActive((at) => Math.max(begin, Math.min(options.length - 1, at + step)));
+    } else if (event.key === 'Enter' && shown && !free && options.length === 0 && looking !== undefined) {
+      event.preventDefault();
+      wanted.current = true;
+    } else if (event.key === 'Enter' && shown && (!free || active >= 0)) {
+      event.preventDefault();
+      choose(options[active]);
+    } else if (event.key === 'Escape' && shown) {
+      event.stopPropagation();
+      setOpen(false);
+    }
+  };
+  return { shown, active, setActive, setOpen, choose, type, keys };
+}
+
+/** The list hangs beneath its field, at least as wide. */
+const beneath = (open: boolean): UseFloatingOptions => ({
+  open,
+  placement: 'bottom-start',
+  whileElementsMounted: autoUpdate,
+  middleware: [
+    offset(2),
+    flip(),
+    size({
+      apply: ({ rects, elements }) => {
+        elements.floating.style.minWidth = `${String(rects.reference.width)}px`;
+      },
+    }),
+  ],
+});
+
+/** What was typed before the page's script ran is told once it does. */
+function useTypedBefore(reference: RefObject<unknown>, onText: (text: string) => void): void {
+  const latest = useLatest(onText);
+  useEffect(() => {
+    const field = reference.current;
+    const typed = field instanceof HTMLInputElement ? field.value : '';
+    if (typed !== '') latest.current(typed);
+  }, [latest, reference]);
 }

@@ -8,8 +8,14 @@ export function Speech({ language, children }: { language: string; children: Rea
   return <LanguageContext value={language}>{children}</LanguageContext>;
 }
 
+/** A language, and how its texts are said. */
+export interface InWords {
+  t: Translate;
+  language: string;
+}
+
 /** The texts of the page in its language. */
-export function useSpeech(): { t: Translate; language: string } {
+export function useSpeech(): InWords {
   const language = useContext(LanguageContext);
   return useMemo(() => ({ t: translator(language), language }), [language]);
 }

@@ -8,9 +8,9 @@ import {
   Reading,
   type CompiledModel,
   type Growth,
-  type Inside,
   type InsidePrice,
   type Open,
+  type Surcharge,
   type Texts,
   type Values,
 } from '../../model';
@@ -23,153 +23,174 @@ import { partOverTerm, termKey } from './part-term';
  * a share of these, what is taken off inside, then surcharges on parts.
  */
 export const priceBuild = (model: CompiledModel, values: Values, tariff: Tariff): BuildPrice =>
-  priceReading(new Reading(model, values), tariff, (inside) =>
-    priceBuild(inside.build.model, inside.values, tariff),
-  );
+  new PartsOfBuild(new Reading(model, values), tariff).price();
 
-/** As priceBuild, with a way to price the builds inside that may know them already. */
-export function priceReading(
-  reading: Reading,
-  tariff: Tariff,
-  priceOf: (inside: Inside) => BuildPrice,
-): BuildPrice {
-  const { model, values } = reading;
-  const { document } = model;
-  const parts: PricedPart[] = [];
-  const shares: {
-    part: Omit<PricedPart, 'amount'>;
-    at: number;
-    item: string;
-    rate: ExactText;
-    of: readonly string[];
-    quantity: Exact;
-  }[] = [];
-  const waiting: string[] = [];
-  const unpriced = new Set<string>();
+/** A part priced as a share of others, which waits until they are all known. */
+interface Share {
+  part: Omit<PricedPart, 'amount'>;
+  /** Its place among the parts. */
+  at: number;
+  item: string;
+  rate: ExactText;
+  of: readonly string[];
+  quantity: Exact;
+}
 
-  const add = (
-    id: string,
-    kind: 'part' | 'option',
-    name: PricedPart['name'],
-    item: string,
-    quantity: Exact | Open | null | undefined,
-    grows: Growth = 'perParent',
-  ): void => {
+/** An item of a build before it is priced. */
+interface Ordered {
+  id: string;
+  kind: 'part' | 'option';
+  name: PricedPart['name'];
+  item: string;
+  /** One where nothing is said; null where there is no such number yet. */
+  quantity: Exact | Open | null | undefined;
+  grows?: Growth;
+}
+
+/** The parts of one build, found in the order in which they build on each other. */
+class PartsOfBuild {
+  private readonly parts: PricedPart[] = [];
+  private readonly shares: Share[] = [];
+  /** Parts, options and surcharges that are not settled yet. */
+  private readonly waiting: string[] = [];
+  private readonly unpriced = new Set<string>();
+
+  constructor(
+    private readonly reading: Reading,
+    private readonly tariff: Tariff,
+  ) {}
+
+  price(): BuildPrice {
+    const { document } = this.reading.model;
+    this.addModelParts();
+    this.addOptions();
+    this.addBuildsInside();
+    this.addShares();
+    this.parts.push(...ownPrices(this.parts, this.tariff.inside?.[document.id]));
+    for (const inside of document.insidePrices ?? []) this.takeOff(inside);
+    for (const surcharge of document.surcharges) this.addSurcharge(surcharge);
+    return {
+      parts: this.parts,
+      list: this.parts.reduce((sum, part) => sum.plus(partOverTerm(part)), zero).toString(),
+      open: [...new Set(this.waiting)],
+      unpriced: [...this.unpriced],
+    };
+  }
+
+  private addModelParts(): void {
+    for (const { id, name, item } of this.reading.model.document.prices) {
+      const holds = this.reading.holdsAt(`prices.${id}.when`);
+      if (holds === open) this.waiting.push(id);
+      else if (holds)
+        this.add({ id, kind: 'part', name, item, quantity: this.reading.numberAt(`prices.${id}.quantity`) });
+    }
+  }
+
+  private addOptions(): void {
+    const { model, values } = this.reading;
+    for (const pick of model.picks) {
+      const taken = takenOf(values, pick);
+      if (taken === undefined && (pick.item !== undefined || pick.builds.length > 0))
+        this.waiting.push(pick.row);
+      if (!taken || pick.item === undefined) continue;
+      const feature = featureAt(model, pick.row);
+      this.add({
+        id: pick.on,
+        kind: 'option',
+        name: feature && pick.option !== undefined ? named(feature.name, pick.name) : pick.name,
+        item: pick.item,
+        quantity: pick.quantity === undefined ? undefined : numberOf(this.reading, pick.quantity),
+        grows: pick.grows,
+      });
+    }
+  }
+
+  private add({ item, quantity, grows, ...what }: Ordered): void {
     if (quantity === open || quantity === null) {
-      waiting.push(id);
+      this.waiting.push(what.id);
       return;
     }
     const pieces = quantity ?? exact(1);
     if (pieces.isZero()) return;
-    const recurs = termIn(reading, tariff, item);
-    const price = priceIn(reading, tariff, item, pieces.toString());
-    if (recurs === open || price === open) waiting.push(id);
-    else if (!price) unpriced.add(item);
-    else {
-      const part = {
-        id,
-        kind,
-        name,
-        item,
-        quantity: pieces.toString(),
-        ...(recurs ? { recurs } : {}),
-        ...(grows === 'perParent' ? {} : { grows }),
-      };
-      if ('share' in price) shares.push({ part, at: parts.length, item, ...price.share, quantity: pieces });
-      else parts.push({ ...part, ...price });
+    const recurs = termIn(this.reading, this.tariff, item);
+    const price = priceIn(this.reading, this.tariff, item, pieces.toString());
+    if (recurs === open || price === open) {
+      this.waiting.push(what.id);
+      return;
     }
-  };
+    if (!price) {
+      this.unpriced.add(item);
+      return;
+    }
+    const part = {
+      ...what,
+      item,
+      quantity: pieces.toString(),
+      ...(recurs ? { recurs } : {}),
+      ...(grows === undefined || grows === 'perParent' ? {} : { grows }),
+    };
+    if ('share' in price)
+      this.shares.push({ part, at: this.parts.length, item, ...price.share, quantity: pieces });
+    else this.parts.push({ ...part, ...price });
+  }
 
-  for (const part of document.prices) {
-    const holds = reading.holdsAt(`prices.${part.id}.when`);
-    if (holds === open) waiting.push(part.id);
-    else if (holds)
-      add(part.id, 'part', part.name, part.item, reading.numberAt(`prices.${part.id}.quantity`));
-  }
-  for (const pick of model.picks) {
-    const taken = takenOf(values, pick);
-    if (taken === undefined && (pick.item !== undefined || pick.builds.length > 0)) waiting.push(pick.row);
-    if (!taken || pick.item === undefined) continue;
-    const feature = featureAt(model, pick.row);
-    add(
-      pick.on,
-      'option',
-      feature && pick.option !== undefined ? named(feature.name, pick.name) : pick.name,
-      pick.item,
-      pick.quantity === undefined ? undefined : numberOf(reading, pick.quantity),
-      pick.grows,
-    );
-  }
-  for (const inside of buildsInside(reading, (place) => waiting.push(place))) {
-    const { place } = inside.build;
-    const price = priceOf(inside);
-    const name = nameOfBuild(inside);
-    parts.push(
-      ...price.parts.map((part) => ({
-        ...part,
-        id: `${place}/${part.id}`,
-        ...(part.of === undefined ? {} : { of: `${place}/${part.of}` }),
-        name: named(name, part.name),
-        place: part.place === undefined ? place : `${place}/${part.place}`,
-      })),
-    );
-    waiting.push(...price.open.map((id) => `${place}/${id}`));
-    for (const item of price.unpriced) unpriced.add(item);
-  }
-  // A share is of what is priced by itself, and once while that recurs.
-  const byThemselves = parts.filter((part) => part.recurs === undefined);
-  for (const { part, at, item, rate, of, quantity } of shares.reverse()) {
-    const base = byThemselves.filter(
-      (each) => each.item !== undefined && of.includes(each.item) && each.grows === part.grows,
-    );
-    if (base.length === 0) unpriced.add(item);
-    else parts.splice(at, 0, { ...part, rate, amount: sumOf(base).times(rate).times(quantity).toString() });
-  }
-  parts.push(...ownPrices(parts, tariff.inside?.[document.id]));
-  for (const inside of document.insidePrices ?? []) {
-    const holds = reading.holdsAt(`insidePrices.${inside.id}.when`);
-    const rate = reading.numberAt(`insidePrices.${inside.id}.rate`);
-    if (holds === open || rate === open) waiting.push(inside.id);
-    else if (holds && rate) parts.push(...takenOff(model, parts, inside, rate));
-  }
-  for (const surcharge of document.surcharges) {
-    const holds = reading.holdsAt(`surcharges.${surcharge.id}.when`);
-    const rate = reading.numberAt(`surcharges.${surcharge.id}.rate`);
-    const unsettled = holds === true && surcharge.of.some((part) => waiting.includes(part));
-    if (holds === open || rate === open || unsettled) waiting.push(surcharge.id);
-    else if (holds && rate) {
-      const made = shareOf(
-        parts.filter((part) => surcharge.of.includes(part.id)),
-        surcharge.id,
-        (grown, base) => ({
-          ...grown,
-          kind: 'surcharge',
-          name: surcharge.name,
-          rate: rate.toString(),
-          amount: base.times(rate).toString(),
-        }),
+  private addBuildsInside(): void {
+    for (const inside of buildsInside(this.reading, (place) => this.waiting.push(place))) {
+      const { place } = inside.build;
+      const price = priceBuild(inside.build.model, inside.values, this.tariff);
+      const name = nameOfBuild(inside);
+      this.parts.push(
+        ...price.parts.map((part) => ({
+          ...part,
+          id: `${place}/${part.id}`,
+          ...(part.of === undefined ? {} : { of: `${place}/${part.of}` }),
+          name: named(name, part.name),
+          place: part.place === undefined ? place : `${place}/${part.place}`,
+        })),
       );
-      parts.push(
-        ...(made.length > 0
-          ? made
-          : [
-              {
-                id: surcharge.id,
-                kind: 'surcharge' as const,
-                name: surcharge.name,
-                rate: rate.toString(),
-                amount: '0',
-              },
-            ]),
-      );
+      this.waiting.push(...price.open.map((id) => `${place}/${id}`));
+      for (const item of price.unpriced) this.unpriced.add(item);
     }
   }
-  return {
-    parts,
-    list: parts.reduce((sum, part) => sum.plus(partOverTerm(part)), zero).toString(),
-    open: [...new Set(waiting)],
-    unpriced: [...unpriced],
-  };
+
+  /** A share is of what is priced by itself, and once while that recurs. */
+  private addShares(): void {
+    const byThemselves = this.parts.filter((part) => part.recurs === undefined);
+    for (const { part, at, item, rate, of, quantity } of this.shares.reverse()) {
+      const base = byThemselves.filter(
+        (each) => each.item !== undefined && of.includes(each.item) && each.grows === part.grows,
+      );
+      const amount = sumOf(base).times(rate).times(quantity).toString();
+      if (base.length === 0) this.unpriced.add(item);
+      else this.parts.splice(at, 0, { ...part, rate, amount });
+    }
+  }
+
+  private takeOff(inside: InsidePrice): void {
+    const holds = this.reading.holdsAt(`insidePrices.${inside.id}.when`);
+    const rate = this.reading.numberAt(`insidePrices.${inside.id}.rate`);
+    if (holds === open || rate === open) this.waiting.push(inside.id);
+    else if (holds && rate) this.parts.push(...takenOff(this.reading.model, this.parts, inside, rate));
+  }
+
+  private addSurcharge({ id, name, of }: Surcharge): void {
+    const holds = this.reading.holdsAt(`surcharges.${id}.when`);
+    const rate = this.reading.numberAt(`surcharges.${id}.rate`);
+    const unsettled = holds === true && of.some((part) => this.waiting.includes(part));
+    if (holds === open || rate === open || unsettled) {
+      this.waiting.push(id);
+      return;
+    }
+    if (!holds || !rate) return;
+    const charge = { kind: 'surcharge', name, rate: rate.toString() } as const;
+    const charged = this.parts.filter((part) => of.includes(part.id));
+    const made = shareOf(charged, id, (grown, base) => ({
+      ...grown,
+      ...charge,
+      amount: base.times(rate).toString(),
+    }));
+    this.parts.push(...(made.length > 0 ? made : [{ id, ...charge, amount: '0' }]));
+  }
 }
 
 /** The term of an item that recurs: the model's, else what is usual. */

@@ -1,4 +1,4 @@
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { exact } from '../../../core/exact';
 import { moneyDifference, number, own } from '../../../i18n';
@@ -10,7 +10,7 @@ import css from './option-table.module.css';
 import { Release } from '../panels/Release';
 import type { RowProps } from './row-props';
 import { isFirmTab, sourceText } from './source';
-import { actOn, barredText, consider, swapText } from './TabRow';
+import { actOn, barredText, consider, swapText } from './tab-acts';
 import type { TabInfo } from './tab-info';
 import { shownUnit, shownValue } from '../session/typed';
 import { barredMark, swapMark } from './marks';
@@ -18,93 +18,19 @@ import { barredMark, swapMark } from './marks';
 const rowHeight = 26;
 const mostShown = 8;
 
+type Props = RowProps & { tabs: TabInfo[]; many: boolean };
+
 /**
  * The options of a large feature: a field that finds, and a row each with code, mass and what it does to the
  * price. Only what is in sight is drawn.
  */
-export function OptionTable({
-  state,
-  tabs,
-  many,
-  words,
-  decimals,
-  frozen,
-  folded,
-  advice,
-  onDecide,
-  onConsider,
-  onRelease,
-  onWhy,
-}: RowProps & { tabs: TabInfo[]; many: boolean }) {
+export function OptionTable(props: Props) {
+  const { state, tabs, many, words, frozen, advice, onRelease } = props;
   const { t, language } = useSpeech();
-  const [text, setText] = useState('');
-  const [active, setActive] = useState(0);
   const scroller = useRef<HTMLDivElement>(null);
-  const wanted = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
-  const fits = (tab: TabInfo) =>
-    wanted.every((word) => tab.name.toLowerCase().includes(word) || tab.code?.toLowerCase().includes(word));
-  const rank = (tab: TabInfo) => (tab.taken ? 0 : tab.standing === 'barred' ? 2 : 1);
-  // What is barred stands apart at the end.
-  const list = tabs
-    .filter((tab) => fits(tab) && (!folded || tab.standing !== 'barred' || tab.taken))
-    .sort((a, b) => rank(a) - rank(b));
-  const hidden = folded ? tabs.filter((tab) => tab.standing === 'barred' && !tab.taken).length : 0;
-  const at = Math.min(active, Math.max(0, list.length - 1));
-  // eslint-disable-next-line react-hooks/incompatible-library -- it is not handed on to anything memoised
-  const virtual = useVirtualizer({
-    count: list.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => rowHeight,
-    overscan: 6,
-  });
-  const act = (tab: TabInfo | undefined): void => {
-    if (tab) actOn(tab, many, { frozen, onDecide, onWhy });
-  };
-  const keys = (event: KeyboardEvent<HTMLInputElement>): void => {
-    const to =
-      event.key === 'ArrowDown'
-        ? at + 1
-        : event.key === 'ArrowUp'
-          ? at - 1
-          : event.key === 'PageDown'
-            ? at + mostShown
-            : event.key === 'PageUp'
-              ? at - mostShown
-              : null;
-    if (to !== null) {
-      event.preventDefault();
-      const next = Math.max(0, Math.min(list.length - 1, to));
-      setActive(next);
-      if (list[next]) consider(list[next], many, { frozen, onConsider });
-      virtual.scrollToIndex(next);
-    } else if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) act(list[at]);
-    else if (event.key === 'Escape' && text !== '') {
-      event.stopPropagation();
-      setText('');
-    }
-  };
-  const taken = tabs.filter((tab) => tab.taken);
-  const mass = (tab: TabInfo) =>
-    tab.mass === undefined
-      ? ''
-      : `${number(shownValue(tab.mass, 'kg', words.units), language, 1)} ${shownUnit('kg', words.units)}`;
-  const said = (tab: TabInfo) => {
-    if (tab.taken)
-      return <span className={shared.source}>{sourceText(tab.source, isFirmTab(tab, tabs, many), t)}</span>;
-    if (tab.standing === 'swap')
-      return (
-        <>
-          {swapMark} {swapText(tab, t)}
-        </>
-      );
-    return tab.standing === 'barred' ? (
-      <>
-        {barredMark} {barredText(tab, words, t)}
-      </>
-    ) : (
-      ''
-    );
-  };
+  const { text, list, at, type, act, keys, virtual } = useOptionList(props, scroller);
+  const hidden = props.folded ? tabs.filter(isFoldedAway).length : 0;
+  const taken = tabs.filter((tab) => tab.taken).map((tab) => tab.name);
   const id = `options-${state.id}`;
   return (
     <div className={css.table}>
@@ -125,14 +51,9 @@ export function OptionTable({
           aria-expanded
           aria-autocomplete="list"
           aria-activedescendant={list[at] ? `${id}-${String(at)}` : undefined}
-          placeholder={
-            taken.map((tab) => tab.name).join(', ') || t('bench.findOption', { count: tabs.length })
-          }
+          placeholder={taken.join(', ') || t('bench.findOption', { count: tabs.length })}
           value={text}
-          onChange={(event) => {
-            setText(event.target.value);
-            setActive(0);
-          }}
+          onChange={(event) => type(event.target.value)}
           onKeyDown={keys}
         />
         <span className={shared.quiet}>
@@ -176,36 +97,115 @@ export function OptionTable({
                   css.option,
                   index === at && css.active,
                   tab.taken && css.taken,
-                  tab.standing === 'barred' && !tab.taken && css.barred,
+                  isFoldedAway(tab) && css.barred,
                 )}
                 style={{ transform: `translateY(${String(start)}px)`, height: rowHeight }}
                 onPointerDown={(event) => event.preventDefault()}
-                onClick={() => {
-                  setActive(index);
-                  act(tab);
-                }}
+                onClick={() => act(index)}
               >
-                <span className={css.mark} data-many={many} aria-hidden />
-                <span className={css.name} title={tab.name}>
-                  {tab.name}
-                </span>
-                <span className={shared.code}>{tab.code}</span>
-                <span className={css.said}>{said(tab)}</span>
-                <span className={shared.figure}>{mass(tab)}</span>
-                <span className={classes(shared.figure, shared.price)}>
-                  {tab.taken || tab.difference === undefined
-                    ? ''
-                    : moneyDifference(
-                        exact(tab.difference).toDecimalPlaces(decimals).toString(),
-                        language,
-                        decimals,
-                      )}
-                </span>
+                <OptionCells {...props} tab={tab} />
               </div>
             );
           })}
         </div>
       </div>
     </div>
+  );
+}
+
+/** What goes away where barred options are folded. */
+const isFoldedAway = (tab: TabInfo): boolean => tab.standing === 'barred' && !tab.taken;
+
+/** How far each key goes down the list. */
+const steps: Readonly<Record<string, number>> = {
+  ArrowDown: 1,
+  ArrowUp: -1,
+  PageDown: mostShown,
+  PageUp: -mostShown,
+};
+
+/** The options that fit what is typed, what is barred behind the others, and the one that Enter takes. */
+function useOptionList(
+  { tabs, many, folded, frozen, onDecide, onConsider, onWhy }: Props,
+  scroller: RefObject<HTMLDivElement | null>,
+) {
+  const [text, setText] = useState('');
+  const [active, setActive] = useState(0);
+  const wanted = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+  const fits = (tab: TabInfo) =>
+    wanted.every((word) => tab.name.toLowerCase().includes(word) || tab.code?.toLowerCase().includes(word));
+  const rank = (tab: TabInfo) => (tab.taken ? 0 : tab.standing === 'barred' ? 2 : 1);
+  const list = tabs
+    .filter((tab) => fits(tab) && !(folded && isFoldedAway(tab)))
+    .sort((a, b) => rank(a) - rank(b));
+  const at = Math.min(active, Math.max(0, list.length - 1));
+  // eslint-disable-next-line react-hooks/incompatible-library -- it is not handed on to anything memoised
+  const virtual = useVirtualizer({
+    count: list.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 6,
+  });
+  const act = (index: number): void => {
+    setActive(index);
+    if (list[index]) actOn(list[index], many, { frozen, onDecide, onWhy });
+  };
+  const keys = (event: KeyboardEvent<HTMLInputElement>): void => {
+    const step = steps[event.key];
+    if (step !== undefined) {
+      event.preventDefault();
+      const next = Math.max(0, Math.min(list.length - 1, at + step));
+      setActive(next);
+      if (list[next]) consider(list[next], many, { frozen, onConsider });
+      virtual.scrollToIndex(next);
+    } else if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) act(at);
+    else if (event.key === 'Escape' && text !== '') {
+      event.stopPropagation();
+      setText('');
+    }
+  };
+  const type = (typed: string): void => {
+    setText(typed);
+    setActive(0);
+  };
+  return { text, list, at, type, act, keys, virtual };
+}
+
+/** An option: its name, code, why it is taken or not free, mass, and what it does to the price. */
+function OptionCells({ tab, tabs, many, words, decimals }: Props & { tab: TabInfo }) {
+  const { t, language } = useSpeech();
+  const mass =
+    tab.mass === undefined
+      ? ''
+      : `${number(shownValue(tab.mass, 'kg', words.units), language, 1)} ${shownUnit('kg', words.units)}`;
+  return (
+    <>
+      <span className={css.mark} data-many={many} aria-hidden />
+      <span className={css.name} title={tab.name}>
+        {tab.name}
+      </span>
+      <span className={shared.code}>{tab.code}</span>
+      <span className={css.said}>
+        {tab.taken ? (
+          <span className={shared.source}>{sourceText(tab.source, isFirmTab(tab, tabs, many), t)}</span>
+        ) : tab.standing === 'swap' ? (
+          <>
+            {swapMark} {swapText(tab, t)}
+          </>
+        ) : (
+          tab.standing === 'barred' && (
+            <>
+              {barredMark} {barredText(tab, words, t)}
+            </>
+          )
+        )}
+      </span>
+      <span className={shared.figure}>{mass}</span>
+      <span className={classes(shared.figure, shared.price)}>
+        {tab.taken || tab.difference === undefined
+          ? ''
+          : moneyDifference(exact(tab.difference).toDecimalPlaces(decimals).toString(), language, decimals)}
+      </span>
+    </>
   );
 }
