@@ -13,7 +13,8 @@ import { Announcer } from './head/Announcer';
 import { useHeldKeys } from './session/held-keys';
 import { useBenchKeys, type Keys } from './keys';
 import { useAfterPaint } from './session/painted';
-import { Sheet, type SheetHandle } from './sheet/Sheet';
+import { Sheet } from './sheet/Sheet';
+import type { SheetHandle } from './sheet/sheet-props';
 import { BenchNow, Side } from './panels/Side';
 import { Strip, type StripTab } from './head/Strip';
 import { useBench, type Bench } from './session/useBench';
@@ -29,12 +30,81 @@ interface Props {
 }
 
 /** A build on the Bench: what can be decided in the middle, what follows from it around. */
-export function OneBuild({ view, onOpen, onPrefer }: Props) {
+export function OneBuild(props: Props) {
+  const { view, onOpen, onPrefer } = props;
+  const [large, setLarge] = useState(false);
+  const { bench, later, words, frozen, build, sheet, go, asked, strip, keeping } = useOneBuild(props);
+  const clash = useClash(bench);
+  const acts = useRowActs(bench, asked.set);
+  const common = { view, words, frozen };
+  return (
+    <div className={classes(css.page, large && css.wideSide)} data-waiting={bench.waiting || undefined}>
+      <Head
+        view={view}
+        bench={bench}
+        frozen={frozen}
+        keeping={keeping.is}
+        onKeeping={keeping.set}
+        onGo={go}
+        onCopy={() => void build.copy()}
+        onQuote={() => void build.onQuote()}
+      />
+      <Contents
+        {...common}
+        picture={later.picture}
+        onGo={go}
+        onOpen={(id) => void build.openVariant(id)}
+        onAdd={(empty) => void build.addVariant(empty)}
+        onCompare={() => strip.set('variants')}
+      />
+      <Sheet
+        {...common}
+        ref={sheet}
+        bench={bench}
+        later={later}
+        clash={clash}
+        asked={asked.is}
+        acts={acts}
+        onPrefer={onPrefer}
+        onCloseWhy={() => {
+          const row = asked.is?.target.on.split('.')[0];
+          asked.set(null);
+          if (row) setTimeout(() => go(row), 0);
+        }}
+        onTake={(decisions, row) => {
+          asked.set(null);
+          void bench.take(decisions).then(() => {
+            if (row) go(row);
+          });
+        }}
+        onMoved={() => void bench.settled().then(() => onOpen(view.build.id))}
+      />
+      <Announcer
+        bench={bench}
+        words={words}
+        currency={view.tariff.currency}
+        decimals={view.tariff.decimals}
+      />
+      <BenchNow value={bench}>
+        <Side {...common} bench={later} large={large} onLarge={() => setLarge(!large)} onGo={go} />
+      </BenchNow>
+      <Strip
+        {...common}
+        tab={strip.is}
+        onTab={strip.set}
+        bench={later}
+        onOpen={(id) => void build.openVariant(id)}
+      />
+    </div>
+  );
+}
+
+/** A build with what is open beside it, its commands and its keys. */
+function useOneBuild({ view, onOpen, onPrefer }: Props) {
   const { t, language } = useSpeech();
   // What the person prefers is no reason to begin anew.
   const [opened] = useState(view);
   const bench = useBench(opened);
-  const { picture } = bench;
   // The sheet, the part number and the net price show at once what was decided; the rest follows once that is
   // seen.
   const later = useAfterPaint(bench);
@@ -44,19 +114,9 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
   const [asked, setAsked] = useState<{ target: Target; why: Why } | null>(null);
   const [strip, setStrip] = useState<StripTab>(view.may.making ? 'parts' : 'changed');
   const [keeping, setKeeping] = useState(false);
-  const [large, setLarge] = useState(false);
   const sheet = useRef<SheetHandle>(null);
   const frozen = !opened.mayChange;
-  const clash = useClash(bench);
-
   const go = useCallback((row: string) => sheet.current?.go(row), []);
-  const closeWhy = () => {
-    const row = asked?.target.on.split('.')[0];
-    setAsked(null);
-    if (row) setTimeout(() => go(row), 0);
-  };
-
-  const acts = useRowActs(bench, setAsked);
   const obey = useHeldKeys({ busy: bench.busy, shown: bench.shownAll });
   // The first thing to do is where one begins, and where keys go that were typed before the page was ready.
   useEffect(() => {
@@ -64,7 +124,6 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
     if (first) go(first.id);
     obey(window.earlyKeys?.() ?? []);
   }, [go, obey, opened]);
-
   useEffect(() => {
     if (bench.save === 'refused') say(sentences(bench.refusals, t('request.failed')), true);
   }, [bench.save, bench.refusals, t]);
@@ -86,87 +145,35 @@ export function OneBuild({ view, onOpen, onPrefer }: Props) {
     paste: build.paste,
     frozen,
     sheet,
-    rows: picture.state.rows,
+    rows: bench.picture.state.rows,
     sections: outline.sections,
     ...turn,
     variant: (step) => {
-      const { variants } = view;
-      const at = variants.findIndex((each) => each.id === view.build.id);
-      const next = variants[(at + step + variants.length) % variants.length];
+      const next = variantBeside(view, step);
       if (next && next.id !== view.build.id) void build.openVariant(next.id);
     },
   });
+  return {
+    bench,
+    later,
+    words,
+    frozen,
+    build,
+    sheet,
+    go,
+    asked: { is: asked, set: setAsked },
+    strip: { is: strip, set: setStrip },
+    keeping: { is: keeping, set: setKeeping },
+  };
+}
 
-  return (
-    <div className={classes(css.page, large && css.wideSide)} data-waiting={bench.waiting || undefined}>
-      <Head
-        view={view}
-        bench={bench}
-        frozen={frozen}
-        keeping={keeping}
-        onKeeping={setKeeping}
-        onGo={go}
-        onCopy={() => void build.copy()}
-        onQuote={() => void build.onQuote()}
-      />
-      <Contents
-        view={view}
-        picture={later.picture}
-        words={words}
-        onGo={go}
-        onOpen={(id) => void build.openVariant(id)}
-        onAdd={(empty) => void build.addVariant(empty)}
-        onCompare={() => setStrip('variants')}
-        frozen={frozen}
-      />
-      <Sheet
-        ref={sheet}
-        view={view}
-        bench={bench}
-        later={later}
-        words={words}
-        frozen={frozen}
-        clash={clash}
-        asked={asked}
-        acts={acts}
-        onPrefer={onPrefer}
-        onCloseWhy={closeWhy}
-        onTake={(decisions, row) => {
-          setAsked(null);
-          void bench.take(decisions).then(() => {
-            if (row) go(row);
-          });
-        }}
-        onMoved={() => void bench.settled().then(() => onOpen(view.build.id))}
-      />
-      <Announcer
-        bench={bench}
-        words={words}
-        currency={view.tariff.currency}
-        decimals={view.tariff.decimals}
-      />
-      <BenchNow value={bench}>
-        <Side
-          bench={later}
-          view={view}
-          words={words}
-          frozen={frozen}
-          large={large}
-          onLarge={() => setLarge(!large)}
-          onGo={go}
-        />
-      </BenchNow>
-      <Strip
-        tab={strip}
-        onTab={setStrip}
-        bench={later}
-        view={view}
-        words={words}
-        frozen={frozen}
-        onOpen={(id) => void build.openVariant(id)}
-      />
-    </div>
-  );
+/** The variant so many steps on; after the last comes the first. */
+function variantBeside(
+  { variants, build }: BenchView,
+  step: number,
+): BenchView['variants'][number] | undefined {
+  const at = variants.findIndex(({ id }) => id === build.id);
+  return variants[(at + step + variants.length) % variants.length];
 }
 
 /** What rows call; the same functions all the time, so that rows that show the same stay as they are. */

@@ -6,7 +6,7 @@ import { useLatest } from '../../ui';
 import { useEffect, type RefObject } from 'react';
 import type { RowState } from '../../core/engine';
 import type { Outline } from '../../core/model';
-import type { SheetHandle } from './sheet/Sheet';
+import type { SheetHandle } from './sheet/sheet-props';
 import type { StripTab } from './head/Strip';
 
 /** What keys do on the Bench. */

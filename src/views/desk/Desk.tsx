@@ -43,9 +43,8 @@ function nextStep(quote: QuoteRow): keyof typeof steps {
 }
 
 function Page({ name, view, mayQuote, seesOrders }: Props) {
-  const { t, language } = useSpeech();
+  const { t } = useSpeech();
   const [open, setOpen] = useState(false);
-  const waiting = view.quotes;
   return (
     <div className={css.desk}>
       <div className={css.main}>
@@ -54,7 +53,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
           {mayQuote && (
             <Button
               look="main"
-              autoFocus={view.asked.length + waiting.length === 0}
+              autoFocus={view.asked.length + view.quotes.length === 0}
               onClick={() => setOpen(true)}
             >
               <Plus size={15} aria-hidden />
@@ -62,31 +61,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
             </Button>
           )}
         </div>
-        {view.asked.length > 0 && (
-          <section className={css.asked} aria-label={t('desk.asked')}>
-            <h2 className={css.section}>{t('desk.asked')}</h2>
-            {view.asked.map((each, index) => (
-              <a
-                key={`${each.quoteId}${each.at}`}
-                autoFocus={index === 0}
-                className={css.row}
-                href={`/quotes/${each.quoteId}`}
-              >
-                <span className={css.number}>{each.number}</span>
-                <span className={css.who} title={`${each.customer} ${each.title}`}>
-                  {each.customer} <span className={css.quiet}>{each.title}</span>
-                </span>
-                <span className={css.next}>
-                  <Stamp size={14} aria-hidden />
-                  {t('desk.askedLines', { count: each.lines })}
-                </span>
-                <span className={css.reason} title={each.reason}>
-                  {each.by}: <q>{each.reason}</q>
-                </span>
-              </a>
-            ))}
-          </section>
-        )}
+        {view.asked.length > 0 && <AskedOfMe asked={view.asked} />}
         <div className={css.section}>
           <h2>{t(view.whose === 'mine' ? 'desk.waiting' : 'desk.waitingTeam')}</h2>
           <nav className={css.whose} aria-label={t('desk.whose')}>
@@ -101,82 +76,118 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
             ))}
           </nav>
         </div>
-        <div className={css.list}>
-          {waiting.length === 0 && (
-            <p className={css.empty}>
-              {t(
-                mayQuote && view.whose === 'team'
-                  ? 'desk.nothing'
-                  : mayQuote
-                    ? 'desk.nothingMine'
-                    : 'desk.nothingHere',
-              )}
-            </p>
-          )}
-          {waiting.map((quote, index) => {
-            const next = nextStep(quote);
-            const Icon = steps[next];
-            return (
-              <a
-                key={quote.id}
-                autoFocus={index === 0 && view.asked.length === 0}
-                className={css.row}
-                href={`/quotes/${quote.id}`}
-              >
-                <span className={css.number}>{quote.number}</span>
-                <span className={css.who} title={`${quote.customer} ${quote.title}`}>
-                  {quote.customer} <span className={css.quiet}>{quote.title}</span>
-                  {view.whose === 'team' && <span className={css.owner}>{quote.owner}</span>}
-                </span>
-                <span className={css.next}>
-                  <Icon size={14} aria-hidden />
-                  {t(`desk.next.${next}`, { count: quote.problems })}
-                </span>
-                <span
-                  className={css.until}
-                  title={t('desk.validWhy', { date: date(quote.validUntil, language) })}
-                >
-                  {t('desk.valid', { date: date(quote.validUntil, language) })}
-                </span>
-                <span className={css.figure}>
-                  {moneyIn(quote.net, quote.currency, language, quote.decimals)}
-                </span>
-              </a>
-            );
-          })}
-          {view.count > waiting.length && (
-            <p className={css.empty}>
-              <a href="/quotes">{t('desk.more', { count: view.count - waiting.length })}</a>
-            </p>
-          )}
-        </div>
+        <Waiting view={view} mayQuote={mayQuote} />
       </div>
       <div className={css.side}>
         {view.quota && <Quota {...view.quota} />}
-        {seesOrders && (
-          <section className={css.panel} aria-label={t('desk.orders')}>
-            <h2 className={css.section}>{t('desk.orders')}</h2>
-            {view.orders.length === 0 && <p className={css.quiet}>{t('desk.noOrders')}</p>}
-            <div style={{ marginTop: -12 }}>
-              {view.orders.slice(0, 8).map((order) => (
-                <a key={order.id} className={css.order} href={`/orders/${order.id}`}>
-                  <span className={css.number}>{order.number}</span>
-                  <span className={css.who} title={order.customer}>
-                    {order.customer}
-                  </span>
-                  <span className={css.figure}>
-                    {moneyIn(order.net, order.currency, language, order.decimals)}
-                  </span>
-                  <span className={css.under}>
-                    {t('desk.promised', { date: date(order.promised, language) })}
-                  </span>
-                </a>
-              ))}
-            </div>
-          </section>
-        )}
+        {seesOrders && <LastOrders orders={view.orders} />}
       </div>
       <NewQuote open={open} onClose={() => setOpen(false)} />
     </div>
+  );
+}
+
+/** Sign-offs that wait for an answer of the person. */
+function AskedOfMe({ asked }: { asked: DeskView['asked'] }) {
+  const { t } = useSpeech();
+  return (
+    <section className={css.asked} aria-label={t('desk.asked')}>
+      <h2 className={css.section}>{t('desk.asked')}</h2>
+      {asked.map((each, index) => (
+        <a
+          key={`${each.quoteId}${each.at}`}
+          autoFocus={index === 0}
+          className={css.row}
+          href={`/quotes/${each.quoteId}`}
+        >
+          <span className={css.number}>{each.number}</span>
+          <span className={css.who} title={`${each.customer} ${each.title}`}>
+            {each.customer} <span className={css.quiet}>{each.title}</span>
+          </span>
+          <span className={css.next}>
+            <Stamp size={14} aria-hidden />
+            {t('desk.askedLines', { count: each.lines })}
+          </span>
+          <span className={css.reason} title={each.reason}>
+            {each.by}: <q>{each.reason}</q>
+          </span>
+        </a>
+      ))}
+    </section>
+  );
+}
+
+/** Quotes with something to do, the most pressing first. */
+function Waiting({ view, mayQuote }: Pick<Props, 'view' | 'mayQuote'>) {
+  const { t } = useSpeech();
+  const nothing = !mayQuote
+    ? 'desk.nothingHere'
+    : view.whose === 'team'
+      ? 'desk.nothing'
+      : 'desk.nothingMine';
+  const more = view.count - view.quotes.length;
+  return (
+    <div className={css.list}>
+      {view.quotes.length === 0 && <p className={css.empty}>{t(nothing)}</p>}
+      {view.quotes.map((quote, index) => (
+        <WaitingQuote
+          key={quote.id}
+          quote={quote}
+          first={index === 0 && view.asked.length === 0}
+          withOwner={view.whose === 'team'}
+        />
+      ))}
+      {more > 0 && (
+        <p className={css.empty}>
+          <a href="/quotes">{t('desk.more', { count: more })}</a>
+        </p>
+      )}
+    </div>
+  );
+}
+
+function WaitingQuote({ quote, first, withOwner }: { quote: QuoteRow; first: boolean; withOwner: boolean }) {
+  const { t, language } = useSpeech();
+  const next = nextStep(quote);
+  const Icon = steps[next];
+  const day = date(quote.validUntil, language);
+  return (
+    <a autoFocus={first} className={css.row} href={`/quotes/${quote.id}`}>
+      <span className={css.number}>{quote.number}</span>
+      <span className={css.who} title={`${quote.customer} ${quote.title}`}>
+        {quote.customer} <span className={css.quiet}>{quote.title}</span>
+        {withOwner && <span className={css.owner}>{quote.owner}</span>}
+      </span>
+      <span className={css.next}>
+        <Icon size={14} aria-hidden />
+        {t(`desk.next.${next}`, { count: quote.problems })}
+      </span>
+      <span className={css.until} title={t('desk.validWhy', { date: day })}>
+        {t('desk.valid', { date: day })}
+      </span>
+      <span className={css.figure}>{moneyIn(quote.net, quote.currency, language, quote.decimals)}</span>
+    </a>
+  );
+}
+
+function LastOrders({ orders }: { orders: DeskView['orders'] }) {
+  const { t, language } = useSpeech();
+  return (
+    <section className={css.panel} aria-label={t('desk.orders')}>
+      <h2 className={css.section}>{t('desk.orders')}</h2>
+      {orders.length === 0 && <p className={css.quiet}>{t('desk.noOrders')}</p>}
+      <div style={{ marginTop: -12 }}>
+        {orders.slice(0, 8).map((order) => (
+          <a key={order.id} className={css.order} href={`/orders/${order.id}`}>
+            <span className={css.number}>{order.number}</span>
+            <span className={css.who} title={order.customer}>
+              {order.customer}
+            </span>
+            <span className={css.figure}>{moneyIn(order.net, order.currency, language, order.decimals)}</span>
+            <span className={css.under}>{t('desk.promised', { date: date(order.promised, language) })}</span>
+          </a>
+        ))}
+      </div>
+    </section>
   );
 }
