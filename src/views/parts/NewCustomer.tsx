@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormReturn } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
 import {
   newCustomerInput,
@@ -25,17 +25,43 @@ const nowhere = { street: '', town: '', postcode: '', country: '' };
 
 /** Everything that a quote needs of a customer who is new. */
 export function NewCustomer({ name, onMade, onCancel }: Props) {
+  const { t } = useSpeech();
+  const { form, means, go } = useNewCustomer(name, onMade);
+  if (!means) return <p role="status">{t('newCustomer.loading')}</p>;
+  return (
+    <form
+      method="dialog"
+      noValidate
+      onSubmit={(event) => {
+        event.stopPropagation();
+        void go(event);
+      }}
+    >
+      <div className={css.grid}>
+        <Typed form={form} id="name" wide />
+        <Choices form={form} means={means} />
+        <Typed form={form} id="contactName" />
+        <Typed form={form} id="contactEmail" />
+        <Typed form={form} id="paymentDays" />
+        <Places form={form} countries={means.countries} />
+      </div>
+      <DialogFoot>
+        <Button onClick={onCancel}>{t('newCustomer.back')}</Button>
+        <Button look="main" type="submit" disabled={form.formState.isSubmitting}>
+          {t('newCustomer.go')}
+        </Button>
+      </DialogFoot>
+    </form>
+  );
+}
+
+type Form = UseFormReturn<NewCustomerInput>;
+
+/** The form, what there is to choose from, and sending it. */
+function useNewCustomer(name: string, onMade: Props['onMade']) {
   const { t, language } = useSpeech();
   const [means, setMeans] = useState<CustomerMeans | null>(null);
-  const [elsewhere, setElsewhere] = useState(false);
-  const {
-    register,
-    handleSubmit,
-    setError,
-    setValue,
-    unregister,
-    formState: { errors, isSubmitting },
-  } = useForm<NewCustomerInput>({
+  const form = useForm<NewCustomerInput>({
     resolver: yupResolver(newCustomerInput as never),
     mode: 'onSubmit',
     defaultValues: {
@@ -48,6 +74,7 @@ export function NewCustomer({ name, onMade, onCancel }: Props) {
       invoice: nowhere,
     },
   });
+  const { setValue, setError, handleSubmit } = form;
   useEffect(() => {
     void ask('GET /customers/means').then((answer) => {
       if (!answer.ok) return;
@@ -56,98 +83,93 @@ export function NewCustomer({ name, onMade, onCancel }: Props) {
       setValue('region', answer.value.regions[0] ?? '');
     });
   }, [setValue]);
-  const text = (code?: string) => (code === undefined ? undefined : hasText(code) ? t(code) : code);
   const go = handleSubmit(async (input) => {
-    const answer = await ask('POST /customers', { input: input });
+    const answer = await ask('POST /customers', { input });
     if (answer.ok) onMade(answer.value);
     else setError('name', { message: sentences(answer.failures, t('request.failed')) });
   });
-  const field = (id: 'name' | 'contactName' | 'contactEmail' | 'paymentDays', wide = false) => {
-    const { ref, ...rest } = register(id);
-    return (
-      <div className={wide ? css.wide : undefined}>
-        <Field label={t(`newCustomer.${id}`)} ref={ref} error={text(errors[id]?.message)} {...rest} />
-      </div>
-    );
-  };
-  if (!means) return <p role="status">{t('newCustomer.loading')}</p>;
+  return { form, means, go };
+}
+
+function Typed({
+  form: { register, formState },
+  id,
+  wide = false,
+}: {
+  form: Form;
+  id: 'name' | 'contactName' | 'contactEmail' | 'paymentDays';
+  wide?: boolean;
+}) {
+  const { t } = useSpeech();
+  const { ref, ...rest } = register(id);
+  const code = formState.errors[id]?.message;
+  const error = code !== undefined && hasText(code) ? t(code) : code;
   return (
-    <form
-      method="dialog"
-      noValidate
-      onSubmit={(event) => {
-        event.stopPropagation();
-        void go(event);
-      }}
-    >
-      <div className={css.grid}>
-        {field('name', true)}
-        <Select
-          label={t('newCustomer.class')}
-          options={means.classes.map((each) => ({ value: each, text: t(`class.${each}`) }))}
-          {...register('class')}
+    <div className={wide ? css.wide : undefined}>
+      <Field label={t(`newCustomer.${id}`)} ref={ref} error={error} {...rest} />
+    </div>
+  );
+}
+
+function Choices({ form: { register }, means }: { form: Form; means: CustomerMeans }) {
+  const { t, language } = useSpeech();
+  return (
+    <>
+      <Select
+        label={t('newCustomer.class')}
+        options={means.classes.map((each) => ({ value: each, text: t(`class.${each}`) }))}
+        {...register('class')}
+      />
+      <Select
+        label={t('newCustomer.priceList')}
+        options={means.priceLists.map((each) => ({
+          value: each.code,
+          text: `${own(each.name, language)}, ${each.currency}`,
+        }))}
+        {...register('priceList')}
+      />
+      <Select
+        label={t('newCustomer.language')}
+        options={(['en', 'de'] as const).map((each) => ({
+          value: each,
+          text: t(`newCustomer.speaks.${each}`),
+        }))}
+        {...register('language')}
+      />
+      <Select
+        label={t('newCustomer.region')}
+        options={means.regions.map((each) => ({
+          value: each,
+          text: hasText(`region.${each}`) ? t(`region.${each}` as 'region.uk') : each,
+        }))}
+        {...register('region')}
+      />
+    </>
+  );
+}
+
+/** Where the invoice goes, and where everything else does where that is elsewhere. */
+function Places({ form, countries }: { form: Form; countries: CustomerMeans['countries'] }) {
+  const { t } = useSpeech();
+  const [elsewhere, setElsewhere] = useState(false);
+  const { register, unregister } = form;
+  const { errors } = form.formState;
+  const fields = { register, errors, countries };
+  return (
+    <>
+      <AddressFields at="invoice" legend={t('ledger.invoice')} {...fields} />
+      <label className={css.tick}>
+        <input
+          type="checkbox"
+          checked={!elsewhere}
+          onChange={(event) => {
+            setElsewhere(!event.target.checked);
+            if (event.target.checked) unregister('delivery');
+          }}
         />
-        <Select
-          label={t('newCustomer.priceList')}
-          options={means.priceLists.map((each) => ({
-            value: each.code,
-            text: `${own(each.name, language)}, ${each.currency}`,
-          }))}
-          {...register('priceList')}
-        />
-        <Select
-          label={t('newCustomer.language')}
-          options={(['en', 'de'] as const).map((each) => ({
-            value: each,
-            text: t(`newCustomer.speaks.${each}`),
-          }))}
-          {...register('language')}
-        />
-        <Select
-          label={t('newCustomer.region')}
-          options={means.regions.map((each) => ({
-            value: each,
-            text: hasText(`region.${each}`) ? t(`region.${each}` as 'region.uk') : each,
-          }))}
-          {...register('region')}
-        />
-        {field('contactName')}
-        {field('contactEmail')}
-        {field('paymentDays')}
-        <AddressFields
-          at="invoice"
-          legend={t('ledger.invoice')}
-          register={register}
-          errors={errors}
-          countries={means.countries}
-        />
-        <label className={css.tick}>
-          <input
-            type="checkbox"
-            checked={!elsewhere}
-            onChange={(event) => {
-              setElsewhere(!event.target.checked);
-              if (event.target.checked) unregister('delivery');
-            }}
-          />
-          {t('newCustomer.sameAddress')}
-        </label>
-        {elsewhere && (
-          <AddressFields
-            at="delivery"
-            legend={t('ledger.delivery')}
-            register={register}
-            errors={errors}
-            countries={means.countries}
-          />
-        )}
-      </div>
-      <DialogFoot>
-        <Button onClick={onCancel}>{t('newCustomer.back')}</Button>
-        <Button look="main" type="submit" disabled={isSubmitting}>
-          {t('newCustomer.go')}
-        </Button>
-      </DialogFoot>
-    </form>
+        {t('newCustomer.sameAddress')}
+      </label>
+      {elsewhere && <AddressFields at="delivery" legend={t('ledger.delivery')} {...fields} />}
+    </>
   );
 }

@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState, type ClipboardEvent, type ReactNode } from 'react';
-import { classes, useAlive } from '../../../ui';
+import { classes, useAlive, useLatest } from '../../../ui';
 import css from './lines.module.css';
 
 interface Props {
@@ -47,32 +47,73 @@ function columnFrom(field: HTMLElement): HTMLElement[] {
  * A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to
  * be mended.
  */
-export function EditCell({
-  label,
-  value,
-  disabled,
-  strong = false,
-  waits = false,
-  narrow = false,
-  wordy = false,
-  hint,
-  below,
-  onSave,
-  check,
-  onFill,
-}: Props) {
+export function EditCell(props: Props) {
+  const { label, value, disabled, strong = false, waits = false, narrow = false, wordy = false } = props;
   const id = useId();
   const alive = useAlive();
+  const { field, typed, error, type, undo, save } = useTyping(props);
+
+  // Where the keyboard was here before the page answered to it, what is typed next replaces what stands as
+  // well.
+  useEffect(() => {
+    if (alive && document.activeElement === field.current) field.current?.select();
+  }, [alive, field]);
+  const shown = typed ?? value;
+  return (
+    <span className={css.cellPlace}>
+      <input
+        ref={field}
+        data-waits={waits || undefined}
+        className={classes(css.cell, strong && css.strong, wordy && css.wordy)}
+        aria-label={label}
+        title={props.hint}
+        inputMode={wordy ? undefined : 'decimal'}
+        value={shown}
+        style={{ width: `${String(Math.max(narrow ? 5 : 8, shown.length + 1))}ch` }}
+        disabled={disabled}
+        readOnly={!alive}
+        data-typing={typed === undefined ? undefined : ''}
+        aria-invalid={error !== null}
+        aria-describedby={error ? id : undefined}
+        onPaste={pasteInto(props)}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => type(event.target.value)}
+        onBlur={() => void save()}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') void save();
+          if (event.key === 'Escape') undo();
+          if (event.key === 'Enter' || event.key === 'Escape') selectWhole(event.currentTarget);
+        }}
+      />
+      {props.below?.(error === null ? typed : undefined)}
+      {error && (
+        <p id={id} className={css.cellError} role="alert">
+          {error}
+        </p>
+      )}
+    </span>
+  );
+}
+
+/** What stands there is taken as a whole again, so that what is typed next replaces it. */
+const selectWhole = (field: HTMLInputElement): number =>
+  requestAnimationFrame(() => {
+    if (document.activeElement === field) field.select();
+  });
+
+/** What is typed and not saved, what is wrong with it, and what was pasted from another cell into this. */
+function useTyping({ value, check, onSave }: Pick<Props, 'value' | 'check' | 'onSave'>) {
+  const field = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
-  const latest = useRef(typed);
-  useEffect(() => {
-    latest.current = typed;
-  }, [typed]);
-  const save = async () => {
+  const latest = useLatest(typed);
+  const undo = (): void => {
+    setTyped(undefined);
+    setError(null);
+  };
+  const save = async (): Promise<void> => {
     if (typed === undefined || typed.trim() === value) {
-      setTyped(undefined);
-      setError(null);
+      undo();
       return;
     }
     const wrong = check(typed) ?? (await onSave(typed));
@@ -81,38 +122,11 @@ export function EditCell({
     setError(wrong);
     if (wrong === null) setTyped(undefined);
   };
-  /** What stands there is taken as a whole again, so that what is typed next replaces it. */
-  const whole = (field: HTMLInputElement) =>
-    requestAnimationFrame(() => {
-      if (document.activeElement === field) field.select();
-    });
-  /** A column copied from a spreadsheet fills downwards from here; a single value is pasted as text is. */
-  const paste = (event: ClipboardEvent<HTMLInputElement>) => {
-    const pasted = event.clipboardData
-      .getData('text/plain')
-      .replace(/[\r\n]+$/, '')
-      .split(/\r\n|\r|\n/);
-    if (!onFill || pasted.length < 2) return;
-    event.preventDefault();
-    const texts = pasted.map((row) => row.split('\t')[0] ?? '');
-    // What is wrong stays at its own cell, to be mended there; the others are taken.
-    const cells = columnFrom(event.currentTarget);
-    const wrong = texts.map((text) => check(text) !== null);
-    wrong.forEach((is, index) =>
-      cells[index]?.dispatchEvent(new CustomEvent(pastedInto, { detail: is ? texts[index] : null })),
-    );
-    onFill(texts.map((text, index) => (wrong[index] ? null : text)));
+  const type = (text: string): void => {
+    setTyped(text);
+    setError(check(text));
   };
-  const field = useRef<HTMLInputElement>(null);
-  // Where the keyboard was here before the page answered to it, what is typed next replaces what stands as
-  // well.
-  useEffect(() => {
-    if (alive && document.activeElement === field.current) field.current?.select();
-  }, [alive]);
-  const checkNow = useRef(check);
-  useEffect(() => {
-    checkNow.current = check;
-  });
+  const checkNow = useLatest(check);
   useEffect(() => {
     const input = field.current;
     const take = (event: Event) => {
@@ -122,48 +136,28 @@ export function EditCell({
     };
     input?.addEventListener(pastedInto, take);
     return () => input?.removeEventListener(pastedInto, take);
-  }, []);
-  return (
-    <span className={css.cellPlace}>
-      <input
-        ref={field}
-        data-waits={waits || undefined}
-        className={classes(css.cell, strong && css.strong, wordy && css.wordy)}
-        aria-label={label}
-        title={hint}
-        inputMode={wordy ? undefined : 'decimal'}
-        value={typed ?? value}
-        style={{ width: `${String(Math.max(narrow ? 5 : 8, (typed ?? value).length + 1))}ch` }}
-        disabled={disabled}
-        readOnly={!alive}
-        data-typing={typed === undefined ? undefined : ''}
-        aria-invalid={error !== null}
-        aria-describedby={error ? id : undefined}
-        onPaste={paste}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => {
-          setTyped(event.target.value);
-          setError(check(event.target.value));
-        }}
-        onBlur={() => void save()}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') {
-            void save();
-            whole(event.currentTarget);
-          }
-          if (event.key === 'Escape') {
-            setTyped(undefined);
-            setError(null);
-            whole(event.currentTarget);
-          }
-        }}
-      />
-      {below?.(error === null ? typed : undefined)}
-      {error && (
-        <p id={id} className={css.cellError} role="alert">
-          {error}
-        </p>
-      )}
-    </span>
-  );
+  }, [checkNow]);
+  return { field, typed, error, type, undo, save };
 }
+
+/**
+ * A column copied from a spreadsheet fills downwards from here; a single value is pasted as text is. What is
+ * wrong stays at its own cell, to be mended there; the others are taken.
+ */
+const pasteInto =
+  ({ check, onFill }: Pick<Props, 'check' | 'onFill'>) =>
+  (event: ClipboardEvent<HTMLInputElement>): void => {
+    const pasted = event.clipboardData
+      .getData('text/plain')
+      .replace(/[\r\n]+$/, '')
+      .split(/\r\n|\r|\n/);
+    if (!onFill || pasted.length < 2) return;
+    event.preventDefault();
+    const texts = pasted.map((row) => row.split('\t')[0] ?? '');
+    const cells = columnFrom(event.currentTarget);
+    const wrong = texts.map((text) => check(text) !== null);
+    wrong.forEach((is, index) =>
+      cells[index]?.dispatchEvent(new CustomEvent(pastedInto, { detail: is ? texts[index] : null })),
+    );
+    onFill(texts.map((text, index) => (wrong[index] ? null : text)));
+  };

@@ -36,18 +36,45 @@ export const brokenIn = ({ lines }: QuoteView): QuoteView['lines'] =>
  * What the quote comes to: a row that is typed into for all of it, and its sums, each of which tells how it
  * came about.
  */
-export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: Props) {
+export function Totals(props: Props) {
+  const { view, onResale } = props;
   const { t, language } = useSpeech();
-  const { totals, whole, decimals, currency, may } = view;
-  const { comes } = whole;
-  const amount = (value: string) => money(value, language, decimals);
-  const four = (by: Way, value: string | undefined) => (
+  const { totals, decimals, currency } = view;
+  // Where a line and its figures need the room, the net alone stays, and the rest comes when asked for.
+  const small = useMedia(smallPage);
+  const [unfolded, setUnfolded] = useState(false);
+  const folded = small && !unfolded;
+  return (
+    <footer className={classes(css.foot, folded && css.folded)}>
+      <Said text={t('said.net', { net: moneyIn(totals.net, currency, language, decimals) })} />
+      {small && (
+        <Button look="plain" aria-expanded={unfolded} onClick={() => setUnfolded(!unfolded)}>
+          {t('ledger.allSums')}
+        </Button>
+      )}
+      {view.resale ? <ResaleFoot view={view} onResale={onResale} /> : <WholeQuote {...props} />}
+      <Signing {...props} />
+      <Broken {...props} />
+      <Sums {...props} />
+      {!view.tax && view.lines.length > 0 && (
+        <p className={css.noTax}>{t('ledger.noTax', { country: view.taxCountry })}</p>
+      )}
+    </footer>
+  );
+}
+
+/** The discount of the whole quote, typed as any of its figures. */
+function WholeQuote({ view, onType }: Props) {
+  const { t } = useSpeech();
+  const { totals, decimals, currency, may } = view;
+  const { comes, typed } = view.whole;
+  const figure = (by: Way, value: string | undefined) => (
     <label className={css.wholeCell}>
       {t(`ledger.whole.${by}`)}
       <TypedFigureCell
         by={by}
         value={value}
-        typed={whole.typed}
+        typed={typed}
         label={t('ledger.wholeCell', { what: t(`ledger.whole.${by}`) })}
         currency={currency}
         decimals={decimals}
@@ -56,7 +83,118 @@ export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: P
       />
     </label>
   );
-  const sum = (figure: QuoteFigure, value: string, main = false, roomy = false) => (
+  return (
+    <div className={css.whole} role="group" aria-label={t('ledger.wholeQuote')}>
+      <span className={css.legend}>{t('ledger.wholeQuote')}</span>
+      {comes.is === 'spread' ? (
+        <>
+          {figure('rate', comes.rate)}
+          {figure('amount', comes.amount)}
+          {figure('net', totals.net)}
+          {may.seeCosts && figure('margin', totals.margin)}
+        </>
+      ) : (
+        <p className={shared.problem} role="alert">
+          {t('quote.whole', { why: t(`quote.why.${comes.why}`) })}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Who must sign, and whether that is asked. */
+function Signing({ view, onSignOff }: Props) {
+  const { t, language } = useSpeech();
+  const { signOff } = view;
+  if (!signOff || signOff.needs.length + signOff.history.length === 0) return null;
+  const open = signOff.needs.filter((need) => !need.held);
+  const waits = signOff.history.some((each) => each.state === 'asked');
+  return (
+    <p className={css.signing}>
+      <Stamp size={14} aria-hidden />
+      <span>
+        {open.length === 0
+          ? t(signOff.needs.length > 0 ? 'signOff.allHeld' : 'signOff.none')
+          : open.map((need) => needText(need, t, language)).join(' ')}
+        {waits && ` ${t('signOff.waits')}`}
+      </span>
+      <Button onClick={onSignOff}>
+        {t(open.length > 0 && !waits && view.may.edit ? 'signOff.ask' : 'signOff.title')}
+      </Button>
+    </p>
+  );
+}
+
+/** The lines that stand in the way of sending. */
+function Broken({ view, onGo }: Props) {
+  const { t } = useSpeech();
+  const broken = view.may.edit ? brokenIn(view) : [];
+  if (broken.length === 0) return null;
+  return (
+    <p className={css.broken}>
+      <TriangleAlert size={14} aria-hidden />
+      <span>{t('ledger.broken', { count: broken.length })}</span>
+      {broken.slice(0, mostNamed).map(({ id, position }) => (
+        <button key={id} type="button" className={shared.asks} onClick={() => onGo(id)}>
+          {t('ledger.lineOf', { line: position })}
+        </button>
+      ))}
+      {broken.length > mostNamed && <span>…</span>}
+    </p>
+  );
+}
+
+function Sums({ view, onExplain }: Props) {
+  const { t, language } = useSpeech();
+  const { totals, decimals, currency, tax } = view;
+  const amount = (value: string) => money(value, language, decimals);
+  const sum = (figure: QuoteFigure, value: string, roomy = false) => (
+    <Sum figure={figure} value={value} roomy={roomy} onExplain={onExplain} />
+  );
+  const recurs = totals.recurring !== '0';
+  return (
+    <dl className={css.totals} aria-label={t('ledger.totals')}>
+      {recurs && (
+        <>
+          {sum('oneTime', amount(totals.oneTime))}
+          {sum('recurring', amount(totals.recurring))}
+          {sum('perMonth', amount(totals.perMonth), true)}
+          {sum('firstYear', amount(totals.firstYear))}
+        </>
+      )}
+      {sum('list', amount(totals.list))}
+      {sum('reduction', amount(textOf(negative(fixed(totals.reduction)))))}
+      {totals.cost !== undefined && sum('cost', amount(totals.cost), recurs)}
+      {totals.margin !== undefined && sum('margin', percent(totals.margin, language, 1))}
+      {tax && (
+        <>
+          {sum('tax', amount(tax.tax))}
+          {sum('gross', amount(tax.gross))}
+        </>
+      )}
+      <Sum figure="net" value={amount(totals.net)} currency={currency} onExplain={onExplain} />
+    </dl>
+  );
+}
+
+/** A sum, which tells how it came about; the one with the currency is what all of it comes to. */
+function Sum({
+  figure,
+  value,
+  roomy = false,
+  currency,
+  onExplain,
+}: {
+  figure: QuoteFigure;
+  value: string;
+  /** Shown only where there is room. */
+  roomy?: boolean;
+  currency?: string;
+  onExplain: Props['onExplain'];
+}) {
+  const { t } = useSpeech();
+  const main = currency !== undefined;
+  return (
     <div className={classes(css.sum, main && css.mainSum, roomy && css.roomy)}>
       <dt>
         {t(`ledger.figure.${figure}`)}
@@ -73,93 +211,6 @@ export function Totals({ view, onType, onExplain, onSignOff, onGo, onResale }: P
         </button>
       </dd>
     </div>
-  );
-  const needs = view.signOff?.needs ?? [];
-  const open = needs.filter((need) => !need.held);
-  const waits = view.signOff?.history.some((each) => each.state === 'asked') ?? false;
-  const recurs = totals.recurring !== '0';
-  const broken = may.edit ? brokenIn(view) : [];
-  // Where a line and its figures need the room, the net alone stays, and the rest comes when asked for.
-  const small = useMedia(smallPage);
-  const [unfolded, setUnfolded] = useState(false);
-  const folded = small && !unfolded;
-  return (
-    <footer className={classes(css.foot, folded && css.folded)}>
-      <Said text={t('said.net', { net: moneyIn(totals.net, currency, language, decimals) })} />
-      {small && (
-        <Button look="plain" aria-expanded={unfolded} onClick={() => setUnfolded(!unfolded)}>
-          {t('ledger.allSums')}
-        </Button>
-      )}
-      {view.resale && <ResaleFoot view={view} onResale={onResale} />}
-      {!view.resale && (
-        <div className={css.whole} role="group" aria-label={t('ledger.wholeQuote')}>
-          <span className={css.legend}>{t('ledger.wholeQuote')}</span>
-          {comes.is === 'spread' ? (
-            <>
-              {four('rate', comes.rate)}
-              {four('amount', comes.amount)}
-              {four('net', totals.net)}
-              {may.seeCosts && four('margin', totals.margin)}
-            </>
-          ) : (
-            <p className={shared.problem} role="alert">
-              {t('quote.whole', { why: t(`quote.why.${comes.why}`) })}
-            </p>
-          )}
-        </div>
-      )}
-      {view.signOff && (needs.length > 0 || view.signOff.history.length > 0) && (
-        <p className={css.signing}>
-          <Stamp size={14} aria-hidden />
-          <span>
-            {open.length === 0
-              ? t(needs.length > 0 ? 'signOff.allHeld' : 'signOff.none')
-              : open.map((need) => needText(need, t, language)).join(' ')}
-            {waits && ` ${t('signOff.waits')}`}
-          </span>
-          <Button onClick={onSignOff}>
-            {t(open.length > 0 && !waits && view.may.edit ? 'signOff.ask' : 'signOff.title')}
-          </Button>
-        </p>
-      )}
-      {broken.length > 0 && (
-        <p className={css.broken}>
-          <TriangleAlert size={14} aria-hidden />
-          <span>{t('ledger.broken', { count: broken.length })}</span>
-          {broken.slice(0, mostNamed).map(({ id, position }) => (
-            <button key={id} type="button" className={shared.asks} onClick={() => onGo(id)}>
-              {t('ledger.lineOf', { line: position })}
-            </button>
-          ))}
-          {broken.length > mostNamed && <span>…</span>}
-        </p>
-      )}
-      <dl className={css.totals} aria-label={t('ledger.totals')}>
-        {recurs && (
-          <>
-            {sum('oneTime', amount(totals.oneTime))}
-            {sum('recurring', amount(totals.recurring))}
-            {sum('perMonth', amount(totals.perMonth), false, true)}
-            {sum('firstYear', amount(totals.firstYear))}
-          </>
-        )}
-        {sum('list', amount(totals.list))}
-        {sum('reduction', amount(textOf(negative(fixed(totals.reduction)))))}
-        {totals.cost !== undefined && sum('cost', amount(totals.cost), false, recurs)}
-        {totals.margin !== undefined && sum('margin', percent(totals.margin, language, 1))}
-        {view.tax && (
-          <>
-            {sum('tax', amount(view.tax.tax))}
-            {sum('gross', amount(view.tax.gross))}
-          </>
-        )}
-        {sum('net', amount(totals.net), true)}
-      </dl>
-      {!view.tax && view.lines.length > 0 && (
-        <p className={css.noTax}>{t('ledger.noTax', { country: view.taxCountry })}</p>
-      )}
-    </footer>
   );
 }
 

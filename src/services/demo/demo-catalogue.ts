@@ -1,0 +1,169 @@
+/** The demo's catalogue: items, prices, agreements, limits, models. */
+import { randomUUID } from 'node:crypto';
+import { withLibrary, type ModelDocument, type Texts } from '../../core/model';
+import {
+  connected,
+  type CommissionPlanRow,
+  type GrantRow,
+  type PolicyRow,
+  type PriceEntryRow,
+  type TaxRateRow,
+} from '../../data';
+import { publish } from '../catalogue/models';
+import { inDays } from '../kernel/clock';
+import { changedEntry, entryOfFile, type EntryFile } from './demo-entries';
+import type {
+  GrantFile,
+  ItemFile,
+  LimitFile,
+  PriceChangeFile,
+  PriceListFile,
+  QuantityFile,
+  Read,
+} from './demo-files';
+
+/** The models and bundles, and the items by which they are listed. */
+const heads = {
+  ridgeback: 'RIDGEBACK',
+  beacon: 'BEACON',
+  plumb: 'PLUMB',
+  tarn: 'TARN',
+  quarryGate: 'QUARRY-GATE',
+  farmDriveOver: 'FARM-DRIVE',
+};
+
+/** Writes all of it, or nothing. */
+export const loadCatalogue = (read: Read): Promise<void> =>
+  connected().transaction(async () => {
+    await loadItems(read);
+    await loadPrices(read);
+    await loadTerms(read);
+    await loadModels(read);
+  });
+
+async function loadItems(read: Read): Promise<void> {
+  const { families, items, workCentres } = connected().records;
+  const named = await read<{ code: string; name: Texts }[]>('families.json');
+  await families.bulkCreate(named.map((family, position) => ({ ...family, position })));
+  await items.bulkCreate(
+    (await read<ItemFile[]>('items.json')).map((item) => ({
+      discountable: true,
+      taxClass: 'standard',
+      coversMonths: null,
+      ...item,
+      mass: item.mass ?? null,
+    })),
+  );
+  await workCentres.bulkCreate(
+    await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'),
+  );
+}
+
+async function loadPrices(read: Read): Promise<void> {
+  const { priceLists, priceEntries } = connected().records;
+  const listed = new Map<string, Record<string, string | EntryFile>>();
+  for (const { entries, inside = {}, from, ...list } of await read<PriceListFile[]>('price-lists.json')) {
+    listed.set(list.code, entries);
+    await priceLists.create({ ...list, validFrom: from });
+    for (const [head, own] of [['', entries] as const, ...Object.entries(inside)])
+      await priceEntries.bulkCreate(
+        Object.entries(own).map(([sku, entry]) => entryRow(list.code, sku, entry, from, head)),
+      );
+  }
+  for (const { priceList, daysAgo, entries } of await read<PriceChangeFile[]>('price-changes.json'))
+    await priceEntries.bulkCreate(
+      Object.entries(entries).map(([sku, change]) => {
+        const changed = changedEntry(sku, change, listed.get(priceList)?.[sku]);
+        return entryRow(priceList, sku, changed, inDays(-daysAgo));
+      }),
+    );
+}
+
+/** An entry of a price list; with `inside`, for the parts of that bundle. */
+function entryRow(
+  priceList: string,
+  sku: string,
+  file: string | EntryFile,
+  validFrom: string,
+  inside = '',
+): PriceEntryRow {
+  const { entry, every } = entryOfFile(file);
+  return {
+    priceList,
+    sku,
+    inside,
+    entry,
+    baseMonths: every?.baseMonths ?? null,
+    leastMonths: every?.leastMonths ?? null,
+    validFrom,
+    validTo: null,
+  };
+}
+
+/** Limits, policies, commission, tax, quantity discounts and what everybody is granted. */
+async function loadTerms(read: Read): Promise<void> {
+  const { grants, quantityDiscounts, limits, taxRates, commissionPlans, policies } = connected().records;
+  await limits.bulkCreate(
+    (await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({
+      id: randomUUID(),
+      family: null,
+      ...row,
+      limitAt: limit,
+    })),
+  );
+  await policies.bulkCreate(
+    (await read<Omit<PolicyRow, 'id'>[]>('policies.json')).map((row) => ({ id: randomUUID(), ...row })),
+  );
+  await commissionPlans.bulkCreate(await read<CommissionPlanRow[]>('commission-plans.json'));
+  await taxRates.bulkCreate(
+    (await read<Partial<TaxRateRow>[]>('tax-rates.json')).map((row) => ({
+      class: null,
+      ...(row as Omit<TaxRateRow, 'id' | 'class'>),
+      id: randomUUID(),
+    })),
+  );
+  await quantityDiscounts.bulkCreate(
+    (await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({
+      id: randomUUID(),
+      family: null,
+      sku: null,
+      ...row,
+    })),
+  );
+  await grants.bulkCreate(
+    (await read<GrantFile[]>('grants.json'))
+      .filter(({ customer }) => customer === undefined)
+      .map((file) => grantRow(file, null)),
+  );
+}
+
+async function loadModels(read: Read): Promise<void> {
+  const models = new Map<string, unknown>();
+  for (const id of Object.keys(heads)) models.set(id, await read(`models/${id}.json`));
+  for (const [id, sku] of Object.entries(heads)) {
+    const document = withLibrary(models.get(id), (inner) => models.get(inner)) as ModelDocument;
+    const { problems } = await publish(document, sku, null);
+    if (problems.length > 0)
+      throw new Error(`the demo model ${id} does not compile: ${JSON.stringify(problems)}`);
+  }
+}
+
+/** A grant as it is kept: to a customer, or to everybody. */
+export const grantRow = (
+  { customer: _customer, from, to, ...file }: GrantFile,
+  customerId: string | null,
+): GrantRow => ({
+  id: randomUUID(),
+  kind: 'agreement',
+  class: null,
+  family: null,
+  sku: null,
+  rate: null,
+  price: null,
+  priceList: null,
+  fixed: false,
+  ...file,
+  customerId,
+  validFrom: from ?? null,
+  validTo: to ?? null,
+});
