@@ -29,40 +29,12 @@ interface Props {
  * A day, typed in whichever way people write one, or picked from a calendar. What cannot be read stays, with
  * a sentence.
  */
-export function DateField({
-  label,
-  value,
-  shown,
-  language,
-  words,
-  min,
-  max,
-  disabled,
-  tab,
-  className,
-  onPick,
-}: Props) {
+export function DateField(props: Props) {
+  const { label, value, shown, language, words, min, max, disabled, tab, className, onPick } = props;
   const alive = useAlive();
   const [field, setField] = useState<HTMLElement | null>(null);
-  const [typed, setTyped] = useState<string>();
-  const [wrong, setWrong] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
-  const leave = () => {
-    setTyped(undefined);
-    setWrong(null);
-  };
-  const take = async (text: string | undefined) => {
-    if (text === undefined || text.trim() === shown) {
-      leave();
-      return;
-    }
-    const day = text.trim() === '' ? '' : (await picker()).readDay(text, language, new Date());
-    if (day === null) setWrong(words.notADay(text));
-    else {
-      leave();
-      onPick(day);
-    }
-  };
+  const { typed, wrong, type, leave, take } = useTypedDay(props);
   return (
     <span className={classes(css.dateField, className)}>
       <span ref={setField} className={css.dateLine}>
@@ -78,15 +50,12 @@ export function DateField({
           readOnly={!alive}
           value={typed ?? shown}
           onFocus={() => void picker()}
-          onChange={(event) => {
-            setTyped(event.target.value);
-            setWrong(null);
-          }}
+          onChange={(event) => type(event.target.value)}
           onBlur={() => {
-            if (typed !== undefined) void take(typed);
+            if (typed !== undefined) void take();
           }}
           onKeyDown={(event) => {
-            if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) void take(typed);
+            if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) void take();
             if (event.key === 'Escape' && typed !== undefined) {
               event.stopPropagation();
               leave();
@@ -137,4 +106,31 @@ export function DateField({
       )}
     </span>
   );
+}
+
+/** What is typed and not read yet, and why it cannot be. */
+function useTypedDay({ shown, language, words, onPick }: Props) {
+  const [typed, setTyped] = useState<string>();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const leave = (): void => {
+    setTyped(undefined);
+    setWrong(null);
+  };
+  const take = async (): Promise<void> => {
+    if (typed === undefined || typed.trim() === shown) {
+      leave();
+      return;
+    }
+    const day = typed.trim() === '' ? '' : (await picker()).readDay(typed, language, new Date());
+    if (day === null) setWrong(words.notADay(typed));
+    else {
+      leave();
+      onPick(day);
+    }
+  };
+  const type = (text: string): void => {
+    setTyped(text);
+    setWrong(null);
+  };
+  return { typed, wrong, type, leave, take };
 }

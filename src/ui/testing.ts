@@ -1,7 +1,10 @@
 /** For tests of components: what the browser in the tests does not have. */
+import { configure } from '@testing-library/react';
 
 /** Modal dialogs, sizes and scrolling, as far as components need them to work. */
 export function furnishBrowser(): void {
+  // What loads when it is first wanted may take long where the machine does much else.
+  configure({ asyncUtilTimeout: 15_000 });
   HTMLDialogElement.prototype.showModal = function showModal() {
     this.open = true;
   };

@@ -17,7 +17,6 @@ export {
   nameOfBuild,
   outlineOf,
   reachingIn,
-  type Inside,
   type Outline,
 } from './inside';
 export { lettersOf } from './letters';

@@ -24,16 +24,13 @@ interface Props {
  * What the build is made of, growing as it is made; a build inside is a sub-assembly of its own. A part can
  * be replaced by a special one.
  */
-export function BuildList({ bench, view, words, frozen }: Props) {
-  const { t, language } = useSpeech();
+export function BuildList(props: Props) {
+  const { bench, view, words, frozen } = props;
+  const { t } = useSpeech();
   const [replacing, setReplacing] = useState<string>();
   const { materials } = bench.picture.making;
   const special = new Map(bench.content.special.map((part) => [part.item, part]));
   const places = [...new Set(materials.map((need) => need.place))];
-  const cut = (need: MaterialNeed) =>
-    need.cut
-      ? `${need.pieces ? `${need.pieces} × ` : ''}${number(shownValue(need.cut, 'm', words.units), language, 3)} ${shownUnit('m', words.units)}`
-      : '';
   return (
     <table className={shared.table}>
       <thead>
@@ -61,70 +58,101 @@ export function BuildList({ bench, view, words, frozen }: Props) {
             )}
             {materials
               .filter((need) => need.place === place)
-              .map((need) => {
-                const part = special.get(need.item);
-                return (
-                  <Fragment key={need.row}>
-                    <tr className={place === undefined ? undefined : css.within}>
-                      <td className={shared.code}>{need.item}</td>
-                      <td>
-                        {part ? (
-                          <>
-                            <b className={css.special}>{t('special.word')}</b> {part.text}{' '}
-                            <span className={shared.quiet}>
-                              {t('special.insteadOf', { name: own(view.itemNames[need.item], language) })}
-                            </span>
-                          </>
-                        ) : (
-                          own(view.itemNames[need.item], language)
-                        )}
-                      </td>
-                      <td className={shared.figure}>{cut(need)}</td>
-                      <td className={shared.figure}>{number(need.quantity, language, 2)}</td>
-                      {view.may.special && !frozen && (
-                        <td className={css.act}>
-                          {part ? (
-                            <Button look="plain" onClick={() => void bench.replace(need.item, null)}>
-                              {t('special.back')}
-                            </Button>
-                          ) : (
-                            <Button
-                              look="plain"
-                              aria-label={t('special.replace', {
-                                name: own(view.itemNames[need.item], language),
-                              })}
-                              title={t('special.replace', { name: own(view.itemNames[need.item], language) })}
-                              onClick={() => setReplacing(replacing === need.row ? undefined : need.row)}
-                            >
-                              {specialMark}
-                            </Button>
-                          )}
-                        </td>
-                      )}
-                    </tr>
-                    {replacing === need.row && (
-                      <tr>
-                        <td colSpan={5}>
-                          <SpecialForm
-                            item={need.item}
-                            view={view}
-                            onMake={(made) => {
-                              setReplacing(undefined);
-                              void bench.replace(need.item, made);
-                            }}
-                            onLeave={() => setReplacing(undefined)}
-                          />
-                        </td>
-                      </tr>
-                    )}
-                  </Fragment>
-                );
-              })}
+              .map((need) => (
+                <Need
+                  key={need.row}
+                  {...props}
+                  need={need}
+                  part={special.get(need.item)}
+                  replacing={replacing === need.row}
+                  onReplace={setReplacing}
+                />
+              ))}
           </Fragment>
         ))}
       </tbody>
     </table>
   );
+}
+
+/** An item that is needed, or the special part in its place; replacing it opens a form beneath. */
+function Need({
+  need,
+  part,
+  replacing,
+  onReplace,
+  bench,
+  view,
+  words,
+  frozen,
+}: Props & {
+  need: MaterialNeed;
+  part: SpecialPart | undefined;
+  replacing: boolean;
+  onReplace: (row: string | undefined) => void;
+}) {
+  const { t, language } = useSpeech();
+  const name = own(view.itemNames[need.item], language);
+  const replace = t('special.replace', { name });
+  return (
+    <>
+      <tr className={need.place === undefined ? undefined : css.within}>
+        <td className={shared.code}>{need.item}</td>
+        <td>
+          {part ? (
+            <>
+              <b className={css.special}>{t('special.word')}</b> {part.text}{' '}
+              <span className={shared.quiet}>{t('special.insteadOf', { name })}</span>
+            </>
+          ) : (
+            name
+          )}
+        </td>
+        <td className={shared.figure}>{cutOf(need, words, language)}</td>
+        <td className={shared.figure}>{number(need.quantity, language, 2)}</td>
+        {view.may.special && !frozen && (
+          <td className={css.act}>
+            {part ? (
+              <Button look="plain" onClick={() => void bench.replace(need.item, null)}>
+                {t('special.back')}
+              </Button>
+            ) : (
+              <Button
+                look="plain"
+                aria-label={replace}
+                title={replace}
+                onClick={() => onReplace(replacing ? undefined : need.row)}
+              >
+                {specialMark}
+              </Button>
+            )}
+          </td>
+        )}
+      </tr>
+      {replacing && (
+        <tr>
+          <td colSpan={5}>
+            <SpecialForm
+              item={need.item}
+              view={view}
+              onMake={(made) => {
+                onReplace(undefined);
+                void bench.replace(need.item, made);
+              }}
+              onLeave={() => onReplace(undefined)}
+            />
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+/** What is cut to length: how many pieces, and how long each. */
+function cutOf({ cut, pieces }: MaterialNeed, words: Words, language: string): string {
+  if (!cut) return '';
+  const length = `${number(shownValue(cut, 'm', words.units), language, 3)} ${shownUnit('m', words.units)}`;
+  return pieces ? `${pieces} × ${length}` : length;
 }
 
 /** What takes the place of an item, in words, with its own cost, price and days. */

@@ -91,68 +91,15 @@ export function DateRow({
 }
 
 /** Words to engrave or print, with the room that is left. */
-export function TextRow({
-  parameter,
-  state,
-  words,
-  frozen,
-  onDecide,
-  onRelease,
-  onWhy,
-  onAnew,
-}: RowProps & { parameter: TextParameter }) {
+export function TextRow(props: TextRowProps) {
+  const { parameter, state, words, frozen, onRelease } = props;
   const { t } = useSpeech();
   // What is typed before the script runs would be lost: the field does not take the keyboard yet.
   const alive = useAlive();
   const { id, most, optional } = parameter;
-  const [typed, setTyped] = useState<string>();
-  const [wrong, setWrong] = useState<string>();
-  const value = typeof state.value === 'string' ? state.value : '';
-  /** What was decided stands in the field until the sheet shows it. */
-  const [last, setLast] = useState<{ written: string; in: typeof state }>();
-  const decided = last?.in === state ? last.written : undefined;
-  const shown = typed ?? decided ?? value;
+  const { typed, shown, wrong, type, undo, decide } = useTypedText(props);
   const length = lettersOf(shown);
   const room = Math.max(0, ...(state.allowed ?? []).map((range) => Number(range.most)));
-  const decide = (text: string): void => {
-    const written = text.trim();
-    if (written === '') {
-      setTyped(undefined);
-      setWrong(undefined);
-      // Emptying takes a decision back; what is optional and there by itself is left out.
-      if (state.source === 'yours' && value !== '') onRelease(id);
-      else if (optional && value !== '') onDecide({ on: id, value: null });
-      return;
-    }
-    const size = lettersOf(written);
-    // What is too long is kept as it was typed until it is right: nothing is cut off.
-    if (size > most) {
-      onAnew();
-      setWrong(t('decision.tooLong', { length: size, most }));
-      return;
-    }
-    const fits = (state.allowed ?? []).some(
-      (range) => Number(range.least) <= size && size <= Number(range.most),
-    );
-    if (!fits) {
-      setWrong(
-        t('bench.textNotAllowed', {
-          length: size,
-          ranges:
-            (state.allowed ?? [])
-              .map((range) => (range.least === range.most ? range.least : `${range.least}–${range.most}`))
-              .join(', ') || '0',
-        }),
-      );
-      onWhy({ on: id, value: written });
-      return;
-    }
-    setTyped(undefined);
-    setWrong(undefined);
-    if (written === value && state.source !== 'open') return;
-    setLast({ written, in: state });
-    onDecide({ on: id, value: written });
-  };
   return (
     <div className={own.typed}>
       <input
@@ -167,19 +114,13 @@ export function TextRow({
         aria-describedby={wrong ? `${id}-error` : undefined}
         placeholder={optional ? t('bench.leaveOut') : t('bench.type')}
         value={shown}
-        onChange={(event) => {
-          setTyped(event.target.value);
-          setWrong(undefined);
-        }}
+        onChange={(event) => type(event.target.value)}
         onBlur={() => {
           if (typed !== undefined) decide(typed);
         }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) decide(shown);
-          if (event.key === 'Escape') {
-            setTyped(undefined);
-            setWrong(undefined);
-          }
+          if (event.key === 'Escape') undo();
         }}
       />
       <span className={length > most ? css.rowError : css.quiet}>
@@ -194,3 +135,57 @@ export function TextRow({
     </div>
   );
 }
+
+type TextRowProps = RowProps & { parameter: TextParameter };
+
+/** What is typed, what is wrong with it, and what becomes of it. */
+function useTypedText({ parameter, state, onDecide, onRelease, onWhy, onAnew }: TextRowProps) {
+  const { t } = useSpeech();
+  const { id, most, optional } = parameter;
+  const [typed, setTyped] = useState<string>();
+  const [wrong, setWrong] = useState<string>();
+  const value = typeof state.value === 'string' ? state.value : '';
+  /** What was decided stands in the field until the sheet shows it. */
+  const [last, setLast] = useState<{ written: string; in: typeof state }>();
+  const decided = last?.in === state ? last.written : undefined;
+  const undo = (): void => {
+    setTyped(undefined);
+    setWrong(undefined);
+  };
+  /** Emptying takes a decision back; what is optional and there by itself is left out. */
+  const empty = (): void => {
+    undo();
+    if (state.source === 'yours' && value !== '') onRelease(id);
+    else if (optional && value !== '') onDecide({ on: id, value: null });
+  };
+  const decide = (text: string): void => {
+    const written = text.trim();
+    const size = lettersOf(written);
+    if (written === '') empty();
+    else if (size > most) {
+      // What is too long is kept as it was typed until it is right: nothing is cut off.
+      onAnew();
+      setWrong(t('decision.tooLong', { length: size, most }));
+    } else if (!fitsIn(state, size)) {
+      setWrong(t('bench.textNotAllowed', { length: size, ranges: rangesText(state) }));
+      onWhy({ on: id, value: written });
+    } else {
+      undo();
+      if (written === value && state.source !== 'open') return;
+      setLast({ written, in: state });
+      onDecide({ on: id, value: written });
+    }
+  };
+  const type = (text: string): void => {
+    setTyped(text);
+    setWrong(undefined);
+  };
+  return { typed, shown: typed ?? decided ?? value, wrong, type, undo, decide };
+}
+
+const fitsIn = ({ allowed = [] }: RowProps['state'], size: number): boolean =>
+  allowed.some(({ least, most }) => Number(least) <= size && size <= Number(most));
+
+/** Lengths that are allowed, in words. */
+const rangesText = ({ allowed = [] }: RowProps['state']): string =>
+  allowed.map(({ least, most }) => (least === most ? least : `${least}–${most}`)).join(', ') || '0';

@@ -16,7 +16,7 @@ interface CompareProps {
 
 /** Two revisions beside each other: lines, builds and figures. */
 export function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
-  const { t, language } = useSpeech();
+  const { t } = useSpeech();
   const question = pair && [view.id, view.version, pair.before, pair.after].join();
   const { answer } = useAnswer<Comparison>(question, () =>
     ask('GET /quotes/{id}/revisions', {
@@ -24,7 +24,6 @@ export function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
       query: { before: pair?.before ?? 0, after: pair?.after ?? 0 },
     }),
   );
-  const seen = answer?.ok ? answer.value : null;
   const wrong = answer && !answer.ok ? sentences(answer.failures, t('request.failed')) : null;
   const pick = (side: 'before' | 'after') =>
     pair && (
@@ -39,20 +38,6 @@ export function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
           </option>
         ))}
       </select>
-    );
-  const differing = seen?.lines.filter((line) => line.is !== 'same') ?? [];
-  const total = (of: 'net' | 'firstYear' | 'recurring') =>
-    seen && (
-      <tr className={css.sum}>
-        <td />
-        <th scope="row">{t(`ledger.figure.${of}`)}</th>
-        <td className={css.at}>
-          {moneyIn(seen.before.totals[of], seen.before.currency, language, seen.before.decimals)}
-        </td>
-        <td className={css.at}>
-          {moneyIn(seen.after.totals[of], seen.after.currency, language, seen.after.decimals)}
-        </td>
-      </tr>
     );
   return (
     <Dialog title={t('revision.compare')} closeText={t('frame.close')} open={pair !== null} onClose={onClose}>
@@ -71,46 +56,7 @@ export function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
                 </th>
               </tr>
             </thead>
-            {seen && (
-              <tbody>
-                {differing.length === 0 && (
-                  <tr>
-                    <td />
-                    <td colSpan={3}>{t('revision.same')}</td>
-                  </tr>
-                )}
-                {differing.map((line) => (
-                  <Compared
-                    key={line.is === 'removed' ? line.before.origin : line.after.origin}
-                    line={line}
-                    seen={seen}
-                  />
-                ))}
-                {seen.before.validUntil !== seen.after.validUntil && (
-                  <tr>
-                    <td />
-                    <th scope="row">{t('ledger.validUntil')}</th>
-                    <td className={css.at}>{date(seen.before.validUntil, language)}</td>
-                    <td className={css.at}>{date(seen.after.validUntil, language)}</td>
-                  </tr>
-                )}
-                {seen.before.customer !== seen.after.customer && (
-                  <tr>
-                    <td />
-                    <th scope="row">{t('quotes.customer')}</th>
-                    <td>{seen.before.customer}</td>
-                    <td>{seen.after.customer}</td>
-                  </tr>
-                )}
-                {(seen.before.totals.recurring !== '0' || seen.after.totals.recurring !== '0') && (
-                  <>
-                    {total('recurring')}
-                    {total('firstYear')}
-                  </>
-                )}
-                {total('net')}
-              </tbody>
-            )}
+            {answer?.ok && <Differences seen={answer.value} />}
           </table>
         </div>
         {wrong && (
@@ -120,6 +66,65 @@ export function CompareDialog({ view, pair, onChange, onClose }: CompareProps) {
         )}
       </div>
     </Dialog>
+  );
+}
+
+/** Everything that is otherwise, and what both come to. */
+function Differences({ seen }: { seen: Comparison }) {
+  const { t, language } = useSpeech();
+  const { before, after } = seen;
+  const differing = seen.lines.filter((line) => line.is !== 'same');
+  const recurs = before.totals.recurring !== '0' || after.totals.recurring !== '0';
+  const total = (of: 'net' | 'firstYear' | 'recurring') => (
+    <tr className={css.sum}>
+      <td />
+      <th scope="row">{t(`ledger.figure.${of}`)}</th>
+      {[before, after].map(({ totals, currency, decimals }, at) => (
+        <td key={at} className={css.at}>
+          {moneyIn(totals[of], currency, language, decimals)}
+        </td>
+      ))}
+    </tr>
+  );
+  return (
+    <tbody>
+      {differing.length === 0 && (
+        <tr>
+          <td />
+          <td colSpan={3}>{t('revision.same')}</td>
+        </tr>
+      )}
+      {differing.map((line) => (
+        <Compared
+          key={line.is === 'removed' ? line.before.origin : line.after.origin}
+          line={line}
+          seen={seen}
+        />
+      ))}
+      {before.validUntil !== after.validUntil && (
+        <tr>
+          <td />
+          <th scope="row">{t('ledger.validUntil')}</th>
+          <td className={css.at}>{date(before.validUntil, language)}</td>
+          <td className={css.at}>{date(after.validUntil, language)}</td>
+        </tr>
+      )}
+      {before.customer !== after.customer && (
+        <tr>
+          <td />
+          <th scope="row">{t('quotes.customer')}</th>
+          <td>{before.customer}</td>
+          <td>{after.customer}</td>
+        </tr>
+      )}
+      {recurs && (
+        <>
+          {total('recurring')}
+          {total('firstYear')}
+        </>
+      )}
+      {total('net')}
+    </tbody>
   );
 }
 

@@ -18,7 +18,7 @@ interface Props {
 
 /** Another customer for the quote: what it would change is shown line by line before it does. */
 export function CustomerDialog({ open, view, onChange, onClose }: Props) {
-  const { t, language } = useSpeech();
+  const { t } = useSpeech();
   const [customer, setCustomer] = useState<CustomerFound | null>(null);
   const question = open && customer ? [view.id, view.version, customer.id].join() : null;
   const { answer } = useAnswer<CustomerChange>(question, () =>
@@ -38,7 +38,6 @@ export function CustomerDialog({ open, view, onChange, onClose }: Props) {
     if (refusal === null) onClose();
     else setRefused({ of: question, sentence: refusal });
   };
-  const [before, after] = [seen?.before, seen?.after];
   return (
     <Dialog title={t('customer.change')} closeText={t('frame.close')} open={open} onClose={onClose}>
       <div
@@ -51,59 +50,7 @@ export function CustomerDialog({ open, view, onChange, onClose }: Props) {
         }}
       >
         <CustomerField onMeant={setCustomer} />
-        {seen && before && after && (
-          <div className={css.rows} tabIndex={0} role="region" aria-label={t('customer.whatChanges')}>
-            <p>
-              {t('customer.comes', {
-                class: t(`class.${seen.customer.class as 'key'}`),
-                list: after.priceList,
-              })}
-              {seen.takenBack.length > 0 && (
-                <span className={css.wrong}>
-                  {' '}
-                  {t('customer.takenBack', {
-                    currency: after.currency,
-                    lines: seen.takenBack
-                      .map((at) => (at === 0 ? t('ledger.wholeQuote') : String(at)))
-                      .join(', '),
-                  })}
-                </span>
-              )}
-            </p>
-            <table>
-              <tbody>
-                {seen.lines.map((line) => (
-                  <tr key={line.position}>
-                    <td className={css.at}>{line.position}</td>
-                    <td>
-                      {own(line.name, language)}
-                      {line.problems.map((problem) => (
-                        <span key={problem.code} className={css.wrong}>
-                          {' '}
-                          {t(problem.code, problem.params)}
-                        </span>
-                      ))}
-                    </td>
-                    <td className={css.at}>
-                      {moneyIn(line.before, before.currency, language, before.decimals)}
-                    </td>
-                    <td className={css.at}>
-                      {moneyIn(line.after, after.currency, language, after.decimals)}
-                    </td>
-                  </tr>
-                ))}
-                <tr>
-                  <td />
-                  <th scope="row">{t('ledger.net')}</th>
-                  <td className={css.at}>
-                    {moneyIn(before.net, before.currency, language, before.decimals)}
-                  </td>
-                  <td className={css.at}>{moneyIn(after.net, after.currency, language, after.decimals)}</td>
-                </tr>
-              </tbody>
-            </table>
-          </div>
-        )}
+        {seen && <WhatChanges seen={seen} />}
         {wrong && (
           <p className={css.wrong} role="alert">
             {wrong}
@@ -117,5 +64,57 @@ export function CustomerDialog({ open, view, onChange, onClose }: Props) {
         </Button>
       </DialogFoot>
     </Dialog>
+  );
+}
+
+/** What another customer changes, line by line, and what is taken back since it is in another currency. */
+function WhatChanges({ seen }: { seen: CustomerChange }) {
+  const { t, language } = useSpeech();
+  const { before, after, customer, lines, takenBack } = seen;
+  const figures = (was: string, is: string) => (
+    <>
+      <td className={css.at}>{moneyIn(was, before.currency, language, before.decimals)}</td>
+      <td className={css.at}>{moneyIn(is, after.currency, language, after.decimals)}</td>
+    </>
+  );
+  return (
+    <div className={css.rows} tabIndex={0} role="region" aria-label={t('customer.whatChanges')}>
+      <p>
+        {t('customer.comes', { class: t(`class.${customer.class as 'key'}`), list: after.priceList })}
+        {takenBack.length > 0 && (
+          <span className={css.wrong}>
+            {' '}
+            {t('customer.takenBack', {
+              currency: after.currency,
+              lines: takenBack.map((at) => (at === 0 ? t('ledger.wholeQuote') : String(at))).join(', '),
+            })}
+          </span>
+        )}
+      </p>
+      <table>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={line.position}>
+              <td className={css.at}>{line.position}</td>
+              <td>
+                {own(line.name, language)}
+                {line.problems.map((problem) => (
+                  <span key={problem.code} className={css.wrong}>
+                    {' '}
+                    {t(problem.code, problem.params)}
+                  </span>
+                ))}
+              </td>
+              {figures(line.before, line.after)}
+            </tr>
+          ))}
+          <tr>
+            <td />
+            <th scope="row">{t('ledger.net')}</th>
+            {figures(before.net, after.net)}
+          </tr>
+        </tbody>
+      </table>
+    </div>
   );
 }

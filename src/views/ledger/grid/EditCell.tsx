@@ -2,7 +2,8 @@ import { useEffect, useId, useRef, useState, type ClipboardEvent, type ReactNode
 import { classes, useAlive, useLatest } from '../../../ui';
 import css from './lines.module.css';
 
-interface Props {
+/** What a cell shows, checks and saves. */
+export interface CellProps {
   label: string;
   /** As saved. */
   value: string;
@@ -47,7 +48,7 @@ function columnFrom(field: HTMLElement): HTMLElement[] {
  * A cell that is typed into: Enter or leaving saves, Escape takes the typing back. What was refused stays to
  * be mended.
  */
-export function EditCell(props: Props) {
+export function EditCell(props: CellProps) {
   const { label, value, disabled, strong = false, waits = false, narrow = false, wordy = false } = props;
   const id = useId();
   const alive = useAlive();
@@ -102,7 +103,7 @@ const selectWhole = (field: HTMLInputElement): number =>
   });
 
 /** What is typed and not saved, what is wrong with it, and what was pasted from another cell into this. */
-function useTyping({ value, check, onSave }: Pick<Props, 'value' | 'check' | 'onSave'>) {
+function useTyping({ value, check, onSave }: Pick<CellProps, 'value' | 'check' | 'onSave'>) {
   const field = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState<string>();
   const [error, setError] = useState<string | null>(null);
@@ -145,7 +146,7 @@ function useTyping({ value, check, onSave }: Pick<Props, 'value' | 'check' | 'on
  * wrong stays at its own cell, to be mended there; the others are taken.
  */
 const pasteInto =
-  ({ check, onFill }: Pick<Props, 'check' | 'onFill'>) =>
+  ({ check, onFill }: Pick<CellProps, 'check' | 'onFill'>) =>
   (event: ClipboardEvent<HTMLInputElement>): void => {
     const pasted = event.clipboardData
       .getData('text/plain')

@@ -24,95 +24,18 @@ interface Props {
 const months = string().matches(/^\s*\d{1,3}\s*$/, 'quantity.notANumber');
 
 /** What can be done with all marked lines at once. */
-export function Marked({ view, lines, onChange, onMonths, onAlternatives, onRemove, onClear }: Props) {
-  const { t, language } = useSpeech();
+export function Marked(props: Props) {
+  const { lines, onRemove, onClear } = props;
+  const { t } = useSpeech();
   const [wrong, setWrong] = useState<string | null>(null);
-  const go = async (change: LineChange & { group?: string | null }) => setWrong(await onChange(change));
-  const recurring = lines.filter((line) => line.recurs);
-  const allLocked = lines.every((line) => line.locked);
-  const allAside = lines.every((line) => line.optional);
-  const some = lines.some((line) => line.alternativeSet !== null);
-  const grouped = lines.some((line) => line.group !== null);
-  const groups = [...new Set(view.lines.flatMap((line) => (line.group === null ? [] : [line.group])))];
   return (
     <section className={css.bar} aria-label={t('marked.title')}>
       <b className={css.count} role="status">
         {t('marked.count', { count: lines.length })}
       </b>
-      {view.may.discount && (
-        <TypedField
-          label={t('ledger.discount')}
-          check={(text) => wrongBy('rate', text, language, view.currency, t)}
-          onGo={(text) =>
-            go({
-              hand:
-                text === '' ? null : { by: 'rate', value: sendable('rate', text, language, view.currency) },
-            })
-          }
-        />
-      )}
-      {view.may.seeCosts && (
-        <TypedField
-          label={t('ledger.marginPercent')}
-          check={(text) => wrongBy('margin', text, language, view.currency, t)}
-          onGo={(text) =>
-            go({
-              hand:
-                text === ''
-                  ? null
-                  : { by: 'margin', value: sendable('margin', text, language, view.currency) },
-            })
-          }
-        />
-      )}
-      <TypedField
-        label={t('ledger.quantity')}
-        check={(text) => (text === '' ? null : wrongQuantity(text, language, t))}
-        onGo={(text) =>
-          text === '' ? Promise.resolve() : go({ quantity: sendableQuantity(text, language) })
-        }
-      />
-      {recurring.length === lines.length && (
-        <TypedField
-          label={t('marked.months')}
-          check={(text) => (text === '' ? null : wrongWith(months, text, t))}
-          onGo={(text) => (text === '' ? Promise.resolve() : onMonths(Number(text)).then(setWrong))}
-        />
-      )}
-      <TypedField
-        label={t('marked.group')}
-        wide
-        list={groups}
-        check={() => null}
-        onGo={(text) => (text === '' ? Promise.resolve() : go({ group: text }))}
-      />
-      {grouped && <Button onClick={() => void go({ group: null })}>{t('marked.ungroup')}</Button>}
-      {view.may.discount && (
-        <Button aria-pressed={allLocked} onClick={() => void go({ locked: !allLocked })}>
-          <Lock size={13} aria-hidden />
-          {t('marked.lock')}
-        </Button>
-      )}
-      <Button aria-pressed={allAside} onClick={() => void go({ optional: !allAside })}>
-        <CircleDashed size={13} aria-hidden />
-        {t('marked.aside')}
-      </Button>
-      {lines.length > 1 &&
-        !(some && lines.every((line) => line.alternativeSet === lines[0]?.alternativeSet)) && (
-          <Button
-            title={t('marked.alternativesWhy')}
-            onClick={() => void onAlternatives(false).then(setWrong)}
-          >
-            <Split size={13} aria-hidden />
-            {t('marked.alternatives')}
-          </Button>
-        )}
-      {some && (
-        <Button title={t('marked.apartWhy')} onClick={() => void onAlternatives(true).then(setWrong)}>
-          <Merge size={13} aria-hidden />
-          {t('marked.apart')}
-        </Button>
-      )}
+      <ForAll {...props} onWrong={setWrong} />
+      <Turns {...props} onWrong={setWrong} />
+      <Alternatives {...props} onWrong={setWrong} />
       <Button onClick={onRemove}>
         <Trash2 size={13} aria-hidden />
         {t('marked.remove')}
@@ -126,6 +49,105 @@ export function Marked({ view, lines, onChange, onMonths, onAlternatives, onRemo
         </p>
       )}
     </section>
+  );
+}
+
+/** With what is told of a refusal. */
+type ToldProps = Props & { onWrong: (sentence: string | null) => void };
+
+/** What is typed for all of them. */
+function ForAll({ view, lines, onChange, onMonths, onWrong }: ToldProps) {
+  const { t, language } = useSpeech();
+  const go = async (change: Parameters<Props['onChange']>[0]) => onWrong(await onChange(change));
+  const groups = [...new Set(view.lines.flatMap((line) => (line.group === null ? [] : [line.group])))];
+  const figure = (by: 'rate' | 'margin', label: string) => (
+    <TypedField
+      label={label}
+      check={(text) => wrongBy(by, text, language, view.currency, t)}
+      onGo={(text) =>
+        go({ hand: text === '' ? null : { by, value: sendable(by, text, language, view.currency) } })
+      }
+    />
+  );
+  return (
+    <>
+      {view.may.discount && figure('rate', t('ledger.discount'))}
+      {view.may.seeCosts && figure('margin', t('ledger.marginPercent'))}
+      <TypedField
+        label={t('ledger.quantity')}
+        check={(text) => (text === '' ? null : wrongQuantity(text, language, t))}
+        onGo={async (text) => {
+          if (text !== '') await go({ quantity: sendableQuantity(text, language) });
+        }}
+      />
+      {lines.every((line) => line.recurs) && (
+        <TypedField
+          label={t('marked.months')}
+          check={(text) => (text === '' ? null : wrongWith(months, text, t))}
+          onGo={async (text) => {
+            if (text !== '') onWrong(await onMonths(Number(text)));
+          }}
+        />
+      )}
+      <TypedField
+        label={t('marked.group')}
+        wide
+        list={groups}
+        check={() => null}
+        onGo={async (text) => {
+          if (text !== '') await go({ group: text });
+        }}
+      />
+    </>
+  );
+}
+
+/** What is so for all of them, or for none. */
+function Turns({ view, lines, onChange, onWrong }: ToldProps) {
+  const { t } = useSpeech();
+  const go = async (change: Parameters<Props['onChange']>[0]) => onWrong(await onChange(change));
+  const allLocked = lines.every((line) => line.locked);
+  const allAside = lines.every((line) => line.optional);
+  return (
+    <>
+      {lines.some((line) => line.group !== null) && (
+        <Button onClick={() => void go({ group: null })}>{t('marked.ungroup')}</Button>
+      )}
+      {view.may.discount && (
+        <Button aria-pressed={allLocked} onClick={() => void go({ locked: !allLocked })}>
+          <Lock size={13} aria-hidden />
+          {t('marked.lock')}
+        </Button>
+      )}
+      <Button aria-pressed={allAside} onClick={() => void go({ optional: !allAside })}>
+        <CircleDashed size={13} aria-hidden />
+        {t('marked.aside')}
+      </Button>
+    </>
+  );
+}
+
+/** Together they become alternatives of one another, where they are not, or stand by themselves again. */
+function Alternatives({ lines, onAlternatives, onWrong }: ToldProps) {
+  const { t } = useSpeech();
+  const go = async (apart: boolean) => onWrong(await onAlternatives(apart));
+  const some = lines.some((line) => line.alternativeSet !== null);
+  const oneSet = some && lines.every((line) => line.alternativeSet === lines[0]?.alternativeSet);
+  return (
+    <>
+      {lines.length > 1 && !oneSet && (
+        <Button title={t('marked.alternativesWhy')} onClick={() => void go(false)}>
+          <Split size={13} aria-hidden />
+          {t('marked.alternatives')}
+        </Button>
+      )}
+      {some && (
+        <Button title={t('marked.apartWhy')} onClick={() => void go(true)}>
+          <Merge size={13} aria-hidden />
+          {t('marked.apart')}
+        </Button>
+      )}
+    </>
   );
 }
 
