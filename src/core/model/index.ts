@@ -11,14 +11,7 @@ export { compilePublished } from './compile';
 export { compileModel } from './compile-checked';
 export type { CompiledModel, CompiledRule, Entry, Pick, Proposal } from './entries';
 export { codeOf, plainAt, valueAt } from './grid';
-export {
-  buildsInside,
-  featureAt,
-  nameOfBuild,
-  outlineOf,
-  reachingIn,
-  type Outline,
-} from './inside';
+export { buildsInside, featureAt, nameOfBuild, outlineOf, reachingIn, type Outline } from './inside';
 export { lettersOf } from './letters';
 export { withLibrary } from './library';
 export { seenFromOutside } from './outside';
