@@ -112,7 +112,9 @@ async function use() {
       context: JSON.stringify({ date: '2026-02-01', values: { region: 'eu' } }),
       decisions: JSON.stringify([{ on: 'length', value: letter === 'A' ? 'm12' : 'm18' }]),
       outcome: '{"warnings": []}',
+      // As the group was called at first, and as it is called.
       talk_id: build,
+      variant_group: build,
       letter,
     });
   await insert('quote_lines', {
@@ -131,7 +133,9 @@ async function use() {
       revision_id: revision,
       number: 1,
       user_id: person,
-      change: JSON.stringify({ lines: [{ id: line, before: { rivals: null }, note: 'says "rivals": x' }] }),
+      change: JSON.stringify({
+        lines: [{ id: line, before: { [await setName()]: null }, note: 'says "rivals": x' }],
+      }),
     });
   if ((await rows("select to_regclass('saved_builds') as there"))[0]?.there !== null)
     await insert('saved_builds', {
@@ -145,6 +149,17 @@ async function use() {
     });
   return { quote, revision, build, variant, line, saved, person };
 }
+
+/** What a line calls its set of alternatives in this schema. */
+const setName = async (): Promise<string> =>
+  (
+    await rows(
+      `select 1 from information_schema.columns where table_schema = current_schema() and table_name = 'quote_lines'
+       and column_name = 'rivals'`,
+    )
+  ).length > 0
+    ? 'rivals'
+    : 'alternativeSet';
 
 /** The shape of a schema: its columns with their types, and what is refused. */
 const shapeSql = `select table_name || '.' || column_name || ' ' || data_type || ' ' || is_nullable as it

@@ -11,6 +11,7 @@ import { measured } from './0010-measured';
 import { asked } from './0011-asked';
 import { buildsAlone } from './0012-builds-alone';
 import { names } from './0013-names';
+import { jobs } from './0014-jobs';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -30,4 +31,5 @@ export const migrations: readonly Migration[] = [
   asked,
   buildsAlone,
   names,
+  jobs,
 ];

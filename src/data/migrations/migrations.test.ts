@@ -329,6 +329,18 @@ describe('from release to release', () => {
     expect(await refused("update audit_entries set subject = 'Q-3'")).toMatch(/never change/);
   });
 
+  it('of jobs that are not over there is one for one thing, and only one that is worked on has a worker', async () => {
+    await release('0014-jobs');
+    const job = { kind: 'facts', once: 'facts', input: '{}', most_tries: 1 };
+    await insert('jobs', { id: randomUUID(), ...job });
+    const again = `insert into jobs (id, kind, once, input, most_tries) values (gen_random_uuid(), 'facts', 'facts', '{}', 1)`;
+    expect(await refused(again)).toMatch(/jobs_once/);
+    expect(await refused("update jobs set state = 'running'")).toMatch(/jobs_leased/);
+    expect(await refused("update jobs set state = 'done'")).toMatch(/jobs_ended/);
+    await rows("update jobs set state = 'done', ended_at = now()");
+    await rows(again);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -13,6 +13,7 @@ import { quotesRecords } from './quotes';
 import { signOffsRecords } from './sign-offs';
 import { ordersRecords } from './orders';
 import { auditRecords } from './audit';
+import { jobRecords } from './jobs';
 import type { Table } from './columns';
 
 export type * from './access';
@@ -25,6 +26,7 @@ export type * from './quotes';
 export type * from './sign-offs';
 export type * from './orders';
 export type * from './audit';
+export type * from './jobs';
 export type { Stored, Table } from './columns';
 
 /** All tables, bound to a database. */
@@ -42,6 +44,7 @@ export function defineRecords(sequelize: Sequelize) {
     ...signOffsRecords(table),
     ...ordersRecords(table),
     ...auditRecords(table),
+    ...jobRecords(table),
   };
 }
 
