@@ -16,7 +16,7 @@ import { answerPolicy, pagePolicy, plainHeaders } from './server/headers';
 import { mayCome } from './server/origin';
 import type { Failure } from './services/kernel/failure';
 import { isBusy } from './services/kernel/health';
-import { startHousekeeping } from './services/kernel/housekeeping';
+import { startJobs } from './services/jobs/running';
 import { log } from './services/kernel/log';
 import { duringRequest, type RequestContext } from './services/kernel/request';
 import { whoIs } from './services/access/sessions';
@@ -28,7 +28,7 @@ const policy = pagePolicy([loadScript, dev ? islandScriptDev : islandScript], [I
 
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, cookies, url, locals } = context;
-  startHousekeeping();
+  startJobs();
   // Outside of our own server nobody has said who asks.
   locals.client = (locals as Partial<App.Locals>).client ?? {
     address: '127.0.0.1',

@@ -8,6 +8,7 @@ export const people = {
   second: 'joss@harrowmoor.example',
   manager: 'tobias@harrowmoor.example',
   modeller: 'wen@harrowmoor.example',
+  administrator: 'ines@harrowmoor.example',
   dealer: 'rhona@dunmere.example',
 };
 

@@ -3,10 +3,12 @@
  * their types alone, since what they check would weigh on each.
  */
 import { access } from './access';
+import { audit } from './audit';
 import { builds } from './builds';
 import { catalogue } from './catalogue';
 import { customers } from './customers';
 import { desk } from './desk';
+import { jobs } from './jobs';
 import { lines } from './lines';
 import { orders } from './orders';
 import { quotes } from './quotes';
@@ -17,9 +19,22 @@ import { system } from './system';
 export type { Endpoint } from './endpoint';
 export { matcher } from './match';
 export { fieldLines } from './fields';
-export { answerPieces, answerTypes, type TypePiece } from './answer-fields';
 export { answerSchema, openApi, rolesOf } from './openapi';
-export { access, builds, catalogue, customers, desk, lines, orders, quotes, saved, signOffs, system };
+export {
+  access,
+  audit,
+  builds,
+  catalogue,
+  customers,
+  desk,
+  jobs,
+  lines,
+  orders,
+  quotes,
+  saved,
+  signOffs,
+  system,
+};
 
 /** Endpoints by their rooms. */
 export const rooms = {
@@ -33,6 +48,8 @@ export const rooms = {
   builds,
   saved,
   orders,
+  jobs,
+  audit,
   system,
 };
 
@@ -47,6 +64,8 @@ export type Contract = typeof access &
   typeof builds &
   typeof saved &
   typeof orders &
+  typeof jobs &
+  typeof audit &
   typeof system;
 
 /** All endpoints by method and path. */
@@ -61,5 +80,7 @@ export const contract: Contract = {
   ...builds,
   ...saved,
   ...orders,
+  ...jobs,
+  ...audit,
   ...system,
 };

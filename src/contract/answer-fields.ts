@@ -6,8 +6,8 @@ interface Schema {
   $ref?: string;
   description?: string;
   type?: string;
-  const?: unknown;
-  enum?: unknown[];
+  const?: string | number | boolean;
+  enum?: (string | number)[];
   anyOf?: Schema[];
   items?: Schema | false;
   prefixItems?: Schema[];

@@ -5,12 +5,14 @@
 export type { Contract } from './all';
 export type { AnswerOf, Endpoint, Endpoints, FileAnswer, InputOf, PlaceOf, QueryOf } from './endpoint';
 export * from './access';
+export * from './audit';
 export * from './bench-view';
 export * from './builds';
 export * from './catalogue';
 export * from './customers';
 export * from './deal';
 export * from './desk';
+export * from './jobs';
 export * from './ledger-columns';
 export * from './lines';
 export * from './orders';

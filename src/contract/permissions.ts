@@ -4,7 +4,7 @@
  */
 
 /** What a person is in the house. */
-export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
+export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'administrator' | 'dealer';
 
 /** Something that a role may be allowed to do. */
 export type Permission =
@@ -27,7 +27,9 @@ export type Permission =
   /** Gives discounts by hand. */
   | 'discount'
   /** Sets selling prices of their own. */
-  | 'resale';
+  | 'resale'
+  /** Runs the house: its data, its people, its jobs; has no say in prices or rules. */
+  | 'administer';
 
 /** The permissions of each role. */
 export const granted: Readonly<Record<Role, readonly Permission[]>> = {
@@ -35,6 +37,7 @@ export const granted: Readonly<Record<Role, readonly Permission[]>> = {
   manager: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
   director: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
   modeller: ['costs', 'orders', 'workOrders'],
+  administrator: ['administer'],
   dealer: ['quotes', 'resale'],
 };
 

@@ -10,6 +10,8 @@ import { pricesDe } from './prices.de';
 import { benchDe } from './bench.de';
 import { panelsDe } from './panels.de';
 import { ordersDe } from './orders.de';
+import { auditDe } from './audit.de';
+import { jobsDe } from './jobs.de';
 import { paperDe } from './paper.de';
 import { programsDe } from './programs.de';
 import { workshopDe } from './workshop.de';
@@ -30,6 +32,8 @@ export const de: SameTexts<typeof en> = {
   ...benchDe,
   ...panelsDe,
   ...ordersDe,
+  ...auditDe,
+  ...jobsDe,
   ...paperDe,
   ...programsDe,
   ...workshopDe,

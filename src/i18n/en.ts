@@ -10,6 +10,8 @@ import { pricesEn } from './prices.en';
 import { benchEn } from './bench.en';
 import { panelsEn } from './panels.en';
 import { ordersEn } from './orders.en';
+import { auditEn } from './audit.en';
+import { jobsEn } from './jobs.en';
 import { paperEn } from './paper.en';
 import { programsEn } from './programs.en';
 import { workshopEn } from './workshop.en';
@@ -28,6 +30,8 @@ export const en = {
   ...benchEn,
   ...panelsEn,
   ...ordersEn,
+  ...auditEn,
+  ...jobsEn,
   ...paperEn,
   ...programsEn,
   ...workshopEn,

@@ -76,6 +76,10 @@ export const dateTime = (iso: string, language: string): string =>
     new Date(iso),
   );
 
+/** An instant to the second, as it is looked up long after. */
+export const instant = (iso: string, language: string): string =>
+  dateFormatter(language, { dateStyle: 'medium', timeStyle: 'medium' }).format(new Date(iso));
+
 const spokenUnits: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   months: { en: 'months', de: 'Monate' },
   years: { en: 'years', de: 'Jahre' },

@@ -55,6 +55,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     manager: 'Vertriebsleitung',
     director: 'Geschäftsführung',
     modeller: 'Produktmodellierung',
+    administrator: 'Administration',
     dealer: 'Händler',
   },
   pager: {

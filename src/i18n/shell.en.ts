@@ -52,6 +52,7 @@ export const shellEn = {
     manager: 'Sales manager',
     director: 'Managing director',
     modeller: 'Product modeller',
+    administrator: 'Administrator',
     dealer: 'Dealer',
   },
   pager: {

@@ -15,6 +15,7 @@ import sirv from 'sirv';
 import { clientReader, type Client } from './client';
 import { writeFigures } from './figures';
 import { plainHeaders } from './headers';
+import { leaveAll } from '../services/kernel/leaving';
 
 type Handler = (
   request: IncomingMessage,
@@ -122,7 +123,8 @@ function leave(): void {
   if (leaving) return;
   leaving = true;
   setTimeout(() => process.exit(0), 25_000).unref();
-  server.close(() => process.exit(0));
+  const brought = leaveAll();
+  server.close(() => void brought.then(() => process.exit(0)));
   server.closeIdleConnections();
   // A connection that is kept open goes as soon as its answer is out.
   server.on('request', (_request, response) => {

@@ -12,6 +12,8 @@ interface Props {
   title: string;
   /** Finds rows by typing; none where there is nothing to find. */
   find?: { label: string; field: FindField } | undefined;
+  /** More to find by, beneath the title. */
+  filters?: ReactNode;
   /** Beneath the list. */
   foot?: ReactNode;
   /** What can be begun here. */
@@ -23,7 +25,7 @@ interface Props {
  * A page that is one list: its title, a field that finds in it, what can be begun, and the list in the room
  * that is left.
  */
-export function ListPage({ title, find, act, foot, children }: Props) {
+export function ListPage({ title, find, filters, act, foot, children }: Props) {
   return (
     <div className={css.listPage}>
       <div className={css.listHead}>
@@ -35,7 +37,8 @@ export function ListPage({ title, find, act, foot, children }: Props) {
         )}
         {act}
       </div>
-      {children}
+      {filters}
+      <div className={css.listed}>{children}</div>
       {foot}
     </div>
   );

@@ -12,6 +12,7 @@ import { asked } from './0011-asked';
 import { buildsAlone } from './0012-builds-alone';
 import { names } from './0013-names';
 import { jobs } from './0014-jobs';
+import { administrator } from './0015-administrator';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -32,4 +33,5 @@ export const migrations: readonly Migration[] = [
   buildsAlone,
   names,
   jobs,
+  administrator,
 ];

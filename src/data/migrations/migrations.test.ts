@@ -341,6 +341,13 @@ describe('from release to release', () => {
     await rows(again);
   });
 
+  it('somebody may run the house', async () => {
+    const change = "update users set role = 'administrator' where email = 'mara@harrowmoor.example'";
+    await release('0015-administrator');
+    await rows(change);
+    expect(await refused(change.replace('administrator', 'owner'))).toMatch(/users_role_check/);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

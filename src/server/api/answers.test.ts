@@ -7,6 +7,7 @@ import type {
   BenchView,
   CustomerFound,
   CustomerMeans,
+  JobView,
   KnownContact,
   QuoteView,
   SavedBuild,
@@ -18,7 +19,7 @@ import { publish } from '../../services/catalogue/models';
 import { openDemo, personOf } from '../../services/kernel/testing';
 import { askAs, held, ways, type Request, type Way } from './testing';
 
-let [mara, tobias, joss]: Actor[] = [];
+let [mara, tobias, joss, ines]: Actor[] = [];
 
 /** What somebody is answered, which has to be what was asked for. */
 async function told<T>(actor: Actor | undefined, way: Way, request: Request = {}): Promise<T> {
@@ -58,8 +59,8 @@ class Desk {
 
 beforeAll(async () => {
   await openDemo('answers');
-  [mara, tobias, joss] = await Promise.all(
-    ['mara', 'tobias', 'joss'].map((name) => personOf(`${name}@harrowmoor.example`)),
+  [mara, tobias, joss, ines] = await Promise.all(
+    ['mara', 'tobias', 'joss', 'ines'].map((name) => personOf(`${name}@harrowmoor.example`)),
   );
 });
 afterAll(() => connected().close());
@@ -207,6 +208,15 @@ describe('every endpoint answers as it is declared', () => {
     const saved = { at: { id: kept?.id ?? '' } };
     await told(mara, 'PATCH /saved/{id}', { ...saved, body: { starred: true } });
     await told(mara, 'DELETE /saved/{id}', saved);
+  });
+
+  it('jobs', async () => {
+    const at = await told<JobView>(ines, 'POST /jobs', { body: { kind: 'house.facts' } });
+    await told(ines, 'GET /jobs/{id}', { at: { id: at.id } });
+    await told(ines, 'POST /jobs/{id}/stop', { at: { id: at.id } });
+    await told(ines, 'POST /jobs/{id}/again', { at: { id: at.id } });
+    await told(ines, 'GET /jobs', { query: { state: 'waiting' } });
+    await told(ines, 'GET /audit', { query: { subject: 'house' } });
   });
 
   it('leaves none out', () => {

@@ -50,6 +50,7 @@ beforeAll(async () => {
     people.set(actor.role, actor);
   }
   people.set('director', { ...person('manager'), role: 'director' });
+  people.set('administrator', await personOf('ines@harrowmoor.example'));
   const mara = person('engineer');
   const [customer] = await read<{ id: string }[]>(
     askAs(mara, 'GET /customers', { query: { find: 'callow' } }),

@@ -1,7 +1,7 @@
 /** Loads the demo scenario from its files. */
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Role } from '../../contract';
+import { roles, type Role } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { loadCatalogue } from './demo-catalogue';
@@ -40,8 +40,7 @@ export async function demoPeople(): Promise<{
   people: { email: string; role: Role; name: string }[];
 }> {
   const people = await connected().records.users.findAll({ order: [['email', 'ASC']] });
-  const order: Role[] = ['engineer', 'manager', 'director', 'modeller', 'dealer'];
-  people.sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role));
+  people.sort((a, b) => roles.indexOf(a.role) - roles.indexOf(b.role));
   return {
     password: demoPassword,
     people: people

@@ -39,3 +39,6 @@ export async function senderOf(dealer: { id: string; name: string } | null): Pro
       }
     : { ...works, name: dealer.name };
 }
+
+/** The time zone of the house: its days begin and end by it, wherever the server stands. */
+export const houseZone = 'Europe/London';

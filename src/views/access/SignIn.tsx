@@ -1,6 +1,6 @@
 import { useForm } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
-import { signInInput, type SignInInput } from '../../contract';
+import { signInInput, type Role, type SignInInput } from '../../contract';
 import { Button, Field } from '../../ui';
 import { hasText } from '../../i18n';
 import { ask, sentences } from '../api';
@@ -14,7 +14,7 @@ interface Props {
     password: string;
     people: {
       email: string;
-      role: 'engineer' | 'manager' | 'director' | 'modeller' | 'dealer';
+      role: Role;
       name: string;
     }[];
   };

@@ -1,11 +1,23 @@
 /** The rooms of the application: a new one is told of here, and nowhere else. */
+import { audit } from '../audit/room';
 import { bench } from '../bench/room';
 import { catalogue } from '../catalogue/room';
 import { desk } from '../desk/room';
+import { jobs } from '../jobs/room';
 import { ledger } from '../ledger/room';
 import { orders } from '../orders/room';
 import { components, programs } from '../programs/room';
 import type { Room } from './room';
 
 /** All rooms; those in the bar stand in the order of their keys. */
-export const rooms: readonly Room[] = [desk, catalogue, ledger, orders, bench, programs, components];
+export const rooms: readonly Room[] = [
+  desk,
+  catalogue,
+  ledger,
+  orders,
+  jobs,
+  audit,
+  bench,
+  programs,
+  components,
+];

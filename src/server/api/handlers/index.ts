@@ -1,11 +1,13 @@
 /** What answers each endpoint: a line a piece, by room, from the contract to the service. */
 import type { Contract } from '../../../contract/all';
 import { accessHandlers } from './access';
+import { auditHandlers } from './audit';
 import { buildsHandlers } from './builds';
 import { catalogueHandlers } from './catalogue';
 import { customersHandlers } from './customers';
 import { deskHandlers } from './desk';
 import type { Handlers } from './handler';
+import { jobsHandlers } from './jobs';
 import { linesHandlers } from './lines';
 import { ordersHandlers } from './orders';
 import { quotesHandlers } from './quotes';
@@ -27,5 +29,7 @@ export const handlers: Handlers<Contract> = {
   ...buildsHandlers,
   ...savedHandlers,
   ...ordersHandlers,
+  ...jobsHandlers,
+  ...auditHandlers,
   ...systemHandlers,
 };

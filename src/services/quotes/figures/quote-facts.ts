@@ -133,10 +133,23 @@ export function refreshBehind(): void {
     });
 }
 
-/** Facts that are kept and differ from what pricing says now; none where all is well. */
-export async function wrongFacts(): Promise<
-  { number: string; revision: number; kept: RevisionFactsRow | null; now: RevisionFactsRow }[]
-> {
+/** Facts of a revision that are kept, and differ from what pricing says. */
+export interface WrongFacts {
+  id: string;
+  quoteId: string;
+  number: string;
+  revision: number;
+  kept: RevisionFactsRow | null;
+  now: RevisionFactsRow;
+}
+
+/**
+ * Facts that are kept and differ from what pricing says now; none where all is well. After each revision it
+ * tells how far it is, and of which quote.
+ */
+export async function wrongFacts(
+  tell: (done: number, of: number, at: string) => Promise<void> = () => Promise.resolve(),
+): Promise<WrongFacts[]> {
   const { stamp } = await reference();
   const rows = await connected().sequelize.query<{
     id: string;
@@ -147,8 +160,9 @@ export async function wrongFacts(): Promise<
     'select r.id, r.quote_id as "quoteId", r.number, q.number as quote from quote_revisions r join quotes q on q.id = r.quote_id',
     { type: QueryTypes.SELECT },
   );
-  const wrong: Awaited<ReturnType<typeof wrongFacts>> = [];
-  for (const { id, quoteId, number, quote } of rows) {
+  const wrong: WrongFacts[] = [];
+  for (const [at, { id, quoteId, number, quote }] of rows.entries()) {
+    await tell(at, rows.length, quote);
     const kept = await connected().records.revisionFacts.findByPk(id, { raw: true });
     const base = await holdAnyQuote(quoteId);
     const state = base && (await stateOf(base, number));
@@ -159,7 +173,7 @@ export async function wrongFacts(): Promise<
       JSON.stringify([Number(facts.net), facts.lineCount, facts.problemCount, facts.sendable, facts.signing]);
     const due = kept !== null && (state.revision.state !== 'draft' || kept.stamp === stamp);
     if (!kept || (due && said(kept) !== said(now)))
-      wrong.push({ number: quote, revision: number, kept, now });
+      wrong.push({ id, quoteId, number: quote, revision: number, kept, now });
   }
   return wrong;
 }

@@ -1,0 +1,27 @@
+/** The jobs of this server: which kinds it does, and when the house begins some by itself. */
+import type { AnyJobKind } from '../kernel/jobs/kind';
+import { keepSchedules, type Schedule } from '../kernel/jobs/schedule';
+import { JobWorker } from '../kernel/jobs/worker';
+import { beforeLeaving } from '../kernel/leaving';
+import { log } from '../kernel/log';
+import { houseZone } from '../settings/house';
+import { facts, tidy } from './house';
+
+/** All kinds there are: a new one is told of here, and nowhere else. */
+export const kinds = [tidy, facts] as const;
+
+const schedules: Schedule[] = [
+  { name: 'tidy', kind: tidy, pattern: '*/30 * * * *', zone: houseZone },
+  { name: 'facts', kind: facts, pattern: '40 2 * * *', zone: houseZone },
+].map((each) => ({ ...each, kind: each.kind as unknown as AnyJobKind }));
+
+let worker: JobWorker | undefined;
+
+/** Begins with them, once; nothing waits for it. */
+export function startJobs(): void {
+  if (worker) return;
+  worker = new JobWorker(kinds as unknown as AnyJobKind[]);
+  worker.start();
+  beforeLeaving(() => worker?.close() ?? Promise.resolve());
+  void keepSchedules(schedules).catch((bug: unknown) => log.warn({ bug }));
+}

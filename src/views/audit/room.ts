@@ -1,0 +1,8 @@
+import type { Room } from '../shell/room';
+
+/** Who did what. */
+export const audit: Room = {
+  id: 'audit',
+  entry: { href: '/audit', name: 'audit.title', inBar: true, who: 'administer' },
+  keys: [],
+};

@@ -1,0 +1,8 @@
+import type { Room } from '../shell/room';
+
+/** What is done apart from whoever asked for it. */
+export const jobs: Room = {
+  id: 'jobs',
+  entry: { href: '/jobs', name: 'job.title', inBar: true, who: 'administer' },
+  keys: [],
+};
