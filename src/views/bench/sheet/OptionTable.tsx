@@ -28,7 +28,7 @@ export function OptionTable(props: Props) {
   const { state, tabs, many, words, frozen, advice, onRelease } = props;
   const { t, language } = useSpeech();
   const scroller = useRef<HTMLDivElement>(null);
-  const { text, list, at, type, act, keys, virtual } = useOptionList(props, scroller);
+  const { text, list, at, type, act, keys, virtual } = useFittingOptions(props, scroller);
   const hidden = props.folded ? tabs.filter(isFoldedAway).length : 0;
   const taken = tabs.filter((tab) => tab.taken).map((tab) => tab.name);
   const id = `options-${state.id}`;
@@ -125,7 +125,7 @@ const steps: Readonly<Record<string, number>> = {
 };
 
 /** The options that fit what is typed, what is barred behind the others, and the one that Enter takes. */
-function useOptionList(
+function useFittingOptions(
   { tabs, many, folded, frozen, onDecide, onConsider, onWhy }: Props,
   scroller: RefObject<HTMLDivElement | null>,
 ) {
