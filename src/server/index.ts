@@ -112,9 +112,16 @@ const server = createServer(
   },
 );
 
-server.listen(Number(process.env.PORT ?? 4600), process.env.HOST ?? '127.0.0.1', () =>
-  log.info({ serving: server.address() }),
-);
+server.listen(Number(process.env.PORT ?? 4600), process.env.HOST ?? '127.0.0.1', () => {
+  const at = server.address();
+  log.info({ serving: at });
+  // The application begins with its first request, and its jobs with it: nobody else has to come for that.
+  if (at !== null && typeof at !== 'string') {
+    const host = at.address === '0.0.0.0' || at.address === '::' ? '127.0.0.1' : at.address;
+    const named = at.family === 'IPv6' && host.includes(':') ? `[${host}]` : host;
+    void fetch(`http://${named}:${String(at.port)}/api/alive`).catch((bug: unknown) => log.warn({ bug }));
+  }
+});
 writeFigures(log);
 
 /** Takes no more, finishes what is under way, and ends; what takes longer than that is ended with it. */

@@ -17,44 +17,13 @@ export function Walk({ price, quantity, currency, decimals }: Props) {
   const { t, language } = useSpeech();
   const amount = (value: string) => money(value, language, decimals);
   const { subscriptions = [] } = price;
-  const steps = (own: LinePrice) => (
-    <>
-      {own.steps.map((step, index) => (
-        <tr key={`${step.kind}${String(index)}`}>
-          <td>
-            {stepName(step, t, language)}{' '}
-            {step.rate && <span className={css.rate}>{percent(step.rate, language)}</span>}
-          </td>
-          <td>{step.kind === 'rounding' ? number(step.amount, language, 6) : amount(step.amount)}</td>
-        </tr>
-      ))}
-      <tr className={css.net}>
-        <td>
-          {t('walk.net')}
-          {own.recurring && (
-            <>
-              {' '}
-              <span className={css.rate}>{t('walk.forMonths', { count: own.recurring.baseMonths })}</span>
-            </>
-          )}
-        </td>
-        <td>{amount(own.unitNet)}</td>
-      </tr>
-      {own.once && (
-        <tr className={css.net}>
-          <td>{t('walk.once')}</td>
-          <td>{amount(own.once.net)}</td>
-        </tr>
-      )}
-    </>
-  );
   return (
     <table className={css.walk}>
       <caption className={css.quiet} style={{ textAlign: 'right' }}>
         {currency}
       </caption>
       <tbody>
-        {steps(price)}
+        <Steps price={price} decimals={decimals} />
         {subscriptions.map(
           ({ recurring, ...own }, index) =>
             recurring && (
@@ -73,7 +42,7 @@ export function Walk({ price, quantity, currency, decimals }: Props) {
                   </>
                 }
               >
-                {steps({ ...own, recurring })}
+                <Steps price={{ ...own, recurring }} decimals={decimals} />
               </Subscription>
             ),
         )}
@@ -99,6 +68,43 @@ export function Walk({ price, quantity, currency, decimals }: Props) {
         )}
       </tbody>
     </table>
+  );
+}
+
+/** The steps of a price, and what they come to. */
+function Steps({ price, decimals }: Pick<Props, 'price' | 'decimals'>) {
+  const { t, language } = useSpeech();
+  const amount = (value: string) => money(value, language, decimals);
+  return (
+    <>
+      {price.steps.map((step, index) => (
+        <tr key={`${step.kind}${String(index)}`}>
+          <td>
+            {stepName(step, t, language)}{' '}
+            {step.rate && <span className={css.rate}>{percent(step.rate, language)}</span>}
+          </td>
+          <td>{step.kind === 'rounding' ? number(step.amount, language, 6) : amount(step.amount)}</td>
+        </tr>
+      ))}
+      <tr className={css.net}>
+        <td>
+          {t('walk.net')}
+          {price.recurring && (
+            <>
+              {' '}
+              <span className={css.rate}>{t('walk.forMonths', { count: price.recurring.baseMonths })}</span>
+            </>
+          )}
+        </td>
+        <td>{amount(price.unitNet)}</td>
+      </tr>
+      {price.once && (
+        <tr className={css.net}>
+          <td>{t('walk.once')}</td>
+          <td>{amount(price.once.net)}</td>
+        </tr>
+      )}
+    </>
   );
 }
 

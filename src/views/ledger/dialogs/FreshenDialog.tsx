@@ -24,7 +24,7 @@ interface Said {
 
 /** What today's prices, agreements and models would change, line by line, before any of it does. */
 export function FreshenDialog({ open, view, onTake, onClose }: Props) {
-  const { t, language } = useSpeech();
+  const { t } = useSpeech();
   const { answer } = useAnswer<Freshening>(open ? [view.id, view.version].join() : null, () =>
     ask('GET /quotes/{id}/freshening', { at: { id: view.id } }),
   );
@@ -33,7 +33,6 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
   const [said, setSaid] = useState<Said>({ of: null, left: new Set(), refused: null });
   const { left, refused } = said.of === seen ? said : { left: new Set<string>(), refused: null };
   const wrong = answer && !answer.ok ? sentences(answer.failures, t('request.failed')) : refused;
-  const amount = (value: string) => money(value, language, view.decimals);
   const differing = seen?.lines.filter((line) => line.differs) ?? [];
   const taken = differing.filter((line) => !left.has(line.id));
   const go = async () => {
@@ -56,51 +55,7 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
         {!seen && !wrong && <p role="status">{t('fresh.working', { count: view.lines.length })}</p>}
         {seen && differing.length === 0 && <p role="status">{t('fresh.nothing')}</p>}
         {seen && differing.length > 0 && (
-          <div className={css.scroll} tabIndex={0} role="region" aria-label={t('fresh.title')}>
-            <table className={css.table}>
-              <thead>
-                <tr>
-                  <td />
-                  <td />
-                  <td />
-                  <th scope="col" className={css.at}>
-                    {t('fresh.now')}
-                  </th>
-                  <th scope="col" className={css.at}>
-                    {t('fresh.today')}
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {differing.map((line) => (
-                  <tr key={line.id}>
-                    <td>
-                      <input
-                        type="checkbox"
-                        aria-label={t('fresh.line', { line: line.position })}
-                        checked={!left.has(line.id)}
-                        onChange={() => toggle(line.id)}
-                      />
-                    </td>
-                    <td className={css.at}>{line.position}</td>
-                    <td>
-                      {own(line.name, language)}
-                      <Told line={line} />
-                    </td>
-                    <td className={css.at}>{amount(line.before)}</td>
-                    <td className={css.at}>{amount(line.after)}</td>
-                  </tr>
-                ))}
-                <tr className={css.sum}>
-                  <td />
-                  <td />
-                  <th scope="row">{t('fresh.net')}</th>
-                  <td className={css.at}>{amount(seen.net.before)}</td>
-                  <td className={css.at}>{left.size === 0 ? amount(seen.net.after) : ''}</td>
-                </tr>
-              </tbody>
-            </table>
-          </div>
+          <Changes view={view} seen={seen} lines={differing} left={left} onToggle={toggle} />
         )}
         {wrong && (
           <p className={css.wrong} role="alert">
@@ -115,6 +70,71 @@ export function FreshenDialog({ open, view, onTake, onClose }: Props) {
         </Button>
       </DialogFoot>
     </Dialog>
+  );
+}
+
+/** The lines that would be others, each to be left out, and what the quote would come to. */
+function Changes({
+  view,
+  seen,
+  lines,
+  left,
+  onToggle,
+}: {
+  view: QuoteView;
+  seen: Freshening;
+  lines: readonly FreshLine[];
+  left: ReadonlySet<string>;
+  onToggle: (line: string) => void;
+}) {
+  const { t, language } = useSpeech();
+  const amount = (value: string) => money(value, language, view.decimals);
+  return (
+    <div className={css.scroll} tabIndex={0} role="region" aria-label={t('fresh.title')}>
+      <table className={css.table}>
+        <thead>
+          <tr>
+            <td />
+            <td />
+            <td />
+            <th scope="col" className={css.at}>
+              {t('fresh.now')}
+            </th>
+            <th scope="col" className={css.at}>
+              {t('fresh.today')}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={line.id}>
+              <td>
+                <input
+                  type="checkbox"
+                  aria-label={t('fresh.line', { line: line.position })}
+                  checked={!left.has(line.id)}
+                  onChange={() => onToggle(line.id)}
+                />
+              </td>
+              <td className={css.at}>{line.position}</td>
+              <td>
+                {own(line.name, language)}
+                <Told line={line} />
+              </td>
+              <td className={css.at}>{amount(line.before)}</td>
+              <td className={css.at}>{amount(line.after)}</td>
+            </tr>
+          ))}
+          <tr className={css.sum}>
+            <td />
+            <td />
+            <th scope="row">{t('fresh.net')}</th>
+            <td className={css.at}>{amount(seen.net.before)}</td>
+            <td className={css.at}>{left.size === 0 ? amount(seen.net.after) : ''}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -29,50 +29,11 @@ interface Props {
 }
 
 /** Adds an item by its number or by words of its name, or what a part number is read back as. */
-export function AddItem({ version, refused, begins, onAdd, onOpen, onPaste }: Props) {
+export function AddItem(props: Props) {
+  const { version, begins, onPaste } = props;
   const { t, language } = useSpeech();
   const alive = useAlive();
-  const [sku, setSku] = useState(refused?.sku ?? '');
-  const [quantity, setQuantity] = useState(refused?.quantity ?? '1');
-  const [error, setError] = useState(refused?.text);
-  const [items, setItems] = useState<ItemFound[]>([]);
-  const latest = useRef(0);
-  const form = useRef<HTMLFormElement>(null);
-  const find = async (typed: string) => {
-    setSku(typed);
-    setError(undefined);
-    const turn = ++latest.current;
-    await new Promise((next) => setTimeout(next, pause));
-    const answer =
-      turn === latest.current && typed.trim() ? await ask('GET /items', { query: { find: typed } }) : null;
-    if (turn === latest.current) setItems(answer?.ok ? answer.value : []);
-  };
-  const choose = async (id: string) => {
-    latest.current += 1;
-    setItems([]);
-    setSku(id);
-    const model = items.find((each) => each.sku === id)?.model;
-    if (model !== undefined) setError((await onOpen({ modelId: model })) ?? undefined);
-  };
-  const add = async () => {
-    latest.current += 1;
-    setItems([]);
-    setError(undefined);
-    setSku('');
-    setQuantity('1');
-    // The next item can be typed while this one is on its way.
-    form.current?.querySelector<HTMLInputElement>('[role=combobox]')?.focus();
-    const answer = await onAdd(sku, quantity);
-    if (answer.ok) return;
-    const unfinished = answer.failures.some((failure) => failure.code === 'line.todo');
-    setError(
-      (unfinished ? await onOpen({ partNumber: sku }) : sentences(answer.failures, t('request.failed'))) ??
-        undefined,
-    );
-    // What was refused is there to be mended, unless something else is typed by now.
-    setSku((typed) => typed || sku);
-    setQuantity((typed) => (typed === '1' ? quantity : typed));
-  };
+  const { form, sku, quantity, setQuantity, error, items, find, choose, add } = useAdding(props);
   return (
     <form
       ref={form}
@@ -125,4 +86,51 @@ export function AddItem({ version, refused, begins, onAdd, onOpen, onPaste }: Pr
       )}
     </form>
   );
+}
+
+/** What is typed, what is found for it, and adding it; what was refused is there again to be mended. */
+function useAdding({ refused, onAdd, onOpen }: Props) {
+  const { t } = useSpeech();
+  const [sku, setSku] = useState(refused?.sku ?? '');
+  const [quantity, setQuantity] = useState(refused?.quantity ?? '1');
+  const [error, setError] = useState(refused?.text);
+  const [items, setItems] = useState<ItemFound[]>([]);
+  const latest = useRef(0);
+  const form = useRef<HTMLFormElement>(null);
+  const find = async (typed: string) => {
+    setSku(typed);
+    setError(undefined);
+    const turn = ++latest.current;
+    await new Promise((next) => setTimeout(next, pause));
+    const answer =
+      turn === latest.current && typed.trim() ? await ask('GET /items', { query: { find: typed } }) : null;
+    if (turn === latest.current) setItems(answer?.ok ? answer.value : []);
+  };
+  const choose = async (id: string) => {
+    latest.current += 1;
+    setItems([]);
+    setSku(id);
+    const model = items.find((each) => each.sku === id)?.model;
+    if (model !== undefined) setError((await onOpen({ modelId: model })) ?? undefined);
+  };
+  const add = async () => {
+    latest.current += 1;
+    setItems([]);
+    setError(undefined);
+    setSku('');
+    setQuantity('1');
+    // The next item can be typed while this one is on its way.
+    form.current?.querySelector<HTMLInputElement>('[role=combobox]')?.focus();
+    const answer = await onAdd(sku, quantity);
+    if (answer.ok) return;
+    const unfinished = answer.failures.some((failure) => failure.code === 'line.todo');
+    setError(
+      (unfinished ? await onOpen({ partNumber: sku }) : sentences(answer.failures, t('request.failed'))) ??
+        undefined,
+    );
+    // What was refused is there to be mended, unless something else is typed by now.
+    setSku((typed) => typed || sku);
+    setQuantity((typed) => (typed === '1' ? quantity : typed));
+  };
+  return { form, sku, quantity, setQuantity, error, items, find, choose, add };
 }

@@ -15,8 +15,7 @@ import { type Props, Lease } from './Lease';
 export function Deal({ view, onLease }: Props) {
   const { t, language } = useSpeech();
   const [deal, setDeal] = useState<DealView>({ agreements: [] });
-  const [targets, setTargets] = useState(false);
-  const { may, decimals, currency } = view;
+  const { may } = view;
   useEffect(() => {
     let current = true;
     void ask('GET /quotes/{id}/deal', { at: { id: view.id } }).then((answer) => {
@@ -26,74 +25,13 @@ export function Deal({ view, onLease }: Props) {
       current = false;
     };
   }, [view.id, view.version]);
-  const amount = (value: string) => money(value, language, decimals);
   const { commission, quota } = deal;
   return (
     <div className={css.deal}>
       <Lease view={view} onLease={onLease} />
       {may.seeCosts && <Margins view={view} />}
       <Agreements agreements={deal.agreements} view={view} />
-      {commission && (
-        <section aria-label={t('deal.commission')}>
-          <h3>{t('deal.commission')}</h3>
-          <table className={figures.figures}>
-            <tbody>
-              <tr>
-                <td>
-                  <button
-                    type="button"
-                    className={shared.asks}
-                    aria-expanded={targets}
-                    onClick={() => setTargets(!targets)}
-                  >
-                    {t('deal.target')}
-                  </button>
-                </td>
-                <td>{amount(commission.target)}</td>
-              </tr>
-              {targets &&
-                commission.lines.map(({ position, rate, net }) => (
-                  <tr key={position} className={css.quiet}>
-                    <td>{t('deal.lineTarget', { line: position, rate: percent(rate, language) })}</td>
-                    <td>{amount(net)}</td>
-                  </tr>
-                ))}
-              <tr>
-                <td>
-                  {t('deal.base', {
-                    rate: percent(commission.baseRate, language),
-                    of: amount(exact(commission.net).minus(commission.above).toString()),
-                  })}
-                </td>
-                <td>
-                  {amount(
-                    exact(commission.net).minus(commission.above).times(commission.baseRate).toString(),
-                  )}
-                </td>
-              </tr>
-              {commission.above !== '0' && (
-                <tr>
-                  <td>
-                    {t('deal.higher', {
-                      rate: percent(commission.higherRate, language),
-                      of: amount(commission.above),
-                    })}
-                  </td>
-                  <td>{amount(exact(commission.above).times(commission.higherRate).toString())}</td>
-                </tr>
-              )}
-              <tr>
-                <th scope="row">
-                  {t('deal.commission')} {currency}
-                </th>
-                <td>
-                  <b>{amount(commission.amount)}</b>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-        </section>
-      )}
+      {commission && <Commission commission={commission} view={view} />}
       {quota && (
         <>
           <p className={css.effect}>
@@ -107,6 +45,79 @@ export function Deal({ view, onLease }: Props) {
         </>
       )}
     </div>
+  );
+}
+
+/** What the person earns by it: what each line is expected to come to, and the rates below and above that. */
+function Commission({
+  commission,
+  view,
+}: {
+  commission: NonNullable<DealView['commission']>;
+  view: QuoteView;
+}) {
+  const { t, language } = useSpeech();
+  const [targets, setTargets] = useState(false);
+  const { decimals, currency } = view;
+  const amount = (value: string) => money(value, language, decimals);
+  return (
+    <section aria-label={t('deal.commission')}>
+      <h3>{t('deal.commission')}</h3>
+      <table className={figures.figures}>
+        <tbody>
+          <tr>
+            <td>
+              <button
+                type="button"
+                className={shared.asks}
+                aria-expanded={targets}
+                onClick={() => setTargets(!targets)}
+              >
+                {t('deal.target')}
+              </button>
+            </td>
+            <td>{amount(commission.target)}</td>
+          </tr>
+          {targets &&
+            commission.lines.map(({ position, rate, net }) => (
+              <tr key={position} className={css.quiet}>
+                <td>{t('deal.lineTarget', { line: position, rate: percent(rate, language) })}</td>
+                <td>{amount(net)}</td>
+              </tr>
+            ))}
+          <tr>
+            <td>
+              {t('deal.base', {
+                rate: percent(commission.baseRate, language),
+                of: amount(exact(commission.net).minus(commission.above).toString()),
+              })}
+            </td>
+            <td>
+              {amount(exact(commission.net).minus(commission.above).times(commission.baseRate).toString())}
+            </td>
+          </tr>
+          {commission.above !== '0' && (
+            <tr>
+              <td>
+                {t('deal.higher', {
+                  rate: percent(commission.higherRate, language),
+                  of: amount(commission.above),
+                })}
+              </td>
+              <td>{amount(exact(commission.above).times(commission.higherRate).toString())}</td>
+            </tr>
+          )}
+          <tr>
+            <th scope="row">
+              {t('deal.commission')} {currency}
+            </th>
+            <td>
+              <b>{amount(commission.amount)}</b>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
   );
 }
 

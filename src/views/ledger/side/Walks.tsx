@@ -26,32 +26,10 @@ export function LineWalk({
 }: WalkProps & { line: LineView; onRates: SideProps['onRates'] }) {
   const { t } = useSpeech();
   const { price } = line;
-  const { recurring, subscriptions = [] } = price;
+  const { subscriptions = [] } = price;
   return (
     <>
-      {(price.tiers ?? []).length > 0 && (
-        <table className={css.tiers} aria-label={t('ledger.tiers')}>
-          <tbody>
-            {price.tiers?.map((tier) => (
-              <tr key={tier.from}>
-                <td>
-                  {tier.below === undefined
-                    ? t('ledger.tierFrom', { from: tier.from })
-                    : t('ledger.tier', { from: tier.from, below: tier.below })}
-                </td>
-                <td>{tier.rate === undefined ? tier.quantity : `${tier.quantity} × ${tier.rate}`}</td>
-                <td>{amount(tier.amount)}</td>
-              </tr>
-            ))}
-            {price.least !== undefined && (
-              <tr>
-                <td colSpan={2}>{t('ledger.least')}</td>
-                <td>{amount(price.least)}</td>
-              </tr>
-            )}
-          </tbody>
-        </table>
-      )}
+      <Tiers price={price} amount={amount} />
       {line.usage && (
         <Rates
           line={line}
@@ -61,31 +39,7 @@ export function LineWalk({
         />
       )}
       <PriceBridge label={title} price={price} amount={amount} />
-      <p className={css.sideNote}>
-        {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}
-        {price.once && <span>{t('ledger.plusOnce', { net: amount(price.once.net) })}</span>}
-        {subscriptions.length > 0 && (
-          <span>{t('ledger.oneTime', { net: amount(sidesOf(price)[0]?.net ?? price.net) })}</span>
-        )}
-        {recurring && (
-          <span>
-            {t('ledger.overTerm', {
-              months: recurring.months,
-              days: recurring.days > 0 ? t('ledger.termDays', { count: recurring.days }) : '',
-              base: recurring.baseMonths,
-            })}
-          </span>
-        )}
-        {price.share !== undefined && <span>{t('ledger.lessShare', { amount: amount(price.share) })}</span>}
-        <b>
-          {t('walk.total')} {amount(price.net)} {view.currency}
-        </b>
-        {recurring && (
-          <span>
-            {t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}
-          </span>
-        )}
-      </p>
+      <Comes line={line} view={view} amount={amount} />
       {notesOn(price, line.method).map((note) => (
         <p key={note} className={css.sideNote}>
           <span>{t(`walk.note.${note}`)}</span>
@@ -105,6 +59,70 @@ export function LineWalk({
       )}
       <LastPrices view={view} line={line} />
     </>
+  );
+}
+
+/** How the quantity is priced, tier by tier, and the charge that is due in any case. */
+function Tiers({ price, amount }: { price: LinePrice; amount: (value: string) => string }) {
+  const { t } = useSpeech();
+  const { tiers = [], least } = price;
+  if (tiers.length === 0) return null;
+  return (
+    <table className={css.tiers} aria-label={t('ledger.tiers')}>
+      <tbody>
+        {tiers.map((tier) => (
+          <tr key={tier.from}>
+            <td>
+              {tier.below === undefined
+                ? t('ledger.tierFrom', { from: tier.from })
+                : t('ledger.tier', { from: tier.from, below: tier.below })}
+            </td>
+            <td>{tier.rate === undefined ? tier.quantity : `${tier.quantity} × ${tier.rate}`}</td>
+            <td>{amount(tier.amount)}</td>
+          </tr>
+        ))}
+        {least !== undefined && (
+          <tr>
+            <td colSpan={2}>{t('ledger.least')}</td>
+            <td>{amount(least)}</td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** From the price of one to what the line comes to. */
+function Comes({ line, view, amount }: Omit<WalkProps, 'title'> & { line: LineView }) {
+  const { t } = useSpeech();
+  const { price } = line;
+  const { recurring, subscriptions = [] } = price;
+  return (
+    <p className={css.sideNote}>
+      {price.per !== 'line' && <span>{t('walk.times', { quantity: line.quantity })}</span>}
+      {price.once && <span>{t('ledger.plusOnce', { net: amount(price.once.net) })}</span>}
+      {subscriptions.length > 0 && (
+        <span>{t('ledger.oneTime', { net: amount(sidesOf(price)[0]?.net ?? price.net) })}</span>
+      )}
+      {recurring && (
+        <span>
+          {t('ledger.overTerm', {
+            months: recurring.months,
+            days: recurring.days > 0 ? t('ledger.termDays', { count: recurring.days }) : '',
+            base: recurring.baseMonths,
+          })}
+        </span>
+      )}
+      {price.share !== undefined && <span>{t('ledger.lessShare', { amount: amount(price.share) })}</span>}
+      <b>
+        {t('walk.total')} {amount(price.net)} {view.currency}
+      </b>
+      {recurring && (
+        <span>
+          {t('ledger.monthly', { month: amount(recurring.perMonth), year: amount(recurring.firstYear) })}
+        </span>
+      )}
+    </p>
   );
 }
 
