@@ -143,37 +143,46 @@ export interface WrongFacts {
   now: RevisionFactsRow;
 }
 
+/** A revision whose facts are checked. */
+interface Checked extends Stale {
+  number: number;
+  quote: string;
+}
+
 /**
- * Facts that are kept and differ from what pricing says now; none where all is well. After each revision it
+ * Facts that are kept and differ from what pricing says now; none where all is well. Before each revision it
  * tells how far it is, and of which quote.
  */
 export async function wrongFacts(
   tell: (done: number, of: number, at: string) => Promise<void> = () => Promise.resolve(),
 ): Promise<WrongFacts[]> {
-  const { stamp } = await reference();
-  const rows = await connected().sequelize.query<{
-    id: string;
-    quoteId: string;
-    number: number;
-    quote: string;
-  }>(
+  const rows = await connected().sequelize.query<Checked>(
     'select r.id, r.quote_id as "quoteId", r.number, q.number as quote from quote_revisions r join quotes q on q.id = r.quote_id',
     { type: QueryTypes.SELECT },
   );
   const wrong: WrongFacts[] = [];
-  for (const [at, { id, quoteId, number, quote }] of rows.entries()) {
-    await tell(at, rows.length, quote);
-    const kept = await connected().records.revisionFacts.findByPk(id, { raw: true });
-    const base = await holdAnyQuote(quoteId);
-    const state = base && (await stateOf(base, number));
-    if (!state) continue;
-    const now = await factsIn(state, await appraise(state));
-    const said = (facts: RevisionFactsRow | null) =>
-      facts &&
-      JSON.stringify([Number(facts.net), facts.lineCount, facts.problemCount, facts.sendable, facts.signing]);
-    const due = kept !== null && (state.revision.state !== 'draft' || kept.stamp === stamp);
-    if (!kept || (due && said(kept) !== said(now)))
-      wrong.push({ id, quoteId, number: quote, revision: number, kept, now });
+  for (const [at, row] of rows.entries()) {
+    await tell(at, rows.length, row.quote);
+    // What differs may have been changed between two looks: it is looked at again while nobody can change it.
+    const found = (await differing(row)) && (await connected().transaction(() => differing(row)));
+    if (found) wrong.push(found);
   }
   return wrong;
+}
+
+/** What is kept of a revision and what pricing says, where they differ. */
+async function differing({ id, quoteId, number, quote }: Checked): Promise<WrongFacts | null> {
+  const base = await holdAnyQuote(quoteId);
+  const { stamp } = await reference();
+  const kept = await connected().records.revisionFacts.findByPk(id, { raw: true });
+  const state = base && (await stateOf(base, number));
+  if (!state) return null;
+  const now = await factsIn(state, await appraise(state));
+  const said = (facts: RevisionFactsRow | null) =>
+    facts &&
+    JSON.stringify([Number(facts.net), facts.lineCount, facts.problemCount, facts.sendable, facts.signing]);
+  const due = kept !== null && (state.revision.state !== 'draft' || kept.stamp === stamp);
+  return !kept || (due && said(kept) !== said(now))
+    ? { id, quoteId, number: quote, revision: number, kept, now }
+    : null;
 }
