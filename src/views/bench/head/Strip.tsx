@@ -97,9 +97,7 @@ export const Strip = memo(function Strip(props: Props) {
           tabIndex={0}
           className={css.body}
         >
-          <Suspense>
-            <StripPanel {...props} />
-          </Suspense>
+          <StripPanel {...props} />
         </div>
       )}
     </section>
@@ -132,6 +130,10 @@ function tabsWithCounts({ bench, view }: Props, t: Translate): { id: StripTab; t
   }));
 }
 
+/**
+ * What a tab opens. Only what is sent later stands in a boundary of its own: one around all of it would be told
+ * by the server in a script of its own, which no page may run.
+ */
 function StripPanel({ tab, bench, view, words, frozen, onOpen }: Props) {
   const common = { bench, view, words, frozen };
   switch (tab) {
@@ -144,9 +146,17 @@ function StripPanel({ tab, bench, view, words, frozen, onOpen }: Props) {
     case 'notes':
       return <Notes messages={bench.picture.state.messages} />;
     case 'variants':
-      return <Variants {...common} onOpen={onOpen} />;
+      return (
+        <Suspense>
+          <Variants {...common} onOpen={onOpen} />
+        </Suspense>
+      );
     case 'best':
-      return <BestPanel {...common} />;
+      return (
+        <Suspense>
+          <BestPanel {...common} />
+        </Suspense>
+      );
   }
 }
 
