@@ -5,6 +5,7 @@ import { openQuote, people, quoteOf, ready, refusal, signIn } from './people';
 test('begins a job, sees what came of it, and finds who began it', async ({ page }) => {
   await signIn(page, people.administrator);
   await page.getByRole('link', { name: 'Jobs' }).click();
+  await page.waitForURL('**/jobs');
   await ready(page);
   await page.getByRole('button', { name: 'Check lists against prices' }).click();
   const job = page.getByRole('row', { name: /Check lists against prices/ }).first();
@@ -16,6 +17,7 @@ test('begins a job, sees what came of it, and finds who began it', async ({ page
   await expect(page.getByText('There are no jobs in this state.')).toBeVisible();
 
   await page.getByRole('link', { name: 'Audit' }).click();
+  await page.waitForURL('**/audit');
   await ready(page);
   await page.getByLabel('Number or name begins with').fill('house.facts');
   const entry = page.getByRole('row', { name: /began a job/ }).first();
