@@ -4,7 +4,6 @@ import type { SameTexts } from './same-texts';
 /** German texts of who did what. */
 export const auditDe: SameTexts<typeof auditEn> = {
   audit: {
-    title: 'Protokoll',
     at: 'Wann',
     by: 'Wer',
     action: 'Was',

@@ -1,7 +1,6 @@
 /** English texts of who did what. */
 export const auditEn = {
   audit: {
-    title: 'Audit',
     at: 'When',
     by: 'Who',
     action: 'What was done',

@@ -169,6 +169,8 @@ export const benchDe: SameTexts<typeof benchEn> = {
     notAllowed: '{{value}} {{unit}} passt nicht zu Ihren anderen Entscheidungen. Erlaubt: {{ranges}}.',
   },
   build: {
+    partNumber: 'Teilenummer',
+    price: 'Preis',
     oneHome:
       'Sagen Sie, wohin die Ausführung gehört: in ein Angebot, oder zu Ihnen, bepreist für einen Kunden.',
     noQuote: 'Diese Ausführung steht in keinem Angebot. Beginnen Sie im Angebot eine Kopie davon.',
@@ -245,5 +247,10 @@ export const benchDe: SameTexts<typeof benchEn> = {
       'Diese Ausführung steht auf Version {{number}} ihres Modells; Version {{newest}} ist veröffentlicht. Sie bleibt, wie sie ist, bis Sie sie umstellen.',
     nothing: 'An dieser Ausführung würde sich nichts ändern.',
     title: 'Neuere Version',
+  },
+  number: {
+    forbidden: '„{{text}}“ ist lesbar, aber die Regeln erlauben diese Ausführung nicht.',
+    unreadable: '„{{text}}“ ist ab „{{rest}}“ keine Teilenummer. Erlaubt wäre dort: {{allowed}}.',
+    unknown: '„{{text}}“ ist keine Teilenummer, die wir kennen.',
   },
 };

@@ -160,6 +160,8 @@ export const benchEn = {
     notAllowed: '{{value}} {{unit}} does not fit your other decisions. Allowed: {{ranges}}.',
   },
   build: {
+    partNumber: 'Part number',
+    price: 'Price',
     oneHome: 'Say where the build belongs: on a quote, or to you, priced for a customer.',
     noQuote: 'This build is on no quote. Begin a copy of it on the quote.',
     oneStart: 'Say what to start from: a model, a copy, a kept build or a part number.',
@@ -234,5 +236,10 @@ export const benchEn = {
       'This build stands on version {{number}} of its model; version {{newest}} is published. It stays as it is until you move it over.',
     nothing: 'Nothing would change in this build.',
     title: 'Newer version',
+  },
+  number: {
+    forbidden: '"{{text}}" can be read, but the rules do not allow this build.',
+    unreadable: '"{{text}}" is no part number from "{{rest}}" on. Allowed there: {{allowed}}.',
+    unknown: '"{{text}}" is no part number that we know.',
   },
 };

@@ -26,17 +26,4 @@ export const catalogueDe: SameTexts<typeof catalogueEn> = {
     items: '{{count}} Artikel',
     items_one: 'Ein Artikel',
   },
-  quantity: {
-    notANumber: 'Geben Sie eine Zahl ein, zum Beispiel 2.',
-    byPiece: '{{sku}} wird stückweise verkauft: Geben Sie eine ganze Zahl ein.',
-    whole: 'Geben Sie eine ganze Zahl ohne Nachkommastellen ein.',
-    fine: 'Geben Sie höchstens drei Nachkommastellen ein.',
-    range: 'Die Menge muss größer als 0 und höchstens 99.999 sein.',
-    required: 'Geben Sie eine Menge ein.',
-  },
-  number: {
-    forbidden: '„{{text}}“ ist lesbar, aber die Regeln erlauben diese Ausführung nicht.',
-    unreadable: '„{{text}}“ ist ab „{{rest}}“ keine Teilenummer. Erlaubt wäre dort: {{allowed}}.',
-    unknown: '„{{text}}“ ist keine Teilenummer, die wir kennen.',
-  },
 };

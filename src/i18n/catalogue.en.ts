@@ -23,17 +23,4 @@ export const catalogueEn = {
     items: '{{count}} items',
     items_one: 'One item',
   },
-  quantity: {
-    notANumber: 'Type a number, for instance 2.',
-    byPiece: '{{sku}} is sold by the piece: type a whole number.',
-    whole: 'Type a whole number without decimals.',
-    fine: 'Type at most three decimals.',
-    range: 'The quantity must be more than 0 and at most 99,999.',
-    required: 'Type a quantity.',
-  },
-  number: {
-    forbidden: '"{{text}}" can be read, but the rules do not allow this build.',
-    unreadable: '"{{text}}" is no part number from "{{rest}}" on. Allowed there: {{allowed}}.',
-    unknown: '"{{text}}" is no part number that we know.',
-  },
 };

@@ -40,14 +40,4 @@ export const deskDe: SameTexts<typeof deskEn> = {
     validWhy: 'Gültig bis {{date}}',
     promised: 'zugesagt {{date}}',
   },
-  newQuote: {
-    title: 'Neues Angebot',
-    customer: 'Kunde',
-    customerHint: 'Teil von Name, Nummer oder Ort tippen',
-    none: 'Kein Kunde hat „{{text}}“ in Name, Nummer oder Ort.',
-    name: 'Titel',
-    nameHint: 'Wahlfrei, zum Beispiel der Standort',
-    open: 'Angebot öffnen',
-    cancel: 'Abbrechen',
-  },
 };

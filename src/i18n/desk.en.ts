@@ -37,14 +37,4 @@ export const deskEn = {
     validWhy: 'Valid to {{date}}',
     promised: 'promised {{date}}',
   },
-  newQuote: {
-    title: 'New quote',
-    customer: 'Customer',
-    customerHint: 'Type part of a name, number or town',
-    none: 'No customer has "{{text}}" in name, number or town.',
-    name: 'Title',
-    nameHint: 'Optional, for instance the site',
-    open: 'Open quote',
-    cancel: 'Cancel',
-  },
 };

@@ -3,8 +3,7 @@ import fc from 'fast-check';
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { sentence } from './sentence';
-import { de } from './de';
-import { en } from './en';
+import { textFiles, textsOf } from './text-files';
 import {
   date,
   hasText,
@@ -28,6 +27,8 @@ const leaves = (tree: Tree, path = ''): [string, string][] =>
   );
 const placeholders = (text: string): string[] =>
   [...text.matchAll(/\{\{(\w+)\}\}/g)].map(([, name = '']) => name).sort();
+
+const [en, de] = await Promise.all([textsOf('en', textFiles), textsOf('de', textFiles)]);
 
 describe('what is wrong with a model or a formula', () => {
   const source = (path: string): string => readFileSync(new URL(`../core/${path}`, import.meta.url), 'utf8');
@@ -123,7 +124,7 @@ describe('figures', () => {
 });
 
 describe('texts', () => {
-  const [english, german] = [new Map(leaves(en)), new Map(leaves(de))];
+  const [english, german] = [new Map(leaves(en as Tree)), new Map(leaves(de as Tree))];
 
   it('are complete in both languages, with the same places to fill', () => {
     expect([...german.keys()]).toEqual([...english.keys()]);

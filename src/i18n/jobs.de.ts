@@ -4,7 +4,6 @@ import type { SameTexts } from './same-texts';
 /** German texts of jobs. */
 export const jobsDe: SameTexts<typeof jobsEn> = {
   job: {
-    title: 'Jobs',
     none: 'In diesem Stand gibt es keine.',
     what: 'Arbeit',
     state: 'Stand',

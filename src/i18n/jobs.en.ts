@@ -1,7 +1,6 @@
 /** English texts of jobs. */
 export const jobsEn = {
   job: {
-    title: 'Jobs',
     none: 'There are no jobs in this state.',
     what: 'Work',
     state: 'State',

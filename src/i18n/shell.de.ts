@@ -12,6 +12,10 @@ export const shellDe: SameTexts<typeof shellEn> = {
     catalogue: 'Katalog',
     quotes: 'Angebote',
     orders: 'Aufträge',
+    jobs: 'Jobs',
+    audit: 'Protokoll',
+    programs: 'Für Programme',
+    components: 'Bausteine der Oberfläche',
   },
   frame: {
     looking: 'Wird gesucht …',
@@ -150,5 +154,13 @@ export const shellDe: SameTexts<typeof shellEn> = {
     badLanguage: 'Wählen Sie Englisch oder Deutsch.',
     badKind: 'Nennen Sie Rabatt, Betrag, Netto oder Marge.',
     badDate: 'Das ist kein Datum.',
+  },
+  quantity: {
+    notANumber: 'Geben Sie eine Zahl ein, zum Beispiel 2.',
+    byPiece: '{{sku}} wird stückweise verkauft: Geben Sie eine ganze Zahl ein.',
+    whole: 'Geben Sie eine ganze Zahl ohne Nachkommastellen ein.',
+    fine: 'Geben Sie höchstens drei Nachkommastellen ein.',
+    range: 'Die Menge muss größer als 0 und höchstens 99.999 sein.',
+    required: 'Geben Sie eine Menge ein.',
   },
 };

@@ -9,6 +9,10 @@ export const shellEn = {
     catalogue: 'Catalogue',
     quotes: 'Quotes',
     orders: 'Orders',
+    jobs: 'Jobs',
+    audit: 'Audit',
+    programs: 'For programs',
+    components: 'Components',
   },
   frame: {
     looking: 'Looking …',
@@ -148,5 +152,13 @@ export const shellEn = {
     badLanguage: 'Choose English or German.',
     badKind: 'Choose discount, amount, net or margin.',
     badDate: 'This is not a date.',
+  },
+  quantity: {
+    notANumber: 'Type a number, for instance 2.',
+    byPiece: '{{sku}} is sold by the piece: type a whole number.',
+    whole: 'Type a whole number without decimals.',
+    fine: 'Type at most three decimals.',
+    range: 'The quantity must be more than 0 and at most 99,999.',
+    required: 'Type a quantity.',
   },
 };

@@ -1,31 +1,24 @@
-/** Texts by language: each page fetches its own alone. */
+/** Texts by language: each page fetches those of its room, in its own language alone. */
 import { createInstance, type TFunction } from 'i18next';
-import type { en } from './en';
-import type { SameTexts } from './same-texts';
-
-/** All texts of a language. */
-export type Locale = SameTexts<typeof en>;
-/** A language that the application speaks. */
-export type Language = 'en' | 'de';
+import { textFiles, textsOf, type Language, type TextFile, type Texts } from './text-files';
 
 type Leaves<T, P extends string = ''> = {
   [K in keyof T & string]: T[K] extends string ? `${P}${K}` : Leaves<T[K], `${P}${K}.`>;
 }[keyof T & string];
 /** The key of a text, such as "bench.put". */
-export type TextKey = Leaves<typeof en>;
+export type TextKey = Leaves<Texts>;
 /** Gives the text of a key, filled in. */
 export type Translate = (key: TextKey, params?: Record<string, string | number>) => string;
 
 const languageOf = (code: string): Language => (code === 'de' ? 'de' : 'en');
-const load: Record<Language, () => Promise<Locale>> = {
-  en: async () => (await import('./en')).en,
-  de: async () => (await import('./de')).de,
-};
-// A page fetches its own language only; outside of pages all are there.
-const spoken: readonly Language[] =
-  typeof document === 'undefined' ? ['en', 'de'] : [languageOf(document.documentElement.lang)];
-const locales = new Map(await Promise.all(spoken.map(async (each) => [each, await load[each]()] as const)));
-const localeOf = (language: string): { known: Language; texts: Locale } => {
+const page = typeof document === 'undefined' ? undefined : document.documentElement;
+// Outside of pages all are there; a page names what it says, in the attribute that its frame gives it.
+const spoken: readonly Language[] = page ? [languageOf(page.lang)] : ['en', 'de'];
+const said = page?.dataset.texts?.split(' ') as TextFile[] | undefined;
+const locales = new Map(
+  await Promise.all(spoken.map(async (each) => [each, await textsOf(each, said ?? textFiles)] as const)),
+);
+const localeOf = (language: string): { known: Language; texts: object } => {
   const asked = languageOf(language);
   const [first] = locales;
   const [known, texts] = locales.has(asked) ? [asked, locales.get(asked)] : (first ?? []);
@@ -77,7 +70,7 @@ function withKept(look: TFunction): Translate {
 /** Whether a code has a text of its own. */
 export function hasText(code: string): code is TextKey {
   const [group = '', ...rest] = code.split('.');
-  let at: unknown = (localeOf('en').texts as unknown as Record<string, unknown>)[group];
+  let at: unknown = (localeOf('en').texts as Record<string, unknown>)[group];
   for (const part of rest)
     at = at !== null && typeof at === 'object' ? (at as Record<string, unknown>)[part] : undefined;
   return typeof at === 'string';

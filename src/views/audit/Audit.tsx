@@ -41,7 +41,7 @@ function Page({ first, people }: Props) {
   const asFile = new URLSearchParams(Object.entries(given(wanted)));
   return (
     <ListPage
-      title={t('audit.title')}
+      title={t('place.audit')}
       foot={<Pager page={page} onGo={go} />}
       act={
         <LinkButton href={`/api/audit.csv?${asFile.toString()}`} download>
@@ -52,7 +52,7 @@ function Page({ first, people }: Props) {
       filters={<Filters wanted={wanted} people={people} onWant={want} />}
     >
       <DataTable
-        label={t('audit.title')}
+        label={t('place.audit')}
         columns={useColumns()}
         rows={page.rows}
         rowId={(row) => row.id}

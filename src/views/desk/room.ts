@@ -5,4 +5,5 @@ export const desk: Room = {
   id: 'desk',
   entry: { href: '/', name: 'place.desk', inBar: true },
   keys: [],
+  texts: ['desk'],
 };

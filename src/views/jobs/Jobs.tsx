@@ -37,7 +37,7 @@ function Page({ first }: Props) {
   }));
   return (
     <ListPage
-      title={t('job.title')}
+      title={t('place.jobs')}
       foot={<Pager page={page} onGo={(to) => show(state, to)} />}
       act={
         <span className={css.begin}>
@@ -65,9 +65,9 @@ function Page({ first }: Props) {
         </div>
       }
     >
-      <div id="jobs-listed" role="tabpanel" aria-label={t('job.title')} className={css.listed}>
+      <div id="jobs-listed" role="tabpanel" aria-label={t('place.jobs')} className={css.listed}>
         <DataTable
-          label={t('job.title')}
+          label={t('place.jobs')}
           columns={columns}
           rows={page.rows}
           rowId={(row) => row.id}

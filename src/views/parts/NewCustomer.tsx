@@ -157,7 +157,7 @@ function Places({ form, countries }: { form: Form; countries: CustomerMeans['cou
   const fields = { register, errors, countries };
   return (
     <>
-      <AddressFields at="invoice" legend={t('ledger.invoice')} {...fields} />
+      <AddressFields at="invoice" legend={t('address.invoice')} {...fields} />
       <label className={css.tick}>
         <input
           type="checkbox"
@@ -169,7 +169,7 @@ function Places({ form, countries }: { form: Form; countries: CustomerMeans['cou
         />
         {t('newCustomer.sameAddress')}
       </label>
-      {elsewhere && <AddressFields at="delivery" legend={t('ledger.delivery')} {...fields} />}
+      {elsewhere && <AddressFields at="delivery" legend={t('address.delivery')} {...fields} />}
     </>
   );
 }

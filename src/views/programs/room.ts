@@ -3,13 +3,15 @@ import type { Room } from '../shell/room';
 /** How programs talk to the house. */
 export const programs: Room = {
   id: 'programs',
-  entry: { href: '/programs', name: 'programs.title', inBar: false, also: 'API' },
+  entry: { href: '/programs', name: 'place.programs', inBar: false, also: 'API' },
   keys: [],
+  texts: [],
 };
 
 /** All components of the interface in every state. */
 export const components: Room = {
   id: 'components',
-  entry: { href: '/components', name: 'components.title', inBar: false },
+  entry: { href: '/components', name: 'place.components', inBar: false },
   keys: [],
+  texts: [],
 };

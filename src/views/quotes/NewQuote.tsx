@@ -17,7 +17,7 @@ export function NewQuote({ open, onClose }: { open: boolean; onClose: () => void
   const [making, setMaking] = useState<string>();
   const go = async () => {
     if (!customer) {
-      setError(t('quote.noCustomer'));
+      setError(t('newQuote.noCustomer'));
       return;
     }
     await openFor(customer);

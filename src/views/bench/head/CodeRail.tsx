@@ -37,7 +37,7 @@ export const CodeRail = memo(
             .flatMap((section) => section.rows)
             .find((each) => row.toLowerCase().includes(each.toLowerCase())) ?? row);
     return (
-      <div className={css.cells} role="group" aria-label={`${t('work.partNumber')} ${number.text}`}>
+      <div className={css.cells} role="group" aria-label={`${t('build.partNumber')} ${number.text}`}>
         {number.cells.map((cell, index) => {
           const row = cell.row === undefined ? undefined : door(cell.row);
           const shown = cell.text ?? '·'.repeat(cell.width);

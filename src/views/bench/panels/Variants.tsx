@@ -172,7 +172,7 @@ function Table(props: TableProps) {
           <Compared key={id} name={words.row(id)} variants={variants} cell={(each) => figureIn(each, id)} />
         ))}
         <Compared
-          name={t('work.partNumber')}
+          name={t('build.partNumber')}
           variants={variants}
           cellClass={shared.code}
           cell={({ partNumber, line }) => (

@@ -212,7 +212,7 @@ function SpecialForm({
     >
       {field(t('special.text', { item: own(view.itemNames[item], language) || item }), text, setText, true)}
       {field(`${t('bench.cost')} ${currency}`, cost, setCost)}
-      {field(`${t('catalogue.price')} ${currency}`, price, setPrice)}
+      {field(`${t('build.price')} ${currency}`, price, setPrice)}
       {field(t('special.days'), days, setDays)}
       <Button look="main" type="submit" disabled={!ready}>
         {t('special.go')}
