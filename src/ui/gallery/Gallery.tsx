@@ -14,6 +14,7 @@ import { Said } from '../Said';
 import { Select } from '../Select';
 import { Tabs } from '../Tabs';
 import { say, Toaster } from '../Toaster';
+import { grids } from './Grids';
 import css from './gallery.module.css';
 
 interface Example {
@@ -234,6 +235,7 @@ export const gallery: Readonly<Record<string, readonly Example[]>> = {
     { name: 'wrong', shown: () => <Field label="Discount" error="At most 100 %." defaultValue="120 %" /> },
     { name: 'fixed', shown: () => <Field label="Number" value="Q-26-0042" readOnly /> },
   ],
+  Grid: grids,
   KeyList: [
     {
       name: 'keys of a room',
