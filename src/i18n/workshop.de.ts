@@ -4,6 +4,20 @@ import type { workshopEn } from './workshop.en';
 /** German texts of models and formulas. */
 export const workshopDe: SameTexts<typeof workshopEn> = {
   formula: {
+    gives: 'Es ergibt: {{type}}.',
+    proposals: 'Vorschläge',
+    values: 'Funktion von {{count}} Werten',
+    word: 'Wort der Sprache',
+    type: {
+      number: 'Zahl',
+      text: 'Text',
+      yesno: 'ja oder nein',
+      date: 'Tag',
+      duration: 'Zeitspanne',
+      places: 'Ausführungen oder Teile',
+      unknown: 'Beliebiges',
+      list: 'Liste: {{of}}',
+    },
     syntax: 'Bei „{{near}}“ lässt sich das nicht als FEEL lesen.',
     empty: 'Die Formel ist leer.',
     tooLong: 'Die Formel ist länger als {{most}} Zeichen oder Glieder.',

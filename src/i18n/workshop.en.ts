@@ -1,6 +1,20 @@
 /** English texts of models and formulas. */
 export const workshopEn = {
   formula: {
+    gives: 'It gives: {{type}}.',
+    proposals: 'Proposals',
+    values: 'function of {{count}} values',
+    word: 'word of the language',
+    type: {
+      number: 'number',
+      text: 'text',
+      yesno: 'yes or no',
+      date: 'day',
+      duration: 'time span',
+      places: 'builds or parts',
+      unknown: 'anything',
+      list: 'list: {{of}}',
+    },
     syntax: 'This cannot be read as FEEL at "{{near}}".',
     empty: 'The formula is empty.',
     tooLong: 'The formula is longer than {{most}} characters or items.',

@@ -8,7 +8,7 @@ import { check } from './check';
 import { compile, type Evaluator } from './evaluate';
 import type { FormulaProblem } from './problem';
 import { partsOf } from './parts';
-import { parse, parseCell, SyntaxFailure } from './syntax';
+import { beforeCell, parse, parseCell, SyntaxFailure } from './syntax';
 import type { Expr } from './tree';
 import { fits, type FeelType, type Scope } from './types';
 import { writeUnit } from './units';
@@ -20,7 +20,8 @@ export type { FormulaProblem } from './problem';
 export type { Arithmetic, Comparison, Expr, Test } from './tree';
 export type { Binding, Facts, FeelType, Place, Scope } from './types';
 export { compile as compileExpr } from './evaluate';
-export { noUnit, readUnit } from './units';
+export { proposalsAt, type FormulaProposal, type Proposals } from './proposals';
+export { noUnit, readUnit, writeUnit } from './units';
 
 /** A formula that was read, typed and bound. */
 export interface Formula {
@@ -44,9 +45,15 @@ export function compileFormula(source: string, scope: Scope, wanted?: FeelType):
   return compileParsed(source, () => parse(source), scope, wanted);
 }
 
-/** Compiles a table cell: the standard's unary tests, applied to a named value. */
+/** Compiles a table cell: the standard's unary tests, applied to a named value. Places are those in the cell. */
 export function compileCell(name: string, cell: string, scope: Scope): Compiled {
-  return compileParsed(cell, () => parseCell(name, cell), scope, { is: 'yesno' });
+  const compiled = compileParsed(cell, () => parseCell(name, cell), scope, { is: 'yesno' });
+  if (compiled.ok) return compiled;
+  const before = beforeCell(name, cell);
+  return {
+    ok: false,
+    problems: compiled.problems.map((problem) => ({ ...problem, at: Math.max(0, problem.at - before) })),
+  };
 }
 
 function compileParsed(

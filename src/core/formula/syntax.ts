@@ -66,6 +66,12 @@ export function parseCell(name: string, cell: string): Expr {
   return readPlainCell(name, cell) ?? parse(`${name} in (${cell})`);
 }
 
+/** How much further right a place stands in what `parseCell` reads than in the cell as it is written. */
+export function beforeCell(name: string, cell: string): number {
+  const inner = cell.trim() === '-' ? null : insideOfNot(cell);
+  return inner === null ? `${name} in (`.length : beforeCell(name, inner) - (cell.indexOf('(') + 1);
+}
+
 /**
  * The tests within a cell that is all one "not(...)", which the standard has there beside the function of
  * that name.

@@ -14,6 +14,7 @@ import { Said } from '../Said';
 import { Select } from '../Select';
 import { Tabs } from '../Tabs';
 import { say, Toaster } from '../Toaster';
+import { codes } from './Codes';
 import { grids } from './Grids';
 import css from './gallery.module.css';
 
@@ -191,6 +192,7 @@ export const gallery: Readonly<Record<string, readonly Example[]>> = {
       ),
     },
   ],
+  CodeField: codes,
   Combobox: [
     { name: 'type, move, choose', shown: () => <Finding /> },
     { name: 'what is typed counts', shown: () => <Finding free /> },

@@ -1,0 +1,202 @@
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { autocompletion, completionKeymap, type CompletionContext } from '@codemirror/autocomplete';
+import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
+import { bracketMatching } from '@codemirror/language';
+import { Compartment, EditorState, Transaction, type Extension } from '@codemirror/state';
+import { EditorView, keymap } from '@codemirror/view';
+import { useLatest } from '../useLatest';
+import { marksOf, showMarks } from './marks';
+import { theme } from './theme';
+import css from './code-field.module.css';
+
+/** Something wrong with a text, from one character to before another. */
+export interface CodeProblem {
+  from: number;
+  to: number;
+  text: string;
+}
+
+/** Something that could be written. */
+export interface CodeProposal {
+  /** What is written. */
+  text: string;
+  /** What it is called, where that is another thing. */
+  name?: string;
+  /** Of what kind it is, or what it gives. */
+  detail?: string;
+  /** How far behind what is written the place to write goes on; before its end where it is negative. */
+  go?: number;
+}
+
+/** What could be written in the place of a part of the text, in the order in which it is shown. */
+export interface CodeProposals {
+  from: number;
+  to: number;
+  proposals: readonly CodeProposal[];
+}
+
+interface Props {
+  label: string;
+  /** Who sees it knows by its place what it is. */
+  hideLabel?: boolean;
+  value: string;
+  /** One line, or as many as one likes. */
+  lines?: 'one' | 'many';
+  readOnly?: boolean;
+  /** How the text is read, for its colours and brackets; the same as long as nothing changes. */
+  language?: Extension;
+  /** `asked`: somebody asked for it, rather than that something was typed. */
+  propose?: (text: string, at: number, asked: boolean) => CodeProposals | null;
+  problems?: readonly CodeProblem[];
+  /** Stands at its end, as the value that it comes to. */
+  beside?: ReactNode;
+  hint?: string;
+  /** What the editor itself says, by its English words. */
+  phrases?: Readonly<Record<string, string>>;
+  onChange: (text: string) => void;
+  /** Enter in a field of one line. */
+  onEnter?: () => void;
+}
+
+/**
+ * A text in a language of its own: proposals while it is typed, brackets that show their fellows, what is wrong
+ * marked at its characters with its sentence beneath. Tab leaves it, as any field.
+ */
+export function CodeField(props: Props) {
+  const { label, hideLabel, value, problems = [], beside, hint } = props;
+  const host = useRef<HTMLDivElement>(null);
+  const view = useEditor(host, props);
+  const id = useId();
+  const [problem] = problems;
+  useEffect(() => {
+    view?.dispatch({ effects: showMarks.of(problems) });
+  }, [view, problems]);
+  useEffect(() => {
+    if (view && view.state.doc.toString() !== value)
+      view.dispatch({
+        changes: { from: 0, to: view.state.doc.length, insert: value },
+        annotations: Transaction.addToHistory.of(false),
+      });
+  }, [view, value]);
+  useEffect(() => {
+    view?.contentDOM.setAttribute('aria-invalid', String(problem !== undefined));
+    // Across the border of its tree of elements no id can be named.
+    view?.contentDOM.setAttribute('aria-description', problem?.text ?? hint ?? '');
+  }, [view, problem, hint]);
+  return (
+    <div className={css.field}>
+      <span id={`${id}-label`} className={hideLabel ? css.hidden : css.label} onClick={() => view?.focus()}>
+        {label}
+      </span>
+      <div className={css.line} data-invalid={problem !== undefined}>
+        <div ref={host} className={css.host} data-code-field={label} />
+        {beside !== undefined && <span className={css.beside}>{beside}</span>}
+      </div>
+      {problem ? (
+        <p className={css.error} role="alert">
+          {problem.text}
+        </p>
+      ) : (
+        hint !== undefined && <p className={css.hint}>{hint}</p>
+      )}
+    </div>
+  );
+}
+
+/** The editor in its host, made once; what changes is given to it. */
+function useEditor(host: React.RefObject<HTMLDivElement | null>, props: Props): EditorView | null {
+  const latest = useLatest(props);
+  const [view, setView] = useState<EditorView | null>(null);
+  const [own] = useState(() => ({ language: new Compartment(), fixed: new Compartment() }));
+  const { language, readOnly = false } = props;
+  useEffect(() => {
+    const element = host.current;
+    if (!element) return undefined;
+    // Its own tree of elements, where its style sheets need no leave of the page.
+    const root = element.shadowRoot ?? element.attachShadow({ mode: 'open' });
+    const { lines = 'one', label, phrases = {}, value } = latest.current;
+    const made = new EditorView({
+      root,
+      parent: root,
+      state: EditorState.create({
+        doc: value,
+        extensions: [
+          history(),
+          bracketMatching(),
+          marksOf,
+          theme,
+          EditorState.phrases.of(phrases),
+          autocompletion({
+            override: [(context) => proposals(latest.current, context)],
+            icons: false,
+            activateOnTyping: true,
+            closeOnBlur: true,
+          }),
+          keymap.of([
+            ...(lines === 'one' ? [{ key: 'Enter', run: () => (latest.current.onEnter?.(), true) }] : []),
+            ...historyKeymap,
+            ...defaultKeymap,
+          ]),
+          keymap.of(completionKeymap),
+          lines === 'one' ? oneLine : EditorView.lineWrapping,
+          EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
+          EditorView.updateListener.of(({ docChanged, state, transactions }) => {
+            const typed = transactions.some((each) => each.annotation(Transaction.addToHistory) !== false);
+            if (docChanged && typed) latest.current.onChange(state.doc.toString());
+          }),
+          own.language.of([]),
+          own.fixed.of([]),
+        ],
+      }),
+    });
+    setView(made);
+    return () => made.destroy();
+  }, [host, latest, own]);
+  useEffect(() => {
+    view?.dispatch({
+      effects: [
+        own.language.reconfigure(language ?? []),
+        own.fixed.reconfigure([EditorState.readOnly.of(readOnly), EditorView.editable.of(!readOnly)]),
+      ],
+    });
+  }, [view, own, language, readOnly]);
+  return view;
+}
+
+function proposals({ propose }: Props, context: CompletionContext) {
+  const found = propose?.(context.state.doc.toString(), context.pos, context.explicit);
+  if (!found || found.proposals.length === 0) return null;
+  const written = context.state.sliceDoc(found.from, context.pos);
+  // Where nothing is typed yet, all that there is would be in the way, but for who asks.
+  if (written === '' && !context.explicit && context.state.sliceDoc(found.from - 1, found.from) !== '"')
+    return null;
+  return {
+    from: found.from,
+    to: found.to,
+    filter: false,
+    options: found.proposals.map(({ text, name, detail, go = 0 }) => ({
+      label: text,
+      displayLabel: name ?? text,
+      ...(detail === undefined ? {} : { detail }),
+      apply: (view: EditorView, _: unknown, from: number, to: number) =>
+        view.dispatch({
+          changes: { from, to, insert: text },
+          selection: { anchor: from + text.length + go },
+          userEvent: 'input.complete',
+        }),
+    })),
+  };
+}
+
+/** What is pasted of several lines becomes one. */
+const oneLine = EditorState.transactionFilter.of((transaction) =>
+  transaction.docChanged && transaction.newDoc.lines > 1
+    ? [transaction, { changes: breaksIn(transaction.newDoc.toString()), sequential: true }]
+    : transaction,
+);
+const breaksIn = (text: string) =>
+  [...text.matchAll(/\s*\n\s*/g)].map(({ 0: part, index }) => ({
+    from: index,
+    to: index + part.length,
+    insert: ' ',
+  }));
