@@ -8,6 +8,7 @@ import { builds } from './builds';
 import { catalogue } from './catalogue';
 import { customers } from './customers';
 import { desk } from './desk';
+import { files } from './files';
 import { jobs } from './jobs';
 import { lines } from './lines';
 import { orders } from './orders';
@@ -27,6 +28,7 @@ export {
   catalogue,
   customers,
   desk,
+  files,
   jobs,
   lines,
   orders,
@@ -48,6 +50,7 @@ export const rooms = {
   builds,
   saved,
   orders,
+  files,
   jobs,
   audit,
   system,
@@ -64,6 +67,7 @@ export type Contract = typeof access &
   typeof builds &
   typeof saved &
   typeof orders &
+  typeof files &
   typeof jobs &
   typeof audit &
   typeof system;
@@ -80,6 +84,7 @@ export const contract: Contract = {
   ...builds,
   ...saved,
   ...orders,
+  ...files,
   ...jobs,
   ...audit,
   ...system,

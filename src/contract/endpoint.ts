@@ -63,9 +63,9 @@ export const endpoint = <A, I = undefined, Q = undefined>(declared: Endpoint<I, 
   declared;
 
 /** Declares an endpoint that takes the bytes of a file. */
-export const takingFile = <A>(
-  declared: Omit<Endpoint<Uint8Array<ArrayBuffer>, undefined, A>, 'input' | 'takesFile'>,
-): Endpoint<Uint8Array<ArrayBuffer>, undefined, A> => ({ ...declared, takesFile: true });
+export const takingFile = <A, Q = undefined>(
+  declared: Omit<Endpoint<Uint8Array<ArrayBuffer>, Q, A>, 'input' | 'takesFile'>,
+): Endpoint<Uint8Array<ArrayBuffer>, Q, A> => ({ ...declared, takesFile: true });
 
 /** What an endpoint is sent. */
 export type InputOf<E> = E extends Endpoint<infer I, infer _Q, infer _A> ? I : never;

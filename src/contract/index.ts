@@ -12,6 +12,7 @@ export * from './catalogue';
 export * from './customers';
 export * from './deal';
 export * from './desk';
+export * from './files';
 export * from './jobs';
 export * from './ledger-columns';
 export * from './lines';

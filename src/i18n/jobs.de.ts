@@ -41,7 +41,7 @@ export const jobsDe: SameTexts<typeof jobsEn> = {
       'house-facts': 'Listen gegen Preise prüfen',
     },
     came: {
-      'house-tidy': '{{jobs}} beendete Arbeiten weggeräumt',
+      'house-tidy': 'Weggeräumt: {{jobs}} beendete Arbeiten, {{files}} unbenutzte Dateien',
       'house-facts': 'Alles, wie die Preise es sagen',
       'house-facts-wrong': '{{wrong}} berichtigt: {{quotes}}',
     },

@@ -38,7 +38,7 @@ export const jobsEn = {
       'house-facts': 'Check lists against prices',
     },
     came: {
-      'house-tidy': '{{jobs}} ended jobs taken away',
+      'house-tidy': 'Taken away: {{jobs}} ended jobs, {{files}} unused files',
       'house-facts': 'All as pricing says',
       'house-facts-wrong': '{{wrong}} put right: {{quotes}}',
     },

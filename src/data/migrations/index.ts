@@ -13,6 +13,7 @@ import { buildsAlone } from './0012-builds-alone';
 import { names } from './0013-names';
 import { jobs } from './0014-jobs';
 import { administrator } from './0015-administrator';
+import { files } from './0016-files';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -34,4 +35,5 @@ export const migrations: readonly Migration[] = [
   names,
   jobs,
   administrator,
+  files,
 ];

@@ -14,6 +14,7 @@ import { signOffsRecords } from './sign-offs';
 import { ordersRecords } from './orders';
 import { auditRecords } from './audit';
 import { jobRecords } from './jobs';
+import { fileRecords } from './files';
 import type { Table } from './columns';
 
 export type * from './access';
@@ -27,6 +28,7 @@ export type * from './sign-offs';
 export type * from './orders';
 export type * from './audit';
 export type * from './jobs';
+export type * from './files';
 export type { Stored, Table } from './columns';
 
 /** All tables, bound to a database. */
@@ -45,6 +47,7 @@ export function defineRecords(sequelize: Sequelize) {
     ...ordersRecords(table),
     ...auditRecords(table),
     ...jobRecords(table),
+    ...fileRecords(table),
   };
 }
 

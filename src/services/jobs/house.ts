@@ -1,6 +1,7 @@
 /** Work that the house does by itself, now and then. */
 import { connected } from '../../data';
 import { dropOld } from '../access/sessions';
+import { dropLoose } from '../files/files';
 import { dropOldTries } from '../access/sign-in-limits';
 import type { JobKind } from '../kernel/jobs/kind';
 import { dropJobs } from '../kernel/jobs/queue';
@@ -11,7 +12,7 @@ const day = 24 * 60 * 60 * 1000;
 /** Jobs that ended can be looked up for so long. */
 const jobsKept = 30 * day;
 
-/** Takes away what is over: sessions, tries to sign in, keys of requests, jobs. */
+/** Takes away what is over: sessions, tries to sign in, keys of requests, jobs, files that nobody used. */
 export const tidy: JobKind<null, null> = {
   kind: 'house.tidy',
   tries: 3,
@@ -20,7 +21,9 @@ export const tidy: JobKind<null, null> = {
     await dropOld();
     await dropOldTries();
     await connected().sequelize.query("delete from answers where at < now() - interval '1 day'");
-    return { jobs: await dropJobs(new Date(Date.now() - jobsKept)) };
+    const now = new Date();
+    const loose = await dropLoose(now);
+    return { jobs: await dropJobs(new Date(now.getTime() - jobsKept)), files: loose };
   },
 };
 

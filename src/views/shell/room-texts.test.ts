@@ -99,6 +99,10 @@ const fileOfGroup = new Map(trees.flatMap(([file, groups]) => groups.map((group)
 const bar = join(top, 'views/shell/TopBar.tsx');
 
 describe('the texts of', () => {
+  it('each file are its own: no two have a group of one name', () => {
+    expect(fileOfGroup.size).toBe(trees.reduce((sum, [, groups]) => sum + groups.length, 0));
+  });
+
   it.each([undefined, ...rooms].map((room) => [room?.id ?? 'no room', room] as const))('%s', (_, room) => {
     const islands = islandsOf(room?.id);
     // The page for programs is read, and nothing on it does anything.

@@ -6,6 +6,7 @@ import { buildsHandlers } from './builds';
 import { catalogueHandlers } from './catalogue';
 import { customersHandlers } from './customers';
 import { deskHandlers } from './desk';
+import { filesHandlers } from './files';
 import type { Handlers } from './handler';
 import { jobsHandlers } from './jobs';
 import { linesHandlers } from './lines';
@@ -29,6 +30,7 @@ export const handlers: Handlers<Contract> = {
   ...buildsHandlers,
   ...savedHandlers,
   ...ordersHandlers,
+  ...filesHandlers,
   ...jobsHandlers,
   ...auditHandlers,
   ...systemHandlers,

@@ -1,0 +1,11 @@
+/** What can use files, and who sees it. A room whose things have files is told of here. */
+import type { Actor } from '../access/actor';
+
+/** What uses a file. */
+export type About = 'house';
+
+/** Who sees the files of what uses them: whoever sees that. */
+export const aboutKinds: Readonly<Record<About, (actor: Actor, id: string) => Promise<boolean>>> = {
+  // What the house shows of itself is on every paper that goes out.
+  house: () => Promise.resolve(true),
+};
