@@ -9,6 +9,7 @@ import { catalogue } from './catalogue';
 import { customers } from './customers';
 import { desk } from './desk';
 import { files } from './files';
+import { house } from './house';
 import { jobs } from './jobs';
 import { lines } from './lines';
 import { orders } from './orders';
@@ -29,6 +30,7 @@ export {
   customers,
   desk,
   files,
+  house,
   jobs,
   lines,
   orders,
@@ -51,6 +53,7 @@ export const rooms = {
   saved,
   orders,
   files,
+  house,
   jobs,
   audit,
   system,
@@ -68,6 +71,7 @@ export type Contract = typeof access &
   typeof saved &
   typeof orders &
   typeof files &
+  typeof house &
   typeof jobs &
   typeof audit &
   typeof system;
@@ -85,6 +89,7 @@ export const contract: Contract = {
   ...saved,
   ...orders,
   ...files,
+  ...house,
   ...jobs,
   ...audit,
   ...system,

@@ -4,6 +4,7 @@ import type { Context, Decision } from '../core/engine';
 import type { ExactText } from '../core/exact';
 import type { ModelDocument, Outline, PlainValue, Texts } from '../core/model';
 import type { Registered } from '../core/numbering';
+import type { WorkingCalendar } from '../core/production';
 import type { LineTerms, Tariff } from '../core/pricing';
 import type { BenchPicture, BuildContent, SpecialPart } from '../core/builds';
 
@@ -45,6 +46,8 @@ export interface BenchView {
   specialNumber?: number;
   /** Working days from which a promised date is counted. */
   today: string;
+  /** By which working days the day is told that can be promised, and in which countries it is made and goes to. */
+  delivery: { calendar: WorkingCalendar; made: string; goes: string };
   /** Who is at the Bench. */
   person: string;
   may: {

@@ -13,6 +13,7 @@ export * from './customers';
 export * from './deal';
 export * from './desk';
 export * from './files';
+export * from './house';
 export * from './jobs';
 export * from './ledger-columns';
 export * from './lines';

@@ -12,6 +12,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     catalogue: 'Katalog',
     quotes: 'Angebote',
     orders: 'Aufträge',
+    house: 'Haus',
     jobs: 'Jobs',
     audit: 'Protokoll',
     programs: 'Für Programme',

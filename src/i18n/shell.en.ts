@@ -9,6 +9,7 @@ export const shellEn = {
     catalogue: 'Catalogue',
     quotes: 'Quotes',
     orders: 'Orders',
+    house: 'House',
     jobs: 'Jobs',
     audit: 'Audit',
     programs: 'For programs',

@@ -12,7 +12,15 @@ import {
   type Values,
 } from '../model';
 
-export { afterWorkingDays, shippingDays } from './calendar';
+export {
+  afterWorkingDays,
+  calendarFor,
+  plainWeek,
+  promisedDay,
+  shippingDays,
+  type ClosedDays,
+  type WorkingCalendar,
+} from './calendar';
 export { leadFormula } from './lead-formula';
 
 /** Material that a build needs. */

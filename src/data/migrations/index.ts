@@ -14,6 +14,7 @@ import { names } from './0013-names';
 import { jobs } from './0014-jobs';
 import { administrator } from './0015-administrator';
 import { files } from './0016-files';
+import { house } from './0017-house';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -36,4 +37,5 @@ export const migrations: readonly Migration[] = [
   jobs,
   administrator,
   files,
+  house,
 ];

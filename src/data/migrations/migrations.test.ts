@@ -348,6 +348,35 @@ describe('from release to release', () => {
     expect(await refused(change.replace('administrator', 'owner'))).toMatch(/users_role_check/);
   });
 
+  it('files say what is in them once, and are used by something or by nothing', async () => {
+    await release('0016-files');
+    const hash = 'a'.repeat(64);
+    const content = { hash, kind: 'text', size: 1, bytes: 'a' };
+    await insert('file_contents', content);
+    expect(
+      await refused(
+        `insert into file_contents (hash, kind, size, bytes) values ('${'b'.repeat(64)}', 'text', 2, 'a')`,
+      ),
+    ).toMatch(/check/);
+    const [mara] = (await rows("select id from users where email = 'mara@harrowmoor.example'")) as {
+      id: string;
+    }[];
+    await insert('files', { id: randomUUID(), hash, name: 'a.txt', owner: mara?.id ?? '' });
+    expect(await refused("update files set about = 'house'")).toMatch(/files_about/);
+    expect(await refused('delete from file_contents')).toMatch(/files_hash_fkey/);
+  });
+
+  it('numbers go on from where they were', async () => {
+    const [was] = (await rows('select last_value, is_called from quote_numbers')) as {
+      last_value: string;
+      is_called: boolean;
+    }[];
+    await release('0017-house');
+    expect(await rows("select next from number_counters where range = 'quote' and year = 0")).toEqual([
+      { next: String(Number(was?.last_value) + (was?.is_called ? 1 : 0)) },
+    ]);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

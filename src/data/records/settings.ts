@@ -4,7 +4,7 @@ import type { Texts } from '../../core/model';
 import type { QuantityDiscount } from '../../core/pricing';
 import type { Role } from '../../contract';
 import type { CustomerClass } from './customers';
-import { key, text, jsonb, day, ref, bool, money, type Define } from './columns';
+import { key, text, jsonb, day, ref, bool, int, money, now, type Define } from './columns';
 
 /**
  * Granted to a customer or a class (or, of a promotion, to everybody), for a family or an item: a share off,
@@ -63,6 +63,15 @@ export interface CommissionPlanRow {
   higherRate: string;
 }
 
+/** A part of what the house says of itself. */
+export interface HousePartRow {
+  part: string;
+  value: unknown;
+  version: number;
+  changedAt: Date;
+  changedBy: string | null;
+}
+
 /** Its tables. */
 export const settingsRecords = (table: Define) => ({
   grants: table<GrantRow>('grants', {
@@ -105,6 +114,13 @@ export const settingsRecords = (table: Define) => ({
     name: jsonb,
     condition: text,
     signs: text,
+  }),
+  houseParts: table<HousePartRow>('house_parts', {
+    part: key(text),
+    value: jsonb,
+    version: int,
+    changedAt: now(),
+    changedBy: ref,
   }),
   commissionPlans: table<CommissionPlanRow>('commission_plans', {
     role: key(text),

@@ -7,6 +7,8 @@ import type {
   BenchView,
   CustomerFound,
   CustomerMeans,
+  FileView,
+  HouseView,
   JobView,
   KnownContact,
   QuoteView,
@@ -208,6 +210,22 @@ describe('every endpoint answers as it is declared', () => {
     const saved = { at: { id: kept?.id ?? '' } };
     await told(mara, 'PATCH /saved/{id}', { ...saved, body: { starred: true } });
     await told(mara, 'DELETE /saved/{id}', saved);
+  });
+
+  it('the house', async () => {
+    const { company, calendar, numbers } = await told<HouseView>(ines, 'GET /house');
+    await told(ines, 'PUT /house/company', { body: { ...company, phone: '+44 1632 960100' } });
+    await told(ines, 'PUT /house/calendar', { body: { ...calendar, workdays: [1, 2, 3, 4] } });
+    await told(ines, 'PUT /house/numbers', { body: numbers });
+  });
+
+  it('files', async () => {
+    const { id } = await told<FileView>(mara, 'POST /files', {
+      body: new TextEncoder().encode('a;b'),
+      query: { name: 'list.csv' },
+    });
+    expect(await (await askAs(mara ?? null, 'GET /files/{id}', { at: { id } })).text()).toBe('a;b');
+    await told(mara, 'DELETE /files/{id}', { at: { id } });
   });
 
   it('jobs', async () => {

@@ -13,6 +13,7 @@ import { openBench } from '../../services/builds/bench';
 import { beginBuild } from '../../services/builds/begin';
 import { saveContent } from '../../services/builds/save';
 import { catalogue } from '../../services/catalogue/catalogue';
+import { bring } from '../../services/files/files';
 import { findCustomers } from '../../services/customers/customers';
 import { desk } from '../../services/desk/desk';
 import type { Result } from '../../services/kernel/failure';
@@ -101,8 +102,15 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
   const line = seen.lines[0]?.id ?? '';
   const told: [string, string][] = [];
   const job = await askForJob({ kind: 'house.facts', tries: 1 }, null, { by: actor.id });
+  const brought = value(await bring(actor, { name: 'a.txt', bytes: new TextEncoder().encode('a') }));
   const tell = async (way: Way, request: Request): Promise<void> => {
-    const id = way.includes('/builds/') ? build : way.includes('/jobs/') ? job.id : quote;
+    const id = way.includes('/builds/')
+      ? build
+      : way.includes('/jobs/')
+        ? job.id
+        : way.includes('/files/')
+          ? brought.id
+          : quote;
     const answer = await askAs(actor, way, { ...request, at: { id, line, ...request.at } });
     // What is made since the quote was seen is refused, and no way is there to ask in vain.
     if (!answer.ok) throw new Error(`${way}: ${await answer.text()}`);

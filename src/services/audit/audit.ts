@@ -13,8 +13,7 @@ import { connected } from '../../data';
 import { translator } from '../../i18n';
 import { detailsText } from '../../i18n/audit';
 import type { Actor } from '../access/actor';
-import { today } from '../kernel/clock';
-import { houseZone } from '../settings/house';
+import { houseZone, today } from '../kernel/clock';
 
 const pageSize = 50;
 /** A file has so many entries at most. */
@@ -67,12 +66,12 @@ function find({ person, subject, from, to }: AuditFileQuery, most: number, after
   const bind: unknown[] = [];
   const bound = (value: unknown): string => `$${String(bind.push(value))}`;
   /** The moment at which a day begins in the house. */
-  const dawn = (day: string): string => `(${bound(day)}::date)::timestamp at time zone '${houseZone}'`;
+  const dawn = (day: string): string => `(${bound(day)}::date)::timestamp at time zone ${bound(houseZone())}`;
   const conditions = [
     ...(person ? [`a.user_id = ${bound(person)}`] : []),
     ...(subject ? [`lower(a.subject) like ${bound(`${likeText(subject.toLowerCase())}%`)}`] : []),
     ...(from ? [`a.at >= ${dawn(from)}`] : []),
-    ...(to ? [`a.at < (${bound(to)}::date + 1)::timestamp at time zone '${houseZone}'`] : []),
+    ...(to ? [`a.at < (${bound(to)}::date + 1)::timestamp at time zone ${bound(houseZone())}`] : []),
   ];
   return connected().sequelize.query<Found>(
     `select a.id, a.at, u.name as by, a.action, a.subject, a.details, count(*) over () as count

@@ -3,7 +3,7 @@ import type { BenchView, BestInput } from '../../contract';
 import type { BestAnswer } from '../../core/engine';
 import { connected, type BuildRow, type LineRow } from '../../data';
 import { may, type Actor } from '../access/actor';
-import { buyerAt, customerAt, isOpen } from './home';
+import { buyerAt, customerAt, goesTo, isOpen } from './home';
 import { registeredFor } from './outcome';
 import { today } from '../kernel/clock';
 import { askEngine, askPatiently, factsKey, tariffKey } from '../kernel/engines';
@@ -11,6 +11,7 @@ import { done, type Result } from '../kernel/failure';
 import { findBuild, type Found } from './find-build';
 import { grantsFor } from '../settings/grants';
 import { newestVersion, versionById, type VersionHead } from '../catalogue/models';
+import { deliveryFrom } from '../settings/house';
 import { reference } from '../settings/reference-data';
 import type { BenchQuestion } from '../kernel/threads/tasks';
 
@@ -104,6 +105,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
     ...(line ? { line: { id: line.id, position: line.position } } : {}),
     ...numbers,
     today: today(),
+    delivery: await deliveryFrom(today(), goesTo(home)),
     person: actor.name,
     may: { special: may(actor, 'special'), making: seesMaking(actor) },
     preferences: { foldBarred, units },

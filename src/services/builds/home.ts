@@ -4,6 +4,7 @@ import type { CustomerClass, PricedFor, RevisionRow } from '../../data';
 import { today } from '../kernel/clock';
 import { buyerOf, type QuoteBase } from '../quotes/quote-state';
 import type { Buyer } from '../settings/grants';
+import { deliveredTo } from '../settings/tax';
 
 /** A revision of a quote, or a person, who said for whom it is priced. */
 export type Home =
@@ -26,6 +27,10 @@ export function buyerAt(home: Home): Buyer {
 /** The name of the customer it is for; none where it is for nobody yet. */
 export const customerAt = (home: Home): string | null =>
   home.of === 'quote' ? home.revision.customer.name : (home.pricedFor.customer?.name ?? null);
+
+/** The country that it goes to; the house's own cannot be told from here, and is nobody's. */
+export const goesTo = (home: Home): string =>
+  home.of === 'quote' ? deliveredTo(home.revision.customer) : '';
 
 /** Whether builds that belong there may be changed. */
 export const isOpen = (home: Home): boolean => home.of === 'person' || home.revision.state === 'draft';

@@ -13,10 +13,11 @@ import { refusal, type Actor } from '../access/actor';
 import { usualPriceList } from '../catalogue/catalogue';
 import { done, fail, type Result } from '../kernel/failure';
 import { inTransaction, record } from '../kernel/unit-of-work';
+import { reference } from '../settings/reference-data';
 
 /** What one may choose from for a new customer. A dealer's own buys on the dealer's list. */
 export async function customerMeans(actor: Actor): Promise<CustomerMeans> {
-  const { priceLists, customers, taxRates } = connected().records;
+  const { priceLists, customers } = connected().records;
   const own = actor.role === 'dealer' ? await usualPriceList(actor) : undefined;
   const lists = (await priceLists.findAll({ order: [['code', 'ASC']], raw: true })).filter(
     (list) => own === undefined || list.code === own,
@@ -24,17 +25,19 @@ export async function customerMeans(actor: Actor): Promise<CustomerMeans> {
   const regions = [
     ...new Set((await customers.findAll({ attributes: ['region'], raw: true })).map(({ region }) => region)),
   ].sort();
-  const countries = [
-    ...new Set(
-      (await taxRates.findAll({ attributes: ['country'], raw: true })).map(({ country }) => country),
-    ),
-  ].sort();
+  const countries = await knownCountries();
   return {
     priceLists: lists.map(({ code, name, currency }) => ({ code, name, currency })),
     classes: actor.role === 'dealer' ? ['direct'] : ['direct', 'key', 'dealer', 'public'],
     regions,
     countries,
   };
+}
+
+/** Countries that the house sells to, in the order of their letters. */
+export async function knownCountries(): Promise<string[]> {
+  const { taxRates } = await reference();
+  return [...new Set(taxRates.map(({ country }) => country))].sort();
 }
 
 /** Makes a customer; a dealer's is the dealer's own. */

@@ -28,6 +28,11 @@ export async function loadDemo(
   const read = async <T>(name: string): Promise<T> =>
     JSON.parse(await readFile(join(folder, name), 'utf8')) as T;
   await loadCatalogue(read);
+  const now = { version: 1, changedAt: new Date(), changedBy: null };
+  const house = await read<Record<string, unknown>>('house.json');
+  await connected().records.houseParts.bulkCreate(
+    Object.entries(house).map(([part, value]) => ({ part, value, ...now })),
+  );
   const people = await loadPeople(read);
   for (const quote of await read<QuoteFile[]>('quotes.json'))
     await loadQuote(quote, people.get(quote.by) as Actor);

@@ -5,6 +5,7 @@ import { pictureKinds, type FileAnswer, type FileKind, type FileView } from '../
 import { connected, type FileContentRow, type FileRow } from '../../data';
 import type { Actor } from '../access/actor';
 import { done, fail, type Result } from '../kernel/failure';
+import { isReference } from '../kernel/reference';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { aboutKinds, type About } from './about';
 import { kindOf, mediaTypes, textIn } from './kind';
@@ -86,8 +87,7 @@ export async function openFile(actor: Actor, id: string, as: 'whole' | 'small'):
 /** Takes back a file that is not used; whoever brought it may, as long as nothing uses it. */
 export async function takeBack(actor: Actor, id: string): Promise<Result<null>> {
   return inTransaction(async () => {
-    const { records } = connected();
-    const file = await records.files.findOne({ where: { id, owner: actor.id }, lock: true });
+    const file = await own(actor, id);
     if (!file) return fail('missing', { code: 'files.missing' });
     if (file.about !== null) return fail('conflict', { code: 'files.used' });
     await file.destroy();
@@ -106,8 +106,7 @@ export async function use(
   about: About,
   aboutId: string,
 ): Promise<Result<FileView>> {
-  const { records } = connected();
-  const file = await records.files.findOne({ where: { id, owner: actor.id }, lock: true });
+  const file = await own(actor, id);
   if (!file) return fail('missing', { code: 'files.missing' });
   if (file.about !== null && (file.about !== about || file.aboutId !== aboutId))
     return fail('conflict', { code: 'files.used' });
@@ -147,8 +146,13 @@ export async function dropLoose(now: Date): Promise<number> {
   return count;
 }
 
+/** A file that the person brought, so that nobody else does anything with it meanwhile. */
+const own = async (actor: Actor, id: string) =>
+  isReference(id) ? connected().records.files.findOne({ where: { id, owner: actor.id }, lock: true }) : null;
+
 /** The file, where the person may see it: their own, or of something that they see. */
 async function seen(actor: Actor, id: string): Promise<FileRow | null> {
+  if (!isReference(id)) return null;
   const file = await connected().records.files.findByPk(id, { raw: true });
   if (!file) return null;
   if (file.about === null) return file.owner === actor.id ? file : null;

@@ -4,16 +4,18 @@ import { keepSchedules, type Schedule } from '../kernel/jobs/schedule';
 import { JobWorker } from '../kernel/jobs/worker';
 import { beforeLeaving } from '../kernel/leaving';
 import { log } from '../kernel/log';
-import { houseZone } from '../settings/house';
+import { housePart } from '../settings/house';
 import { facts, tidy } from './house';
 
 /** All kinds there are: a new one is told of here, and nowhere else. */
 export const kinds = [tidy, facts] as const;
 
-const schedules: Schedule[] = [
-  { name: 'tidy', kind: tidy, pattern: '*/30 * * * *', zone: houseZone },
-  { name: 'facts', kind: facts, pattern: '40 2 * * *', zone: houseZone },
-].map((each) => ({ ...each, kind: each.kind as unknown as AnyJobKind }));
+/** By the time of the house. */
+const schedulesIn = (zone: string): Schedule[] =>
+  [
+    { name: 'tidy', kind: tidy, pattern: '*/30 * * * *', zone },
+    { name: 'facts', kind: facts, pattern: '40 2 * * *', zone },
+  ].map((each) => ({ ...each, kind: each.kind as unknown as AnyJobKind }));
 
 let worker: JobWorker | undefined;
 
@@ -23,5 +25,7 @@ export function startJobs(): void {
   worker = new JobWorker(kinds as unknown as AnyJobKind[]);
   worker.start();
   beforeLeaving(() => worker?.close() ?? Promise.resolve());
-  void keepSchedules(schedules).catch((bug: unknown) => log.warn({ bug }));
+  void housePart('calendar')
+    .then(({ zone }) => keepSchedules(schedulesIn(zone)))
+    .catch((bug: unknown) => log.warn({ bug }));
 }

@@ -1,16 +1,29 @@
-import { addDays, format } from 'date-fns';
-import { afterWorkingDays } from '../../core/production';
+/** Days of the house: they begin and end at its midnight, wherever the server stands. */
+import { addDays, format, parseISO } from 'date-fns';
 
-const day = 'yyyy-MM-dd';
+let zone = 'Europe/London';
+let writing = writerFor(zone);
+
+/** A day as it is written in ISO form. */
+function writerFor(timeZone: string): Intl.DateTimeFormat {
+  return new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
+}
+
+/** Counts days by the midnight of a zone from now on. */
+export function keepZone(next: string): void {
+  if (next === zone) return;
+  zone = next;
+  writing = writerFor(next);
+}
+
+/** The zone by whose midnight days are counted. */
+export const houseZone = (): string => zone;
 
 /** The ISO date of a moment. */
-export const dayOf = (moment: Date): string => format(moment, day);
+export const dayOf = (moment: Date): string => writing.format(moment);
 
 /** Today as an ISO date. */
 export const today = (): string => dayOf(new Date());
 
 /** The day so many days from today; before it where negative. */
-export const inDays = (days: number): string => dayOf(addDays(new Date(), days));
-
-/** The date so many working days from today. */
-export const inWorkingDays = (days: number): string => afterWorkingDays(today(), days);
+export const inDays = (days: number): string => format(addDays(parseISO(today()), days), 'yyyy-MM-dd');

@@ -13,11 +13,11 @@ import {
   type OrderView,
   type WorkOrderView,
 } from '../../contract';
-import { shippingDays } from '../../core/production';
 import { sumLines } from '../../core/pricing';
+import { numberBy } from '../../core/quotes';
 import { connected, type BuildRow, type OrderRow, type WorkOrderRow } from '../../data';
 import { may, refusal, type Actor } from '../access/actor';
-import { inWorkingDays, today } from '../kernel/clock';
+import { today } from '../kernel/clock';
 import { slowest } from '../quotes/figures/delivery';
 import { askEngine } from '../kernel/engines';
 import { done, fail, type Result } from '../kernel/failure';
@@ -25,6 +25,7 @@ import { forgiving, wordConditions, type Likeness } from '../kernel/finding';
 import { pageSize } from '../quotes/quote-list';
 import { findAnyQuote } from '../quotes/quote-state';
 import { nameOf, reference, type Reference } from '../settings/reference-data';
+import { deliveredTo } from '../settings/tax';
 import {
   counted,
   partsIn,
@@ -33,7 +34,9 @@ import {
   priceLines,
   type QuotedLine,
 } from '../quotes/figures/quote-pricing';
-import { changeQuote, nextNumber } from '../quotes/quotes';
+import { changeQuote } from '../quotes/quotes';
+import { housePart, madeWhen, promisedWhen } from '../settings/house';
+import { nextNumber } from '../settings/numbers';
 import { obstacles, settle } from '../quotes/history/revisions';
 import { record } from '../kernel/unit-of-work';
 import { isReference } from '../kernel/reference';
@@ -62,7 +65,8 @@ export async function acceptQuote(
       if (refusedYet.length > 0) return fail('invalid', ...refusedYet);
       await settle(actor, revision, priced, { state: 'accepted' }, parts);
       const days = await slowest(sold);
-      const number = await nextNumber('order_numbers', 'O');
+      const numbers = await housePart('numbers');
+      const number = await nextNumber('order', numbers.order);
       const { net } = sumLines(
         sold.map((each) => each.price),
         parts.list.decimals,
@@ -74,7 +78,7 @@ export async function acceptQuote(
         revisionId: revision.id,
         currency: parts.list.currency,
         net,
-        promised: inWorkingDays(days + shippingDays),
+        promised: await promisedWhen(today(), days, deliveredTo(revision.customer)),
         createdBy: actor.id,
       });
       await makeWorkOrders(order, sold, days);
@@ -93,6 +97,8 @@ export async function acceptQuote(
 
 async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], days: number): Promise<void> {
   const made = priced.flatMap(({ line, build, item }) => (build ? [{ line, build, item }] : []));
+  const due = await madeWhen(today(), days);
+  const { workOrder } = await housePart('numbers');
   const makings =
     made.length === 0
       ? []
@@ -106,7 +112,11 @@ async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], da
       const total = (value: string): string => new Exact(value).times(line.quantity).toString();
       return {
         id: randomUUID(),
-        number: `${order.number.replace('O', 'W')}-${String(index + 1)}`,
+        number: numberBy(workOrder.pattern, {
+          year: Number(today().slice(0, 4)),
+          count: index + 1,
+          order: order.number,
+        }),
         orderId: order.id,
         lineId: line.id,
         title: item.name,
@@ -123,7 +133,7 @@ async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], da
           };
         }),
         operations: operations.map((step) => ({ ...step, run: total(step.run) })),
-        due: inWorkingDays(days),
+        due,
       };
     }),
   );

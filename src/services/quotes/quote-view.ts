@@ -69,7 +69,7 @@ export async function viewOf(
   const tax = revision.taxed ?? (await taxOf(country, counted(priced), list.decimals));
   const resells = revision.resale !== null && may(actor, 'resale');
   const settled = revision.settledAt ? dayOf(revision.settledAt) : today();
-  const delivered = order?.promised ?? (await deliveredWhen(settled, counted(priced)));
+  const delivered = order?.promised ?? (await deliveredWhen(settled, counted(priced), country));
   const showing: Showing = {
     seeCosts,
     resells,

@@ -21,6 +21,8 @@ import { viewOf } from './quote-view';
 import { nameOf, reference } from '../settings/reference-data';
 import { remember } from './history/steps';
 import { inTransaction, record } from '../kernel/unit-of-work';
+import { housePart } from '../settings/house';
+import { nextNumber } from '../settings/numbers';
 
 export { findQuote } from './quote-state';
 
@@ -38,7 +40,7 @@ export async function openQuote(
     const { customers, quotes, revisions } = connected().records;
     const customer = await customers.findOne({ where: { id: customerId, ...ownCustomers(actor) } });
     if (!customer) return fail('invalid', { code: 'quote.unknownCustomer', field: 'customerId' });
-    const number = await nextNumber('quote_numbers', 'Q');
+    const number = await nextNumber('quote', (await housePart('numbers')).quote);
     const { id } = await quotes.create({
       id: randomUUID(),
       number,
@@ -78,16 +80,6 @@ async function shownState(actor: Actor, quote: QuoteBase, number?: number): Prom
   const state = await stateOf(quote, number);
   if (!state) throw new Error(`quote ${quote.number} has no revision`);
   return viewOf(actor, state);
-}
-
-/** "Q-26-0042" from a sequence of the database. */
-export async function nextNumber(
-  sequence: 'quote_numbers' | 'order_numbers',
-  letter: string,
-): Promise<string> {
-  const [rows] = await connected().sequelize.query(`select nextval('${sequence}') as number`);
-  const [{ number }] = rows as [{ number: string }];
-  return `${letter}-${today().slice(2, 4)}-${number.padStart(4, '0')}`;
 }
 
 /** A quote as an actor may see it, in its newest revision or in the one asked for. */

@@ -1,25 +1,75 @@
-/** Who sends what goes out of the house. */
+/** The house's own data: who it is, when it works, how it counts. */
+import type {
+  CalendarInput,
+  Company,
+  CompanyInput,
+  HouseCalendar,
+  HouseNumbers,
+  HouseView,
+  NumbersInput,
+} from '../../contract';
+import {
+  afterWorkingDays,
+  calendarFor,
+  plainWeek,
+  promisedDay,
+  type WorkingCalendar,
+} from '../../core/production';
 import { connected } from '../../data';
+import type { Actor } from '../access/actor';
+import { endUse, filesOf, use } from '../files/files';
+import { done, fail, type Result } from '../kernel/failure';
+import { inTransaction, record } from '../kernel/unit-of-work';
+import { nextOf } from './numbers';
+import { reference } from './reference-data';
 
-/** Who a letter is from. */
-export interface Sender {
-  name: string;
-  street: string;
-  postcode: string;
-  town: string;
-  country: string;
+/** The parts of what the house says of itself. */
+export interface House {
+  company: Company;
+  calendar: HouseCalendar;
+  numbers: HouseNumbers;
+}
+type Part = keyof House;
+
+/** As it is before anybody has said anything. */
+const unsaid: House = {
+  company: {
+    name: '',
+    street: '',
+    postcode: '',
+    town: '',
+    country: 'GB',
+    phone: '',
+    email: '',
+    web: '',
+    taxNumber: '',
+    registered: '',
+    bank: '',
+    iban: '',
+    bic: '',
+    mark: null,
+  },
+  calendar: { zone: 'Europe/London', workdays: [...plainWeek.workdays], closed: [] },
+  numbers: {
+    quote: { pattern: 'Q-{yy}-{0000}', yearly: false },
+    order: { pattern: 'O-{yy}-{0000}', yearly: false },
+    workOrder: { pattern: 'W-{order}-{0}', yearly: false },
+  },
+};
+
+/** A part as it is now. */
+export async function housePart<P extends Part>(part: P): Promise<House[P]> {
+  const { house } = await reference();
+  return (house.get(part)?.value as House[P] | undefined) ?? unsaid[part];
 }
 
-const works: Sender = {
-  name: 'Harrowmoor Scale Works',
-  street: 'Weighhouse Lane 1',
-  postcode: 'HM1 2SW',
-  town: 'Harrowmoor',
-  country: 'GB',
-};
+/** Who a letter is from. */
+export type Sender = Pick<Company, 'name' | 'street' | 'postcode' | 'town' | 'country'>;
 
 /** The works, or a dealer with the address that its invoices go to. */
 export async function senderOf(dealer: { id: string; name: string } | null): Promise<Sender> {
+  const { name, street, postcode, town, country } = await housePart('company');
+  const works: Sender = { name, street, postcode, town, country };
   if (!dealer) return works;
   const address = await connected().records.addresses.findOne({
     where: { customerId: dealer.id },
@@ -40,5 +90,108 @@ export async function senderOf(dealer: { id: string; name: string } | null): Pro
     : { ...works, name: dealer.name };
 }
 
-/** The time zone of the house: its days begin and end by it, wherever the server stands. */
-export const houseZone = 'Europe/London';
+/** The day that can be promised where something is ordered on a day, takes so many working days, and goes somewhere. */
+export async function promisedWhen(ordered: string, leadDays: number, goes: string): Promise<string> {
+  const [calendar, { country }] = [await housePart('calendar'), await housePart('company')];
+  return promisedDay(ordered, leadDays, calendar, { made: country, goes });
+}
+
+/** The day on which something is made that takes so many working days from a day on. */
+export async function madeWhen(ordered: string, days: number): Promise<string> {
+  const [calendar, { country }] = [await housePart('calendar'), await housePart('company')];
+  return afterWorkingDays(ordered, days, calendar, country);
+}
+
+/** What a page needs to say when something is there that goes to a country. */
+export async function deliveryFrom(
+  day: string,
+  goes: string,
+): Promise<{ calendar: WorkingCalendar; made: string; goes: string }> {
+  const [calendar, { country }] = [await housePart('calendar'), await housePart('company')];
+  // What is for nobody yet goes nowhere else.
+  const to = goes === '' ? country : goes;
+  return { calendar: calendarFor(calendar, day, [country, to]), made: country, goes: to };
+}
+
+/** The house as who runs it sees it. */
+export async function seeHouse(): Promise<HouseView> {
+  const rows = await connected().records.houseParts.findAll({ raw: true });
+  const versionOf = (part: Part): number => rows.find((row) => row.part === part)?.version ?? 1;
+  const now = <P extends Part>(part: P): House[P] =>
+    (rows.find((row) => row.part === part)?.value as House[P] | undefined) ?? unsaid[part];
+  const [company, calendar, numbers] = [now('company'), now('calendar'), now('numbers')];
+  const marks = company.mark === null ? [] : await filesOf('house', 'mark');
+  return {
+    company: { version: versionOf('company'), ...company },
+    mark: marks.find(({ id }) => id === company.mark) ?? null,
+    calendar: { version: versionOf('calendar'), ...calendar },
+    numbers: { version: versionOf('numbers'), ...numbers },
+    next: { quote: await nextOf('quote', numbers.quote), order: await nextOf('order', numbers.order) },
+  };
+}
+
+/** Changes who the house is. The picture has to be one that whoever changes it brought, or the one that is there. */
+export const changeCompany = (
+  actor: Actor,
+  { version, ...company }: CompanyInput,
+): Promise<Result<HouseView>> =>
+  inTransaction(async () => {
+    const before = await housePart('company');
+    if (company.mark !== null && company.mark !== before.mark) {
+      const used = await use(actor, company.mark, 'house', 'mark');
+      if (!used.ok) return used;
+    }
+    await endUse('house', 'mark', company.mark === null ? [] : [company.mark]);
+    return keep(actor, 'company', version, company);
+  });
+
+/** Changes when the house works; days already promised stay promised. */
+export const changeCalendar = (
+  actor: Actor,
+  { version, ...calendar }: CalendarInput,
+): Promise<Result<HouseView>> =>
+  inTransaction(() =>
+    keep(actor, 'calendar', version, { ...calendar, workdays: [...new Set(calendar.workdays)].sort() }),
+  );
+
+/** Changes how the house counts from now on. */
+export const changeNumbers = (
+  actor: Actor,
+  { version, ...numbers }: NumbersInput,
+): Promise<Result<HouseView>> => inTransaction(() => keep(actor, 'numbers', version, numbers));
+
+/** Keeps a part, if nobody changed it since it was seen. */
+async function keep<P extends Part>(
+  actor: Actor,
+  part: P,
+  version: number,
+  value: House[P],
+): Promise<Result<HouseView>> {
+  const { houseParts } = connected().records;
+  // Whoever is first makes the row, whoever is second waits for it.
+  await houseParts.bulkCreate(
+    [{ part, value: unsaid[part], version: 1, changedAt: new Date(), changedBy: null }],
+    {
+      ignoreDuplicates: true,
+    },
+  );
+  const row = await houseParts.findByPk(part, { lock: true });
+  if (row?.version !== version) return fail('conflict', { code: 'house.stale' });
+  await row.update({ value, version: version + 1, changedAt: new Date(), changedBy: actor.id });
+  await record(actor, `house.${part}`, part, differing(row.previous('value') as object, value));
+  return done(await seeHouse());
+}
+
+/** What differs, by name; of a long list, how long it is. */
+function differing(before: object, after: object): Record<string, unknown> {
+  const short = (value: unknown): unknown =>
+    Array.isArray(value) && value.length > 7 ? value.length : value;
+  const names = Object.keys(after).filter(
+    (name) =>
+      JSON.stringify((before as Record<string, unknown>)[name]) !==
+      JSON.stringify((after as Record<string, unknown>)[name]),
+  );
+  const some = (of: object) =>
+    Object.fromEntries(names.map((name) => [name, short((of as Record<string, unknown>)[name])]));
+  return { from: some(before), to: some(after) };
+}

@@ -10,6 +10,7 @@ import {
   type CommissionPlanRow,
   type FamilyRow,
   type GrantRow,
+  type HousePartRow,
   type ItemRow,
   type LimitRow,
   type ModelRow,
@@ -21,6 +22,7 @@ import {
   type TaxRateRow,
   type WorkCentreRow,
 } from '../../data';
+import { keepZone } from '../kernel/clock';
 import { requestContext } from '../kernel/request';
 
 /** A published version without its document. */
@@ -60,6 +62,8 @@ export interface Reference {
   taxRates: readonly TaxRateRow[];
   plans: readonly CommissionPlanRow[];
   people: ReadonlyMap<string, Person>;
+  /** What the house says of itself, by its parts. */
+  house: ReadonlyMap<string, HousePartRow>;
 }
 
 let kept: { stamp: string; reference: Promise<Reference> } | undefined;
@@ -122,6 +126,9 @@ async function readAll(stamp: string): Promise<Reference> {
   const policies = await records.policies.findAll({ order: byId, raw });
   const taxRates = await records.taxRates.findAll({ order: byId, raw });
   const plans = await records.commissionPlans.findAll({ raw });
+  const house = new Map((await records.houseParts.findAll({ raw })).map((row) => [row.part, row]));
+  // The days of all that follows are those of the house.
+  keepZone((house.get('calendar')?.value as { zone?: string } | undefined)?.zone ?? 'Europe/London');
   const people = await records.users.findAll({ attributes: ['id', 'name', 'role', 'quota'], raw });
   const byList = new Map<string, PriceEntryRow[]>();
   for (const entry of entries) {
@@ -153,6 +160,7 @@ async function readAll(stamp: string): Promise<Reference> {
     taxRates,
     plans,
     people: new Map(people.map((person) => [person.id, person])),
+    house,
   };
 }
 

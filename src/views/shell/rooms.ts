@@ -3,6 +3,7 @@ import { audit } from '../audit/room';
 import { bench } from '../bench/room';
 import { catalogue } from '../catalogue/room';
 import { desk } from '../desk/room';
+import { house } from '../house/room';
 import { jobs } from '../jobs/room';
 import { ledger } from '../ledger/room';
 import { orders } from '../orders/room';
@@ -15,6 +16,7 @@ export const rooms: readonly Room[] = [
   catalogue,
   ledger,
   orders,
+  house,
   jobs,
   audit,
   bench,

@@ -8,6 +8,7 @@ import { customersHandlers } from './customers';
 import { deskHandlers } from './desk';
 import { filesHandlers } from './files';
 import type { Handlers } from './handler';
+import { houseHandlers } from './house';
 import { jobsHandlers } from './jobs';
 import { linesHandlers } from './lines';
 import { ordersHandlers } from './orders';
@@ -31,6 +32,7 @@ export const handlers: Handlers<Contract> = {
   ...savedHandlers,
   ...ordersHandlers,
   ...filesHandlers,
+  ...houseHandlers,
   ...jobsHandlers,
   ...auditHandlers,
   ...systemHandlers,

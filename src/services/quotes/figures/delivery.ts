@@ -1,10 +1,10 @@
 /** When what is quoted could be delivered, and what begins with that. */
 import { lastDay } from '../../../core/pricing';
-import { afterWorkingDays, shippingDays } from '../../../core/production';
 import type { Covered } from '../../../contract';
 import type { BuildRow } from '../../../data';
 import { askEngine, factsKey } from '../../kernel/engines';
 import type { QuotedLine } from './quote-pricing';
+import { promisedWhen } from '../../settings/house';
 import { reference } from '../../settings/reference-data';
 import { Recent } from '../../kernel/threads/recent';
 
@@ -63,6 +63,9 @@ export async function coversOf(delivered: string): Promise<(quoted: QuotedLine) 
   };
 }
 
-/** The day on which all of it is delivered where it is ordered on a day. */
-export const deliveredWhen = async (ordered: string, priced: readonly QuotedLine[]): Promise<string> =>
-  afterWorkingDays(ordered, (await slowest(priced)) + shippingDays);
+/** The day on which all of it is delivered to a country where it is ordered on a day. */
+export const deliveredWhen = async (
+  ordered: string,
+  priced: readonly QuotedLine[],
+  goes: string,
+): Promise<string> => promisedWhen(ordered, await slowest(priced), goes);

@@ -1,6 +1,6 @@
 import { createContext, memo, use, useState, type ReactNode } from 'react';
 import { runningIn } from '../../../core/pricing';
-import { afterWorkingDays, shippingDays } from '../../../core/production';
+import { promisedDay, shippingDays } from '../../../core/production';
 import type { BenchView } from '../../../contract';
 import { date, money, number, percent } from '../../../i18n';
 import { Walk } from '../../parts/Walk';
@@ -184,7 +184,7 @@ function useTimes({ bench, view }: Props): Figure[] {
   const promised: Figure = {
     id: 'promised',
     name: t('bench.promised'),
-    value: date(afterWorkingDays(view.today, days + shippingDays), language),
+    value: date(promisedDay(view.today, days, view.delivery.calendar, view.delivery), language),
     how: (
       <p className={shared.quiet}>
         {t('bench.promisedHow', {

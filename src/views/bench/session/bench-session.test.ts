@@ -66,6 +66,7 @@ const view = {
   itemNames: {},
   customer: null,
   mayChange: true,
+  delivery: { calendar: { workdays: [1, 2, 3, 4, 5], closed: [] }, made: 'GB', goes: 'GB' },
   today: context.date,
   person: 'Mara Lindqvist',
   may: { special: true, making: true },

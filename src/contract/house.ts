@@ -1,0 +1,178 @@
+/** The house's own data: who it is, when it works, and how it counts. */
+import { array, boolean, number, string } from 'yup';
+import { isValidBIC, isValidIBAN } from 'ibantools';
+import type { WorkingCalendar } from '../core/production';
+import { rangeProblem, type NumberRange } from '../core/quotes';
+import { endpoint, json } from './endpoint';
+import type { FileView } from './files';
+import { day, emailText, exactly, note, said, version, type Sent } from './schema';
+
+const country = string()
+  .trim()
+  .matches(/^[A-Z]{2}$/, 'address.badCountry');
+const optional = (most: number) => string().trim().max(most, 'input.tooLong').default('');
+const compact = (text: string): string => text.replace(/\s/g, '').toUpperCase();
+
+/** Who the house is, as on its paper. */
+export const companyInput = exactly({
+  version,
+  name: said(120, 'house.noName'),
+  street: said(120, 'address.noStreet'),
+  postcode: said(16, 'address.noPostcode'),
+  town: said(80, 'address.noTown'),
+  country: country.required('address.badCountry'),
+  phone: optional(40),
+  email: emailText.default(''),
+  web: string()
+    .trim()
+    .max(120, 'input.tooLong')
+    .matches(/^(?:https:\/\/\S+|)$/, 'house.badWeb')
+    .default(''),
+  /** Its number for value added tax, and where and under what it is registered. */
+  taxNumber: optional(40),
+  registered: optional(200),
+  bank: optional(120),
+  iban: string()
+    .transform(compact)
+    .default('')
+    .test('iban', 'house.badIban', (text) => text === '' || isValidIBAN(text)),
+  bic: string()
+    .transform(compact)
+    .default('')
+    .test('bic', 'house.badBic', (text) => text === '' || isValidBIC(text)),
+  /** The picture that stands on its paper. */
+  mark: string().strict().uuid('input.badId').nullable().default(null),
+});
+/** What passes `companyInput`. */
+export type CompanyInput = Sent<typeof companyInput>;
+
+/** Closed days at most. */
+export const mostClosed = 10_000;
+const zones = new Set<string>();
+const isZone = (zone: string): boolean => {
+  if (zones.has(zone)) return true;
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+  } catch {
+    return false;
+  }
+  zones.add(zone);
+  return true;
+};
+
+/** When the house works. */
+export const calendarInput = exactly({
+  version,
+  /** Its time zone: its days begin and end by it. */
+  zone: said(60, 'house.badZone').test('zone', 'house.badZone', (zone) => isZone(zone)),
+  /** Days of the week, from 1, Monday. */
+  workdays: array()
+    .strict()
+    .of(
+      number()
+        .strict()
+        .integer('house.noWorkday')
+        .min(1, 'house.noWorkday')
+        .max(7, 'house.noWorkday')
+        .required('house.noWorkday'),
+    )
+    .min(1, 'house.noWorkday')
+    .max(7, 'house.noWorkday')
+    .required('house.noWorkday'),
+  /** Holidays and shutdowns, both ends counted; those without a country are everywhere. */
+  closed: array()
+    .strict()
+    .of(
+      exactly({
+        from: day,
+        to: day.test(
+          'order',
+          'house.endsBefore',
+          (to, { parent }) => to >= (parent as { from: string }).from,
+        ),
+        country: country.nullable().default(null),
+        name: note,
+      }),
+    )
+    .max(mostClosed, 'house.tooManyClosed')
+    .required('input.required'),
+});
+/** What passes `calendarInput`. */
+export type CalendarInput = Sent<typeof calendarInput>;
+
+const range = (of: 'year' | 'order') =>
+  exactly({
+    pattern: string()
+      .trim()
+      .required('house.pattern.count')
+      .test('pattern', (pattern, { parent, createError }) => {
+        const problem = rangeProblem(
+          { pattern, yearly: (parent as { yearly?: unknown }).yearly === true },
+          of,
+        );
+        return problem === null || createError({ message: problem });
+      }),
+    yearly: boolean().strict().default(false),
+  });
+
+/** How the house counts quotes, orders and the work orders of an order. */
+export const numbersInput = exactly({
+  version,
+  quote: range('year'),
+  order: range('year').test(
+    'apart',
+    'house.pattern.same',
+    ({ pattern }, { parent }) => pattern !== (parent as { quote?: NumberRange }).quote?.pattern,
+  ),
+  workOrder: range('order'),
+});
+/** What passes `numbersInput`. */
+export type NumbersInput = Sent<typeof numbersInput>;
+
+/** A part as it is kept: without the version, by which it is changed. */
+export type PartOf<I extends { version: number }> = Omit<I, 'version'>;
+/** Who the house is. */
+export type Company = PartOf<CompanyInput>;
+/** When the house works. */
+export type HouseCalendar = PartOf<CalendarInput> & WorkingCalendar;
+/** How the house counts. */
+export type HouseNumbers = PartOf<NumbersInput>;
+
+/** The house as who runs it sees it. */
+export interface HouseView {
+  company: CompanyInput;
+  /** The picture on its paper. */
+  mark: FileView | null;
+  calendar: CalendarInput;
+  numbers: NumbersInput;
+  /** What the next quote and order would be called today. */
+  next: { quote: string; order: string };
+}
+
+/** Endpoints of the house's own data. */
+export const house = {
+  'GET /house': endpoint({
+    says: 'Who the house is, when it works and how it counts.',
+    who: 'administer',
+    answers: json<HouseView>('HouseView'),
+  }),
+  'PUT /house/company': endpoint({
+    says: 'Changes who the house is, as on its paper.',
+    who: 'administer',
+    input: companyInput,
+    answers: json<HouseView>('HouseView'),
+  }),
+  'PUT /house/calendar': endpoint({
+    says: 'Changes when the house works: its time zone, the days of its week, holidays and shutdowns by country.',
+    who: 'administer',
+    input: calendarInput,
+    most: 4 * 1024 * 1024,
+    answers: json<HouseView>('HouseView'),
+  }),
+  'PUT /house/numbers': endpoint({
+    says: 'Changes how quotes, orders and work orders are numbered from now on; no number comes twice.',
+    who: 'administer',
+    input: numbersInput,
+    answers: json<HouseView>('HouseView'),
+  }),
+};

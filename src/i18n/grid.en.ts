@@ -1,0 +1,32 @@
+/** English texts of grids. */
+export const gridEn = {
+  grid: {
+    rows: '{{figure}} rows',
+    rows_one: 'One row',
+    marked: '{{count}} cells marked',
+    wrong: '{{figure}} cells to mend',
+    wrong_one: 'One cell to mend',
+    tooMany: 'There can be {{most}} rows at most. Nothing was pasted.',
+    beside: '{{figure}} columns had no place and were left out.',
+    beside_one: 'One column had no place and was left out.',
+    undone: 'Taken back.',
+    redone: 'Done again.',
+    empty: 'No rows yet. Type into it, paste from a spreadsheet, or add one.',
+    add: 'Add a row',
+    more: 'What can be done to rows',
+    row: 'Row {{number}}',
+    open: 'Open {{row}}',
+    fold: 'Fold {{row}}',
+    noCountry: '"{{value}}" is no country. Type a name from the list, or two letters such as GB.',
+    act: {
+      above: 'Add above',
+      below: 'Add below',
+      double: 'Double',
+      remove: 'Take away',
+      up: 'Move up',
+      down: 'Move down',
+      in: 'Put inside the one before',
+      out: 'Take out, behind it',
+    },
+  },
+};

@@ -1,0 +1,9 @@
+import type { Room } from '../shell/room';
+
+/** Who the house is, when it works, how it counts. */
+export const house: Room = {
+  id: 'house',
+  entry: { href: '/house', name: 'place.house', inBar: true, who: 'administer' },
+  keys: [],
+  texts: ['house', 'files', 'grid'],
+};
