@@ -73,8 +73,6 @@ await page.getByRole('link', { name: /^RB-060/ }).click();
 await page.waitForURL(/bench/);
 await still();
 await shoot('bench');
-await page.locator('[data-row="terminals"]').evaluate((row) => row.scrollIntoView());
-await shoot('bench-inside');
 await page.locator('[data-row="mounting"]').getByRole('radio', { name: /^Pit/ }).click();
 await shoot('bench-why-and-how');
 await page.keyboard.press('Escape');
@@ -154,4 +152,8 @@ await page.request.post('/api/session', {
 });
 await page.goto('/audit');
 await shoot('audit');
+await page.goto('/house');
+await still();
+await page.getByRole('tab', { name: 'Calendar' }).click();
+await shoot('house');
 await browser.close();

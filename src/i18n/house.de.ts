@@ -60,7 +60,7 @@ export const houseDe: SameTexts<typeof houseEn> = {
       workOrder: 'Fertigungsaufträge',
     },
     pattern: {
-      label: 'Muster für {{what}}',
+      label: 'Muster',
       next: 'Die nächste ist {{number}}',
       such: 'etwa {{number}}',
       yearly: 'Mit jedem Jahr neu beginnen',

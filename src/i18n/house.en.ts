@@ -57,7 +57,7 @@ export const houseEn = {
       workOrder: 'Work orders',
     },
     pattern: {
-      label: 'Pattern for {{what}}',
+      label: 'Pattern',
       next: 'The next is {{number}}',
       such: 'such as {{number}}',
       yearly: 'Begin anew with each year',

@@ -85,6 +85,12 @@ const germanKeys: Readonly<Record<string, string>> = {
   Shift: '⇧',
   Space: 'Leertaste',
   Enter: 'Eingabe',
+  Insert: 'Einfg',
+  Delete: 'Entf',
+  Home: 'Pos1',
+  End: 'Ende',
+  PgUp: 'Bild ↑',
+  PgDn: 'Bild ↓',
 };
 
 /** Keys as the keyboards of a language name them: "Ctrl Z" is "Strg Z". */

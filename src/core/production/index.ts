@@ -18,7 +18,6 @@ export {
   plainWeek,
   promisedDay,
   shippingDays,
-  type ClosedDays,
   type WorkingCalendar,
 } from './calendar';
 export { leadFormula } from './lead-formula';

@@ -156,8 +156,9 @@ async function seen(actor: Actor, id: string): Promise<FileRow | null> {
   const file = await connected().records.files.findByPk(id, { raw: true });
   if (!file) return null;
   if (file.about === null) return file.owner === actor.id ? file : null;
-  const may = (await aboutKinds[file.about as About]?.(actor, file.aboutId ?? '')) ?? false;
-  return may ? file : null;
+  // What used it before may be of a room that is no more.
+  const sees = (aboutKinds as Partial<typeof aboutKinds>)[file.about as About];
+  return (await sees?.(actor, file.aboutId ?? '')) === true ? file : null;
 }
 
 const contentRow = (hash: string) =>
@@ -174,7 +175,6 @@ const viewOf = (
 
 /** The last part of a path, with the ending of what it is. */
 function tidyName(name: string, kind: FileKind): string {
-  // eslint-disable-next-line no-control-regex -- none of these is part of a name
   const last = (name.split(/[/\\]/).at(-1) ?? '').replace(/[\u0000-\u001f\u007f]/g, '').trim();
   const plain = last.replace(/\.[A-Za-z0-9]{1,5}$/, '').slice(0, 120) || 'file';
   return `${plain}.${{ jpeg: 'jpg', text: 'txt' }[kind as string] ?? kind}`;

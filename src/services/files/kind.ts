@@ -41,7 +41,6 @@ export function textIn(bytes: Uint8Array): string | null {
   if (bytes.length === 0) return null;
   try {
     const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-    // eslint-disable-next-line no-control-regex -- these are what a text has not
     return /[\u0000-\u0008\u000b\u000e-\u001f\u007f]/.test(text) ? null : text;
   } catch {
     return null;

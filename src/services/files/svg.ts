@@ -37,7 +37,7 @@ export function safeDrawing(source: string): SafeDrawing | null {
   let depth = 0;
   let count = 0;
   let size: SafeDrawing | null = null;
-  let wrong = false;
+  let wrong = false as boolean;
   parser.on('error', () => {
     wrong = true;
   });

@@ -177,8 +177,9 @@ async function keep<P extends Part>(
   );
   const row = await houseParts.findByPk(part, { lock: true });
   if (row?.version !== version) return fail('conflict', { code: 'house.stale' });
+  const before = row.value as object;
   await row.update({ value, version: version + 1, changedAt: new Date(), changedBy: actor.id });
-  await record(actor, `house.${part}`, part, differing(row.previous('value') as object, value));
+  await record(actor, `house.${part}`, part, differing(before, value));
   return done(await seeHouse());
 }
 

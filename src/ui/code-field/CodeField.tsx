@@ -1,20 +1,14 @@
-import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useId, useState, type ReactNode, type RefObject } from 'react';
 import { autocompletion, completionKeymap, type CompletionContext } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { bracketMatching } from '@codemirror/language';
 import { Compartment, EditorState, Transaction, type Extension } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
 import { useLatest } from '../useLatest';
+import type { CodeProblem } from './code-problem';
 import { marksOf, showMarks } from './marks';
 import { theme } from './theme';
 import css from './code-field.module.css';
-
-/** Something wrong with a text, from one character to before another. */
-export interface CodeProblem {
-  from: number;
-  to: number;
-  text: string;
-}
 
 /** Something that could be written. */
 export interface CodeProposal {
@@ -64,8 +58,7 @@ interface Props {
  */
 export function CodeField(props: Props) {
   const { label, hideLabel, value, problems = [], beside, hint } = props;
-  const host = useRef<HTMLDivElement>(null);
-  const view = useEditor(host, props);
+  const { view, mount } = useEditor(props);
   const id = useId();
   const [problem] = problems;
   useEffect(() => {
@@ -89,7 +82,7 @@ export function CodeField(props: Props) {
         {label}
       </span>
       <div className={css.line} data-invalid={problem !== undefined}>
-        <div ref={host} className={css.host} data-code-field={label} />
+        <div ref={mount} className={css.host} data-code-field={label} />
         {beside !== undefined && <span className={css.beside}>{beside}</span>}
       </div>
       {problem ? (
@@ -103,64 +96,84 @@ export function CodeField(props: Props) {
   );
 }
 
-/** The editor in its host, made once; what changes is given to it. */
-function useEditor(host: React.RefObject<HTMLDivElement | null>, props: Props): EditorView | null {
+/** What of the editor changes while it is there. */
+interface Parts {
+  language: Compartment;
+  fixed: Compartment;
+}
+
+/** The editor, made once in the element that `mount` is given; what changes is given to it. */
+function useEditor(props: Props): {
+  view: EditorView | null;
+  mount: (host: HTMLElement | null) => (() => void) | undefined;
+} {
   const latest = useLatest(props);
   const [view, setView] = useState<EditorView | null>(null);
-  const [own] = useState(() => ({ language: new Compartment(), fixed: new Compartment() }));
+  const [parts] = useState<Parts>(() => ({ language: new Compartment(), fixed: new Compartment() }));
   const { language, readOnly = false } = props;
-  useEffect(() => {
-    const element = host.current;
-    if (!element) return undefined;
-    // Its own tree of elements, where its style sheets need no leave of the page.
-    const root = element.shadowRoot ?? element.attachShadow({ mode: 'open' });
-    const { lines = 'one', label, phrases = {}, value } = latest.current;
-    const made = new EditorView({
-      root,
-      parent: root,
-      state: EditorState.create({
-        doc: value,
-        extensions: [
-          history(),
-          bracketMatching(),
-          marksOf,
-          theme,
-          EditorState.phrases.of(phrases),
-          autocompletion({
-            override: [(context) => proposals(latest.current, context)],
-            icons: false,
-            activateOnTyping: true,
-            closeOnBlur: true,
-          }),
-          keymap.of([
-            ...(lines === 'one' ? [{ key: 'Enter', run: () => (latest.current.onEnter?.(), true) }] : []),
-            ...historyKeymap,
-            ...defaultKeymap,
-          ]),
-          keymap.of(completionKeymap),
-          lines === 'one' ? oneLine : EditorView.lineWrapping,
-          EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
-          EditorView.updateListener.of(({ docChanged, state, transactions }) => {
-            const typed = transactions.some((each) => each.annotation(Transaction.addToHistory) !== false);
-            if (docChanged && typed) latest.current.onChange(state.doc.toString());
-          }),
-          own.language.of([]),
-          own.fixed.of([]),
-        ],
-      }),
-    });
-    setView(made);
-    return () => made.destroy();
-  }, [host, latest, own]);
+  const mount = useCallback(
+    (host: HTMLElement | null) => {
+      if (!host) return undefined;
+      // Its own tree of elements, where its style sheets need no leave of the page.
+      const root = host.shadowRoot ?? host.attachShadow({ mode: 'open' });
+      const state = EditorState.create({
+        doc: latest.current.value,
+        extensions: extensionsOf(latest, parts),
+      });
+      const made = new EditorView({ root, parent: root, state });
+      setView(made);
+      return () => {
+        setView(null);
+        made.destroy();
+      };
+    },
+    [latest, parts],
+  );
   useEffect(() => {
     view?.dispatch({
       effects: [
-        own.language.reconfigure(language ?? []),
-        own.fixed.reconfigure([EditorState.readOnly.of(readOnly), EditorView.editable.of(!readOnly)]),
+        parts.language.reconfigure(language ?? []),
+        parts.fixed.reconfigure([EditorState.readOnly.of(readOnly), EditorView.editable.of(!readOnly)]),
       ],
     });
-  }, [view, own, language, readOnly]);
-  return view;
+  }, [view, parts, language, readOnly]);
+  return { view, mount };
+}
+
+/** How the editor behaves. */
+function extensionsOf(latest: RefObject<Props>, parts: Parts): Extension[] {
+  const { lines = 'one', label, phrases = {} } = latest.current;
+  const enter = {
+    key: 'Enter',
+    run: () => {
+      latest.current.onEnter?.();
+      return true;
+    },
+  };
+  return [
+    history(),
+    bracketMatching(),
+    marksOf,
+    theme,
+    EditorState.phrases.of(phrases),
+    autocompletion({
+      override: [(context) => proposals(latest.current, context)],
+      icons: false,
+      // They are there at once, and whoever types quickly takes them at once.
+      activateOnTypingDelay: 0,
+      interactionDelay: 0,
+    }),
+    keymap.of([...(lines === 'one' ? [enter] : []), ...historyKeymap, ...defaultKeymap]),
+    keymap.of(completionKeymap),
+    lines === 'one' ? oneLine : EditorView.lineWrapping,
+    EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
+    EditorView.updateListener.of(({ docChanged, state, transactions }) => {
+      const typed = transactions.some((each) => each.annotation(Transaction.addToHistory) !== false);
+      if (docChanged && typed) latest.current.onChange(state.doc.toString());
+    }),
+    parts.language.of([]),
+    parts.fixed.of([]),
+  ];
 }
 
 function proposals({ propose }: Props, context: CompletionContext) {

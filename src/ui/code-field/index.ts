@@ -1,2 +1,3 @@
 /** A field for a text in a language of its own. Fetched by the rooms that have one. */
-export { CodeField, type CodeProblem, type CodeProposal, type CodeProposals } from './CodeField';
+export type { CodeProblem } from './code-problem';
+export { CodeField, type CodeProposal, type CodeProposals } from './CodeField';

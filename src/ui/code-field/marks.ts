@@ -1,7 +1,7 @@
 /** Marks beneath the characters with which something is wrong. */
 import { StateEffect, StateField, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, type DecorationSet } from '@codemirror/view';
-import type { CodeProblem } from './CodeField';
+import type { CodeProblem } from './code-problem';
 
 /** Shows these instead of those that are shown. */
 export const showMarks = StateEffect.define<readonly CodeProblem[]>();
@@ -16,7 +16,7 @@ export const marksOf: Extension = StateField.define<DecorationSet>({
     if (!shown) return marks.map(transaction.changes);
     const { length } = transaction.newDoc;
     return Decoration.set(
-      (shown.value as readonly CodeProblem[])
+      shown.value
         .map(({ from, to }) => ({ from: Math.min(from, Math.max(0, length - 1)), to: Math.min(to, length) }))
         .filter(({ from, to }) => from < to)
         .map(({ from, to }) => wrong.range(from, to)),

@@ -62,7 +62,10 @@ export function CellEditor({ label, column, begin, open, onStore, onLeave }: Pro
           : key === 'Tab'
             ? () => store(shiftKey ? 'left' : 'right')
             : key === 'Escape'
-              ? () => ((over.current = true), onLeave())
+              ? () => {
+                  over.current = true;
+                  onLeave();
+                }
               : undefined;
     if (!does) return;
     event.preventDefault();

@@ -10,7 +10,7 @@ import { GridRow } from './GridRow';
 import { rowKeys } from './keys';
 import { markedCount, placeIn } from './moves';
 import { holdsRows } from './outline';
-import { typedIn } from './row';
+import { typedIn, type GridColumn } from './row';
 import { areaOf, seenIn } from './state';
 import { rowHeight, useGridActs } from './useGridActs';
 import { useGridPointer } from './useGridPointer';
@@ -63,7 +63,6 @@ export function Grid({ label, grid, words, className }: Props) {
   const { editing } = acts;
   const cursorColumn = columns[state.cursor.column];
   const width = columns.reduce((sum, column) => sum + column.width, numberWidth);
-  const marked = markedCount(state);
   return (
     <div className={classes(css.grid, className)}>
       <div
@@ -78,7 +77,7 @@ export function Grid({ label, grid, words, className }: Props) {
         className={css.scroller}
         style={
           {
-            '--columns': `${String(numberWidth)}px ${columns.map((column) => `${String(column.width)}px`).join(' ')}`,
+            '--columns': `${String(numberWidth)}px ${columns.map(widthOf).join(' ')}`,
             '--wide': `${String(width)}px`,
           } as CSSProperties
         }
@@ -86,20 +85,7 @@ export function Grid({ label, grid, words, className }: Props) {
         {...acts.handlers}
         {...pointer.handlers}
       >
-        <div role="row" aria-rowindex={1} className={css.titles}>
-          <div role="columnheader" aria-label="#" className={css.head} />
-          {columns.map((column, at) => (
-            <div
-              key={column.id}
-              role="columnheader"
-              aria-colindex={at + 2}
-              data-title={at}
-              className={classes(css.title, column.kind === 'figure' && css.figure)}
-            >
-              {column.title}
-            </div>
-          ))}
-        </div>
+        <Titles columns={columns} />
         <div className={css.rows} style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index, start }) => {
             const place = seen[index] ?? 0;
@@ -148,17 +134,56 @@ export function Grid({ label, grid, words, className }: Props) {
         </div>
         {seen.length === 0 && <p className={css.empty}>{words.empty}</p>}
       </div>
-      <div className={css.foot}>
-        <span>{words.rows(state.rows.length)}</span>
-        {marked > 1 && <span>{words.marked(marked)}</span>}
-        {grid.wrong.length > 0 && (
-          <Button look="plain" className={css.mend} onClick={acts.toWrong}>
-            {words.wrong(grid.wrong.length)}
-          </Button>
-        )}
-        {grid.grows && <RowMenu {...{ grid, words }} onAct={acts.rows} />}
-      </div>
+      <Foot {...{ grid, words }} onWrong={acts.toWrong} onAct={acts.rows} />
       <Said text={acts.said} />
+    </div>
+  );
+}
+
+/** The titles of the columns; they stay while one scrolls. */
+function Titles({ columns }: { columns: readonly GridColumn[] }) {
+  return (
+    <div role="row" aria-rowindex={1} className={css.titles}>
+      <div role="columnheader" aria-label="#" className={css.head} />
+      {columns.map((column, at) => (
+        <div
+          key={column.id}
+          role="columnheader"
+          aria-colindex={at + 2}
+          data-title={at}
+          className={classes(css.title, column.kind === 'figure' && css.figure)}
+        >
+          {column.title}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** How much there is, what is to be mended, and what can be done to rows. */
+function Foot({
+  grid,
+  words,
+  onWrong,
+  onAct,
+}: Pick<Props, 'grid' | 'words'> & { onWrong: () => void; onAct: (act: RowAct) => void }) {
+  const { state } = grid;
+  const marked = markedCount(state);
+  // What is wrong where the cursor is stands here, where nothing covers it.
+  const here = grid.wrong.find(
+    ({ row, column }) => row === state.cursor.row && column === state.cursor.column,
+  );
+  return (
+    <div className={css.foot}>
+      <span>{words.rows(state.rows.length)}</span>
+      {marked > 1 && <span>{words.marked(marked)}</span>}
+      {grid.wrong.length > 0 && (
+        <Button look="plain" className={css.mend} onClick={onWrong}>
+          {words.wrong(grid.wrong.length)}
+        </Button>
+      )}
+      {here && <span className={css.here}>{here.why}</span>}
+      {grid.grows && <RowMenu {...{ grid, words, onAct }} />}
     </div>
   );
 }
@@ -217,7 +242,8 @@ function Frame({
     top: placeIn(seen, first) * rowHeight,
     height: (placeIn(seen, last) - placeIn(seen, first) + 1) * rowHeight,
     left: offset(from),
-    width: offset(to + 1) - offset(from),
+    // The last column takes the room that is left.
+    ...(to === plan.columns.length - 1 ? { right: 0 } : { width: offset(to + 1) - offset(from) }),
   });
   const down = until !== null && until.row - bottom >= until.column - right;
   return (
@@ -238,6 +264,9 @@ function Frame({
     </>
   );
 }
+
+const widthOf = ({ width }: GridColumn, at: number, all: readonly GridColumn[]): string =>
+  at === all.length - 1 ? `minmax(${String(width)}px, 1fr)` : `${String(width)}px`;
 
 function withOne(range: number[], at: number, count: number): number[] {
   return count === 0 || range.includes(at) ? range : [...range, at].sort((one, other) => one - other);

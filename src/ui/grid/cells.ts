@@ -33,7 +33,7 @@ function replaced(
   next: (row: number, column: number, nth: number) => Cell | undefined,
 ): readonly Row[] {
   const out = [...rows];
-  let any = false;
+  let any = false as boolean;
   places.forEach((at, nth) => {
     const row = rows[at];
     if (!row) return;

@@ -1,5 +1,5 @@
 /** Rows to edit in the manner of a spreadsheet. Fetched by the rooms that have one. */
 export { Grid } from './Grid';
 export { useGrid, type GridHandle } from './useGrid';
-export { isBlank, isWrong, type Cell, type GridColumn, type Reading, type Row } from './row';
-export type { GridWords, RowAct } from './words';
+export { isBlank, isWrong, type Cell, type GridColumn, type Row } from './row';
+export type { GridWords } from './words';

@@ -35,7 +35,7 @@ export function holderOf(rows: readonly Row[], at: number): number {
  */
 export function levelled(rows: readonly Row[], most: number): readonly Row[] {
   const path: { was: number; is: number }[] = [];
-  let changed = false;
+  let changed = false as boolean;
   const out = rows.map((row) => {
     while (path.length > 0 && (path.at(-1)?.was ?? 0) >= row.depth) path.pop();
     const holder = path.at(-1);

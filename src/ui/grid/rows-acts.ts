@@ -127,9 +127,6 @@ export const tidied = (rows: readonly Row[], columns: number): readonly Row[] =>
     0,
   );
 
-/** Whether rows can be added. */
-export const mayGrow = (state: GridState, plan: GridPlan): boolean => state.rows.length < plan.most;
-
 /** Marks the marked rows from the first to the last column. */
 export const wholeRows = (state: GridState): GridState => ({
   ...state,

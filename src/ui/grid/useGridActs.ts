@@ -180,11 +180,13 @@ function useFocus(latest: RefObject<Given>, editing: boolean, { row, column }: P
   return (): void => setWanted((before) => before + 1);
 }
 
-/** Scrolls sideways until a cell stands beside the numbers of the rows, wholly. */
+/** Scrolls sideways until a cell stands wholly beside the numbers of the rows and their first column. */
 function showColumn(scroller: HTMLElement, cell: HTMLElement): void {
   const [outer, inner] = [scroller.getBoundingClientRect(), cell.getBoundingClientRect()];
-  const numbers = scroller.querySelector('[data-head]')?.getBoundingClientRect().width ?? 0;
-  const [left, right] = [outer.left + numbers, outer.left + scroller.clientWidth];
+  const widthOf = (part: string): number => scroller.querySelector(part)?.getBoundingClientRect().width ?? 0;
+  const first = cell.dataset.column === '0';
+  const held = widthOf('[data-head]') + (first ? 0 : widthOf('[data-title="0"]'));
+  const [left, right] = [outer.left + held, outer.left + scroller.clientWidth];
   if (inner.left < left) scroller.scrollLeft -= left - inner.left;
   else if (inner.right > right) scroller.scrollLeft += Math.min(inner.right - right, inner.left - left);
 }

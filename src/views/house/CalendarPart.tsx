@@ -10,7 +10,7 @@ import { countryColumn, dayColumn, textColumn } from '../parts/grid/columns';
 import { useGridWords } from '../parts/grid/useGridWords';
 import { useSpeech } from '../speech';
 import { Foot } from './Foot';
-import type { Keep } from './House';
+import type { Keep } from './keep';
 import css from './house.module.css';
 
 interface Props {
@@ -79,7 +79,7 @@ export function CalendarPart({ view, today, countries, onKeep }: Props) {
           <Week workdays={workdays} onWorkdays={setWorkdays} />
           <Try
             {...{ today, countries }}
-            calendar={{ workdays, closed: wrong === undefined ? closed : [] }}
+            calendar={wrong === undefined ? { workdays, closed } : null}
             made={view.company.country}
           />
         </div>
@@ -189,7 +189,8 @@ function Try({
   today,
   countries,
 }: {
-  calendar: WorkingCalendar;
+  /** Null while it cannot be counted by. */
+  calendar: WorkingCalendar | null;
   made: string;
   today: string;
   countries: readonly string[];
@@ -232,7 +233,7 @@ function Try({
         }))}
         onChange={(event) => setGoes(event.target.value)}
       />
-      {count !== null && (
+      {count !== null && calendar && (
         <output className={css.promise}>
           <span>
             {t('house.made', { day: date(afterWorkingDays(from, count, calendar, made), language) })}

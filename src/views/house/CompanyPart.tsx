@@ -9,7 +9,7 @@ import { addressOf, ask } from '../api';
 import { BringFile } from '../parts/bring/BringFile';
 import { useSpeech } from '../speech';
 import { Foot } from './Foot';
-import type { Keep } from './House';
+import type { Keep } from './keep';
 import css from './house.module.css';
 
 interface Props {
@@ -26,8 +26,7 @@ export function CompanyPart({ view, onKeep }: Props) {
   const form = useForm<CompanyInput>({
     resolver: yupResolver(companyInput as never),
     mode: 'onTouched',
-    values: view.company,
-    resetOptions: { keepDirtyValues: false },
+    defaultValues: view.company,
   });
   const [brought, setBrought] = useState<FileView | null>(null);
   const { isDirty, isSubmitting } = form.formState;
@@ -43,7 +42,8 @@ export function CompanyPart({ view, onKeep }: Props) {
       className={css.form}
       onSubmit={(event) =>
         void form.handleSubmit(async (input) => {
-          await onKeep(ask('PUT /house/company', { input }));
+          const answer = await onKeep(ask('PUT /house/company', { input }));
+          if (answer.ok) form.reset(answer.value.company);
         })(event)
       }
     >

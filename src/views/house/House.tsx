@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import type { HouseView } from '../../contract';
 import { ListPage, Tabs, say } from '../../ui';
-import { sentences, type Answer } from '../api';
+import { ask, sentences } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { CalendarPart } from './CalendarPart';
 import { CompanyPart } from './CompanyPart';
+import type { Keep } from './keep';
 import { NumbersPart } from './NumbersPart';
 import css from './house.module.css';
 
@@ -25,21 +26,29 @@ export default function House(props: Props) {
   );
 }
 
-/** Sends a part; tells whether it is kept. */
-export type Keep = (sent: Promise<Answer<HouseView>>) => Promise<Answer<HouseView>>;
-
 const parts = ['company', 'calendar', 'numbers'] as const;
 
 function Page({ first, today, countries }: Props) {
   const { t } = useSpeech();
   const [view, setView] = useState(first);
+  // What somebody else kept meanwhile is begun with anew.
+  const [turn, setTurn] = useState(0);
   const [part, setPart] = useState<(typeof parts)[number]>('company');
   const keep: Keep = async (sent) => {
     const answer = await sent;
     if (answer.ok) {
       setView(answer.value);
       say(t('house.kept'));
-    } else say(sentences(answer.failures, t('request.failed')), true);
+      return answer;
+    }
+    say(sentences(answer.failures, t('request.failed')), true);
+    if (answer.failures.some(({ code }) => code === 'house.stale')) {
+      const now = await ask('GET /house');
+      if (now.ok) {
+        setView(now.value);
+        setTurn((before) => before + 1);
+      }
+    }
     return answer;
   };
   return (
@@ -60,13 +69,13 @@ function Page({ first, today, countries }: Props) {
       <div id="house-part" role="tabpanel" aria-label={t(`house.${part}`)} className={css.part}>
         {/* All of them stay, so that nothing that was typed is lost by looking elsewhere. */}
         <div hidden={part !== 'company'} className={css.shown}>
-          <CompanyPart view={view} onKeep={keep} />
+          <CompanyPart key={turn} view={view} onKeep={keep} />
         </div>
         <div hidden={part !== 'calendar'} className={css.shown}>
-          <CalendarPart {...{ view, today, countries }} onKeep={keep} />
+          <CalendarPart key={turn} {...{ view, today, countries }} onKeep={keep} />
         </div>
         <div hidden={part !== 'numbers'} className={css.shown}>
-          <NumbersPart view={view} onKeep={keep} />
+          <NumbersPart key={turn} view={view} onKeep={keep} />
         </div>
       </div>
     </ListPage>

@@ -7,7 +7,7 @@ import { Field } from '../../ui';
 import { ask } from '../api';
 import { useSpeech } from '../speech';
 import { Foot } from './Foot';
-import type { Keep } from './House';
+import type { Keep } from './keep';
 import css from './house.module.css';
 
 interface Props {
@@ -23,7 +23,7 @@ export function NumbersPart({ view, onKeep }: Props) {
   const form = useForm<NumbersInput>({
     resolver: yupResolver(numbersInput as never),
     mode: 'onChange',
-    values: view.numbers,
+    defaultValues: view.numbers,
   });
   const { isDirty, isSubmitting, errors } = form.formState;
   const said = useWatch({ control: form.control }) as NumbersInput;
@@ -33,7 +33,8 @@ export function NumbersPart({ view, onKeep }: Props) {
       className={css.form}
       onSubmit={(event) =>
         void form.handleSubmit(async (input) => {
-          await onKeep(ask('PUT /house/numbers', { input }));
+          const answer = await onKeep(ask('PUT /house/numbers', { input }));
+          if (answer.ok) form.reset(answer.value.numbers);
         })(event)
       }
     >
@@ -46,7 +47,7 @@ export function NumbersPart({ view, onKeep }: Props) {
               <fieldset key={range} className={css.range}>
                 <legend className={css.legend}>{t(`house.range.${range}`)}</legend>
                 <Field
-                  label={t('house.pattern.label', { what: t(`house.range.${range}`) })}
+                  label={t('house.pattern.label')}
                   ref={ref}
                   spellCheck={false}
                   error={code === undefined ? undefined : hasText(code) ? t(code) : code}
