@@ -165,7 +165,7 @@ function extensionsOf(latest: RefObject<Props>, parts: Parts): Extension[] {
     }),
     keymap.of([...(lines === 'one' ? [enter] : []), ...historyKeymap, ...defaultKeymap]),
     keymap.of(completionKeymap),
-    lines === 'one' ? oneLine : EditorView.lineWrapping,
+    lines === 'one' ? unbroken : EditorView.lineWrapping,
     EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
     EditorView.updateListener.of(({ docChanged, state, transactions }) => {
       const typed = transactions.some((each) => each.annotation(Transaction.addToHistory) !== false);
@@ -202,7 +202,7 @@ function proposals({ propose }: Props, context: CompletionContext) {
 }
 
 /** What is pasted of several lines becomes one. */
-const oneLine = EditorState.transactionFilter.of((transaction) =>
+const unbroken = EditorState.transactionFilter.of((transaction) =>
   transaction.docChanged && transaction.newDoc.lines > 1
     ? [transaction, { changes: breaksIn(transaction.newDoc.toString()), sequential: true }]
     : transaction,

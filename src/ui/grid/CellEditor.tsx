@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import { autoUpdate, flip, offset, size, useFloating } from '@floating-ui/react-dom';
+import { autoUpdate, flip, offset, size, useFloating, type UseFloatingOptions } from '@floating-ui/react-dom';
 import { floatingRefs } from '../floating-refs';
 import type { GridColumn } from './row';
 import css from './grid.module.css';
@@ -19,58 +19,19 @@ interface Props {
 }
 
 /** The field in the place of a cell: Enter and Tab store, Escape leaves; choices hang beneath it. */
-export function CellEditor({ label, column, begin, open, onStore, onLeave }: Props) {
-  const [text, setText] = useState(begin);
-  const [typed, setTyped] = useState(!open && begin === '');
+export function CellEditor(props: Props) {
+  const { label, column, begin } = props;
+  const choosing = useChoosing(props);
+  const { text, shown, found, active } = choosing;
   const field = useRef<HTMLInputElement | null>(null);
-  const over = useRef(false);
-  const found = choicesFor(column, typed ? text : '');
-  const [active, setActive] = useState(() => (open ? Math.max(0, found.indexOf(begin)) : -1));
-  const shown = found.length > 0 && (open || typed);
+  const { keys, store } = useStoring(props, choosing);
   const id = useId();
-  const { refs, floatingStyles } = useFloating({
-    open: shown,
-    placement: 'bottom-start',
-    whileElementsMounted: autoUpdate,
-    middleware: [
-      offset(1),
-      flip(),
-      size({ apply: ({ rects, elements }) => atLeast(elements.floating, rects.reference.width) }),
-    ],
-  });
+  const { refs, floatingStyles } = useFloating(beneath(shown));
   const { anchor, panel } = floatingRefs(refs);
   useEffect(() => {
     field.current?.focus();
     field.current?.setSelectionRange(begin.length, begin.length);
   }, [begin]);
-  const store = (where: Stored, value = shown ? (found[active] ?? text) : text): void => {
-    if (over.current) return;
-    over.current = true;
-    onStore(value, where);
-  };
-  const keys = (event: KeyboardEvent): void => {
-    const { key, shiftKey, ctrlKey, metaKey, nativeEvent } = event;
-    // Nothing in the grid or the page hears keys of a cell that is edited.
-    event.stopPropagation();
-    if (nativeEvent.isComposing) return;
-    const arrow = shown ? (key === 'ArrowDown' ? 1 : key === 'ArrowUp' ? -1 : 0) : 0;
-    const does =
-      arrow !== 0
-        ? () => setActive(Math.max(0, Math.min(found.length - 1, active + arrow)))
-        : key === 'Enter'
-          ? () => store(ctrlKey || metaKey ? 'marked' : shiftKey ? 'up' : 'down')
-          : key === 'Tab'
-            ? () => store(shiftKey ? 'left' : 'right')
-            : key === 'Escape'
-              ? () => {
-                  over.current = true;
-                  onLeave();
-                }
-              : undefined;
-    if (!does) return;
-    event.preventDefault();
-    does();
-  };
   return (
     <>
       <input
@@ -90,11 +51,7 @@ export function CellEditor({ label, column, begin, open, onStore, onLeave }: Pro
               'aria-activedescendant': shown && active >= 0 ? `${id}-${String(active)}` : undefined,
             }
           : {})}
-        onChange={(event) => {
-          setText(event.target.value);
-          setTyped(true);
-          setActive(event.target.value === '' ? -1 : 0);
-        }}
+        onChange={(event) => choosing.type(event.target.value)}
         onKeyDown={keys}
         onBlur={() => store('here', text)}
         onPointerDown={(event) => event.stopPropagation()}
@@ -114,7 +71,7 @@ export function CellEditor({ label, column, begin, open, onStore, onLeave }: Pro
               id={`${id}-${String(at)}`}
               role="option"
               aria-selected={at === active}
-              onPointerEnter={() => setActive(at)}
+              onPointerEnter={() => choosing.setActive(at)}
               onPointerDown={(event) => {
                 event.preventDefault();
                 event.stopPropagation();
@@ -129,6 +86,63 @@ export function CellEditor({ label, column, begin, open, onStore, onLeave }: Pro
     </>
   );
 }
+
+/** What is typed, which choices have it, and which of them Enter takes. */
+function useChoosing({ column, begin, open }: Props) {
+  const [text, setText] = useState(begin);
+  const [typed, setTyped] = useState(!open && begin === '');
+  const found = choicesFor(column, typed ? text : '');
+  const [active, setActive] = useState(() => (open ? Math.max(0, found.indexOf(begin)) : -1));
+  const type = (next: string): void => {
+    setText(next);
+    setTyped(true);
+    setActive(next === '' ? -1 : 0);
+  };
+  return { text, found, active, setActive, type, shown: found.length > 0 && (open || typed) };
+}
+
+/** Stores what was typed or chosen, once, and what keys do. */
+function useStoring(
+  { onStore, onLeave }: Props,
+  { text, found, active, setActive, shown }: ReturnType<typeof useChoosing>,
+) {
+  const over = useRef(false);
+  const store = (where: Stored, value = shown ? (found[active] ?? text) : text): void => {
+    if (over.current) return;
+    over.current = true;
+    onStore(value, where);
+  };
+  const leave = (): void => {
+    over.current = true;
+    onLeave();
+  };
+  const keys = (event: KeyboardEvent): void => {
+    const { key, shiftKey, ctrlKey, metaKey, nativeEvent } = event;
+    // Nothing in the grid or the page hears keys of a cell that is edited.
+    event.stopPropagation();
+    if (nativeEvent.isComposing) return;
+    const arrow = shown ? (key === 'ArrowDown' ? 1 : key === 'ArrowUp' ? -1 : 0) : 0;
+    if (arrow !== 0) setActive(Math.max(0, Math.min(found.length - 1, active + arrow)));
+    else if (key === 'Enter') store(ctrlKey || metaKey ? 'marked' : shiftKey ? 'up' : 'down');
+    else if (key === 'Tab') store(shiftKey ? 'left' : 'right');
+    else if (key === 'Escape') leave();
+    else return;
+    event.preventDefault();
+  };
+  return { keys, store };
+}
+
+/** The list hangs beneath its cell, at least as wide. */
+const beneath = (open: boolean): UseFloatingOptions => ({
+  open,
+  placement: 'bottom-start',
+  whileElementsMounted: autoUpdate,
+  middleware: [
+    offset(1),
+    flip(),
+    size({ apply: ({ rects, elements }) => atLeast(elements.floating, rects.reference.width) }),
+  ],
+});
 
 function atLeast(element: HTMLElement, width: number): void {
   element.style.minWidth = `${String(width)}px`;

@@ -1,5 +1,5 @@
-import { useId, useRef, type CSSProperties } from 'react';
-import { useVirtualizer, defaultRangeExtractor } from '@tanstack/react-virtual';
+import { useId, useRef, type CSSProperties, type PointerEvent } from 'react';
+import { useVirtualizer, defaultRangeExtractor, type VirtualItem } from '@tanstack/react-virtual';
 import { Plus, Rows3 } from 'lucide-react';
 import { Button } from '../Button';
 import { classes } from '../classes';
@@ -36,10 +36,8 @@ const numberWidth = 46;
 export function Grid({ label, grid, words, className }: Props) {
   const { plan, state, tree, fixed } = grid;
   const { columns } = plan;
-  const name = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const seen = seenIn(state);
-  const area = areaOf(state);
   const cursorAt = placeIn(seen, state.cursor.row);
   // eslint-disable-next-line react-hooks/incompatible-library -- nothing of it is handed on
   const virtual = useVirtualizer({
@@ -61,7 +59,6 @@ export function Grid({ label, grid, words, className }: Props) {
   });
   const pointer = useGridPointer({ grid, scroller, acts });
   const { editing } = acts;
-  const cursorColumn = columns[state.cursor.column];
   const width = columns.reduce((sum, column) => sum + column.width, numberWidth);
   return (
     <div className={classes(css.grid, className)}>
@@ -87,41 +84,7 @@ export function Grid({ label, grid, words, className }: Props) {
       >
         <Titles columns={columns} />
         <div className={css.rows} style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map(({ index, start }) => {
-            const place = seen[index] ?? 0;
-            const row = state.rows[place];
-            if (!row) return null;
-            const within = place >= area.top && place <= area.bottom;
-            const here = place === state.cursor.row;
-            return (
-              <GridRow
-                key={row.id}
-                {...{ name, row, place, columns, tree, words }}
-                number={index + 1}
-                top={start}
-                cursor={here ? state.cursor.column : -1}
-                from={within ? area.left : -1}
-                to={within ? area.right : -1}
-                folded={tree && holdsRows(state.rows, place) ? state.folded.has(row.id) : undefined}
-                drop={pointer.drop === place}
-                editor={
-                  here && editing && cursorColumn ? (
-                    <CellEditor
-                      key={`${row.id} ${cursorColumn.id}`}
-                      label={`${cursorColumn.title}, ${words.row(index + 1)}`}
-                      column={cursorColumn}
-                      begin={
-                        editing === 'replace' ? '' : typedIn(cursorColumn, row.cells[state.cursor.column])
-                      }
-                      open={editing === 'choose'}
-                      onStore={acts.store}
-                      onLeave={acts.leave}
-                    />
-                  ) : null
-                }
-              />
-            );
-          })}
+          <Rows {...{ grid, words, acts }} items={virtual.getVirtualItems()} drop={pointer.drop} />
           {seen.length > 0 && (
             <Frame {...{ grid }} until={pointer.until} onFill={pointer.onFill} editing={editing !== null} />
           )}
@@ -138,6 +101,60 @@ export function Grid({ label, grid, words, className }: Props) {
       <Said text={acts.said} />
     </div>
   );
+}
+
+/** The rows that are drawn. */
+function Rows({
+  grid: { plan, state, tree },
+  words,
+  acts,
+  items,
+  drop,
+}: Pick<Props, 'grid' | 'words'> & {
+  acts: ReturnType<typeof useGridActs>;
+  items: readonly VirtualItem[];
+  drop: number | null;
+}) {
+  const name = useId();
+  const { columns } = plan;
+  const { cursor } = state;
+  const seen = seenIn(state);
+  const area = areaOf(state);
+  const column = columns[cursor.column];
+  return items.map(({ index, start }) => {
+    const place = seen[index] ?? 0;
+    const row = state.rows[place];
+    if (!row) return null;
+    const within = place >= area.top && place <= area.bottom;
+    const here = place === cursor.row;
+    const edited = here && acts.editing !== null && column;
+    return (
+      <GridRow
+        key={row.id}
+        {...{ name, row, place, columns, tree, words }}
+        number={index + 1}
+        top={start}
+        cursor={here ? cursor.column : -1}
+        from={within ? area.left : -1}
+        to={within ? area.right : -1}
+        folded={tree && holdsRows(state.rows, place) ? state.folded.has(row.id) : undefined}
+        drop={drop === place}
+        editor={
+          edited ? (
+            <CellEditor
+              key={`${row.id} ${edited.id}`}
+              label={`${edited.title}, ${words.row(index + 1)}`}
+              column={edited}
+              begin={acts.editing === 'replace' ? '' : typedIn(edited, row.cells[cursor.column])}
+              open={acts.editing === 'choose'}
+              onStore={acts.store}
+              onLeave={acts.leave}
+            />
+          ) : null
+        }
+      />
+    );
+  });
 }
 
 /** The titles of the columns; they stay while one scrolls. */
@@ -231,7 +248,7 @@ function Frame({
   editing,
 }: Pick<Props, 'grid'> & {
   until: { row: number; column: number } | null;
-  onFill: () => void;
+  onFill: (event: PointerEvent) => void;
   editing: boolean;
 }) {
   const seen = seenIn(state);

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState, type PointerEvent, type MouseEvent, type R
 import { useLatest } from '../useLatest';
 import { continued } from './cells';
 import { blockOf, placed } from './rows-acts';
-import { folding, marking, movedTo, type Place } from './state';
+import { folding, marking, movedTo, type GridState, type Place } from './state';
 import type { useGridActs } from './useGridActs';
 import type { GridHandle } from './useGrid';
 
@@ -15,59 +15,18 @@ interface Given {
 /** What the pointer is dragging: a corner of what is marked, whole rows that are marked or moved, the filler. */
 type Dragging = 'mark' | 'markRows' | 'rows' | 'fill';
 
+/** Where what is dragged would go: filled on as far as a cell, put before a row. */
+interface Target {
+  until: Place | null;
+  drop: number | null;
+}
+const nowhere: Target = { until: null, drop: null };
+
 /** What is done in a grid by hand: marking, editing, folding, filling on, and moving rows. */
 export function useGridPointer(given: Given) {
-  const latest = useLatest(given);
-  const dragging = useRef<Dragging | null>(null);
-  const [until, setUntil] = useState<Place | null>(null);
-  const [drop, setDrop] = useState<number | null>(null);
-  const target = useRef<{ until: Place | null; drop: number | null }>({ until: null, drop: null });
-
-  useEffect(() => {
-    const move = (event: globalThis.PointerEvent): void => {
-      const { scroller } = latest.current;
-      const { session, state } = latest.current.grid;
-      const what = dragging.current;
-      if (!what || !scroller.current) return;
-      scrollAtEdge(scroller.current, event);
-      const over = placeUnder(event.clientX, event.clientY);
-      if (!over) return;
-      if (what === 'mark')
-        session.act((now) =>
-          movedTo(now, { row: over.row, column: over.column ?? now.cursor.column }, 'extend'),
-        );
-      if (what === 'markRows')
-        session.act((now) => movedTo(now, { row: over.row, column: now.cursor.column }, 'extend'));
-      if (what === 'fill')
-        setUntil((target.current.until = { row: over.row, column: over.column ?? state.cursor.column }));
-      if (what === 'rows') {
-        const { from, to } = blockOf(state);
-        const before = over.below ? over.row + 1 : over.row;
-        setDrop((target.current.drop = before >= from && before <= to ? null : before));
-      }
-    };
-    const end = (): void => {
-      const { grid } = latest.current;
-      const { until: to, drop: before } = target.current;
-      if (dragging.current === 'fill' && to) grid.session.act((now) => continued(now, grid.plan, to));
-      if (dragging.current === 'rows' && before !== null) grid.session.act((now) => placed(now, before));
-      dragging.current = null;
-      target.current = { until: null, drop: null };
-      setUntil(null);
-      setDrop(null);
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
-    window.addEventListener('pointercancel', end);
-    return () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', end);
-      window.removeEventListener('pointercancel', end);
-    };
-  }, [latest]);
-
+  const { begin, target } = useDragging(given);
   const onPointerDown = (event: PointerEvent): void => {
-    const { session, grows, state } = given.grid;
+    const { session } = given.grid;
     const over = placeOf(event.target);
     if (!over || event.button !== 0) return;
     if (over.fold) {
@@ -78,41 +37,94 @@ export function useGridPointer(given: Given) {
     // A cell that is edited is stored before the cursor leaves it.
     if (given.acts.editing && document.activeElement instanceof HTMLElement) document.activeElement.blur();
     given.acts.wantFocus();
-    if (over.column !== null) {
-      dragging.current = 'mark';
-      session.act((now) =>
-        movedTo(now, { row: over.row, column: over.column ?? 0 }, event.shiftKey ? 'extend' : 'leave'),
-      );
+    const { row, column } = over;
+    if (column !== null) {
+      begin('mark');
+      session.act((now) => movedTo(now, { row, column }, event.shiftKey ? 'extend' : 'leave'));
       return;
     }
-    const { from, to } = blockOf(state);
-    const last = state.columns - 1;
-    const whole = state.anchor.column === 0 && state.cursor.column === last;
-    // What is marked as whole rows is dragged; any other number marks its row.
-    dragging.current =
-      grows && whole && over.row >= from && over.row < to && !event.shiftKey ? 'rows' : 'markRows';
-    if (dragging.current === 'markRows')
-      session.act((now) =>
-        marking(
-          now,
-          { row: event.shiftKey ? now.anchor.row : over.row, column: 0 },
-          { row: over.row, column: last },
-        ),
-      );
+    const held = isHeld(given.grid, row) && !event.shiftKey;
+    begin(held ? 'rows' : 'markRows');
+    if (!held) session.act((now) => markingRow(now, row, event.shiftKey));
   };
   const onDoubleClick = (event: MouseEvent): void => {
     const over = placeOf(event.target);
     if (over && over.column !== null && !over.fold) given.acts.edit('within');
   };
-  return {
-    until,
-    drop,
-    onFill: (event?: { stopPropagation: () => void }): void => {
-      event?.stopPropagation();
-      dragging.current = 'fill';
-    },
-    handlers: { onPointerDown, onDoubleClick },
+  const onFill = (event: PointerEvent): void => {
+    event.stopPropagation();
+    begin('fill');
   };
+  return { ...target, onFill, handlers: { onPointerDown, onDoubleClick } };
+}
+
+/** Whether a row is of those that are marked as whole and can be dragged; any other number marks its row. */
+function isHeld({ grows, state }: GridHandle, row: number): boolean {
+  const { from, to } = blockOf(state);
+  const whole = state.anchor.column === 0 && state.cursor.column === state.columns - 1;
+  return grows && whole && row >= from && row < to;
+}
+
+const markingRow = (now: GridState, row: number, extend: boolean): GridState =>
+  marking(now, { row: extend ? now.anchor.row : row, column: 0 }, { row, column: now.columns - 1 });
+
+/** Follows the pointer while something is dragged, wherever it goes, and does what was meant where it ends. */
+function useDragging(given: Given) {
+  const latest = useLatest(given);
+  const dragging = useRef<Dragging | null>(null);
+  const [target, setTarget] = useState(nowhere);
+  const aim = useRef(nowhere);
+  useEffect(() => {
+    const show = (next: Target): void => {
+      aim.current = next;
+      setTarget(next);
+    };
+    const move = (event: globalThis.PointerEvent): void => {
+      const { grid, scroller } = latest.current;
+      if (!dragging.current || !scroller.current) return;
+      scrollAtEdge(scroller.current, event);
+      const over = placeUnder(event.clientX, event.clientY);
+      if (over) drag(dragging.current, over, grid, show);
+    };
+    const end = (): void => {
+      const { session, plan } = latest.current.grid;
+      const { until, drop } = aim.current;
+      if (until) session.act((now) => continued(now, plan, until));
+      if (drop !== null) session.act((now) => placed(now, drop));
+      if (dragging.current) show(nowhere);
+      dragging.current = null;
+    };
+    window.addEventListener('pointermove', move);
+    for (const event of ['pointerup', 'pointercancel'] as const) window.addEventListener(event, end);
+    return () => {
+      window.removeEventListener('pointermove', move);
+      for (const event of ['pointerup', 'pointercancel'] as const) window.removeEventListener(event, end);
+    };
+  }, [latest]);
+  const begin = (what: Dragging): void => {
+    dragging.current = what;
+  };
+  return { begin, target };
+}
+
+/** What dragging over a place does, or would do if it ended there. */
+function drag(
+  what: Dragging,
+  over: Under,
+  { session, state }: GridHandle,
+  show: (target: Target) => void,
+): void {
+  const { row, column } = over;
+  if (what === 'mark')
+    session.act((now) => movedTo(now, { row, column: column ?? now.cursor.column }, 'extend'));
+  else if (what === 'markRows')
+    session.act((now) => movedTo(now, { row, column: now.cursor.column }, 'extend'));
+  else if (what === 'fill') show({ until: { row, column: column ?? state.cursor.column }, drop: null });
+  else {
+    const { from, to } = blockOf(state);
+    const before = over.below ? row + 1 : row;
+    show({ until: null, drop: before >= from && before <= to ? null : before });
+  }
 }
 
 interface Under {

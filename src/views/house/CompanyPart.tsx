@@ -61,36 +61,7 @@ export function CompanyPart({ view, onKeep }: Props) {
             names={['taxNumber', 'registered', 'bank', 'iban', 'bic']}
           />
         </div>
-        <div className={css.aside}>
-          <h2 className={css.legend}>{t('house.mark')}</h2>
-          {mark ? (
-            <div className={css.mark}>
-              <img
-                src={addressOf('GET /files/{id}', { at: { id: mark.id }, query: { as: 'small' } })}
-                alt={mark.name}
-              />
-              <span className={css.quiet}>{mark.name}</span>
-              <Button
-                look="plain"
-                aria-label={t('files.takeBack', { name: mark.name })}
-                title={t('files.takeBack', { name: mark.name })}
-                onClick={() => setMark(null)}
-              >
-                <X size={14} aria-hidden />
-              </Button>
-            </div>
-          ) : (
-            <p className={css.quiet}>{t('house.noMark')}</p>
-          )}
-          <BringFile
-            label={t('house.mark')}
-            kinds={pictureKinds}
-            only={t('files.only')}
-            onBrought={setMark}
-          />
-          <h2 className={css.legend}>{t('house.paper')}</h2>
-          <Paper form={form} mark={mark} />
-        </div>
+        <Paperwork form={form} mark={mark} onMark={setMark} />
       </div>
       <Foot
         changed={isDirty}
@@ -103,6 +74,46 @@ export function CompanyPart({ view, onKeep }: Props) {
     </form>
   );
 }
+
+/** The mark on paper, and how all of it looks there. */
+function Paperwork({
+  form,
+  mark,
+  onMark,
+}: {
+  form: Form;
+  mark: FileView | null;
+  onMark: (file: FileView | null) => void;
+}) {
+  const { t } = useSpeech();
+  return (
+    <div className={css.aside}>
+      <h2 className={css.legend}>{t('house.mark')}</h2>
+      {mark ? (
+        <div className={css.mark}>
+          <img src={pictureOf(mark)} alt={mark.name} />
+          <span className={css.quiet}>{mark.name}</span>
+          <Button
+            look="plain"
+            aria-label={t('files.takeBack', { name: mark.name })}
+            title={t('files.takeBack', { name: mark.name })}
+            onClick={() => onMark(null)}
+          >
+            <X size={14} aria-hidden />
+          </Button>
+        </div>
+      ) : (
+        <p className={css.quiet}>{t('house.noMark')}</p>
+      )}
+      <BringFile label={t('house.mark')} kinds={pictureKinds} only={t('files.only')} onBrought={onMark} />
+      <h2 className={css.legend}>{t('house.paper')}</h2>
+      <Paper form={form} mark={mark} />
+    </div>
+  );
+}
+
+const pictureOf = ({ id }: FileView): string =>
+  addressOf('GET /files/{id}', { at: { id }, query: { as: 'small' } });
 
 const labels: Readonly<
   Partial<Record<Name, 'address.street' | 'address.postcode' | 'address.town' | 'address.country'>>
@@ -145,9 +156,7 @@ function Paper({ form, mark }: { form: Form; mark: FileView | null }) {
     <div className={css.paper}>
       <div className={css.paperHead}>
         <strong>{said.name}</strong>
-        {mark && (
-          <img src={addressOf('GET /files/{id}', { at: { id: mark.id }, query: { as: 'small' } })} alt="" />
-        )}
+        {mark && <img src={pictureOf(mark)} alt="" />}
       </div>
       <p className={css.window}>
         {line(said.name, said.street, [said.postcode, said.town].filter(Boolean).join(' '), said.country)}

@@ -1,4 +1,4 @@
-import { useForm, useWatch } from 'react-hook-form';
+import { useForm, useWatch, type UseFormReturn } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { numbersInput, type HouseView, type NumbersInput } from '../../contract';
 import { numberBy, rangeProblem } from '../../core/quotes';
@@ -25,8 +25,7 @@ export function NumbersPart({ view, onKeep }: Props) {
     mode: 'onChange',
     defaultValues: view.numbers,
   });
-  const { isDirty, isSubmitting, errors } = form.formState;
-  const said = useWatch({ control: form.control }) as NumbersInput;
+  const { isDirty, isSubmitting } = form.formState;
   return (
     <form
       noValidate
@@ -40,29 +39,9 @@ export function NumbersPart({ view, onKeep }: Props) {
     >
       <div className={css.sides}>
         <div className={css.ranges}>
-          {ranges.map((range) => {
-            const { ref, ...rest } = form.register(`${range}.pattern`);
-            const code = errors[range]?.pattern?.message ?? errors[range]?.message;
-            return (
-              <fieldset key={range} className={css.range}>
-                <legend className={css.legend}>{t(`house.range.${range}`)}</legend>
-                <Field
-                  label={t('house.pattern.label')}
-                  ref={ref}
-                  spellCheck={false}
-                  error={code === undefined ? undefined : hasText(code) ? t(code) : code}
-                  {...rest}
-                />
-                <p className={css.next}>{nextOf(range, said, view, t)}</p>
-                {range !== 'workOrder' && (
-                  <label className={css.check}>
-                    <input type="checkbox" {...form.register(`${range}.yearly`)} />
-                    {t('house.pattern.yearly')}
-                  </label>
-                )}
-              </fieldset>
-            );
-          })}
+          {ranges.map((range) => (
+            <Range key={range} {...{ range, form, view }} />
+          ))}
         </div>
         <div className={css.aside}>
           <h2 className={css.legend}>{t('house.pattern.signs')}</h2>
@@ -79,6 +58,42 @@ export function NumbersPart({ view, onKeep }: Props) {
       </div>
       <Foot changed={isDirty} busy={isSubmitting} onBack={() => form.reset(view.numbers)} />
     </form>
+  );
+}
+
+/** The pattern of one kind of numbers, with what comes of it. */
+function Range({
+  range,
+  form,
+  view,
+}: {
+  range: (typeof ranges)[number];
+  form: UseFormReturn<NumbersInput>;
+  view: HouseView;
+}) {
+  const { t } = useSpeech();
+  const said = useWatch({ control: form.control }) as NumbersInput;
+  const { ref, ...rest } = form.register(`${range}.pattern`);
+  const problems = form.formState.errors[range];
+  const code = problems?.pattern?.message ?? problems?.message;
+  return (
+    <fieldset className={css.range}>
+      <legend className={css.legend}>{t(`house.range.${range}`)}</legend>
+      <Field
+        label={t('house.pattern.label')}
+        ref={ref}
+        spellCheck={false}
+        error={code === undefined ? undefined : hasText(code) ? t(code) : code}
+        {...rest}
+      />
+      <p className={css.next}>{nextOf(range, said, view, t)}</p>
+      {range !== 'workOrder' && (
+        <label className={css.check}>
+          <input type="checkbox" {...form.register(`${range}.yearly`)} />
+          {t('house.pattern.yearly')}
+        </label>
+      )}
+    </fieldset>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useId, useRef, useState, type ClipboardEvent, type DragEvent } from 'react';
+import { useRef, useState, type ClipboardEvent, type DragEvent } from 'react';
 import { Upload } from 'lucide-react';
 import { mostFileBytes } from '../../../core/exchange';
 import type { FileKind, FileView } from '../../../contract';
@@ -26,42 +26,12 @@ interface Way {
 }
 
 /** A place to bring a file to: by dropping, pasting or choosing it, with how far it is, a stop, and another try. */
-export function BringFile({ label, kinds, only, onBrought }: Props) {
+export function BringFile(props: Props) {
+  const { label } = props;
   const { t } = useSpeech();
-  const [way, setWay] = useState<Way | null>(null);
+  const { way, bring, stop } = useBringing(props);
   const [over, setOver] = useState(false);
   const field = useRef<HTMLInputElement>(null);
-  const sending = useRef<Sending | null>(null);
-  const id = useId();
-  const bring = async (file: File | undefined | null): Promise<void> => {
-    if (!file) return;
-    sending.current?.stop();
-    const { name } = file;
-    const wrong = (text: string): void => setWay({ name, far: 0, wrong: text, file });
-    if (file.size > mostFileBytes) {
-      wrong(t('files.tooLarge', { most: mostFileBytes / 1024 / 1024 }));
-      return;
-    }
-    setWay({ name, far: 0, wrong: null, file });
-    const mine = sendFile(file, (far) => setWay({ name, far, wrong: null, file }));
-    sending.current = mine;
-    const answer = await mine.answer;
-    if (sending.current !== mine) return;
-    sending.current = null;
-    if (!answer.ok)
-      wrong(answer.status === 0 ? t('files.lost') : sentences(answer.failures, t('request.failed')));
-    else if (kinds && !kinds.includes(answer.value.kind)) wrong(only ?? t('files.unknownKind'));
-    else {
-      setWay(null);
-      onBrought(answer.value);
-    }
-  };
-  const stop = (): void => {
-    const running = sending.current;
-    sending.current = null;
-    running?.stop();
-    setWay(null);
-  };
   const onDrop = (event: DragEvent): void => {
     event.preventDefault();
     setOver(false);
@@ -99,7 +69,7 @@ export function BringFile({ label, kinds, only, onBrought }: Props) {
         }}
       />
       {way && way.wrong === null ? (
-        <Progress id={id} way={way} onStop={stop} />
+        <Progress way={way} onStop={stop} />
       ) : (
         <div className={css.line}>
           <Button onClick={() => field.current?.click()}>
@@ -121,12 +91,49 @@ export function BringFile({ label, kinds, only, onBrought }: Props) {
   );
 }
 
-function Progress({ id, way: { name, far }, onStop }: { id: string; way: Way; onStop: () => void }) {
+/** A file on its way; another one that is brought takes its place. */
+function useBringing({ kinds, only, onBrought }: Props) {
+  const { t } = useSpeech();
+  const [way, setWay] = useState<Way | null>(null);
+  const sending = useRef<Sending | null>(null);
+  const bring = async (file: File | undefined): Promise<void> => {
+    if (!file) return;
+    sending.current?.stop();
+    const { name } = file;
+    const wrong = (text: string): void => setWay({ name, far: 0, wrong: text, file });
+    if (file.size > mostFileBytes) {
+      wrong(t('files.tooLarge', { most: mostFileBytes / 1024 / 1024 }));
+      return;
+    }
+    setWay({ name, far: 0, wrong: null, file });
+    const mine = sendFile(file, (far) => setWay({ name, far, wrong: null, file }));
+    sending.current = mine;
+    const answer = await mine.answer;
+    if (sending.current !== mine) return;
+    sending.current = null;
+    if (!answer.ok)
+      wrong(answer.status === 0 ? t('files.lost') : sentences(answer.failures, t('request.failed')));
+    else if (kinds && !kinds.includes(answer.value.kind)) wrong(only ?? t('files.unknownKind'));
+    else {
+      setWay(null);
+      onBrought(answer.value);
+    }
+  };
+  const stop = (): void => {
+    const running = sending.current;
+    sending.current = null;
+    running?.stop();
+    setWay(null);
+  };
+  return { way, bring, stop };
+}
+
+function Progress({ way: { name, far }, onStop }: { way: Way; onStop: () => void }) {
   const { t } = useSpeech();
   const percent = Math.round(far * 100);
   return (
     <div className={css.line}>
-      <progress id={id} aria-label={t('files.progress', { name })} max={100} value={percent} />
+      <progress aria-label={t('files.progress', { name })} max={100} value={percent} />
       <span className={css.hint}>
         {far < 1 ? t('files.bringing', { name, percent }) : t('files.working', { name })}
       </span>
