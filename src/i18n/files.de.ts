@@ -22,6 +22,8 @@ export const filesDe: SameTexts<typeof filesEn> = {
       'Was in dieser Datei steht, lässt sich nicht lesen. Sie kann beschädigt sein oder etwas anderes, als ihr Name sagt.',
     tooManyDots: 'Dieses Bild hat mehr als 100 Millionen Punkte. Verkleinern Sie es zuerst.',
     tooLarge: 'Diese Datei ist größer als {{most}} MB; mehr geht nicht.',
+    tooManyLoose:
+      'Sie haben viele Dateien, die niemand braucht. Verwenden Sie sie oder nehmen Sie zuerst einige zurück.',
     empty: 'In dieser Datei ist nichts.',
     missing: 'Diese Datei gibt es nicht, oder Sie dürfen sie nicht sehen.',
     used: 'Diese Datei wird gebraucht; nehmen Sie sie dort weg, wo sie steht.',

@@ -19,6 +19,7 @@ export const filesEn = {
       'What is in this file cannot be read. It may be damaged, or be something else than its name says.',
     tooManyDots: 'This picture has more than 100 million dots. Make it smaller first.',
     tooLarge: 'This file is larger than {{most}} MB, which is the most there can be.',
+    tooManyLoose: 'You have many files that nothing uses. Use them or take some back first.',
     empty: 'There is nothing in this file.',
     missing: 'There is no such file, or it is not yours to see.',
     used: 'This file is used; take it away where it is.',

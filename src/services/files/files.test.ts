@@ -118,6 +118,11 @@ describe('a drawing in SVG', () => {
       'something fetched by its style',
       '<rect style="fill:url(http://elsewhere.example)" width="1" height="1"/>',
     ],
+    [
+      'something fetched without an address of its own kind',
+      '<rect style="fill:image-set(&quot;//elsewhere.example/a&quot;)" width="1" height="1"/>',
+    ],
+    ['something fetched as a picture', '<rect mask="image(\'elsewhere.example\')" width="1" height="1"/>'],
     ['hidden by escapes', '<rect style="fill:u\\72l(http://elsewhere.example)" width="1" height="1"/>'],
     ['a picture that is a drawing', '<image href="data:image/svg+xml;base64,PHN2Zz4="/>'],
     ['style sheets', '<style>@import "http://elsewhere.example"</style>'],
@@ -219,6 +224,22 @@ describe('the store', () => {
     expect((await openFile(mara, used.id, 'whole')).ok).toBe(true);
     const hash = createHash('sha256').update('loose').digest('hex');
     expect(await connected().records.fileContents.count({ where: { hash } })).toBe(0);
+  });
+
+  it('takes so much of one person and no more, until it is used or taken back', async () => {
+    const { id } = await brought(joss, text('one of many'));
+    await connected().sequelize.query(
+      `insert into files (id, hash, name, owner) select gen_random_uuid(), hash, 'x', owner from files, generate_series(1, 300) where id = $1`,
+      { bind: [id] },
+    );
+    expect(await bring(joss, { name: 'x', bytes: text('more') })).toMatchObject({
+      ok: false,
+      status: 'tooMany',
+      failures: [{ code: 'files.tooManyLoose' }],
+    });
+    expect((await bring(mara, { name: 'x', bytes: text('more') })).ok).toBe(true);
+    await connected().records.files.destroy({ where: { owner: joss.id, about: null } });
+    expect((await bring(joss, { name: 'x', bytes: text('more') })).ok).toBe(true);
   });
 
   it('keeps one content for twenty that bring the same at once', async () => {

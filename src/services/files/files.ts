@@ -20,6 +20,7 @@ export async function bring(
   { name, bytes }: { name: string; bytes: Uint8Array },
 ): Promise<Result<FileView>> {
   if (bytes.length === 0) return fail('invalid', { code: 'files.empty' });
+  if (await hasTooMany(actor)) return fail('tooMany', { code: 'files.tooManyLoose' });
   const made = await contentOf(bytes, name);
   if (typeof made === 'string') return fail('invalid', { code: made });
   const hash = createHash('sha256').update(made.bytes).digest('hex');
@@ -42,6 +43,18 @@ export async function bring(
     await record(actor, 'file.brought', file.name, { kind: made.kind, size: made.size });
     return done(viewOf(file, made, actor.name));
   });
+}
+
+/** Files and bytes of one person that nothing uses, at most. */
+const mostLoose = { files: 200, bytes: 200 * 1024 * 1024 };
+
+async function hasTooMany(actor: Actor): Promise<boolean> {
+  const [row] = await connected().sequelize.query<{ files: string; bytes: string }>(
+    `select count(*) as files, coalesce(sum(c.size), 0) as bytes
+     from files f join file_contents c on c.hash = f.hash where f.owner = $1 and f.about is null`,
+    { bind: [actor.id], type: QueryTypes.SELECT },
+  );
+  return Number(row?.files) >= mostLoose.files || Number(row?.bytes) >= mostLoose.bytes;
 }
 
 /** What is kept of some bytes, or the code of why they are not taken. */

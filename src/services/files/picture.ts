@@ -16,15 +16,22 @@ const longestSmall = 320;
 /** Dots of a picture at most, before it is read. */
 const mostDots = 100_000_000;
 
-// One picture is worked on at a time in each call; several calls share the threads that there are.
+// One after another, whoever brings them: a large one takes some hundred megabytes while it is read.
 sharp.concurrency(1);
 sharp.cache(false);
+let last: Promise<unknown> = Promise.resolve();
 
 /** Why a picture is not taken. */
 export type NoPicture = 'files.broken' | 'files.tooManyDots';
 
 /** Makes a picture smaller; bytes that only look like one are refused. */
-export async function smaller(bytes: Uint8Array): Promise<Picture | NoPicture> {
+export function smaller(bytes: Uint8Array): Promise<Picture | NoPicture> {
+  const mine = last.then(() => made(bytes));
+  last = mine;
+  return mine;
+}
+
+async function made(bytes: Uint8Array): Promise<Picture | NoPicture> {
   const open = () => sharp(bytes, { limitInputPixels: mostDots, failOn: 'error', animated: false });
   try {
     const { width, height, format } = await sharp(bytes, { limitInputPixels: false }).metadata();

@@ -25,6 +25,12 @@ const attributes = new Set(
    font-weight font-style text-anchor dominant-baseline letter-spacing dx dy rotate textLength lengthAdjust
    startOffset href style version vector-effect paint-order`.split(/\s+/),
 );
+/** What a value may call: colours, places, and parts of the drawing itself. */
+const functions = new Set(
+  'url rgb rgba hsl hsla matrix translate translatex translatey scale scalex scaley rotate skewx skewy'.split(
+    ' ',
+  ),
+);
 const deepest = 200;
 const most = 200_000;
 
@@ -101,7 +107,8 @@ const safeReference = (value: string, element: string): boolean =>
 
 /** Nothing that leads elsewhere: no address but of the drawing's own parts, no escapes that could hide one. */
 const safeValue = (value: string): boolean =>
-  !/[\\<>]|@import|expression|javascript|behavior|-moz-binding/i.test(value) &&
+  !/[\\<>@]|\/\/|script|behavior|-moz-binding/i.test(value) &&
+  [...value.matchAll(/([\w-]*)\s*\(/g)].every(([, name = '']) => functions.has(name.toLowerCase())) &&
   [...value.matchAll(/url\s*\(([^)]*)\)?/gi)].every(([, inner = '']) =>
     /^\s*["']?#[\w.-]+["']?\s*$/.test(inner),
   );
