@@ -8,6 +8,7 @@ import { useLatest } from '../useLatest';
 import type { CodeProblem } from './code-problem';
 import { marksOf, showMarks } from './marks';
 import { theme } from './theme';
+import shared from '../ui.module.css';
 import css from './code-field.module.css';
 
 /** Something that could be written. */
@@ -78,7 +79,11 @@ export function CodeField(props: Props) {
   }, [view, problem, hint]);
   return (
     <div className={css.field}>
-      <span id={`${id}-label`} className={hideLabel ? css.hidden : css.label} onClick={() => view?.focus()}>
+      <span
+        id={`${id}-label`}
+        className={hideLabel ? shared.hidden : shared.label}
+        onClick={() => view?.focus()}
+      >
         {label}
       </span>
       <div className={css.line} data-invalid={problem !== undefined}>
@@ -86,11 +91,11 @@ export function CodeField(props: Props) {
         {beside !== undefined && <span className={css.beside}>{beside}</span>}
       </div>
       {problem ? (
-        <p className={css.error} role="alert">
+        <p className={shared.error} role="alert">
           {problem.text}
         </p>
       ) : (
-        hint !== undefined && <p className={css.hint}>{hint}</p>
+        hint !== undefined && <p className={shared.hint}>{hint}</p>
       )}
     </div>
   );

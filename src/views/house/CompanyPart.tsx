@@ -8,8 +8,8 @@ import { Button, Field } from '../../ui';
 import { addressOf, ask } from '../api';
 import { BringFile } from '../parts/bring/BringFile';
 import { useSpeech } from '../speech';
-import { Foot } from './Foot';
 import type { Keep } from './keep';
+import { KeptForm } from './KeptForm';
 import css from './house.module.css';
 
 interface Props {
@@ -29,7 +29,6 @@ export function CompanyPart({ view, onKeep }: Props) {
     defaultValues: view.company,
   });
   const [brought, setBrought] = useState<FileView | null>(null);
-  const { isDirty, isSubmitting } = form.formState;
   const id = useWatch({ control: form.control, name: 'mark' });
   const mark = [brought, view.mark].find((file) => file?.id === id) ?? null;
   const setMark = (file: FileView | null): void => {
@@ -37,15 +36,11 @@ export function CompanyPart({ view, onKeep }: Props) {
     form.setValue('mark', file?.id ?? null, { shouldDirty: true });
   };
   return (
-    <form
-      noValidate
-      className={css.form}
-      onSubmit={(event) =>
-        void form.handleSubmit(async (input) => {
-          const answer = await onKeep(ask('PUT /house/company', { input }));
-          if (answer.ok) form.reset(answer.value.company);
-        })(event)
-      }
+    <KeptForm
+      {...{ form, view, onKeep }}
+      of={({ company }) => company}
+      send={(input) => ask('PUT /house/company', { input })}
+      onBack={() => setBrought(null)}
     >
       <div className={css.sides}>
         <div className={css.fields}>
@@ -63,15 +58,7 @@ export function CompanyPart({ view, onKeep }: Props) {
         </div>
         <Paperwork form={form} mark={mark} onMark={setMark} />
       </div>
-      <Foot
-        changed={isDirty}
-        busy={isSubmitting}
-        onBack={() => {
-          form.reset(view.company);
-          setBrought(null);
-        }}
-      />
-    </form>
+    </KeptForm>
   );
 }
 

@@ -6,8 +6,8 @@ import { hasText } from '../../i18n';
 import { Field } from '../../ui';
 import { ask } from '../api';
 import { useSpeech } from '../speech';
-import { Foot } from './Foot';
 import type { Keep } from './keep';
+import { KeptForm } from './KeptForm';
 import css from './house.module.css';
 
 interface Props {
@@ -25,17 +25,11 @@ export function NumbersPart({ view, onKeep }: Props) {
     mode: 'onChange',
     defaultValues: view.numbers,
   });
-  const { isDirty, isSubmitting } = form.formState;
   return (
-    <form
-      noValidate
-      className={css.form}
-      onSubmit={(event) =>
-        void form.handleSubmit(async (input) => {
-          const answer = await onKeep(ask('PUT /house/numbers', { input }));
-          if (answer.ok) form.reset(answer.value.numbers);
-        })(event)
-      }
+    <KeptForm
+      {...{ form, view, onKeep }}
+      of={({ numbers }) => numbers}
+      send={(input) => ask('PUT /house/numbers', { input })}
     >
       <div className={css.sides}>
         <div className={css.ranges}>
@@ -56,8 +50,7 @@ export function NumbersPart({ view, onKeep }: Props) {
           <p className={css.quiet}>{t('house.gapless')}</p>
         </div>
       </div>
-      <Foot changed={isDirty} busy={isSubmitting} onBack={() => form.reset(view.numbers)} />
-    </form>
+    </KeptForm>
   );
 }
 
