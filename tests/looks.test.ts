@@ -37,18 +37,27 @@ const fits = (page: Page) =>
       document.documentElement.scrollHeight <= window.innerHeight,
   );
 
+/** What the page complains of in the console, from now on. */
+function heard(page: Page): string[] {
+  const said: string[] = [];
+  page.on('console', (message) => {
+    if (message.type() === 'error') said.push(message.text());
+  });
+  page.on('pageerror', (error) => said.push(String(error)));
+  return said;
+}
+
+const inTheme = (page: Page, theme: string): Promise<void> =>
+  page
+    .context()
+    .addCookies([
+      { name: 'theme', value: theme, url: new URL(process.env.BASE_URL ?? 'http://127.0.0.1:4600').origin },
+    ]);
+
 for (const theme of ['light', 'dark'] as const) {
   test(`every view in the ${theme} theme`, async ({ page }) => {
-    const said: string[] = [];
-    page.on('console', (message) => {
-      if (message.type() === 'error') said.push(message.text());
-    });
-    page.on('pageerror', (error) => said.push(String(error)));
-    await page
-      .context()
-      .addCookies([
-        { name: 'theme', value: theme, url: new URL(process.env.BASE_URL ?? 'http://127.0.0.1:4600').origin },
-      ]);
+    const said = heard(page);
+    await inTheme(page, theme);
     await page.goto('/sign-in');
     await ready(page);
     expect(await violations(page), 'sign-in').toEqual([]);
@@ -94,6 +103,28 @@ for (const theme of ['light', 'dark'] as const) {
     await look('bench');
     await page.setViewportSize({ width: 1024, height: 768 });
     expect(await fits(page), 'bench fits at 1024').toBe(true);
+    await page.goto('/components');
+    await ready(page);
+    expect(await violations(page), 'components').toEqual([]);
+    expect(said).toEqual([]);
+  });
+
+  test(`every view of who runs the house in the ${theme} theme`, async ({ page }) => {
+    const said = heard(page);
+    await inTheme(page, theme);
+    await signIn(page, people.administrator);
+    for (const path of ['/jobs', '/audit', '/house']) {
+      await page.goto(path);
+      await ready(page);
+      expect(await violations(page), path).toEqual([]);
+      expect(await fits(page), `${path} fits`).toBe(true);
+    }
+    await page.setViewportSize({ width: 1024, height: 768 });
+    for (const part of ['Calendar', 'Numbers', 'Company']) {
+      await page.getByRole('tab', { name: part }).click();
+      expect(await violations(page), part).toEqual([]);
+      expect(await fits(page), `${part} fits at 1024`).toBe(true);
+    }
     expect(said).toEqual([]);
   });
 }
