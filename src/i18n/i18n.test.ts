@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { sentence } from './sentence';
-import { textFiles, textsOf } from './text-files';
+import { textBundles, textsOf } from './text-bundles';
 import {
   date,
   hasText,
@@ -28,7 +28,7 @@ const leaves = (tree: Tree, path = ''): [string, string][] =>
 const placeholders = (text: string): string[] =>
   [...text.matchAll(/\{\{(\w+)\}\}/g)].map(([, name = '']) => name).sort();
 
-const [en, de] = await Promise.all([textsOf('en', textFiles), textsOf('de', textFiles)]);
+const [en, de] = await Promise.all([textsOf('en', textBundles), textsOf('de', textBundles)]);
 
 describe('what is wrong with a model or a formula', () => {
   const source = (path: string): string => readFileSync(new URL(`../core/${path}`, import.meta.url), 'utf8');

@@ -1,6 +1,6 @@
 /** Texts by language: each page fetches those of its room, in its own language alone. */
 import { createInstance, type TFunction } from 'i18next';
-import { textFiles, textsOf, type Language, type TextFile, type Texts } from './text-files';
+import { textBundles, textsOf, type Language, type TextBundle, type Texts } from './text-bundles';
 
 type Leaves<T, P extends string = ''> = {
   [K in keyof T & string]: T[K] extends string ? `${P}${K}` : Leaves<T[K], `${P}${K}.`>;
@@ -14,9 +14,9 @@ const languageOf = (code: string): Language => (code === 'de' ? 'de' : 'en');
 const page = typeof document === 'undefined' ? undefined : document.documentElement;
 // Outside of pages all are there; a page names what it says, in the attribute that its frame gives it.
 const spoken: readonly Language[] = page ? [languageOf(page.lang)] : ['en', 'de'];
-const said = page?.dataset.texts?.split(' ') as TextFile[] | undefined;
+const said = page?.dataset.texts?.split(' ') as TextBundle[] | undefined;
 const locales = new Map(
-  await Promise.all(spoken.map(async (each) => [each, await textsOf(each, said ?? textFiles)] as const)),
+  await Promise.all(spoken.map(async (each) => [each, await textsOf(each, said ?? textBundles)] as const)),
 );
 const localeOf = (language: string): { known: Language; texts: object } => {
   const asked = languageOf(language);

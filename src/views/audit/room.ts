@@ -5,5 +5,5 @@ export const audit: Room = {
   id: 'audit',
   entry: { href: '/audit', name: 'place.audit', inBar: true, who: 'administer' },
   keys: [],
-  texts: ['audit', 'jobs'],
+  texts: ['house'],
 };

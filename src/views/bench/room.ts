@@ -26,5 +26,5 @@ export const bench: Room = {
     ['Ctrl Enter', 'keys.put'],
     ['Esc', 'keys.leave'],
   ],
-  texts: ['bench', 'panels', 'prices'],
+  texts: ['bench'],
 };

@@ -5,5 +5,5 @@ export const catalogue: Room = {
   id: 'catalogue',
   entry: { href: '/catalogue', name: 'place.catalogue', inBar: true },
   keys: [],
-  texts: ['catalogue'],
+  texts: ['selling'],
 };

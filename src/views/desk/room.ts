@@ -5,5 +5,5 @@ export const desk: Room = {
   id: 'desk',
   entry: { href: '/', name: 'place.desk', inBar: true },
   keys: [],
-  texts: ['desk'],
+  texts: ['selling'],
 };

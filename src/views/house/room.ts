@@ -5,5 +5,5 @@ export const house: Room = {
   id: 'house',
   entry: { href: '/house', name: 'place.house', inBar: true, who: 'administer' },
   keys: [],
-  texts: ['house', 'files', 'grid'],
+  texts: ['house'],
 };

@@ -5,5 +5,5 @@ export const jobs: Room = {
   id: 'jobs',
   entry: { href: '/jobs', name: 'place.jobs', inBar: true, who: 'administer' },
   keys: [],
-  texts: ['jobs'],
+  texts: ['house'],
 };

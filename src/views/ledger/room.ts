@@ -20,5 +20,5 @@ export const ledger: Room = {
     ['Alt → ←', 'keys.parts'],
     ['Esc', 'keys.leave'],
   ],
-  texts: ['quotes', 'ledger', 'prices', 'customers', 'signOff', 'paper', 'catalogue', 'bench', 'desk'],
+  texts: ['selling', 'bench'],
 };

@@ -5,5 +5,5 @@ export const orders: Room = {
   id: 'orders',
   entry: { href: '/orders', name: 'place.orders', inBar: true, who: 'orders' },
   keys: [],
-  texts: ['orders'],
+  texts: ['selling'],
 };

@@ -13,5 +13,5 @@ export const components: Room = {
   id: 'components',
   entry: { href: '/components', name: 'place.components', inBar: false },
   keys: [],
-  texts: ['workshop'],
+  texts: ['house'],
 };

@@ -4,7 +4,7 @@ import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import { hasText } from '../../i18n';
-import { textFiles, textsOf as textsIn, type TextFile } from '../../i18n/text-files';
+import { textBundles, textsOf as textsIn, type TextBundle } from '../../i18n/text-bundles';
 import { textsOf } from './room';
 import { rooms } from './rooms';
 
@@ -93,7 +93,7 @@ const saidIn = (path: string): string[] => {
 };
 
 const trees = await Promise.all(
-  textFiles.map(async (file) => [file, Object.keys(await textsIn('en', [file]))] as const),
+  textBundles.map(async (file) => [file, Object.keys(await textsIn('en', [file]))] as const),
 );
 const fileOfGroup = new Map(trees.flatMap(([file, groups]) => groups.map((group) => [group, file] as const)));
 const bar = join(top, 'views/shell/TopBar.tsx');
@@ -107,7 +107,7 @@ describe('the texts of', () => {
     const islands = islandsOf(room?.id);
     // The page for programs is read, and nothing on it does anything.
     expect(islands.length > 0).toBe(room?.id !== 'programs');
-    const needed = new Map<TextFile, string>();
+    const needed = new Map<TextBundle, string>();
     for (const path of [...reached([bar, ...islands])].filter((each) => !each.startsWith(join(top, 'core'))))
       for (const group of saidIn(path)) {
         const file = fileOfGroup.get(group);

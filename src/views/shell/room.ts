@@ -1,7 +1,7 @@
 /** What a room tells the shell: where it is entered, who may, and which keys it has. */
 // By its own file: the door of the contract brings every schema along.
 import { granted, type Permission, type Role } from '../../contract/permissions';
-import { keysIn, type TextFile, type TextKey } from '../../i18n';
+import { keysIn, type TextBundle, type TextKey } from '../../i18n';
 
 /** A key, or several that belong together, and what they do. */
 export type RoomKey = readonly [keys: string, does: TextKey];
@@ -24,14 +24,13 @@ export interface Room {
   entry?: Entry;
   keys: readonly RoomKey[];
   /** Which texts its pages say, besides those of the frame. */
-  texts: readonly TextFile[];
+  texts: readonly TextBundle[];
 }
 
-/** The texts of a page: of its room and of the frame, from which a quote can be begun; where it stands in none, those of signing in. */
-export const textsOf = (room: Room | undefined): readonly TextFile[] => [
-  'shell',
-  'begin',
-  ...(room ? room.texts : (['access'] as const)),
+/** The texts of a page: those of every page, and what its room says besides. */
+export const textsOf = (room: Room | undefined): readonly TextBundle[] => [
+  'everywhere',
+  ...(room?.texts ?? []),
 ];
 
 /** Keys that work in every room. */

@@ -1,0 +1,18 @@
+import { auditEn } from './audit.en';
+import { jobsEn } from './jobs.en';
+import { filesEn } from './files.en';
+import { gridEn } from './grid.en';
+import { houseEn } from './house.en';
+import { programsEn } from './programs.en';
+import { workshopEn } from './workshop.en';
+
+/** English texts of running the house, and making models. */
+export const texts = {
+  ...auditEn,
+  ...jobsEn,
+  ...filesEn,
+  ...gridEn,
+  ...houseEn,
+  ...programsEn,
+  ...workshopEn,
+};
