@@ -161,7 +161,9 @@ function Rows({
 function Titles({ columns }: { columns: readonly GridColumn[] }) {
   return (
     <div role="row" aria-rowindex={1} className={css.titles}>
-      <div role="columnheader" aria-label="#" className={css.head} />
+      <div role="columnheader" className={css.head}>
+        #
+      </div>
       {columns.map((column, at) => (
         <div
           key={column.id}

@@ -68,7 +68,7 @@ function Bar({ room, language, theme, name, role }: Props) {
   ]);
   return (
     <header className={css.bar}>
-      <a className={css.mark} href="/">
+      <a className={css.mark} aria-label={t('app.name')} href="/">
         <svg width="24" height="24" viewBox="0 0 32 32" aria-hidden>
           <path d="M3 5h12v7l5-4v16l-5-4v7H3z" />
           <path d="M29 5H17v3.4l5-4v23.2l-5-4V27h12z" />
