@@ -22,7 +22,7 @@ import { duringRequest, type RequestContext } from './services/kernel/request';
 import { whoIs } from './services/access/sessions';
 
 /** Pages reached without signing in; endpoints say it in the contract. */
-const openPaths = new Set(['/sign-in']);
+const openPaths = new Set(['/sign-in', '/password']);
 const dev = import.meta.env.DEV;
 const policy = pagePolicy([loadScript, dev ? islandScriptDev : islandScript], [ISLAND_STYLES]);
 

@@ -13,6 +13,7 @@ import { house } from './house';
 import { jobs } from './jobs';
 import { lines } from './lines';
 import { orders } from './orders';
+import { people } from './people';
 import { quotes } from './quotes';
 import { saved } from './saved';
 import { signOffs } from './sign-offs';
@@ -34,6 +35,7 @@ export {
   jobs,
   lines,
   orders,
+  people,
   quotes,
   saved,
   signOffs,
@@ -54,6 +56,7 @@ export const rooms = {
   orders,
   files,
   house,
+  people,
   jobs,
   audit,
   system,
@@ -72,6 +75,7 @@ export type Contract = typeof access &
   typeof orders &
   typeof files &
   typeof house &
+  typeof people &
   typeof jobs &
   typeof audit &
   typeof system;
@@ -90,6 +94,7 @@ export const contract: Contract = {
   ...orders,
   ...files,
   ...house,
+  ...people,
   ...jobs,
   ...audit,
   ...system,

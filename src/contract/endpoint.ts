@@ -48,6 +48,8 @@ export interface Endpoint<Input = unknown, Query = unknown, Answer = unknown> {
   readonly input?: Schema<Input>;
   /** Takes the bytes of a file instead of JSON. */
   readonly takesFile?: true;
+  /** The answer holds a secret that is told this once and kept nowhere, not even for who asks again. */
+  readonly toldOnce?: true;
   /** Bytes of a body at most; a mebibyte unless said. */
   readonly most?: number;
   /** What of the address behind its question mark is read. */

@@ -41,7 +41,8 @@ export const companyInput = exactly({
     .default('')
     .test('bic', 'house.badBic', (text) => text === '' || isValidBIC(text)),
   /** The picture that stands on its paper. */
-  mark: string().strict().uuid('input.badId').nullable().default(null),
+  // Not strict, as nothing that is strict has its default put in.
+  mark: string().uuid('input.badId').nullable().default(null),
 });
 /** What passes `companyInput`. */
 export type CompanyInput = Sent<typeof companyInput>;
@@ -81,7 +82,6 @@ export const calendarInput = exactly({
     .required('house.noWorkday'),
   /** Holidays and shutdowns, both ends counted; those without a country are everywhere. */
   closed: array()
-    .strict()
     .of(
       exactly({
         from: day,
@@ -112,7 +112,7 @@ const range = (of: 'year' | 'order') =>
         );
         return problem === null || createError({ message: problem });
       }),
-    yearly: boolean().strict().default(false),
+    yearly: boolean().default(false),
   });
 
 /** How the house counts quotes, orders and the work orders of an order. */

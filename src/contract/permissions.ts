@@ -6,30 +6,33 @@
 /** What a person is in the house. */
 export type Role = 'engineer' | 'manager' | 'director' | 'modeller' | 'administrator' | 'dealer';
 
-/** Something that a role may be allowed to do. */
-export type Permission =
+/** All that a role may be allowed to do, in the order in which it is told of. */
+export const permissions = [
   /** Opens and changes quotes and builds, and adds customers. */
-  | 'quotes'
-  /** Makes an order of a quote. */
-  | 'accept'
-  /** Sees costs, margins and limits. */
-  | 'costs'
-  /** Answers sign-offs. */
-  | 'sign'
-  /** Sees how something is made. */
-  | 'workOrders'
-  /** Sees orders. */
-  | 'orders'
-  /** Puts a special part in the place of an item. */
-  | 'special'
-  /** Types the rates of what is used, and prices and costs where the list has none. */
-  | 'rates'
+  'quotes',
   /** Gives discounts by hand. */
-  | 'discount'
+  'discount',
   /** Sets selling prices of their own. */
-  | 'resale'
+  'resale',
+  /** Puts a special part in the place of an item. */
+  'special',
+  /** Types the rates of what is used, and prices and costs where the list has none. */
+  'rates',
+  /** Sees costs, margins and limits. */
+  'costs',
+  /** Answers sign-offs. */
+  'sign',
+  /** Makes an order of a quote. */
+  'accept',
+  /** Sees orders. */
+  'orders',
+  /** Sees how something is made. */
+  'workOrders',
   /** Runs the house: its data, its people, its jobs; has no say in prices or rules. */
-  | 'administer';
+  'administer',
+] as const;
+/** Something that a role may be allowed to do. */
+export type Permission = (typeof permissions)[number];
 
 /** The permissions of each role. */
 export const granted: Readonly<Record<Role, readonly Permission[]>> = {

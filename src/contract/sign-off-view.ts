@@ -13,6 +13,8 @@ export interface SignOffView {
   askedBy: string;
   askedAt: string;
   answeredBy?: string;
+  /** In whose place. */
+  answeredFor?: string;
   answeredAt?: string;
   comment: string;
   /**
@@ -36,7 +38,7 @@ export interface SignOffsOfQuote {
   /** By role that must sign: positions of the lines, names of the policies, and whether a sign-off holds. */
   needs: { role: string; lines: number[]; policies: Texts[]; held: boolean }[];
   history: SignOffView[];
-  /** Those that the person may answer. */
+  /** Those that the person may answer, in their own name or in the place of somebody. */
   mayAnswer: string[];
 }
 
@@ -50,4 +52,6 @@ export interface AskedSignOff {
   at: string;
   reason: string;
   lines: number;
+  /** In whose place the person answers; not there where in their own. */
+  for?: string;
 }

@@ -41,8 +41,8 @@ export const signOffs = {
     answers: changedQuote,
   }),
   'PATCH /quotes/{id}/sign-offs/{signOff}': endpoint({
-    says: 'Answers a sign-off: yes, no, or the discounts that would be signed.',
-    who: 'sign',
+    says: 'Answers a sign-off: yes, no, or the discounts that would be signed. Who may not sign does so as a deputy.',
+    who: 'costs',
     input: answerSignOffInput,
     answers: changedQuote,
   }),

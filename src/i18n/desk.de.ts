@@ -15,6 +15,7 @@ export const deskDe: SameTexts<typeof deskEn> = {
       'Von Ihren Angeboten wartet keines. Öffnen Sie eines, indem Sie einen Teil des Kundennamens eingeben, oder sehen Sie die des Teams an.',
     nothingHere: 'Hier wartet nichts auf Sie.',
     asked: 'Von Ihnen erbeten',
+    askedFor: 'für {{of}}',
     askedLines: '{{count}} Positionen freigeben',
     askedLines_one: 'Eine Position freigeben',
     nothing: 'Noch keine Angebote. Öffnen Sie eines, indem Sie einen Teil des Kundennamens tippen.',

@@ -12,6 +12,7 @@ export const deskEn = {
       "Nothing of yours waits. Open a quote by typing part of a customer's name, or look at your team's.",
     nothingHere: 'Nothing waits for you here.',
     asked: 'Asked of you',
+    askedFor: 'for {{of}}',
     askedLines: 'Sign {{count}} lines',
     askedLines_one: 'Sign one line',
     nothing: "No quotes yet. Open one by typing part of a customer's name.",

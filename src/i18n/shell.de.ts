@@ -13,6 +13,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     quotes: 'Angebote',
     orders: 'Aufträge',
     house: 'Haus',
+    people: 'Personen',
     jobs: 'Jobs',
     audit: 'Protokoll',
     programs: 'Für Programme',

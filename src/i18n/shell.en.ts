@@ -10,6 +10,7 @@ export const shellEn = {
     quotes: 'Quotes',
     orders: 'Orders',
     house: 'House',
+    people: 'People',
     jobs: 'Jobs',
     audit: 'Audit',
     programs: 'For programs',

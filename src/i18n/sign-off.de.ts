@@ -20,6 +20,7 @@ export const signOffDe: SameTexts<typeof signOffEn> = {
     reason: 'Warum das freigegeben werden soll',
     noReason: 'Sagen Sie, warum das freigegeben werden soll.',
     asked: '{{who}}, {{at}}:',
+    inPlace: '{{who}} für {{of}}',
     answeredBy: '{{who}}, {{at}}:',
     entry: 'Freigabe durch {{role}}',
     state: {

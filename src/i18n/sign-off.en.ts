@@ -17,6 +17,7 @@ export const signOffEn = {
     reason: 'Why this should be signed',
     noReason: 'Say why this should be signed.',
     asked: '{{who}}, {{at}}:',
+    inPlace: '{{who}} for {{of}}',
     answeredBy: '{{who}}, {{at}}:',
     entry: 'Sign-off by {{role}}',
     state: {

@@ -3,6 +3,7 @@ import { jobsDe } from './jobs.de';
 import { filesDe } from './files.de';
 import { gridDe } from './grid.de';
 import { houseDe } from './house.de';
+import { peopleDe } from './people.de';
 import { programsDe } from './programs.de';
 import { workshopDe } from './workshop.de';
 
@@ -13,6 +14,7 @@ export const texts = {
   ...filesDe,
   ...gridDe,
   ...houseDe,
+  ...peopleDe,
   ...programsDe,
   ...workshopDe,
 };

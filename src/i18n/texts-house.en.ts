@@ -3,6 +3,7 @@ import { jobsEn } from './jobs.en';
 import { filesEn } from './files.en';
 import { gridEn } from './grid.en';
 import { houseEn } from './house.en';
+import { peopleEn } from './people.en';
 import { programsEn } from './programs.en';
 import { workshopEn } from './workshop.en';
 
@@ -13,6 +14,7 @@ export const texts = {
   ...filesEn,
   ...gridEn,
   ...houseEn,
+  ...peopleEn,
   ...programsEn,
   ...workshopEn,
 };

@@ -58,11 +58,13 @@ export function ask<W extends Way>(
     headers,
   }: { at?: unknown; query?: unknown; input?: unknown; headers?: Record<string, string> } = asking ?? {};
   const method = way.slice(0, way.indexOf(' '));
+  const body = input === undefined ? undefined : JSON.stringify(input);
   return answerOf(addressOf(way, { at, query } as Pick<Asking<W>, 'at' | 'query'>), {
     method,
-    keepalive: method === 'PUT',
-    headers: { ...headers, ...(input === undefined ? {} : { 'content-type': 'application/json' }) },
-    ...(input === undefined ? {} : { body: JSON.stringify(input) }),
+    // A page that is left lets what it keeps go on, as far as browsers let it: 64 kB at most.
+    keepalive: method === 'PUT' && (body?.length ?? 0) < 16_000,
+    headers: { ...headers, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+    ...(body === undefined ? {} : { body }),
   });
 }
 

@@ -15,6 +15,7 @@ import { jobs } from './0014-jobs';
 import { administrator } from './0015-administrator';
 import { files } from './0016-files';
 import { house } from './0017-house';
+import { people } from './0018-people';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -38,4 +39,5 @@ export const migrations: readonly Migration[] = [
   administrator,
   files,
   house,
+  people,
 ];

@@ -377,6 +377,19 @@ describe('from release to release', () => {
     ]);
   });
 
+  it('people are let in by links, put aside, and stood in for by others from day to day', async () => {
+    await release('0018-people');
+    const [of, by] = [randomUUID(), randomUUID()];
+    for (const id of [of, by])
+      await insert('users', { id, email: `${id}@x.example`, name: 'Nell', language: 'en', role: 'manager' });
+    await rows(`update users set aside_at = now() where id = '${of}'`);
+    const deputy = (who: string, from: string, to: string): string =>
+      `insert into deputies (id, user_id, deputy_id, starts, ends) values (gen_random_uuid(), '${of}', '${who}', '${from}', '${to}')`;
+    expect(await refused(deputy(by, '2027-03-05', '2027-03-01'))).toMatch(/deputies_check/);
+    expect(await refused(deputy(of, '2027-03-01', '2027-03-05'))).toMatch(/deputies_check/);
+    expect(await refused(deputy(by, '2027-03-01', '2027-03-01'))).toBe('');
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

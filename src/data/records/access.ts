@@ -1,7 +1,7 @@
 /** Rows and tables of who signs in, and from where. */
 import { DataTypes } from 'sequelize';
 import type { LedgerColumn, Role } from '../../contract';
-import { key, text, jsonb, instant, ref, money, now, type Define } from './columns';
+import { key, text, jsonb, instant, int, day, ref, money, now, type Define } from './columns';
 
 /** Somebody who signs in. */
 export interface UserRow {
@@ -10,11 +10,34 @@ export interface UserRow {
   name: string;
   language: string;
   role: Role;
-  passwordHash: string;
+  /** None until they have set one. */
+  passwordHash: string | null;
   dealerId: string | null;
   /** Net sales expected in a year, in EUR. */
   quota: string | null;
   preferences: Preferences;
+  /** Since when they no longer sign in. */
+  asideAt?: Date | null;
+  version?: number;
+}
+
+/** A link by which somebody sets their password once, by the hash of its token. */
+export interface PasswordLinkRow {
+  tokenHash: string;
+  userId: string;
+  madeAt?: Date;
+  expiresAt: Date;
+  usedAt: Date | null;
+}
+
+/** Who signs in the place of somebody, from day to day. */
+export interface DeputyRow {
+  id: string;
+  /** Who is stood in for. */
+  userId: string;
+  deputyId: string;
+  starts: string;
+  ends: string;
 }
 
 /** How a person likes to see things. */
@@ -59,6 +82,22 @@ export const accessRecords = (table: Define) => ({
     dealerId: ref,
     quota: money,
     preferences: jsonb,
+    asideAt: instant,
+    version: { type: int, defaultValue: 1 },
+  }),
+  passwordLinks: table<PasswordLinkRow>('password_links', {
+    tokenHash: key(text),
+    userId: ref,
+    madeAt: now(),
+    expiresAt: instant,
+    usedAt: instant,
+  }),
+  deputies: table<DeputyRow>('deputies', {
+    id: key(ref),
+    userId: ref,
+    deputyId: ref,
+    starts: day,
+    ends: day,
   }),
   sessions: table<SessionRow>('sessions', { tokenHash: key(text), userId: ref, expiresAt: instant }),
   attempts: table<AttemptRow>('sign_in_attempts', {

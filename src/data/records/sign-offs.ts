@@ -20,6 +20,8 @@ export interface SignOffRow {
   askedAt?: Date;
   state: SignOffState;
   answeredBy: string | null;
+  /** In whose place; null where in their own. */
+  answeredFor: string | null;
   answeredAt: Date | null;
   comment: string;
   /**
@@ -45,6 +47,7 @@ export const signOffsRecords = (table: Define) => ({
     askedAt: now(),
     state: text,
     answeredBy: ref,
+    answeredFor: ref,
     answeredAt: instant,
     comment: text,
     counter: jsonb,

@@ -11,6 +11,8 @@ import type {
   HouseView,
   JobView,
   KnownContact,
+  PeopleView,
+  PeopleWithLink,
   QuoteView,
   SavedBuild,
 } from '../../contract';
@@ -217,6 +219,30 @@ describe('every endpoint answers as it is declared', () => {
     await told(ines, 'PUT /house/company', { body: { ...company, phone: '+44 1632 960100' } });
     await told(ines, 'PUT /house/calendar', { body: { ...calendar, workdays: [1, 2, 3, 4] } });
     await told(ines, 'PUT /house/numbers', { body: numbers });
+  });
+
+  it('people', async () => {
+    const { people } = await told<PeopleView>(ines, 'GET /people');
+    const tobias = people.find(({ name }) => name === 'Tobias Renwick');
+    const hedda = people.find(({ name }) => name === 'Hedda Marchbank');
+    const added = await told<PeopleWithLink>(ines, 'POST /people', {
+      body: { name: 'Nell Ashby', email: 'nell@harrowmoor.example', role: 'modeller', language: 'en' },
+    });
+    const at = { at: { id: added.person } };
+    const body = { name: 'Nell Ashby', email: 'nell@harrowmoor.example', role: 'engineer', language: 'de' };
+    await told(ines, 'PUT /people/{id}', { ...at, body: { version: 1, ...body } });
+    const { link } = await told<PeopleWithLink>(ines, 'POST /people/{id}/link', at);
+    const token = link.slice(link.indexOf('#') + 1);
+    await told(ines, 'POST /password/link', { body: { token } });
+    await told(ines, 'POST /password', { body: { token, password: 'four plain words here' } });
+    await told(ines, 'PUT /people/{id}/aside', { ...at, body: { version: 2, aside: true } });
+    await told(ines, 'PUT /people/{id}/deputies', {
+      at: { id: tobias?.id ?? '' },
+      body: {
+        version: tobias?.version,
+        deputies: [{ deputy: hedda?.id, from: '2027-03-01', to: '2027-03-05' }],
+      },
+    });
   });
 
   it('files', async () => {

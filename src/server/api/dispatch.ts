@@ -94,12 +94,12 @@ const respond = ({ answers }: Endpoint, result: Result<unknown>, language: strin
 function repeatOf(
   actor: Actor | null,
   { request, url }: APIContext,
-  { takesFile }: Endpoint,
+  { takesFile, toldOnce }: Endpoint,
   input: unknown,
 ): Repeatable | undefined | null {
   const key = request.headers.get('idempotency-key');
-  if (key === null || !actor || takesFile || request.method === 'GET' || request.method === 'HEAD')
-    return undefined;
+  const changes = request.method !== 'GET' && request.method !== 'HEAD';
+  if (key === null || !actor || takesFile || toldOnce || !changes) return undefined;
   if (!/^[\x21-\x7e]{1,200}$/.test(key)) return null;
   const body = input === undefined ? '' : JSON.stringify(input);
   return {

@@ -63,8 +63,10 @@ export async function signIn({ email, password, address, device }: SignInRequest
   const wait = await admit(account, from);
   if (wait > 0)
     return fail('tooMany', { code: 'signIn.tooMany', params: { seconds: wait }, retryAfter: wait });
+  // Whoever is put aside, or has set no password yet, is told the same as who types a wrong one.
+  const open = user !== null && !user.asideAt && user.passwordHash !== null;
   const right = await matches(password, user?.passwordHash ?? nobody);
-  if (!user || !right) return fail('signedOut', { code: 'signIn.wrong', field: 'password' });
+  if (!open || !right) return fail('signedOut', { code: 'signIn.wrong', field: 'password' });
   await forgive(account, from);
   const token = randomBytes(32).toString('base64url');
   await sessions.create({
@@ -82,10 +84,18 @@ export async function signOut(token: string): Promise<void> {
   await connected().records.sessions.destroy({ where: { tokenHash: hashToken(token) } });
 }
 
-/** Takes away sessions that are over, and devices that were not seen for half a year. */
+/** Ends all sessions of somebody. */
+export async function signOutEverywhere(userId: string): Promise<void> {
+  await connected().records.sessions.destroy({ where: { userId } });
+}
+
+/** Takes away sessions that are over, links that ended a month ago, and devices not seen for half a year. */
 export async function dropOld(): Promise<void> {
-  const { sessions, devices } = connected().records;
+  const { sessions, devices, passwordLinks } = connected().records;
   await sessions.destroy({ where: { expiresAt: { [Op.lt]: new Date() } } });
+  await passwordLinks.destroy({
+    where: { expiresAt: { [Op.lt]: new Date(Date.now() - 30 * 24 * 60 * 60 * 1000) } },
+  });
   await devices.destroy({ where: { seenAt: { [Op.lt]: new Date(Date.now() - 180 * 24 * 60 * 60 * 1000) } } });
 }
 
@@ -95,13 +105,14 @@ export async function dropOld(): Promise<void> {
  */
 export async function whoIs(token: string): Promise<{ actor: Actor; stamp: string } | null> {
   const [row] = await connected().sequelize.query<UserRow & { stamp: string }>(
-    'select u.id, u.email, u.name, u.language, u.role, u.dealer_id as "dealerId", u.preferences, (select stamp from reference_stamp) as stamp from sessions s join users u on u.id = s.user_id where s.token_hash = $1 and s.expires_at > now()',
+    'select u.id, u.email, u.name, u.language, u.role, u.dealer_id as "dealerId", u.preferences, (select stamp from reference_stamp) as stamp from sessions s join users u on u.id = s.user_id where s.token_hash = $1 and s.expires_at > now() and u.aside_at is null',
     { bind: [hashToken(token)], type: QueryTypes.SELECT },
   );
   return row ? { actor: actorOf(row), stamp: row.stamp } : null;
 }
 
-const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
+/** How a token is kept. */
+export const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
 
 /** A person as services are told. */
 export function actorOf({ id, name, email, role, language, dealerId, preferences }: UserRow): Actor {

@@ -48,6 +48,16 @@ const codeOf = async (check: Promise<unknown>): Promise<string | undefined> => {
   }
 };
 
+describe('what is not said', () => {
+  it('is as good as said to be nothing', async () => {
+    const day = { from: '2027-01-01', to: '2027-01-01' };
+    const closed = await calendarInput.validate({ version: 1, zone: 'UTC', workdays: [1], closed: [day] });
+    expect(closed.closed).toEqual([{ ...day, country: null, name: '' }]);
+    const address = { name: 'A', street: 'B', postcode: 'C', town: 'D', country: 'GB' };
+    expect(await companyInput.validate({ version: 1, ...address })).toMatchObject({ mark: null, web: '' });
+  });
+});
+
 describe('a part', () => {
   it('is kept against the version that was seen, and written down with what differs', async () => {
     const { company } = await seeHouse();

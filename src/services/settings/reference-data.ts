@@ -5,6 +5,7 @@
  */
 import { QueryTypes } from 'sequelize';
 import type { Role } from '../../contract';
+import type { Deputy } from '../../core/quotes';
 import {
   connected,
   type CommissionPlanRow,
@@ -37,6 +38,8 @@ export interface Person {
   name: string;
   role: Role;
   quota: string | null;
+  /** No longer signs in. */
+  aside: boolean;
 }
 
 /** All that prices and limits are made from, as of one stamp. */
@@ -62,6 +65,8 @@ export interface Reference {
   taxRates: readonly TaxRateRow[];
   plans: readonly CommissionPlanRow[];
   people: ReadonlyMap<string, Person>;
+  /** Who stands in for whom, by their ids. */
+  deputies: readonly Deputy[];
   /** What the house says of itself, by its parts. */
   house: ReadonlyMap<string, HousePartRow>;
 }
@@ -129,7 +134,11 @@ async function readAll(stamp: string): Promise<Reference> {
   const house = new Map((await records.houseParts.findAll({ raw })).map((row) => [row.part, row]));
   // The days of all that follows are those of the house.
   keepZone((house.get('calendar')?.value as { zone?: string } | undefined)?.zone ?? 'Europe/London');
-  const people = await records.users.findAll({ attributes: ['id', 'name', 'role', 'quota'], raw });
+  const people = await records.users.findAll({
+    attributes: ['id', 'name', 'role', 'quota', 'asideAt'],
+    raw,
+  });
+  const deputies = await records.deputies.findAll({ order: byId, raw });
   const byList = new Map<string, PriceEntryRow[]>();
   for (const entry of entries) {
     const own = byList.get(entry.priceList);
@@ -159,7 +168,15 @@ async function readAll(stamp: string): Promise<Reference> {
     policies,
     taxRates,
     plans,
-    people: new Map(people.map((person) => [person.id, person])),
+    people: new Map(
+      people.map(({ asideAt, ...person }) => [person.id, { ...person, aside: asideAt !== null }]),
+    ),
+    deputies: deputies.map(({ userId, deputyId, starts, ends }) => ({
+      of: userId,
+      deputy: deputyId,
+      from: starts,
+      to: ends,
+    })),
     house,
   };
 }

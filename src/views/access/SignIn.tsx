@@ -5,6 +5,7 @@ import { Button, Field } from '../../ui';
 import { hasText } from '../../i18n';
 import { ask, sentences } from '../api';
 import { Speech, useSpeech } from '../speech';
+import { Sheet } from './Sheet';
 import css from './signin.module.css';
 
 interface Props {
@@ -51,67 +52,56 @@ function Form({ to, demo, refusal }: Props) {
   const { ref: emailRef, ...email } = register('email');
   const { ref: passwordRef, ...password } = register('password');
   return (
-    <div className={css.sheet}>
-      <div className={css.left}>
-        <svg className={css.mark} viewBox="0 0 32 32" aria-hidden>
-          <path d="M3 5h12v7l5-4v16l-5-4v7H3z" />
-          <path d="M29 5H17v3.4l5-4v23.2l-5-4V27h12z" />
-        </svg>
-        <p className={css.name}>{t('app.name')}</p>
-        <p className={css.tagline}>{t('app.tagline')}</p>
-      </div>
-      <div className={css.right}>
-        <h1>{t('signIn.title')}</h1>
-        <form
-          noValidate
-          className={css.form}
-          method="post"
-          action={`/sign-in?to=${encodeURIComponent(to)}`}
-          onSubmit={(event) => void go(event)}
-        >
-          <Field
-            label={t('signIn.email')}
-            type="email"
-            autoComplete="username"
-            defaultValue={refusal?.email}
-            error={text(formState.errors.email?.message)}
-            ref={emailRef}
-            {...email}
-          />
-          <Field
-            label={t('signIn.password')}
-            type="password"
-            autoComplete="current-password"
-            error={text(formState.errors.password?.message)}
-            ref={passwordRef}
-            {...password}
-          />
-          <Button look="main" type="submit" disabled={formState.isSubmitting}>
-            {t('signIn.go')}
-          </Button>
-        </form>
-        <section className={css.demo} aria-label={t('signIn.demo')}>
-          <h2>{t('signIn.demo')}</h2>
-          <p className={css.quiet}>{t('signIn.demoHint', { password: demo.password })}</p>
-          <ul>
-            {demo.people.map((person) => (
-              <li key={person.email}>
-                <button
-                  type="button"
-                  className={css.person}
-                  onClick={() => {
-                    setValue('email', person.email);
-                    setValue('password', demo.password);
-                  }}
-                >
-                  <span>{t(`role.${person.role}`)}</span>
-                  <span className={css.email}>{person.email}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        </section>
-      </div>
-    </div>
+    <Sheet title="signIn.title">
+      <form
+        noValidate
+        className={css.form}
+        method="post"
+        action={`/sign-in?to=${encodeURIComponent(to)}`}
+        onSubmit={(event) => void go(event)}
+      >
+        <Field
+          label={t('signIn.email')}
+          type="email"
+          autoComplete="username"
+          defaultValue={refusal?.email}
+          error={text(formState.errors.email?.message)}
+          ref={emailRef}
+          {...email}
+        />
+        <Field
+          label={t('signIn.password')}
+          type="password"
+          autoComplete="current-password"
+          error={text(formState.errors.password?.message)}
+          ref={passwordRef}
+          {...password}
+        />
+        <Button look="main" type="submit" disabled={formState.isSubmitting}>
+          {t('signIn.go')}
+        </Button>
+      </form>
+      <section className={css.demo} aria-label={t('signIn.demo')}>
+        <h2>{t('signIn.demo')}</h2>
+        <p className={css.quiet}>{t('signIn.demoHint', { password: demo.password })}</p>
+        <ul>
+          {demo.people.map((person) => (
+            <li key={person.email}>
+              <button
+                type="button"
+                className={css.person}
+                onClick={() => {
+                  setValue('email', person.email);
+                  setValue('password', demo.password);
+                }}
+              >
+                <span>{t(`role.${person.role}`)}</span>
+                <span className={css.email}>{person.email}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </Sheet>
   );
 }

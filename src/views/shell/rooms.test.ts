@@ -32,7 +32,7 @@ describe('rooms', () => {
       'catalogue',
       'quotes',
       ...(granted[role].includes('orders') ? ['orders'] : []),
-      ...(granted[role].includes('administer') ? ['house', 'jobs', 'audit'] : []),
+      ...(granted[role].includes('administer') ? ['house', 'people', 'jobs', 'audit'] : []),
     ]);
     expect(own.map(({ id }) => id)).toContain('programs');
     // A build is entered from its quote.

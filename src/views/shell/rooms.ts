@@ -1,4 +1,5 @@
 /** The rooms of the application: a new one is told of here, and nowhere else. */
+import { password } from '../access/room';
 import { audit } from '../audit/room';
 import { bench } from '../bench/room';
 import { catalogue } from '../catalogue/room';
@@ -7,6 +8,7 @@ import { house } from '../house/room';
 import { jobs } from '../jobs/room';
 import { ledger } from '../ledger/room';
 import { orders } from '../orders/room';
+import { people } from '../people/room';
 import { components, programs } from '../programs/room';
 import type { Room } from './room';
 
@@ -17,9 +19,11 @@ export const rooms: readonly Room[] = [
   ledger,
   orders,
   house,
+  people,
   jobs,
   audit,
   bench,
   programs,
   components,
+  password,
 ];

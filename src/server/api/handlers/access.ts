@@ -1,6 +1,6 @@
 import type { access } from '../../../contract/all';
 import { done } from '../../../services/kernel/failure';
-import { setPerson } from '../../../services/access/people';
+import { setPerson } from '../../../services/access/person';
 import { signOut } from '../../../services/access/sessions';
 import { sessionCookie } from '../../cookies';
 import { signInFrom } from '../sign-in';

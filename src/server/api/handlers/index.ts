@@ -12,6 +12,7 @@ import { houseHandlers } from './house';
 import { jobsHandlers } from './jobs';
 import { linesHandlers } from './lines';
 import { ordersHandlers } from './orders';
+import { peopleHandlers } from './people';
 import { quotesHandlers } from './quotes';
 import { savedHandlers } from './saved';
 import { signOffsHandlers } from './sign-offs';
@@ -33,6 +34,7 @@ export const handlers: Handlers<Contract> = {
   ...ordersHandlers,
   ...filesHandlers,
   ...houseHandlers,
+  ...peopleHandlers,
   ...jobsHandlers,
   ...auditHandlers,
   ...systemHandlers,

@@ -3,6 +3,7 @@ import { atTarget, commission, priceQuote, sumLines } from '../../../core/pricin
 import { exact, fixed, minus, roundHalfUp, textOf } from '../../../core/exact';
 import type { DealView } from '../../../contract';
 import { may, type Actor } from '../../access/actor';
+import { signs } from '../../access/deputies';
 import { today } from '../../kernel/clock';
 import { euroRates, quotaOf } from '../../desk/desk';
 import { done, fail, type Result } from '../../kernel/failure';
@@ -26,9 +27,9 @@ export async function seeDeal(actor: Actor, id: string): Promise<Result<DealView
     today(),
     all.map(({ line, item }) => ({ position: line.position, sku: item.sku, family: item.family })),
   );
-  if (!may(actor, 'costs') || (quote.ownerId !== actor.id && !may(actor, 'sign')))
-    return done({ agreements });
   const known = await reference();
+  if (!may(actor, 'costs') || (quote.ownerId !== actor.id && !signs(known, actor)))
+    return done({ agreements });
   const owner = known.people.get(quote.ownerId);
   const priced = counted(all);
   const { net } = sumLines(

@@ -12,10 +12,12 @@ import {
 } from '../../../contract';
 import { connected, type Offer, type SignOffRow } from '../../../data';
 import { refusal, type Actor } from '../../access/actor';
+import { answersAs, signs } from '../../access/deputies';
 import { done, fail, type Result } from '../../kernel/failure';
 import { partsIn, priceLines } from '../figures/quote-pricing';
 import { changeQuote } from '../quotes';
-import { linesOf, mayAnswer, standingOf } from './standing';
+import { nameOf, reference } from '../../settings/reference-data';
+import { linesOf, standingOf } from './standing';
 import { record } from '../../kernel/unit-of-work';
 import { isReference } from '../../kernel/reference';
 
@@ -46,6 +48,7 @@ export async function askSignOff(
         askedBy: actor.id,
         state: 'asked',
         answeredBy: null,
+        answeredFor: null,
         answeredAt: null,
         comment: '',
         counter: [],
@@ -57,14 +60,18 @@ export async function askSignOff(
   });
 }
 
-/** Yes, no, or on which discounts it would be yes. A yes is for the figures as they are now. */
+/**
+ * Yes, no, or on which discounts it would be yes, in one's own name or in the place of somebody. A yes is for
+ * the figures as they are now.
+ */
 export async function answerSignOff(
   actor: Actor,
   id: string,
   signOffId: string,
   { version, answer, comment, counter }: AnswerSignOffInput,
 ): Promise<Result<QuoteView>> {
-  const refused = refusal(actor, 'sign');
+  const known = await reference();
+  const refused = signs(known, actor) ? null : refusal(actor, 'sign');
   if (refused) return refused;
   return changeQuote(actor, id, version, async ({ quote, revision, state }) => {
     const row = isReference(signOffId)
@@ -72,7 +79,8 @@ export async function answerSignOff(
       : null;
     if (!row) return fail('missing', { code: 'signOff.missing' });
     if (row.state !== 'asked') return fail('conflict', { code: 'signOff.answered' });
-    if (!mayAnswer(actor, row)) return fail('forbidden', { code: 'signOff.notYours' });
+    const as = answersAs(known, actor, row, quote.ownerId);
+    if (!as) return fail('forbidden', { code: 'signOff.notYours' });
     if (answer === 'counter' && counter.length === 0)
       return fail('invalid', { code: 'signOff.noOffer', field: 'counter' });
     const offers =
@@ -107,9 +115,15 @@ export async function answerSignOff(
       counter: offers,
       ...(answer === 'no' ? {} : { figures, policies }),
       answeredBy: actor.id,
+      answeredFor: as.id === actor.id ? null : as.id,
       answeredAt: new Date(),
     });
-    await record(actor, 'signOff.answered', quote.number, { answer, comment, counter: offers });
+    await record(actor, 'signOff.answered', quote.number, {
+      answer,
+      comment,
+      counter: offers,
+      ...(as.id === actor.id ? {} : { for: nameOf(known, as.id) }),
+    });
     return done(null);
   });
 }

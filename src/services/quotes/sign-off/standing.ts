@@ -21,6 +21,7 @@ import { type AskedSignOff, type SignOffsOfQuote, type SignOffView } from '../..
 import type { Texts } from '../../../core/model';
 import { connected, type RevisionRow, type SignOffRow } from '../../../data';
 import { may, type Actor } from '../../access/actor';
+import { answersAs, inPlaceOf } from '../../access/deputies';
 import { today } from '../../kernel/clock';
 import { counted, type QuotedLine } from '../figures/quote-pricing';
 import type { QuoteState } from '../quote-state';
@@ -36,6 +37,7 @@ export interface Standing {
   /** Names of the policies that the quote runs into. */
   policies: Map<string, Texts>;
   rows: readonly SignOffRow[];
+  ownerId: string;
 }
 
 /** What follows from a price alone is worked out once for it: of a thousand lines mostly one has another. */
@@ -136,6 +138,7 @@ export async function standingOf(
     needs: needsOf(judged, signed, hit),
     policies: new Map(policies.map(({ id, name }) => [id, name])),
     rows,
+    ownerId: quote.ownerId,
   };
 }
 
@@ -217,7 +220,7 @@ export const shownAs = (
 /** All that is told of it on the quote; nothing for those who may not see margins. */
 export async function signOffsOf(
   actor: Actor,
-  { limits, judged, needs, rows, policies }: Standing,
+  { limits, judged, needs, rows, policies, ownerId }: Standing,
   priced: readonly QuotedLine[],
 ): Promise<SignOffsOfQuote | undefined> {
   if (!may(actor, 'costs')) return undefined;
@@ -250,6 +253,7 @@ export async function signOffsOf(
     ...(row.answeredBy
       ? { answeredBy: nameOf(known, row.answeredBy), answeredAt: row.answeredAt?.toISOString() ?? '' }
       : {}),
+    ...(row.answeredFor ? { answeredFor: nameOf(known, row.answeredFor) } : {}),
   }));
   return {
     limits,
@@ -266,29 +270,41 @@ export async function signOffsOf(
       lines: [...new Set(own.map(({ line }) => position.get(line) ?? 0))],
       policies: hit.map(({ id }) => policies.get(id) ?? {}),
     })),
-    mayAnswer: rows.filter((row) => row.state === 'asked' && mayAnswer(actor, row)).map((row) => row.id),
+    mayAnswer: rows
+      .filter((row) => row.state === 'asked' && answersAs(known, actor, row, ownerId))
+      .map((row) => row.id),
   };
 }
 
-/** Who has the role, or the one above every other; never who asked. */
-export const mayAnswer = (actor: Actor, row: SignOffRow): boolean =>
-  may(actor, 'sign') && actor.id !== row.askedBy && (actor.role === row.role || actor.role === 'director');
-
-/** What waits for an actor's answer, the oldest first. */
+/** What waits for an actor's answer, in their own name or in the place of somebody, the oldest first. */
 export async function askedOf(actor: Actor): Promise<AskedSignOff[]> {
-  if (!may(actor, 'sign')) return [];
-  const rows = await connected().sequelize.query<
-    Omit<AskedSignOff, 'at' | 'by'> & { at: Date; askedBy: string }
-  >(
-    `select q.id as "quoteId", q.number, q.title, r.customer ->> 'name' as customer, s.asked_by as "askedBy", s.asked_at as at, s.reason, jsonb_array_length(s.figures) as lines
-     from sign_offs s join quote_revisions r on r.id = s.revision_id join quotes q on q.id = r.quote_id
-     where s.state = 'asked' and r.state = 'draft' and s.asked_by <> $1 and ($2 = 'director' or s.role = $2) order by s.asked_at limit 100`,
-    { bind: [actor.id, actor.role], type: QueryTypes.SELECT },
-  );
   const known = await reference();
-  return rows.map(({ at, askedBy, ...row }) => ({
-    ...row,
-    by: nameOf(known, askedBy),
-    at: at.toISOString(),
-  }));
+  const others = inPlaceOf(known, actor);
+  if (!may(actor, 'sign') && others.length === 0) return [];
+  const rows = await connected().sequelize.query<
+    Omit<AskedSignOff, 'at' | 'by' | 'for'> & { at: Date } & Pick<SignOffRow, 'askedBy' | 'role'> & {
+        ownerId: string;
+      }
+  >(
+    `select q.id as "quoteId", q.number, q.title, q.owner_id as "ownerId", r.customer ->> 'name' as customer, s.role, s.asked_by as "askedBy", s.asked_at as at, s.reason, jsonb_array_length(s.figures) as lines
+     from sign_offs s join quote_revisions r on r.id = s.revision_id join quotes q on q.id = r.quote_id
+     where s.state = 'asked' and r.state = 'draft' and s.asked_by <> $1
+       and ('director' = any($2::text[]) or s.role = any($2::text[])) order by s.asked_at limit 100`,
+    {
+      bind: [actor.id, [actor.role, ...others.map(({ role }) => role)]],
+      type: QueryTypes.SELECT,
+    },
+  );
+  return rows.flatMap(({ at, askedBy, role, ownerId, ...row }) => {
+    const as = answersAs(known, actor, { askedBy, role }, ownerId);
+    if (!as) return [];
+    return [
+      {
+        ...row,
+        by: nameOf(known, askedBy),
+        at: at.toISOString(),
+        ...(as.id === actor.id ? {} : { for: nameOf(known, as.id) }),
+      },
+    ];
+  });
 }

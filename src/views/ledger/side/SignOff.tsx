@@ -110,6 +110,13 @@ function Ask({ again, onAsk }: { again: boolean; onAsk: SignOffActs['onAsk'] }) 
   );
 }
 
+/** Who answered, and in whose place. */
+const answerer = (
+  { answeredBy = '', answeredFor }: SignOffView,
+  t: ReturnType<typeof useSpeech>['t'],
+): string =>
+  answeredFor === undefined ? answeredBy : t('signOff.inPlace', { who: answeredBy, of: answeredFor });
+
 function Entry({
   entry,
   view,
@@ -137,7 +144,7 @@ function Entry({
         : t(refused ? 'signOff.lineRefused' : 'signOff.lineAsAsked');
   return (
     <article className={css.entry} aria-label={t('signOff.entry', { role })}>
-      <p className={css.state}>{t(`signOff.state.${entry.state}`, { role, who: entry.answeredBy ?? '' })}</p>
+      <p className={css.state}>{t(`signOff.state.${entry.state}`, { role, who: answerer(entry, t) })}</p>
       <p>
         {t('signOff.asked', { who: entry.askedBy, at: dateTime(entry.askedAt, language) })}{' '}
         <q>{entry.reason}</q>
@@ -164,7 +171,7 @@ function Entry({
       )}
       {entry.answeredAt && (
         <p>
-          {t('signOff.answeredBy', { who: entry.answeredBy ?? '', at: dateTime(entry.answeredAt, language) })}{' '}
+          {t('signOff.answeredBy', { who: answerer(entry, t), at: dateTime(entry.answeredAt, language) })}{' '}
           {entry.comment && <q>{entry.comment}</q>}
         </p>
       )}

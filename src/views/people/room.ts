@@ -1,0 +1,9 @@
+import type { Room } from '../shell/room';
+
+/** Who signs in, what their roles may, and who stands in for whom. */
+export const people: Room = {
+  id: 'people',
+  entry: { href: '/people', name: 'place.people', inBar: true, who: 'administer' },
+  keys: [],
+  texts: ['house'],
+};
