@@ -46,9 +46,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
           failed(context, 400, { code: isPage(url) ? 'request.unknown' : 'request.badText' }),
         );
       const token = cookies.get(sessionCookie)?.value;
-      const known = token ? await whoIs(token) : null;
-      locals.actor = known?.actor ?? null;
-      if (known) Object.assign(carried, { stamp: known.stamp, person: known.actor.id });
+      locals.actor = token ? await whoIs(token) : null;
       const theme = cookies.get('theme')?.value;
       locals.theme = theme === 'light' || theme === 'dark' ? theme : 'auto';
       if (isPage(url) && !locals.actor && !openPaths.has(url.pathname))

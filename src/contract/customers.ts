@@ -89,6 +89,8 @@ export interface CustomerMeans {
   classes: (typeof customerClasses)[number][];
   regions: string[];
   countries: string[];
+  /** What is usual in each market: where nothing is, the list is null and the region empty. */
+  usual: { countries: string[]; priceList: string | null; language: 'en' | 'de'; region: string }[];
 }
 
 /** Endpoints of customers. */

@@ -2,10 +2,11 @@
 import { array, boolean, number, string } from 'yup';
 import { isValidBIC, isValidIBAN } from 'ibantools';
 import type { WorkingCalendar } from '../core/production';
-import { rangeProblem, type NumberRange } from '../core/quotes';
+import { rangeProblem, writings, type Market, type NumberRange } from '../core/quotes';
+import type { Texts } from '../core/model';
 import { endpoint, json } from './endpoint';
 import type { FileView } from './files';
-import { day, emailText, exactly, note, said, version, type Sent } from './schema';
+import { day, emailText, exactly, note, oneOf, said, version, type Sent } from './schema';
 
 const country = string()
   .trim()
@@ -129,6 +130,66 @@ export const numbersInput = exactly({
 /** What passes `numbersInput`. */
 export type NumbersInput = Sent<typeof numbersInput>;
 
+/** Markets at most. */
+const mostMarkets = 200;
+const usual = <const W extends string>(words: readonly W[]) =>
+  oneOf(words, 'house.market.badChoice').required('house.market.badChoice');
+/** Where the house sells: countries together, with what is usual there. */
+export const marketsInput = exactly({
+  version,
+  markets: array()
+    .of(
+      exactly({
+        code: string()
+          .trim()
+          .matches(/^[A-Z0-9]{1,6}$/, 'house.market.badCode')
+          .required('house.market.badCode'),
+        name: said(60, 'house.market.noName'),
+        countries: array()
+          .strict()
+          .of(country.required('address.badCountry'))
+          .min(1, 'house.market.noCountry')
+          .max(300, 'input.tooMany')
+          .required('house.market.noCountry'),
+        priceList: string().max(40, 'input.tooLong').nullable().default(null),
+        tax: usual(['added', 'apart']),
+        language: usual(writings),
+        units: usual(['metric', 'imperial']),
+        paper: usual(['A4', 'letter']),
+        region: optional(20),
+      }),
+    )
+    .max(mostMarkets, 'input.tooMany')
+    .required('input.required')
+    .test('once', 'house.market.twice', (markets, { createError }) => {
+      const twice = firstTwice(markets);
+      return (
+        twice === null ||
+        createError({ message: twice.message, path: `markets[${String(twice.at)}].${twice.field}` })
+      );
+    }),
+});
+/** What passes `marketsInput`. */
+export type MarketsInput = Sent<typeof marketsInput>;
+
+/** The first market that has a code or a country of one before it. */
+export function firstTwice(markets: readonly Partial<Pick<Market, 'code' | 'countries'>>[]): {
+  at: number;
+  field: 'code' | 'countries';
+  message: 'house.market.twice' | 'house.market.countryTwice';
+} | null {
+  const [codes, countries] = [new Set<string>(), new Set<string>()];
+  for (const [at, market] of markets.entries()) {
+    if (market.code !== undefined && codes.has(market.code))
+      return { at, field: 'code', message: 'house.market.twice' };
+    if ((market.countries ?? []).some((each) => countries.has(each)))
+      return { at, field: 'countries', message: 'house.market.countryTwice' };
+    if (market.code !== undefined) codes.add(market.code);
+    for (const each of market.countries ?? []) countries.add(each);
+  }
+  return null;
+}
+
 /** A part as it is kept: without the version, by which it is changed. */
 export type PartOf<I extends { version: number }> = Omit<I, 'version'>;
 /** Who the house is. */
@@ -138,6 +199,11 @@ export type HouseCalendar = PartOf<CalendarInput> & WorkingCalendar;
 /** How the house counts. */
 export type HouseNumbers = PartOf<NumbersInput>;
 
+/** Where the house sells. */
+export interface HouseMarkets {
+  markets: Market[];
+}
+
 /** The house as who runs it sees it. */
 export interface HouseView {
   company: CompanyInput;
@@ -145,8 +211,14 @@ export interface HouseView {
   mark: FileView | null;
   calendar: CalendarInput;
   numbers: NumbersInput;
-  /** What the next quote and order would be called today. */
+  markets: MarketsInput;
+  /** What the next quote and order would be called today, in the house's own market where each counts for itself. */
   next: { quote: string; order: string };
+  /** The market of the house's own country. */
+  home: string;
+  /** What markets may choose from. */
+  priceLists: { code: string; name: Texts }[];
+  regions: string[];
 }
 
 /** Endpoints of the house's own data. */
@@ -173,6 +245,12 @@ export const house = {
     says: 'Changes how quotes, orders and work orders are numbered from now on; no number comes twice.',
     who: 'administer',
     input: numbersInput,
+    answers: json<HouseView>('HouseView'),
+  }),
+  'PUT /house/markets': endpoint({
+    says: 'Changes where the house sells: countries, and what is usual there for lists, tax, language, units and paper.',
+    who: 'administer',
+    input: marketsInput,
     answers: json<HouseView>('HouseView'),
   }),
 };

@@ -148,6 +148,8 @@ export interface QuoteView {
   /** By the country that is delivered to, where its rates are known. */
   tax?: Taxed;
   taxCountry: string;
+  /** Prices are without tax, as is usual where it goes. */
+  taxApart: boolean;
   /** The day on which all of it is delivered: as ordered, or if it were ordered on the day of the quote. */
   delivered: string;
   /** Only for those who may see margins. */

@@ -26,6 +26,7 @@ export const auditDe: SameTexts<typeof auditEn> = {
       'file-takenBack': 'hat eine Datei zurückgenommen',
       'house-calendar': 'hat den Kalender geändert',
       'house-company': 'hat die Firma geändert',
+      'house-markets': 'änderte die Märkte',
       'house-numbers': 'hat geändert, wie Nummern geschrieben werden',
       'group-renamed': 'hat eine Gruppe umbenannt',
       'job-again': 'hat eine Arbeit neu begonnen',

@@ -23,6 +23,7 @@ export const auditEn = {
       'file-takenBack': 'took a file back',
       'house-calendar': 'changed the calendar',
       'house-company': 'changed the company',
+      'house-markets': 'changed the markets',
       'house-numbers': 'changed how numbers are written',
       'group-renamed': 'renamed a group',
       'job-again': 'began a job again',

@@ -1,6 +1,8 @@
 /** How figures are written. Amounts come as decimal text and are never turned into binary floats. */
 
-const locale = (language: string): string => (language === 'de' ? 'de-DE' : 'en-GB');
+/** Plain English has the British forms. */
+const locale = (language: string): string =>
+  language === 'de' ? 'de-DE' : language === 'en-US' ? 'en-US' : 'en-GB';
 const cache = new Map<string, Intl.NumberFormat>();
 
 /** With so many decimals at least and at most. */

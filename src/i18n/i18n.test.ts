@@ -96,7 +96,12 @@ describe('figures', () => {
       '-10 %',
     ]);
     expect([number('21.53016', 'en', 1), number('0.5', 'de')]).toEqual(['21.5', '0,5']);
-    expect([date('2026-06-05', 'en'), date('2026-06-05', 'de')]).toEqual(['05 Jun 2026', '05. Juni 2026']);
+    expect(['en', 'en-US', 'de'].map((each) => date('2026-06-05', each))).toEqual([
+      '05 Jun 2026',
+      'Jun 05, 2026',
+      '05. Juni 2026',
+    ]);
+    expect(money('31382.5', 'en-US')).toBe('31,382.50');
   });
 
   it('moves the decimal point exactly', () => {

@@ -85,6 +85,7 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     },
     figureOf: '{{what}}, Position {{line}}',
     taxedOf: '{{rate}} von {{net}}',
+    taxApart: 'Die Preise sind ohne Steuer, wie in {{country}} üblich.',
     noTax: 'Für {{country}} ist kein Steuersatz bekannt; die Preise sind ohne Steuer.',
     operand: {
       once: 'Einmal je Position',

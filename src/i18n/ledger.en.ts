@@ -82,6 +82,7 @@ export const ledgerEn = {
     },
     figureOf: '{{what}}, line {{line}}',
     taxedOf: '{{rate}} of {{net}}',
+    taxApart: 'Prices are without tax, as is usual in {{country}}.',
     noTax: 'No tax rate is known for {{country}}; prices are without tax.',
     operand: {
       once: 'Once a line',

@@ -24,3 +24,4 @@ export {
 
 export { plainMoney, plainPercent, withoutCurrency } from './as-typed';
 export { readWritten } from './read-written';
+export { inUnit, shownUnit, shownValue, type Units } from './measures';

@@ -1,6 +1,7 @@
 /** What a quote is made of besides its prices: the order of its lines, alternatives, revisions. */
 export { grouped, moved } from './arrange';
-export { numberBy, rangeProblem, type NumberRange } from './number-pattern';
+export { elsewhere, languageIn, marketOf, writingIn, writings, type Market, type Writing } from './markets';
+export { byMarket, numberBy, rangeProblem, type NumberRange } from './number-pattern';
 export { circleIn, standsInFor, type Deputy } from './deputies';
 export type { LineBasis } from './line-basis';
 export { isWhole, quantityDecimals, unitOf } from './quantities';

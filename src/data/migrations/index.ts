@@ -16,6 +16,7 @@ import { administrator } from './0015-administrator';
 import { files } from './0016-files';
 import { house } from './0017-house';
 import { people } from './0018-people';
+import { markets } from './0019-markets';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -40,4 +41,5 @@ export const migrations: readonly Migration[] = [
   files,
   house,
   people,
+  markets,
 ];

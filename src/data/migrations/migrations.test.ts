@@ -390,6 +390,15 @@ describe('from release to release', () => {
     expect(await refused(deputy(by, '2027-03-01', '2027-03-01'))).toBe('');
   });
 
+  it('the house says where it sells', async () => {
+    const part = (name: string): string =>
+      `insert into house_parts (part, value) values ('${name}', '{"markets": []}')`;
+    expect(await refused(part('markets'))).toMatch(/house_parts_part_check/);
+    await release('0019-markets');
+    expect(await refused(part('markets'))).toBe('');
+    expect(await refused(part('prices'))).toMatch(/house_parts_part_check/);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -215,10 +215,11 @@ describe('every endpoint answers as it is declared', () => {
   });
 
   it('the house', async () => {
-    const { company, calendar, numbers } = await told<HouseView>(ines, 'GET /house');
+    const { company, calendar, numbers, markets } = await told<HouseView>(ines, 'GET /house');
     await told(ines, 'PUT /house/company', { body: { ...company, phone: '+44 1632 960100' } });
     await told(ines, 'PUT /house/calendar', { body: { ...calendar, workdays: [1, 2, 3, 4] } });
     await told(ines, 'PUT /house/numbers', { body: numbers });
+    await told(ines, 'PUT /house/markets', { body: markets });
   });
 
   it('people', async () => {

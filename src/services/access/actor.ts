@@ -1,4 +1,6 @@
 import { granted, type Permission, type Role } from '../../contract';
+import type { Units } from '../../core/exact';
+import type { Writing } from '../../core/quotes';
 import type { Preferences } from '../../data';
 import { fail, type Result } from '../kernel/failure';
 
@@ -8,7 +10,10 @@ export interface Actor {
   name: string;
   email: string;
   role: Role;
-  language: 'en' | 'de';
+  /** Their language, with the forms that are usual where they are. */
+  language: Writing;
+  /** Units that they read, as long as they have not chosen others. */
+  units: Units;
   /** The dealer's own customer record; set for dealers only. */
   dealerId: string | null;
   preferences: Preferences;

@@ -184,7 +184,7 @@ describe('somebody is', () => {
         version: (await seen(pim)).version,
       }),
     );
-    expect((await whoIs(token))?.actor.role).toBe('modeller');
+    expect((await whoIs(token))?.role).toBe('modeller');
   });
 });
 

@@ -4,9 +4,12 @@
 import { createHash, randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
 import { promisify } from 'node:util';
 import { Op, QueryTypes } from 'sequelize';
+import { elsewhere, writingIn, type Market } from '../../core/quotes';
 import { connected, type UserRow } from '../../data';
 import type { Actor } from './actor';
 import { done, fail, type Result } from '../kernel/failure';
+import { requestedBy } from '../kernel/request';
+import { marketIn } from '../settings/house';
 import { admit, forgive } from './sign-in-limits';
 
 const derive = promisify<string, Buffer, number, Buffer>(scrypt);
@@ -89,32 +92,46 @@ export async function signOutEverywhere(userId: string): Promise<void> {
   await connected().records.sessions.destroy({ where: { userId } });
 }
 
-/** Takes away sessions that are over, links that ended a month ago, and devices not seen for half a year. */
+/** Takes away sessions that are over, links that ended unused a month ago, and devices not seen for half a year. */
 export async function dropOld(): Promise<void> {
   const { sessions, devices, passwordLinks } = connected().records;
   await sessions.destroy({ where: { expiresAt: { [Op.lt]: new Date() } } });
   await passwordLinks.destroy({
-    where: { expiresAt: { [Op.lt]: new Date(Date.now() - 30 * 24 * 60 * 60 * 1000) } },
+    where: { usedAt: null, expiresAt: { [Op.lt]: new Date(Date.now() - 30 * 24 * 60 * 60 * 1000) } },
   });
   await devices.destroy({ where: { seenAt: { [Op.lt]: new Date(Date.now() - 180 * 24 * 60 * 60 * 1000) } } });
 }
 
 /**
- * The person behind a session token, and the stamp of what prices are made from; null where the session is
- * unknown or over.
+ * The person behind a session token, of whom the request under way is told; null where the session is unknown
+ * or over.
  */
-export async function whoIs(token: string): Promise<{ actor: Actor; stamp: string } | null> {
-  const [row] = await connected().sequelize.query<UserRow & { stamp: string }>(
-    'select u.id, u.email, u.name, u.language, u.role, u.dealer_id as "dealerId", u.preferences, (select stamp from reference_stamp) as stamp from sessions s join users u on u.id = s.user_id where s.token_hash = $1 and s.expires_at > now() and u.aside_at is null',
+export async function whoIs(token: string): Promise<Actor | null> {
+  const [row] = await connected().sequelize.query<UserRow & { stamp: string; country: string | null }>(
+    'select u.id, u.email, u.name, u.language, u.role, u.dealer_id as "dealerId", u.preferences, (select a.country from addresses a where a.customer_id = u.dealer_id order by a.kind desc, a.position limit 1) as country, (select stamp from reference_stamp) as stamp from sessions s join users u on u.id = s.user_id where s.token_hash = $1 and s.expires_at > now() and u.aside_at is null',
     { bind: [hashToken(token)], type: QueryTypes.SELECT },
   );
-  return row ? { actor: actorOf(row), stamp: row.stamp } : null;
+  if (!row) return null;
+  requestedBy(row.id, row.stamp);
+  return actorOf(row, await marketIn(row.country ?? ''));
 }
 
 /** How a token is kept. */
 export const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
 
-/** A person as services are told. */
-export function actorOf({ id, name, email, role, language, dealerId, preferences }: UserRow): Actor {
-  return { id, name, email, role, language: language === 'de' ? 'de' : 'en', dealerId, preferences };
+/** A person as services are told, with what is usual in the market of the house, or of their dealer. */
+export function actorOf(
+  { id, name, email, role, language, dealerId, preferences }: UserRow,
+  market: Pick<Market, 'language' | 'units'> = elsewhere,
+): Actor {
+  return {
+    id,
+    name,
+    email,
+    role,
+    language: writingIn(language, market),
+    units: market.units,
+    dealerId,
+    preferences,
+  };
 }

@@ -79,7 +79,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
       making: seesMaking(actor),
     },
   );
-  const { foldBarred = false, units = 'metric' } = actor.preferences;
+  const { foldBarred = false, units = actor.units } = actor.preferences;
   const { items } = await reference();
   return done({
     build: { id, version: build.version, letter: build.letter },

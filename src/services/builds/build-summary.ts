@@ -1,4 +1,5 @@
 /** A build in words, in every language of its model. */
+import { shownUnit, shownValue, type Units } from '../../core/exact';
 import {
   buildsInside,
   outlineOf,
@@ -33,7 +34,7 @@ const no: Texts = { en: 'no', de: 'nein' };
  * What was chosen, in the order of the sheet. Left out: rows without a value, yes/no rows with no, and the
  * option "none".
  */
-export function summarise(model: CompiledModel, values: Values): SummaryRow[] {
+export function summarise(model: CompiledModel, values: Values, units: Units = 'metric'): SummaryRow[] {
   const outline = outlineOf(model);
   return outline.sections.flatMap((section) =>
     section.rows.flatMap((id): SummaryRow[] => {
@@ -41,7 +42,7 @@ export function summarise(model: CompiledModel, values: Values): SummaryRow[] {
       const found =
         value === undefined || value === null
           ? undefined
-          : valueText(outline, model.document.languages, id, value);
+          : valueText(outline, model.document.languages, id, value, units);
       if (!found) return [];
       const place = section.place === undefined ? undefined : outline.places[section.place];
       const name = place
@@ -99,6 +100,7 @@ function valueText(
   languages: readonly string[],
   id: string,
   value: Exclude<PlainValue, null>,
+  units: Units = 'metric',
 ): { name: Texts; value: Texts } | undefined {
   const each = (text: (language: string) => string): Texts =>
     Object.fromEntries(languages.map((language) => [language, text(language)]));
@@ -123,14 +125,22 @@ function valueText(
         value: each((language) => (value === true ? (yes[language] ?? 'yes') : (no[language] ?? 'no'))),
       };
     case 'date':
-      return { name, value: each((language) => date(String(value), language)) };
+      // Days have American forms too; all else reads as English.
+      return {
+        name,
+        value: {
+          ...each((language) => date(String(value), language)),
+          'en-US': date(String(value), 'en-US'),
+        },
+      };
     case 'number': {
+      const { unit } = parameter;
       return {
         name,
         value: each((language) =>
           [
-            number(String(value), language, 12),
-            ...(parameter.unit ? [unitIn(parameter.unit, language)] : []),
+            number(shownValue(String(value), unit, units), language, 12),
+            ...(unit === '' ? [] : [unitIn(shownUnit(unit, units), language)]),
           ].join(' '),
         ),
       };

@@ -8,36 +8,43 @@ import type {
   CustomerMeans,
   NewCustomerInput,
 } from '../../contract';
+import { languageIn } from '../../core/quotes';
 import { connected } from '../../data';
 import { refusal, type Actor } from '../access/actor';
 import { usualPriceList } from '../catalogue/catalogue';
 import { done, fail, type Result } from '../kernel/failure';
 import { inTransaction, record } from '../kernel/unit-of-work';
+import { housePart, knownRegions } from '../settings/house';
 import { reference } from '../settings/reference-data';
 
 /** What one may choose from for a new customer. A dealer's own buys on the dealer's list. */
 export async function customerMeans(actor: Actor): Promise<CustomerMeans> {
-  const { priceLists, customers } = connected().records;
+  const { priceLists } = connected().records;
   const own = actor.role === 'dealer' ? await usualPriceList(actor) : undefined;
   const lists = (await priceLists.findAll({ order: [['code', 'ASC']], raw: true })).filter(
     (list) => own === undefined || list.code === own,
   );
-  const regions = [
-    ...new Set((await customers.findAll({ attributes: ['region'], raw: true })).map(({ region }) => region)),
-  ].sort();
-  const countries = await knownCountries();
   return {
     priceLists: lists.map(({ code, name, currency }) => ({ code, name, currency })),
     classes: actor.role === 'dealer' ? ['direct'] : ['direct', 'key', 'dealer', 'public'],
-    regions,
-    countries,
+    regions: await knownRegions(),
+    countries: await knownCountries(),
+    usual: (await housePart('markets')).markets.map(({ countries, priceList, language, region }) => ({
+      countries: [...countries],
+      priceList: lists.some(({ code }) => code === priceList) ? priceList : null,
+      language: languageIn(language),
+      region,
+    })),
   };
 }
 
 /** Countries that the house sells to, in the order of their letters. */
 export async function knownCountries(): Promise<string[]> {
   const { taxRates } = await reference();
-  return [...new Set(taxRates.map(({ country }) => country))].sort();
+  const { markets } = await housePart('markets');
+  return [
+    ...new Set([...taxRates.map(({ country }) => country), ...markets.flatMap(({ countries }) => countries)]),
+  ].sort();
 }
 
 /** Makes a customer; a dealer's is the dealer's own. */

@@ -44,12 +44,16 @@ export async function demoPeople(): Promise<{
   password: string;
   people: { email: string; role: Role; name: string }[];
 }> {
-  const people = await connected().records.users.findAll({ order: [['email', 'ASC']] });
+  const { users, passwordLinks } = connected().records;
+  const people = await users.findAll({ order: [['email', 'ASC']], raw: true });
+  const links = await passwordLinks.findAll({ raw: true });
+  // Whoever has set a password of their own has the demo's no more.
+  const own = new Set(links.flatMap(({ userId, usedAt }) => (usedAt ? [userId] : [])));
   people.sort((a, b) => roles.indexOf(a.role) - roles.indexOf(b.role));
   return {
     password: demoPassword,
     people: people
-      .filter((person) => person.email.endsWith('.example'))
+      .filter(({ id, email, passwordHash, asideAt }) => email.endsWith('.example') && passwordHash !== null && !asideAt && !own.has(id))
       .map(({ email, role, name }) => ({ email, role, name })),
   };
 }

@@ -36,5 +36,11 @@ export async function patiently<T>(work: () => Promise<T>): Promise<T> {
   }
 }
 
+/** Tells the request under way who asks, and under which stamp; nothing happens in a command or a test. */
+export function requestedBy(person: string, stamp: string): void {
+  const context = current.getStore();
+  if (context) Object.assign(context, { person, stamp });
+}
+
 /** Of the request under way; nothing in a command or a test. */
 export const requestContext = (): RequestContext | undefined => current.getStore();

@@ -25,7 +25,7 @@ import { forgiving, wordConditions, type Likeness } from '../kernel/finding';
 import { pageSize } from '../quotes/quote-list';
 import { findAnyQuote } from '../quotes/quote-state';
 import { nameOf, reference, type Reference } from '../settings/reference-data';
-import { deliveredTo } from '../settings/tax';
+import { deliveredTo, invoicedIn } from '../settings/tax';
 import {
   counted,
   partsIn,
@@ -35,7 +35,7 @@ import {
   type QuotedLine,
 } from '../quotes/figures/quote-pricing';
 import { changeQuote } from '../quotes/quotes';
-import { housePart, madeWhen, promisedWhen } from '../settings/house';
+import { housePart, madeWhen, marketIn, promisedWhen } from '../settings/house';
 import { nextNumber } from '../settings/numbers';
 import { obstacles, settle } from '../quotes/history/revisions';
 import { record } from '../kernel/unit-of-work';
@@ -66,7 +66,8 @@ export async function acceptQuote(
       await settle(actor, revision, priced, { state: 'accepted' }, parts);
       const days = await slowest(sold);
       const numbers = await housePart('numbers');
-      const number = await nextNumber('order', numbers.order);
+      const { code: market } = await marketIn(invoicedIn(revision.customer));
+      const number = await nextNumber('order', numbers.order, market);
       const { net } = sumLines(
         sold.map((each) => each.price),
         parts.list.decimals,

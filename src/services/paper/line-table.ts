@@ -3,7 +3,10 @@ import type { Actor } from '../access/actor';
 import type { SheetFor } from './files/line-sheet';
 import { done, fail, type Result } from '../kernel/failure';
 import { askPapers, readingFile } from '../kernel/papers';
+import { writingIn } from '../../core/quotes';
 import { seeQuote } from '../quotes/quotes';
+import { marketIn } from '../settings/house';
+import { invoicedIn } from '../settings/tax';
 
 const types = new Map([
   ['csv', 'text/csv; charset=utf-8'],
@@ -26,7 +29,9 @@ export async function lineTable(
   const seen = await seeQuote(actor, id, revision);
   if (!seen.ok) return seen;
   const { number, revision: of } = seen.value;
-  const language = to === 'customer' ? seen.value.customer.language : actor.language;
+  const { customer } = seen.value;
+  const language =
+    to === 'customer' ? writingIn(customer.language, await marketIn(invoicedIn(customer))) : actor.language;
   return done({
     name: `${number}-R${String(of.number)}${to === 'internal' ? '-internal' : ''}.${format}`,
     type,

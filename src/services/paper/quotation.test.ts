@@ -51,7 +51,8 @@ describe('the quotation', () => {
         quote: offered(quote),
         today: '2026-11-28',
         sender,
-        builds: await describedIn(quote),
+        paper: 'A4',
+        builds: await describedIn(quote, 'metric'),
       });
       const table = (content as Content[]).find(
         (each) => typeof each === 'object' && 'table' in each && each.table?.body[0]?.length === 7,
@@ -100,7 +101,13 @@ describe('the quotation', () => {
     for (const id of quotes) {
       const quote = await seen(id);
       const text = textsIn(
-        documentOf({ quote, today: '2026-11-28', sender, builds: await describedIn(quote) }).content,
+        documentOf({
+          quote,
+          today: '2026-11-28',
+          paper: 'A4',
+          sender,
+          builds: await describedIn(quote, 'metric'),
+        }).content,
       ).join('\n');
       expect(text).toContain('Lane 1, 1 Town, GB');
       expect(text).toMatch(/expected to be delivered by|voraussichtlich bis/);

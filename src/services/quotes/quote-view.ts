@@ -18,7 +18,7 @@ import { nameOf, reference, type Reference } from '../settings/reference-data';
 import { shownAs, signingIn, signOffsOf } from './sign-off/standing';
 import { stepsOf } from './history/steps';
 import { listOf } from '../settings/tariffs';
-import { deliveredTo, taxOf, taxRatesIn } from '../settings/tax';
+import { deliveredTo, leavesTaxApart, taxOf, taxRatesIn } from '../settings/tax';
 import { Recent } from '../kernel/threads/recent';
 
 /** What there is to take back and to make again, where that is known already. */
@@ -108,6 +108,7 @@ export async function viewOf(
     ),
     whole: { typed: revision.whole, comes: seeCosts ? comes : withoutMargin(comes) },
     taxCountry: country,
+    taxApart: await leavesTaxApart(country),
     delivered,
     ...(tax ? { tax } : {}),
     ...(signOff ? { signOff } : {}),

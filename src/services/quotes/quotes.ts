@@ -21,7 +21,8 @@ import { viewOf } from './quote-view';
 import { nameOf, reference } from '../settings/reference-data';
 import { remember } from './history/steps';
 import { inTransaction, record } from '../kernel/unit-of-work';
-import { housePart } from '../settings/house';
+import { housePart, marketIn } from '../settings/house';
+import { invoicedIn } from '../settings/tax';
 import { nextNumber } from '../settings/numbers';
 
 export { findQuote } from './quote-state';
@@ -40,7 +41,9 @@ export async function openQuote(
     const { customers, quotes, revisions } = connected().records;
     const customer = await customers.findOne({ where: { id: customerId, ...ownCustomers(actor) } });
     if (!customer) return fail('invalid', { code: 'quote.unknownCustomer', field: 'customerId' });
-    const number = await nextNumber('quote', (await housePart('numbers')).quote);
+    const copy = await copyOf(customer);
+    const { quote: range } = await housePart('numbers');
+    const number = await nextNumber('quote', range, (await marketIn(invoicedIn(copy))).code);
     const { id } = await quotes.create({
       id: randomUUID(),
       number,
@@ -57,7 +60,7 @@ export async function openQuote(
       number: 1,
       state: 'draft',
       priceList: customer.priceList,
-      customer: await copyOf(customer),
+      customer: copy,
       validUntil: inDays(validDays),
       whole: null,
       madeBy: actor.id,

@@ -225,7 +225,7 @@ describe('numbers', () => {
     const { quote } = await housePart('numbers');
     const before = countIn(await opened());
     const result = await inTransaction(async () => {
-      const number = await nextNumber('quote', quote);
+      const number = await nextNumber('quote', quote, '');
       return fail('invalid', { code: number });
     });
     expect(result).toMatchObject({ ok: false });

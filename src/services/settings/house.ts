@@ -1,11 +1,14 @@
-/** The house's own data: who it is, when it works, how it counts. */
+/** The house's own data: who it is, when it works, how it counts, where it sells. */
+import { QueryTypes } from 'sequelize';
 import type {
   CalendarInput,
   Company,
   CompanyInput,
   HouseCalendar,
+  HouseMarkets,
   HouseNumbers,
   HouseView,
+  MarketsInput,
   NumbersInput,
 } from '../../contract';
 import {
@@ -15,6 +18,7 @@ import {
   promisedDay,
   type WorkingCalendar,
 } from '../../core/production';
+import { marketOf, type Market } from '../../core/quotes';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { endUse, filesOf, use } from '../files/files';
@@ -28,6 +32,7 @@ export interface House {
   company: Company;
   calendar: HouseCalendar;
   numbers: HouseNumbers;
+  markets: HouseMarkets;
 }
 type Part = keyof House;
 
@@ -55,12 +60,19 @@ const unsaid: House = {
     order: { pattern: 'O-{yy}-{0000}', yearly: false },
     workOrder: { pattern: 'W-{order}-{0}', yearly: false },
   },
+  markets: { markets: [] },
 };
 
 /** A part as it is now. */
 export async function housePart<P extends Part>(part: P): Promise<House[P]> {
   const { house } = await reference();
   return (house.get(part)?.value as House[P] | undefined) ?? unsaid[part];
+}
+
+/** The market that has a country; of none, of the house's own. */
+export async function marketIn(country: string): Promise<Market> {
+  const { markets } = await housePart('markets');
+  return marketOf(markets, country === '' ? (await housePart('company')).country : country);
 }
 
 /** Who a letter is from. */
@@ -120,13 +132,26 @@ export async function seeHouse(): Promise<HouseView> {
   const now = <P extends Part>(part: P): House[P] =>
     (rows.find((row) => row.part === part)?.value as House[P] | undefined) ?? unsaid[part];
   const [company, calendar, numbers] = [now('company'), now('calendar'), now('numbers')];
+  const { markets } = now('markets');
+  const { code: home } = marketOf(markets, company.country);
+  const { priceLists } = await reference();
   const marks = company.mark === null ? [] : await filesOf('house', 'mark');
   return {
     company: { version: versionOf('company'), ...company },
     mark: marks.find(({ id }) => id === company.mark) ?? null,
     calendar: { version: versionOf('calendar'), ...calendar },
     numbers: { version: versionOf('numbers'), ...numbers },
-    next: { quote: await nextOf('quote', numbers.quote), order: await nextOf('order', numbers.order) },
+    markets: {
+      version: versionOf('markets'),
+      markets: markets.map((each) => ({ ...each, countries: [...each.countries] })),
+    },
+    next: {
+      quote: await nextOf('quote', numbers.quote, home),
+      order: await nextOf('order', numbers.order, home),
+    },
+    home,
+    priceLists: priceLists.map(({ code, name }) => ({ code, name })),
+    regions: await knownRegions(),
   };
 }
 
@@ -159,6 +184,30 @@ export const changeNumbers = (
   actor: Actor,
   { version, ...numbers }: NumbersInput,
 ): Promise<Result<HouseView>> => inTransaction(() => keep(actor, 'numbers', version, numbers));
+
+/** Changes where the house sells. What is kept of quotes and customers stays as it is. */
+export const changeMarkets = (actor: Actor, { version, markets }: MarketsInput): Promise<Result<HouseView>> =>
+  inTransaction(async () => {
+    const lists = new Set((await reference()).priceLists.map(({ code }) => code));
+    const unknown = markets.findIndex(({ priceList }) => priceList !== null && !lists.has(priceList));
+    if (unknown >= 0)
+      return fail('missing', {
+        code: 'newCustomer.noList',
+        field: `markets[${String(unknown)}].priceList`,
+      });
+    return keep(actor, 'markets', version, { markets });
+  });
+
+/** Where models are used, as customers and markets have it, in the order of the letters. */
+export async function knownRegions(): Promise<string[]> {
+  const rows = await connected().sequelize.query<{ region: string }>(
+    'select distinct region from customers',
+    { type: QueryTypes.SELECT },
+  );
+  const { markets } = await housePart('markets');
+  const all = [...rows, ...markets].map(({ region }) => region);
+  return [...new Set(all)].filter((region) => region !== '').sort();
+}
 
 /** Keeps a part, if nobody changed it since it was seen. */
 async function keep<P extends Part>(

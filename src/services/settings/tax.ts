@@ -3,11 +3,20 @@ import { exact } from '../../core/exact';
 import { taxed, taxRate, type Taxed, type TaxRate } from '../../core/pricing';
 import type { CustomerCopy } from '../../data';
 import type { QuotedLine } from '../quotes/figures/quote-pricing';
+import { marketIn } from './house';
 import { reference } from './reference-data';
 
 /** The country of the delivery address, else of the first there is. */
 export const deliveredTo = ({ addresses }: CustomerCopy): string =>
   (addresses.find(({ kind }) => kind === 'delivery') ?? addresses[0])?.country ?? '';
+
+/** The country that the invoice goes to, else of the first address there is. */
+export const invoicedIn = ({ addresses }: Pick<CustomerCopy, 'addresses'>): string =>
+  (addresses.find(({ kind }) => kind === 'invoice') ?? addresses[0])?.country ?? '';
+
+/** Whether prices for a country are without tax, as its market is used to. */
+export const leavesTaxApart = async (country: string): Promise<boolean> =>
+  (await marketIn(country)).tax === 'apart';
 
 /** The rate for a class of item in a country; undefined where none is known. */
 export async function taxRatesIn(country: string): Promise<(taxClass: string) => string | undefined> {
@@ -20,12 +29,16 @@ export async function taxRatesIn(country: string): Promise<(taxClass: string) =>
   return (taxClass) => taxRate(rates, country, taxClass);
 }
 
-/** Tax on what counts; undefined where the country, or a class of item in it, has no rate. */
+/**
+ * Tax on what counts; undefined where the market leaves it apart, or the country, or a class of item in it, has
+ * no rate.
+ */
 export async function taxOf(
   country: string,
   counted: readonly QuotedLine[],
   decimals: number,
 ): Promise<Taxed | undefined> {
+  if (await leavesTaxApart(country)) return undefined;
   const rateOf = await taxRatesIn(country);
   const lines = counted.map(({ item, price }) => ({ net: price.net, rate: rateOf(item.taxClass) }));
   // Without a line nothing tells whether the country has rates.

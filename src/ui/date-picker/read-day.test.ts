@@ -26,6 +26,16 @@ describe('a day as people write it', () => {
     expect(readDay(typed, 'en', today)).toBe(day);
     expect(readDay(typed, 'de', today)).toBe(day);
   });
+  it.each([
+    ['3/4/27', '2027-03-04'],
+    ['12/31/2026', '2026-12-31'],
+    ['Mar 1, 2027', '2027-03-01'],
+    ['March 1 2027', '2027-03-01'],
+    ['1.3.2027', '2027-03-01'],
+    ['31/12/26', '2026-12-31'],
+  ])('%j, in American English, is %s', (typed, day) => {
+    expect(readDay(typed, 'en-US', today)).toBe(day);
+  });
   it.each(['', 'soon', '29.2.2027', '2027-13-01', '32.1.2027', '1.3.', '1e9', '+99999', '1.1.0027', '-14'])(
     '%j is none',
     (typed) => {

@@ -6,7 +6,8 @@ import type { BuildContent } from '../../core/builds';
 import { number, translator } from '../../i18n';
 import { History } from './session/history';
 import { lineToBuild, Saver, type Saved } from './session/saver';
-import { nearestAllowed, readTyped, shownUnit, shownValue, type Steps, type Units } from './session/typed';
+import { shownUnit, shownValue, type Units } from '../../core/exact';
+import { nearestAllowed, readTyped, type Steps } from './session/typed';
 import { Words } from './words';
 
 const asRead = (

@@ -1,8 +1,8 @@
 /** Rows, options and values of a model in the person's words. */
+import { shownUnit, shownValue, type Units } from '../../core/exact';
 import type { Cause, Decision } from '../../core/engine';
 import type { Outline, PlainValue } from '../../core/model';
 import { date, number, own, unitIn, type Translate } from '../../i18n';
-import { shownUnit, shownValue, type Units } from './session/typed';
 
 /** The texts of a model in the language of whoever reads. */
 export class Words {

@@ -6,6 +6,7 @@ import { Speech, useSpeech } from '../speech';
 import { CalendarPart } from './CalendarPart';
 import { CompanyPart } from './CompanyPart';
 import type { Keep } from './keep';
+import { MarketsPart } from './MarketsPart';
 import { NumbersPart } from './NumbersPart';
 import css from './house.module.css';
 
@@ -26,7 +27,7 @@ export default function House(props: Props) {
   );
 }
 
-const parts = ['company', 'calendar', 'numbers'] as const;
+const parts = ['company', 'calendar', 'markets', 'numbers'] as const;
 
 function Page({ first, today, countries }: Props) {
   const { t } = useSpeech();
@@ -73,6 +74,9 @@ function Page({ first, today, countries }: Props) {
         </div>
         <div hidden={part !== 'calendar'} className={css.shown}>
           <CalendarPart key={turn} {...{ view, today, countries }} onKeep={keep} />
+        </div>
+        <div hidden={part !== 'markets'} className={css.shown}>
+          <MarketsPart key={turn} {...{ view, today, countries }} onKeep={keep} />
         </div>
         <div hidden={part !== 'numbers'} className={css.shown}>
           <NumbersPart key={turn} view={view} onKeep={keep} />

@@ -40,7 +40,7 @@ export function NumbersPart({ view, onKeep }: Props) {
         <div className={css.aside}>
           <h2 className={css.legend}>{t('house.pattern.signs')}</h2>
           <dl className={css.signs}>
-            {(['yy', 'yyyy', 'zeros', 'order'] as const).map((sign) => (
+            {(['yy', 'yyyy', 'market', 'zeros', 'order'] as const).map((sign) => (
               <div key={sign}>
                 <dt>{`{${sign === 'zeros' ? '0000' : sign}}`}</dt>
                 <dd>{t(`house.pattern.${sign}`)}</dd>
@@ -94,7 +94,7 @@ function Range({
 function nextOf(
   range: (typeof ranges)[number],
   said: NumbersInput,
-  { numbers, next }: HouseView,
+  { numbers, next, home: market }: HouseView,
   t: ReturnType<typeof useSpeech>['t'],
 ): string {
   const { pattern, yearly } = said[range];
@@ -102,8 +102,8 @@ function nextOf(
   if (range !== 'workOrder' && pattern === numbers[range].pattern && yearly === numbers[range].yearly)
     return t('house.pattern.next', { number: next[range] });
   const year = new Date().getFullYear();
-  const order = numberBy(said.order.pattern, { year, count: 42 });
+  const order = numberBy(said.order.pattern, { year, count: 42, market });
   return t('house.pattern.such', {
-    number: numberBy(pattern, { year, count: range === 'workOrder' ? 1 : 42, order }),
+    number: numberBy(pattern, { year, count: range === 'workOrder' ? 1 : 42, market, order }),
   });
 }

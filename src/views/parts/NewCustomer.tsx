@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useForm, type UseFormReturn } from 'react-hook-form';
+import { useForm, useWatch, type UseFormReturn } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
 import {
   newCustomerInput,
@@ -83,6 +83,16 @@ function useNewCustomer(name: string, onMade: Props['onMade']) {
       setValue('region', answer.value.regions[0] ?? '');
     });
   }, [setValue]);
+  const country = useWatch({ control: form.control, name: 'invoice.country' });
+  const { dirtyFields } = form.formState;
+  const usual = means?.usual.find(({ countries }) => countries.includes(country.trim().toUpperCase()));
+  // Where the invoice goes says what is usual; what somebody chose themselves stays.
+  useEffect(() => {
+    if (!usual) return;
+    if (usual.priceList !== null && !dirtyFields.priceList) setValue('priceList', usual.priceList);
+    if (usual.region !== '' && !dirtyFields.region) setValue('region', usual.region);
+    if (!dirtyFields.language) setValue('language', usual.language);
+  }, [usual, dirtyFields, setValue]);
   const go = handleSubmit(async (input) => {
     const answer = await ask('POST /customers', { input });
     if (answer.ok) onMade(answer.value);

@@ -125,7 +125,7 @@ function List({
 }) {
   const words = useSpeech();
   const { t } = words;
-  const narrow = useMedia('(width < 1200px)') && open !== null;
+  const narrow = useMedia('(width < 1500px)') && open !== null;
   return (
     <DataTable
       label={t('place.people')}

@@ -1,6 +1,12 @@
 import type { house } from '../../../contract/all';
 import { done } from '../../../services/kernel/failure';
-import { changeCalendar, changeCompany, changeNumbers, seeHouse } from '../../../services/settings/house';
+import {
+  changeCalendar,
+  changeCompany,
+  changeMarkets,
+  changeNumbers,
+  seeHouse,
+} from '../../../services/settings/house';
 import type { Handlers } from './handler';
 
 /** What answers the endpoints of this room. */
@@ -9,4 +15,5 @@ export const houseHandlers: Handlers<typeof house> = {
   'PUT /house/company': ({ actor, input }) => changeCompany(actor, input),
   'PUT /house/calendar': ({ actor, input }) => changeCalendar(actor, input),
   'PUT /house/numbers': ({ actor, input }) => changeNumbers(actor, input),
+  'PUT /house/markets': ({ actor, input }) => changeMarkets(actor, input),
 };

@@ -39,12 +39,17 @@ function prepareFonts(): void {
   prepared = true;
 }
 
+/** Sheets of paper, in points. */
+const sizes = { A4: { name: 'A4', width: 595 }, letter: { name: 'LETTER', width: 612 } } as const;
+/** At both sides. */
+const margin = 54;
+
 /** The day on its head: when it was sent, else today. */
 const sentOn = ({ revisions, revision: { number } }: QuoteView, today: string): string =>
   revisions.find((each) => each.number === number)?.settledAt?.slice(0, 10) ?? today;
 
 /** The pages as data, before they are set. */
-export function documentOf({ quote, today, sender, builds }: QuotationGiven): TDocumentDefinitions {
+export function documentOf({ quote, today, sender, builds, paper }: QuotationGiven): TDocumentDefinitions {
   const { language } = quote.customer;
   const t = translator(language);
   const amount = (value: string) => money(value, language, quote.decimals);
@@ -61,8 +66,8 @@ export function documentOf({ quote, today, sender, builds }: QuotationGiven): TD
     (quote.signOff?.needs.some((need) => !need.held) ?? false);
   return {
     info: { title: `${t('pdf.title')} ${quote.number}`, author: sender.name },
-    pageSize: 'A4',
-    pageMargins: [54, 64, 54, 60],
+    pageSize: sizes[paper].name,
+    pageMargins: [margin, 64, margin, 60],
     ...(draft ? { watermark: { text: t('pdf.draft'), color: hairline, opacity: 0.35, bold: true } } : {}),
     defaultStyle: { font: 'Archivo', fontSize: 9.5, color: ink, lineHeight: 1.2 },
     styles: {
@@ -95,7 +100,17 @@ export function documentOf({ quote, today, sender, builds }: QuotationGiven): TD
         ],
       },
       {
-        canvas: [{ type: 'line', x1: 0, y1: 6, x2: 487, y2: 6, lineWidth: 0.75, lineColor: accent }],
+        canvas: [
+          {
+            type: 'line',
+            x1: 0,
+            y1: 6,
+            x2: sizes[paper].width - 2 * margin,
+            y2: 6,
+            lineWidth: 0.75,
+            lineColor: accent,
+          },
+        ],
         margin: [0, 0, 0, 22],
       },
       {

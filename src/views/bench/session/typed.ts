@@ -1,43 +1,13 @@
-/** Lengths and masses in the units that a person says and reads; a model keeps its own. */
-import { exact, Exact, readWritten, roundHalfUp, type ExactText } from '../../../core/exact';
-
-/** Units in which somebody thinks. */
-export type Units = 'metric' | 'imperial';
-
-/** Factors to the metre and to the kilogram, exactly. */
-const families: readonly Readonly<Record<string, ExactText>>[] = [
-  { mm: '0.001', cm: '0.01', m: '1', km: '1000', in: '0.0254', ft: '0.3048', yd: '0.9144', mi: '1609.344' },
-  { g: '0.001', kg: '1', t: '1000', lb: '0.45359237', oz: '0.028349523125' },
-];
-/** What stands for a metric unit where a person reads the other ones, and with how many decimals. */
-const imperial: Readonly<Record<string, { unit: string; decimals: number }>> = {
-  mm: { unit: 'in', decimals: 2 },
-  cm: { unit: 'in', decimals: 1 },
-  m: { unit: 'ft', decimals: 2 },
-  km: { unit: 'mi', decimals: 1 },
-  kg: { unit: 'lb', decimals: 0 },
-  t: { unit: 'lb', decimals: 0 },
-};
-
-const familyOf = (unit: string) => families.find((family) => Object.hasOwn(family, unit));
-
-/** A value in another unit of the same kind; null where there is none. */
-function convert(value: Exact, from: string, to: string): Exact | null {
-  const family = familyOf(from);
-  const [a, b] = [family?.[from], family?.[to]];
-  return a === undefined || b === undefined ? null : value.times(a).div(b);
-}
-
-/** The unit in which a person reads a value of the model's unit. */
-export const shownUnit = (unit: string, units: Units): string =>
-  units === 'imperial' ? (imperial[unit]?.unit ?? unit) : unit;
-
-/** A value of the model as a person reads it, in `shownUnit`. */
-export function shownValue(value: ExactText, unit: string, units: Units): ExactText {
-  const other = units === 'imperial' ? imperial[unit] : undefined;
-  const converted = other && convert(exact(value), unit, other.unit);
-  return converted ? roundHalfUp(converted, other.decimals).toString() : value;
-}
+/** Lengths and masses as a person types them; a model keeps its own units. */
+import {
+  exact,
+  Exact,
+  inUnit,
+  readWritten,
+  shownUnit,
+  type ExactText,
+  type Units,
+} from '../../../core/exact';
 
 /** The steps that a number can stand on. */
 export interface Steps {
@@ -88,9 +58,9 @@ export function readTyped(
   const said = spoken(first[2]) || shownUnit(unit, units);
   const inModel = (written: ExactText, decimals: number): ExactText | null => {
     if (said === unit && !second) return written;
-    const value = convert(exact(written).plus(convert(exact(rest.value), 'in', said) ?? 0), said, unit);
+    const value = inUnit(exact(written).plus(inUnit(exact(rest.value), 'in', said) ?? 0), said, unit);
     const precision =
-      value && convert(exact(10).pow(-(second ? rest.decimals : decimals)), second ? 'in' : said, unit);
+      value && inUnit(exact(10).pow(-(second ? rest.decimals : decimals)), second ? 'in' : said, unit);
     return value && ((steps && precision ? nearStep(value, precision, steps) : null) ?? value).toString();
   };
   const values =

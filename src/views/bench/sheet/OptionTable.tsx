@@ -1,6 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { exact } from '../../../core/exact';
+import { exact, shownUnit, shownValue } from '../../../core/exact';
 import { moneyDifference, number, own } from '../../../i18n';
 import { classes } from '../../../ui';
 import { useSpeech } from '../../speech';
@@ -12,7 +12,6 @@ import type { RowProps } from './row-props';
 import { isFirmTab, sourceText } from './source';
 import { actOn, barredText, consider, swapText } from './tab-acts';
 import type { TabInfo } from './tab-info';
-import { shownUnit, shownValue } from '../session/typed';
 import { barredMark, swapMark } from './marks';
 
 const rowHeight = 26;

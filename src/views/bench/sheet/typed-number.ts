@@ -1,9 +1,9 @@
 /** What is wrong with a number that somebody decides on, in words, and what could be taken instead. */
-import { exact } from '../../../core/exact';
+import { exact, shownUnit, shownValue } from '../../../core/exact';
 import type { AllowedRange, Decision } from '../../../core/engine';
 import type { NumberParameter } from '../../../core/model';
 import { number, type Translate } from '../../../i18n';
-import { nearestAllowed, readTyped, shownUnit, shownValue } from '../session/typed';
+import { nearestAllowed, readTyped } from '../session/typed';
 import type { Words } from '../words';
 
 /** What is wrong with what was typed, and what could be taken instead. */

@@ -57,7 +57,9 @@ export function Totals(props: Props) {
       <Broken {...props} />
       <Sums {...props} />
       {!view.tax && view.lines.length > 0 && (
-        <p className={css.noTax}>{t('ledger.noTax', { country: view.taxCountry })}</p>
+        <p className={css.noTax}>
+          {t(view.taxApart ? 'ledger.taxApart' : 'ledger.noTax', { country: view.taxCountry })}
+        </p>
       )}
     </footer>
   );

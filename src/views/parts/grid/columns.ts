@@ -41,3 +41,40 @@ export function countryColumn(head: Head, near: readonly string[], { t, language
     shown: nameOf,
   };
 }
+
+/** A few things to choose from, by what is read or by what is kept. */
+export function choiceColumn(
+  head: Head,
+  choices: readonly { kept: string; text: string }[],
+  why: (typed: string) => string,
+): GridColumn {
+  const textOf = new Map(choices.map(({ kept, text }) => [kept, text]));
+  const alike = (one: string, other: string): boolean => one.toLowerCase() === other.trim().toLowerCase();
+  return {
+    ...head,
+    choices: choices.map(({ text }) => text),
+    read: (typed) => {
+      const found = choices.find(({ kept, text }) => alike(text, typed) || alike(kept, typed));
+      return found ? { kept: found.kept } : { why: why(typed) };
+    },
+    shown: (kept) => textOf.get(kept) ?? kept,
+  };
+}
+
+/** Several countries, by names or letters, set apart by commas; their letters are kept. */
+export function countriesColumn(head: Head, near: readonly string[], words: InWords): GridColumn {
+  const one = countryColumn(head, near, words);
+  return {
+    ...head,
+    read: (typed) => {
+      const kept: string[] = [];
+      for (const each of typed.split(/[,;]+|\s+(?=[A-Za-z]{2}(?:\s|$))/).map((part) => part.trim())) {
+        if (each === '') continue;
+        const read = one.read(each);
+        if (!('kept' in read)) return read;
+        if (!kept.includes(read.kept)) kept.push(read.kept);
+      }
+      return { kept: kept.join(', ') };
+    },
+  };
+}

@@ -1,6 +1,6 @@
 /** What a model says of decisions and values: whether it takes them, what follows, numbers and words. */
 import { checkDecisions, OutOfBudget, type Decision, type DecisionProblem } from '../../../../core/engine';
-import { exact } from '../../../../core/exact';
+import { exact, type Units } from '../../../../core/exact';
 import {
   compileModel,
   open,
@@ -118,11 +118,11 @@ export const modelTasks = (kept: Kept) => ({
     })),
 
   /** Builds as they stand on paper: what was chosen, and the part numbers of the builds inside. */
-  described: (builds: readonly (Built & { registered?: Registered })[]): DescribedBuild[] =>
-    builds.map(({ version, values, registered }) => {
+  described: (builds: readonly (Built & { registered?: Registered; units?: Units })[]): DescribedBuild[] =>
+    builds.map(({ version, values, registered, units }) => {
       const model = kept.model(version);
       return {
-        rows: summarise(model, values),
+        rows: summarise(model, values, units),
         inside: numbersInside(model, values, registered).map(({ place, name, number }) => ({
           place,
           name,
