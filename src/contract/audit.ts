@@ -1,7 +1,8 @@
 /** Who did what to what, to be looked through and taken away. */
 import { object, string } from 'yup';
-import { endpoint, file, json } from './endpoint';
-import { optionalDay, optionalId, page, type Page, type Sent } from './schema';
+import { endpoint, json } from './endpoint';
+import type { JobView } from './jobs';
+import { exactly, optionalDay, optionalId, page, type Page, type Sent } from './schema';
 
 const wanted = {
   /** Whose entries. */
@@ -17,9 +18,9 @@ export const auditListInput = object({ ...wanted, page });
 /** What passes `auditListInput`. */
 export type AuditListQuery = Sent<typeof auditListInput>;
 /** Which entries are taken away as a file. */
-export const auditFileInput = object(wanted);
+export const auditFileInput = exactly(wanted);
 /** What passes `auditFileInput`. */
-export type AuditFileQuery = Sent<typeof auditFileInput>;
+export type AuditFileInput = Sent<typeof auditFileInput>;
 
 /** That somebody did something; `by` is null where the house did it itself. */
 export interface AuditView {
@@ -43,10 +44,10 @@ export const audit = {
     query: auditListInput,
     answers: json<AuditPage>('AuditPage'),
   }),
-  'GET /audit.csv': endpoint({
-    says: 'The same as a file, the newest first, of 50,000 entries at most.',
+  'POST /audit/file': endpoint({
+    says: 'Writes the same into a file, the newest first, of 200,000 entries at most: a job, whose outcome names the file.',
     who: 'administer',
-    query: auditFileInput,
-    answers: file,
+    input: auditFileInput,
+    answers: json<JobView>('JobView'),
   }),
 };

@@ -16,7 +16,9 @@ export const auditDe: SameTexts<typeof auditEn> = {
     to: 'Bis Tag',
     none: 'So etwas hat niemand getan.',
     file: 'Als CSV speichern',
+    get: 'Datei sichern',
     did: {
+      'audit-file': 'schrieb das Protokoll in eine Datei',
       'build-begun': 'hat eine Ausführung begonnen',
       'build-kept': 'hat eine Ausführung aufgehoben',
       'build-moved': 'hat eine Ausführung auf eine neuere Fassung gebracht',

@@ -13,7 +13,9 @@ export const auditEn = {
     to: 'To day',
     none: 'Nobody did anything of that kind.',
     file: 'Save as CSV',
+    get: 'Save the file',
     did: {
+      'audit-file': 'wrote the audit into a file',
       'build-begun': 'began a build',
       'build-kept': 'kept a build',
       'build-moved': 'moved a build to a newer version',

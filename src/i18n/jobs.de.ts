@@ -37,10 +37,12 @@ export const jobsDe: SameTexts<typeof jobsEn> = {
       stopped: 'angehalten',
     },
     kind: {
+      'audit-file': 'Protokoll als Datei schreiben',
       'house-tidy': 'Wegräumen, was vorbei ist',
       'house-facts': 'Listen gegen Preise prüfen',
     },
     came: {
+      'audit-file': '{{rows}} Einträge in {{name}}',
       'house-tidy': 'Weggeräumt: {{jobs}} beendete Arbeiten, {{files}} unbenutzte Dateien',
       'house-facts': 'Alles, wie die Preise es sagen',
       'house-facts-wrong': '{{wrong}} berichtigt: {{quotes}}',

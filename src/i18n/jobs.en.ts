@@ -34,10 +34,12 @@ export const jobsEn = {
       stopped: 'stopped',
     },
     kind: {
+      'audit-file': 'Write the audit into a file',
       'house-tidy': 'Take away what is over',
       'house-facts': 'Check lists against prices',
     },
     came: {
+      'audit-file': '{{rows}} entries in {{name}}',
       'house-tidy': 'Taken away: {{jobs}} ended jobs, {{files}} unused files',
       'house-facts': 'All as pricing says',
       'house-facts-wrong': '{{wrong}} put right: {{quotes}}',

@@ -262,6 +262,7 @@ describe('every endpoint answers as it is declared', () => {
     await told(ines, 'POST /jobs/{id}/again', { at: { id: at.id } });
     await told(ines, 'GET /jobs', { query: { state: 'waiting' } });
     await told(ines, 'GET /audit', { query: { subject: 'house' } });
+    await told(ines, 'POST /audit/file', { body: { subject: 'house' } });
   });
 
   it('leaves none out', () => {

@@ -3,7 +3,10 @@ import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { record } from '../kernel/unit-of-work';
 import { openDemo, personOf } from '../kernel/testing';
-import { auditFile, listAudit } from './audit';
+import type { JobAtWork } from '../kernel/jobs/kind';
+import { openFile } from '../files/files';
+import { listAudit } from './audit';
+import { askForAuditFile, auditFile } from './audit-file';
 
 let [ines, mara]: Actor[] = [];
 beforeAll(async () => {
@@ -63,14 +66,55 @@ describe('who did what', () => {
 
   it('goes out as a file that no spreadsheet takes for formulas', async () => {
     await record(ines ?? null, 'house.tried', '=1+1', { note: '@SUM(A1)' });
-    const file = await auditFile(ines as Actor, {
-      subject: '=1',
-      person: undefined,
-      from: undefined,
-      to: undefined,
-    });
-    const [head, row] = String(file.bytes).slice(1).split('\r\n');
+    const { text } = await written('=1');
+    const [head, row] = text.slice(1).split('\r\n');
     expect(head).toBe('When,Who,What was done,To what,Details');
     expect(row).toContain(`Ines Farrow,house.tried,"'=1+1"`);
   });
+
+  it('goes out whole, some at a time, and tells how far it is', async () => {
+    await connected().sequelize.query(
+      "insert into audit_entries (user_id, action, subject, details) select null, 'house.tried', 'many ' || n, '{}' from generate_series(1, 2500) n",
+    );
+    const { text, rows, told } = await written('many');
+    const subjects = [...text.matchAll(/many \d+/g)].map(([each]) => each);
+    expect([rows, new Set(subjects).size, told]).toEqual([2500, 2500, [0, 1000, 2000]]);
+    expect(subjects[0]).toBe('many 2500');
+  });
+
+  it('is kept for whoever asked for it, and for nobody else; asked for twice it is one job', async () => {
+    const [one, other] = [
+      await askForAuditFile(ines as Actor, { subject: 'many' }),
+      await askForAuditFile(ines as Actor, { subject: 'many' }),
+    ];
+    expect(one).toBe(other);
+    const made = { text: 'a,b', rows: 1 };
+    const job = { ...atWork(() => undefined), askedBy: ines?.id ?? null };
+    const outcome = (await connected().transaction(() =>
+      auditFile.finish(made, { wanted: { subject: '' }, language: 'en' }, job),
+    )) as { file: string };
+    const opened = await openFile(ines as Actor, outcome.file, 'whole');
+    expect(opened.ok && Buffer.from(opened.value.bytes).toString()).toBe('a,b');
+    expect(await openFile(mara as Actor, outcome.file, 'whole')).toMatchObject({ status: 'missing' });
+  });
 });
+
+/** A job whose progress is heard. */
+const atWork = (hear: (done: number) => void): JobAtWork => ({
+  id: '',
+  askedBy: null,
+  signal: new AbortController().signal,
+  kept: null,
+  progress: ({ done }) => Promise.resolve(hear(done)),
+  keep: () => Promise.resolve(),
+});
+
+/** The file of some entries, and how far it was said to be meanwhile. */
+async function written(subject: string): Promise<{ text: string; rows: number; told: number[] }> {
+  const told: number[] = [];
+  const made = await auditFile.work(
+    { wanted: { subject }, language: 'en' },
+    atWork((done) => told.push(done)),
+  );
+  return { ...made, told };
+}

@@ -1,59 +1,48 @@
 /** Who did what to what, for whoever runs the house. */
 import { QueryTypes } from 'sequelize';
-import Papa from 'papaparse';
 import {
   auditListInput,
-  type AuditFileQuery,
+  type AuditFileInput,
   type AuditListQuery,
   type AuditPage,
   type AuditView,
-  type FileAnswer,
 } from '../../contract';
 import { connected } from '../../data';
-import { translator } from '../../i18n';
-import { detailsText } from '../../i18n/audit';
-import type { Actor } from '../access/actor';
-import { houseZone, today } from '../kernel/clock';
+import { houseZone } from '../kernel/clock';
 
 const pageSize = 50;
-/** A file has so many entries at most. */
-const mostInFile = 50_000;
 
-interface Found {
+/** An entry as it is read. */
+export interface Found {
   id: string;
   at: Date;
   by: string | null;
   action: string;
   subject: string;
   details: Record<string, unknown>;
-  count: string;
 }
 
 /** A page of entries, the newest first. */
 export async function listAudit(asked: Partial<AuditListQuery> = {}): Promise<AuditPage> {
   const { page, ...wanted } = auditListInput.cast(asked);
-  const rows = await find(wanted, pageSize, page * pageSize);
-  return { rows: rows.map(viewOf), page, size: pageSize, count: Number(rows[0]?.count ?? 0) };
+  const { where, bind } = conditionFor(wanted);
+  const rows = await connected().sequelize.query<Found>(
+    `select a.id, a.at, u.name as by, a.action, a.subject, a.details
+     from audit_entries a left join users u on u.id = a.user_id ${where}
+     order by a.id desc limit ${String(pageSize)} offset ${String(page * pageSize)}`,
+    { bind, type: QueryTypes.SELECT },
+  );
+  return { rows: rows.map(viewOf), page, size: pageSize, count: await countOf(wanted) };
 }
 
-/** The same as a file; what a spreadsheet would take for a formula is text in it. */
-export async function auditFile(actor: Actor, wanted: AuditFileQuery): Promise<FileAnswer> {
-  const t = translator(actor.language);
-  const rows = await find(wanted, mostInFile, 0);
-  const text = Papa.unparse(
-    [
-      [t('audit.at'), t('audit.by'), t('audit.action'), t('audit.subject'), t('audit.details')],
-      ...rows.map(({ at, by, action, subject, details }) => [
-        at.toISOString(),
-        by ?? t('job.house'),
-        action,
-        subject,
-        detailsText(details),
-      ]),
-    ],
-    { escapeFormulae: true },
+/** How many there are. */
+export async function countOf(wanted: AuditFileInput): Promise<number> {
+  const { where, bind } = conditionFor(wanted);
+  const [row] = await connected().sequelize.query<{ count: string }>(
+    `select count(*) as count from audit_entries a ${where}`,
+    { bind, type: QueryTypes.SELECT },
   );
-  return { name: `audit-${today()}.csv`, type: 'text/csv; charset=utf-8', bytes: `\ufeff${text}\r\n` };
+  return Number(row?.count ?? 0);
 }
 
 /** People whose entries can be asked for. */
@@ -62,7 +51,11 @@ export async function people(): Promise<{ id: string; name: string }[]> {
   return rows.map(({ id, name }) => ({ id, name }));
 }
 
-function find({ person, subject, from, to }: AuditFileQuery, most: number, after: number): Promise<Found[]> {
+/** Which entries are wanted, as a condition, and what is bound to it; `a` are the entries. */
+export function conditionFor({ person, subject, from, to }: AuditFileInput): {
+  where: string;
+  bind: unknown[];
+} {
   const bind: unknown[] = [];
   const bound = (value: unknown): string => `$${String(bind.push(value))}`;
   /** The moment at which a day begins in the house. */
@@ -73,13 +66,7 @@ function find({ person, subject, from, to }: AuditFileQuery, most: number, after
     ...(from ? [`a.at >= ${dawn(from)}`] : []),
     ...(to ? [`a.at < (${bound(to)}::date + 1)::timestamp at time zone ${bound(houseZone())}`] : []),
   ];
-  return connected().sequelize.query<Found>(
-    `select a.id, a.at, u.name as by, a.action, a.subject, a.details, count(*) over () as count
-     from audit_entries a left join users u on u.id = a.user_id
-     ${conditions.length > 0 ? `where ${conditions.join(' and ')}` : ''}
-     order by a.id desc limit ${String(most)} offset ${String(after)}`,
-    { bind, type: QueryTypes.SELECT },
-  );
+  return { where: conditions.length > 0 ? `where ${conditions.join(' and ')}` : '', bind };
 }
 
 /** Text as `like` takes it for itself. */

@@ -23,26 +23,46 @@ export async function bring(
   if (await hasTooMany(actor)) return fail('tooMany', { code: 'files.tooManyLoose' });
   const made = await contentOf(bytes, name);
   if (typeof made === 'string') return fail('invalid', { code: made });
-  const hash = createHash('sha256').update(made.bytes).digest('hex');
   return inTransaction(async () => {
-    const { records } = connected();
-    // One that is there already is as new as if it were brought now: it is not just being taken away.
-    await records.fileContents.bulkCreate([{ hash, ...made, madeAt: new Date() }], {
-      updateOnDuplicate: ['madeAt'],
+    // Of some that are brought at once each counts those before it.
+    await connected().sequelize.query('select pg_advisory_xact_lock(hashtext($1))', {
+      bind: [`files of ${actor.id}`],
     });
-    const file: FileRow = {
-      id: randomUUID(),
-      hash,
-      name: tidyName(name, made.kind as FileKind),
-      owner: actor.id,
-      about: null,
-      aboutId: null,
-      madeAt: new Date(),
-    };
-    await records.files.create(file);
+    if (await hasTooMany(actor)) return fail('tooMany', { code: 'files.tooManyLoose' });
+    const file = await keepContent(made, tidyName(name, made.kind as FileKind), actor.id);
     await record(actor, 'file.brought', file.name, { kind: made.kind, size: made.size });
     return done(viewOf(file, made, actor.name));
   });
+}
+
+/** Keeps a file that the house made for somebody, who alone sees it; part of a transaction. Gives its id. */
+export async function keepMade(
+  owner: string,
+  { name, kind, bytes }: { name: string; kind: FileKind; bytes: Buffer },
+): Promise<string> {
+  const plain = { width: null, height: null, small: null, smallKind: null };
+  const file = await keepContent({ ...plain, kind, size: bytes.length, bytes }, name, owner);
+  return file.id;
+}
+
+async function keepContent(made: Content, name: string, owner: string): Promise<FileRow> {
+  const { records } = connected();
+  const hash = createHash('sha256').update(made.bytes).digest('hex');
+  // One that is there already is as new as if it were brought now: it is not just being taken away.
+  await records.fileContents.bulkCreate([{ hash, ...made, madeAt: new Date() }], {
+    updateOnDuplicate: ['madeAt'],
+  });
+  const file: FileRow = {
+    id: randomUUID(),
+    hash,
+    name,
+    owner,
+    about: null,
+    aboutId: null,
+    madeAt: new Date(),
+  };
+  await records.files.create(file);
+  return file;
 }
 
 /** Files and bytes of one person that nothing uses, at most. */

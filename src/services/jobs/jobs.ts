@@ -15,7 +15,7 @@ import { done, fail, type Result } from '../kernel/failure';
 import { askForJob, beginAgain, stopJob } from '../kernel/jobs/queue';
 import { isReference } from '../kernel/reference';
 import { inTransaction, record } from '../kernel/unit-of-work';
-import { kinds } from './running';
+import { facts, tidy } from './house';
 
 const pageSize = 50;
 
@@ -54,7 +54,7 @@ export async function seeJob(actor: Actor, id: string): Promise<Result<JobView>>
 /** Begins a job of the house now. */
 export const beginJob = (actor: Actor, { kind }: BeginJobInput): Promise<Result<JobView>> =>
   inTransaction(async () => {
-    const meant = kinds.find((each) => each.kind === kind);
+    const meant = [tidy, facts].find((each) => each.kind === kind);
     if (!meant) return fail('invalid', { code: 'input.badKind', field: 'kind' });
     const { id } = await askForJob(meant, null, { by: actor.id, once: `house ${kind}` });
     await record(actor, 'job.begin', kind, { id });

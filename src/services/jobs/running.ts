@@ -1,4 +1,5 @@
 /** The jobs of this server: which kinds it does, and when the house begins some by itself. */
+import { auditFile } from '../audit/audit-file';
 import type { AnyJobKind } from '../kernel/jobs/kind';
 import { keepSchedules, type Schedule } from '../kernel/jobs/schedule';
 import { JobWorker } from '../kernel/jobs/worker';
@@ -8,7 +9,7 @@ import { housePart } from '../settings/house';
 import { facts, tidy } from './house';
 
 /** All kinds there are: a new one is told of here, and nowhere else. */
-export const kinds = [tidy, facts] as const;
+export const kinds = [tidy, facts, auditFile] as const;
 
 /** By the time of the house. */
 const schedulesIn = (zone: string): Schedule[] =>

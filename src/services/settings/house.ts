@@ -23,6 +23,7 @@ import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { endUse, filesOf, use } from '../files/files';
 import { done, fail, type Result } from '../kernel/failure';
+import { moveSchedules } from '../kernel/jobs/schedule';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { nextOf } from './numbers';
 import { reference } from './reference-data';
@@ -175,9 +176,15 @@ export const changeCalendar = (
   actor: Actor,
   { version, ...calendar }: CalendarInput,
 ): Promise<Result<HouseView>> =>
-  inTransaction(() =>
-    keep(actor, 'calendar', version, { ...calendar, workdays: [...new Set(calendar.workdays)].sort() }),
-  );
+  inTransaction(async () => {
+    const { zone } = await housePart('calendar');
+    // What the house does at night, it does at its own night.
+    if (calendar.zone !== zone) await moveSchedules(calendar.zone);
+    return keep(actor, 'calendar', version, {
+      ...calendar,
+      workdays: [...new Set(calendar.workdays)].sort(),
+    });
+  });
 
 /** Changes how the house counts from now on. */
 export const changeNumbers = (

@@ -3,9 +3,11 @@ import { Download } from 'lucide-react';
 import type { AuditPage, AuditView } from '../../contract';
 import { hasText, instant } from '../../i18n';
 import { detailsText } from '../../i18n/audit';
-import { DataTable, Field, LinkButton, ListPage, Select, type Column } from '../../ui';
-import { ask } from '../api';
+import { Button, DataTable, Field, LinkButton, ListPage, Select, type Column } from '../../ui';
+import { addressOf, ask } from '../api';
 import { DayField } from '../parts/DayField';
+import { JobHere } from '../parts/jobs/JobHere';
+import { useJob } from '../parts/jobs/useJob';
 import { Pager } from '../parts/Pager';
 import { pause } from '../parts/pause';
 import { Speech, useSpeech } from '../speech';
@@ -38,18 +40,36 @@ const everything: Wanted = { person: '', subject: '', from: '', to: '' };
 function Page({ first, people }: Props) {
   const { t } = useSpeech();
   const { page, wanted, want, go } = useAudit(first);
-  const asFile = new URLSearchParams(Object.entries(given(wanted)));
+  const file = useJob();
   return (
     <ListPage
       title={t('place.audit')}
       foot={<Pager page={page} onGo={go} />}
       act={
-        <LinkButton href={`/api/audit.csv?${asFile.toString()}`} download>
+        <Button
+          onClick={() =>
+            void file.begin(ask('POST /audit/file', { input: { ...given(wanted), subject: wanted.subject } }))
+          }
+        >
           <Download size={14} aria-hidden />
           {t('audit.file')}
-        </LinkButton>
+        </Button>
       }
-      filters={<Filters wanted={wanted} people={people} onWant={want} />}
+      filters={
+        <>
+          <Filters wanted={wanted} people={people} onWant={want} />
+          <JobHere here={file}>
+            {({ outcome }) => (
+              <LinkButton
+                href={addressOf('GET /files/{id}', { at: { id: String(outcome?.file) } })}
+                download={String(outcome?.name)}
+              >
+                {t('audit.get')}
+              </LinkButton>
+            )}
+          </JobHere>
+        </>
+      }
     >
       <DataTable
         label={t('place.audit')}

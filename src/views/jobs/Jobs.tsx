@@ -7,8 +7,8 @@ import { ask, sentences, type Answer } from '../api';
 import { Pager } from '../parts/Pager';
 import { useWhileSeen } from '../parts/useSeen';
 import { Speech, useSpeech } from '../speech';
-import { JobAct, JobState } from './JobState';
-import { whatOf } from './job-words';
+import { JobAct, JobState } from '../parts/jobs/JobState';
+import { whatOf } from '../parts/jobs/job-words';
 import css from './jobs.module.css';
 
 interface Props {

@@ -44,6 +44,13 @@ export async function keepSchedules(schedules: readonly Schedule[], now = new Da
   });
 }
 
+/** Reads all patterns in another zone from now on. */
+export async function moveSchedules(zone: string, now = new Date()): Promise<void> {
+  const { jobSchedules } = connected().records;
+  for (const { name, pattern } of await jobSchedules.findAll({ lock: true }))
+    await jobSchedules.update({ zone, nextAt: nextOf(pattern, zone, now) }, { where: { name } });
+}
+
 /** Makes the jobs whose moment has come; what was missed meanwhile is made once. */
 export async function makeDue(now = new Date()): Promise<void> {
   const { jobSchedules } = connected().records;

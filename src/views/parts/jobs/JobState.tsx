@@ -1,7 +1,7 @@
 import { Square, RotateCcw } from 'lucide-react';
-import type { JobView } from '../../contract';
-import { Button, classes } from '../../ui';
-import { useSpeech } from '../speech';
+import type { JobView } from '../../../contract';
+import { Button, classes } from '../../../ui';
+import { useSpeech } from '../../speech';
 import { cameOf, farOf, whatOf } from './job-words';
 import css from './jobs.module.css';
 

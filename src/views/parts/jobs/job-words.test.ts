@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { JobView } from '../../contract';
-import { translator } from '../../i18n';
+import type { JobView } from '../../../contract';
+import { translator } from '../../../i18n';
 import { cameOf, farOf, whatOf } from './job-words';
 
 const job: JobView = {

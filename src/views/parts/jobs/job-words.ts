@@ -1,6 +1,6 @@
 /** What a job is called, how far it is, and what came of it, in words. */
-import type { JobView } from '../../contract';
-import { dateTime, hasText, type Translate } from '../../i18n';
+import type { JobView } from '../../../contract';
+import { dateTime, hasText, type Translate } from '../../../i18n';
 
 const keyOf = (kind: string): string => kind.replace('.', '-');
 const textOf = (
