@@ -24,9 +24,12 @@ test('begins a job, sees what came of it, and finds who began it', async ({ page
   await expect(entry).toContainText('Ines Farrow');
   await page.getByLabel('Person').selectOption({ label: 'Mara Lindqvist' });
   await expect(page.getByText('Nobody did anything of that kind.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  const written = page.getByRole('status', { name: 'Write the audit into a file' });
+  await expect(written).toContainText('0 entries', { timeout: 60_000 });
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Save as CSV' }).click(),
+    written.getByRole('link', { name: 'Save the file' }).click(),
   ]);
   expect(download.suggestedFilename()).toMatch(/^audit-\d{4}-\d{2}-\d{2}\.csv$/);
 });

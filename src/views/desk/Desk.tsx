@@ -109,6 +109,7 @@ function AskedOfMe({ asked }: { asked: DeskView['asked'] }) {
             {t('desk.askedLines', { count: each.lines })}
           </span>
           <span className={css.reason} title={each.reason}>
+            {each.for !== undefined && <b>{t('desk.askedFor', { of: each.for })} </b>}
             {each.by}: <q>{each.reason}</q>
           </span>
         </a>
