@@ -1,10 +1,16 @@
 /** Whoever runs the house: what is done apart from whoever asked for it, and who did what. */
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { openQuote, people, quoteOf, ready, refusal, signIn } from './people';
+
+/** Goes to a place under More, which says where one is. */
+async function place(page: Page, name: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Places' }).locator('summary').click();
+  await page.getByRole('link', { name }).click();
+}
 
 test('begins a job, sees what came of it, and finds who began it', async ({ page }) => {
   await signIn(page, people.administrator);
-  await page.getByRole('link', { name: 'Jobs' }).click();
+  await place(page, 'Jobs');
   await page.waitForURL('**/jobs');
   await ready(page);
   await page.getByRole('button', { name: 'Check lists against prices' }).click();
@@ -16,7 +22,7 @@ test('begins a job, sees what came of it, and finds who began it', async ({ page
   await page.getByRole('tab', { name: /^failed/ }).click();
   await expect(page.getByText('There are no jobs in this state.')).toBeVisible();
 
-  await page.getByRole('link', { name: 'Audit' }).click();
+  await place(page, 'Audit');
   await page.waitForURL('**/audit');
   await ready(page);
   await page.getByLabel('Number or name begins with').fill('house.facts');

@@ -110,19 +110,39 @@ for (const theme of ['light', 'dark'] as const) {
     const said = heard(page);
     await inTheme(page, theme);
     await signIn(page, people.administrator);
-    for (const path of ['/jobs', '/audit', '/house']) {
+    for (const path of ['/jobs', '/audit', '/people', '/house']) {
       await page.goto(path);
       await ready(page);
       expect(await violations(page), path).toEqual([]);
       expect(await fits(page), `${path} fits`).toBe(true);
     }
     await page.setViewportSize({ width: 1024, height: 768 });
-    for (const part of ['Calendar', 'Numbers', 'Company']) {
+    for (const part of ['Calendar', 'Markets', 'Numbers', 'Company']) {
       await page.getByRole('tab', { name: part }).click();
       expect(await violations(page), part).toEqual([]);
       expect(await fits(page), `${part} fits at 1024`).toBe(true);
     }
+    await page.goto('/people');
+    await ready(page);
+    await page.getByRole('button', { name: 'Hedda Marchbank' }).click();
+    await expect(page.getByRole('complementary', { name: 'Hedda Marchbank' })).toBeVisible();
+    expect(await violations(page), 'a person').toEqual([]);
+    expect(await fits(page), 'a person fits at 1024').toBe(true);
+    await page.getByRole('tab', { name: 'Roles' }).click();
+    expect(await violations(page), 'roles').toEqual([]);
     expect(said).toEqual([]);
+    // A link that is none is an answer that browsers tell of in the console.
+    await page.goto('/password#none');
+    await expect(page.getByText('This link is not known.')).toBeVisible();
+    expect(await violations(page), 'password').toEqual([]);
+  });
+
+  test(`all components in the ${theme} theme`, async ({ page }) => {
+    await inTheme(page, theme);
+    await signIn(page, people.engineer);
+    await page.goto('/components');
+    await ready(page);
+    expect(await violations(page)).toEqual([]);
   });
 }
 

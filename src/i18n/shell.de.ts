@@ -36,6 +36,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
       item: 'Artikel',
       command: 'Tun',
     },
+    more: 'Mehr',
     close: 'Schließen',
     skip: 'Zur Seite springen',
     main: 'Orte',

@@ -33,6 +33,7 @@ export const shellEn = {
       item: 'Item',
       command: 'Do',
     },
+    more: 'More',
     close: 'Close',
     skip: 'Skip to the page',
     main: 'Places',

@@ -1,8 +1,8 @@
-import { useEffect, useId, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { autoUpdate, flip, offset, size, useFloating, type UseFloatingOptions } from '@floating-ui/react-dom';
 import { useAlive } from './useAlive';
 import { floatingRefs } from './floating-refs';
-import { useLatest } from './useLatest';
+import { useTypedBefore } from './useTypedBefore';
 import css from './ui.module.css';
 
 /** Something that can be chosen. */
@@ -45,7 +45,7 @@ export function Combobox(props: Props) {
   const { shown, active, setActive, setOpen, choose, type, keys } = useChoosing(props);
   const { refs, floatingStyles } = useFloating(beneath(shown));
   const { anchor, panel } = floatingRefs(refs);
-  useTypedBefore(refs.reference, props.onText);
+  useTypedBefore(refs.reference, text, ({ value }) => props.onText(value));
   return (
     <div className={css.field}>
       <label className={hideLabel ? css.hidden : css.label} htmlFor={id}>
@@ -194,13 +194,3 @@ const beneath = (open: boolean): UseFloatingOptions => ({
     }),
   ],
 });
-
-/** What was typed before the page's script ran is told once it does. */
-function useTypedBefore(reference: RefObject<unknown>, onText: (text: string) => void): void {
-  const latest = useLatest(onText);
-  useEffect(() => {
-    const field = reference.current;
-    const typed = field instanceof HTMLInputElement ? field.value : '';
-    if (typed !== '') latest.current(typed);
-  }, [latest, reference]);
-}

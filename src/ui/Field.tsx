@@ -1,4 +1,12 @@
-import { useId, type InputHTMLAttributes, type Ref } from 'react';
+import {
+  useId,
+  useImperativeHandle,
+  useRef,
+  type ChangeEvent,
+  type InputHTMLAttributes,
+  type Ref,
+} from 'react';
+import { useTypedBefore } from './useTypedBefore';
 import css from './ui.module.css';
 
 interface Props extends InputHTMLAttributes<HTMLInputElement> {
@@ -12,6 +20,11 @@ interface Props extends InputHTMLAttributes<HTMLInputElement> {
 /** A labelled input; its error is announced and stands right under it. */
 export function Field({ label, hint, error, ref, ...rest }: Props) {
   const id = useId();
+  const field = useRef<HTMLInputElement>(null);
+  useImperativeHandle(ref, () => field.current as HTMLInputElement, []);
+  useTypedBefore(field, typeof rest.value === 'string' ? rest.value : undefined, (target) =>
+    rest.onChange?.({ target } as ChangeEvent<HTMLInputElement>),
+  );
   const about = error ? `${id}-error` : hint ? `${id}-hint` : undefined;
   return (
     <div className={css.field}>
@@ -20,7 +33,7 @@ export function Field({ label, hint, error, ref, ...rest }: Props) {
       </label>
       <input
         id={id}
-        ref={ref}
+        ref={field}
         className={css.input}
         aria-invalid={Boolean(error)}
         aria-describedby={about}

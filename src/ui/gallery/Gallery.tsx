@@ -75,9 +75,9 @@ const parts = (count: number): Part[] =>
     sku: `SILL-${String(at).padStart(5, '0')}`,
     price: ((at * 7_919) % 1_000) / 4,
   }));
-const Table = ({ rows }: { rows: readonly Part[] }) => (
+const Table = ({ rows, label = 'Parts' }: { rows: readonly Part[]; label?: string }) => (
   <DataTable
-    label="Parts"
+    label={label}
     columns={columns}
     rows={rows}
     rowId={({ sku }) => sku}
@@ -164,14 +164,16 @@ export const gallery: Readonly<Record<string, readonly Example[]>> = {
     {
       name: 'a list to find in',
       shown: () => (
-        <ListPage
-          title="Parts"
-          find={{ label: 'Find', field: { value: '', onChange: () => undefined } }}
-          act={<Button look="main">New part</Button>}
-          foot={<p>3 of 3</p>}
-        >
-          <Table rows={parts(3)} />
-        </ListPage>
+        <div className={css.listBox}>
+          <ListPage
+            title="Parts"
+            find={{ label: 'Find', field: { value: '', onChange: () => undefined } }}
+            act={<Button look="main">New part</Button>}
+            foot={<p>3 of 3</p>}
+          >
+            <Table rows={parts(3)} label="Parts found" />
+          </ListPage>
+        </div>
       ),
     },
   ],
@@ -219,7 +221,7 @@ export const gallery: Readonly<Record<string, readonly Example[]>> = {
       name: '20,000 rows',
       shown: () => (
         <div className={css.tall}>
-          <Table rows={parts(20_000)} />
+          <Table rows={parts(20_000)} label="Many parts" />
         </div>
       ),
     },

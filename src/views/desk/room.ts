@@ -3,7 +3,7 @@ import type { Room } from '../shell/room';
 /** What waits for a person. */
 export const desk: Room = {
   id: 'desk',
-  entry: { href: '/', name: 'place.desk', inBar: true },
+  entry: { href: '/', name: 'place.desk', shown: 'bar' },
   keys: [],
   texts: ['selling'],
 };

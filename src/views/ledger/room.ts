@@ -3,7 +3,7 @@ import type { Room } from '../shell/room';
 /** Quotes, and the Ledger of one. */
 export const ledger: Room = {
   id: 'quotes',
-  entry: { href: '/quotes', name: 'place.quotes', inBar: true },
+  entry: { href: '/quotes', name: 'place.quotes', shown: 'bar' },
   keys: [
     ['Enter', 'keys.edit'],
     ['F2', 'keys.editCell'],

@@ -3,7 +3,7 @@ import type { Room } from '../shell/room';
 /** How programs talk to the house. */
 export const programs: Room = {
   id: 'programs',
-  entry: { href: '/programs', name: 'place.programs', inBar: false, also: 'API' },
+  entry: { href: '/programs', name: 'place.programs', shown: 'found', also: 'API' },
   keys: [],
   texts: [],
 };
@@ -11,7 +11,7 @@ export const programs: Room = {
 /** All components of the interface in every state. */
 export const components: Room = {
   id: 'components',
-  entry: { href: '/components', name: 'place.components', inBar: false },
+  entry: { href: '/components', name: 'place.components', shown: 'found' },
   keys: [],
   texts: ['house'],
 };

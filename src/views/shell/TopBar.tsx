@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
-import { Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
+import { ChevronDown, Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
 import { granted, type Role } from '../../contract/permissions';
 import { Button, Dialog, KeyList, Toaster, say } from '../../ui';
 import { ask } from '../api';
@@ -38,7 +38,7 @@ function Bar({ room, language, theme, name, role }: Props) {
   /** Where the keyboard was before it came here. */
   const from = useRef<HTMLElement>(null);
   const entries = useMemo(() => entriesFor(rooms, role), [role]);
-  const places = useMemo(() => entries.filter(({ inBar }) => inBar), [entries]);
+  const places = useMemo(() => entries.filter(({ shown }) => shown === 'bar'), [entries]);
   useShellKeys(places, from, setKeysOpen);
   useCommands(() => [
     ...(granted[role].includes('quotes')
@@ -52,10 +52,10 @@ function Bar({ room, language, theme, name, role }: Props) {
     })),
     ...looks.commands,
     ...entries
-      .filter(({ inBar }) => !inBar)
-      .map(({ id, name: text, also = '', href }) => ({
+      .filter(({ shown }) => shown !== 'bar')
+      .map(({ id, name: text, also = '', href, shown }) => ({
         id,
-        text: t(text),
+        text: shown === 'more' ? t('do.go', { place: t(text) }) : t(text),
         also,
         act: () => window.location.assign(href),
       })),
@@ -86,6 +86,7 @@ function Bar({ room, language, theme, name, role }: Props) {
             {t(each.name)}
           </a>
         ))}
+        <More entries={entries.filter(({ shown }) => shown === 'more')} room={room} />
       </nav>
       <div className={css.find}>
         <Find from={from} />
@@ -108,6 +109,41 @@ function Bar({ room, language, theme, name, role }: Props) {
       </Dialog>
       <NewQuote open={newQuote} onClose={() => setNewQuote(false)} />
     </header>
+  );
+}
+
+/** Places that are gone to less often, beneath a word that opens them; it works before any script does. */
+function More({ entries, room }: { entries: readonly (Entry & { id: string })[]; room: string | undefined }) {
+  const { t } = useSpeech();
+  const box = useRef<HTMLDetailsElement>(null);
+  if (entries.length === 0) return null;
+  const here = entries.find(({ id }) => id === room);
+  const close = (): void => box.current?.removeAttribute('open');
+  return (
+    <details
+      ref={box}
+      className={css.more}
+      onBlur={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget)) close();
+      }}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        close();
+        box.current?.querySelector('summary')?.focus();
+      }}
+    >
+      <summary className={css.place} data-here={here !== undefined || undefined}>
+        {here ? t(here.name) : t('frame.more')}
+        <ChevronDown size={13} aria-hidden />
+      </summary>
+      <div className={css.moreList}>
+        {entries.map((each) => (
+          <a key={each.id} href={each.href} aria-current={each.id === room ? 'page' : undefined}>
+            {t(each.name)}
+          </a>
+        ))}
+      </div>
+    </details>
   );
 }
 

@@ -10,8 +10,8 @@ export type RoomKey = readonly [keys: string, does: TextKey];
 export interface Entry {
   href: string;
   name: TextKey;
-  /** The bar shows it, in the order of its key; else it is found by search-or-do alone. */
-  inBar: boolean;
+  /** In the bar, in the order of its key; under More; or found by search-or-do alone. */
+  shown: 'bar' | 'more' | 'found';
   /** More words by which it is found. */
   also?: string;
   /** What it takes to enter; everybody may where nothing is said. */

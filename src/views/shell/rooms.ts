@@ -12,7 +12,7 @@ import { people } from '../people/room';
 import { components, programs } from '../programs/room';
 import type { Room } from './room';
 
-/** All rooms; those in the bar stand in the order of their keys. */
+/** All rooms; those in the bar stand in the order of their keys, at most six of a role. */
 export const rooms: readonly Room[] = [
   desk,
   catalogue,

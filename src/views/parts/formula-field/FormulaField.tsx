@@ -71,6 +71,8 @@ function problemsOf(
   cell: string | undefined,
   language: string,
 ): readonly CodeProblem[] {
+  // Whether there has to be one is for the form to say that it stands in.
+  if (source.trim() === '') return none;
   const compiled =
     cell === undefined ? compileFormula(source, scope, wanted) : compileCell(cell, source, scope);
   if (compiled.ok) return none;
