@@ -64,9 +64,6 @@ await still();
 await page.getByRole('button', { name: 'More' }).click();
 await page.getByRole('menuitem', { name: 'Deal' }).click();
 await shoot('ledger-deal');
-await page.getByRole('button', { name: 'Revision 2' }).click();
-await page.getByRole('button', { name: 'Compare with revision 1' }).click();
-await shoot('ledger-compare');
 await page.goto(northFace);
 await still();
 await page.getByRole('link', { name: /^RB-060/ }).click();
@@ -156,4 +153,15 @@ await page.goto('/house');
 await still();
 await page.getByRole('tab', { name: 'Calendar' }).click();
 await shoot('house');
+const { people } = await (await page.request.get('/api/people')).json();
+const [tobias, hedda] = ['Tobias Renwick', 'Hedda Marchbank'].map((name) =>
+  people.find((each) => each.name === name),
+);
+await page.request.put(`/api/people/${tobias.id}/deputies`, {
+  data: { version: tobias.version, deputies: [{ deputy: hedda.id, from: '2026-12-21', to: '2027-01-08' }] },
+});
+await page.goto('/people');
+await still();
+await page.getByRole('button', { name: 'Tobias Renwick' }).click();
+await shoot('people');
 await browser.close();

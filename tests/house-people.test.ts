@@ -24,7 +24,7 @@ async function comeIn(browser: Browser, link: string, email: string): Promise<Pa
   await page.goto(link);
   await page.getByLabel('New password').fill('short');
   await page.getByRole('button', { name: 'Set the password' }).click();
-  await expect(page.getByText('A password has at least 10 characters.')).toBeVisible();
+  await expect(page.getByText('A password has at least 12 characters.')).toBeVisible();
   await page.getByLabel('New password').fill(chosen);
   await page.getByRole('button', { name: 'Set the password' }).click();
   await page.getByRole('link', { name: 'Sign in' }).click();

@@ -60,7 +60,7 @@ export const linkInput = exactly({ token });
 export type LinkInput = Sent<typeof linkInput>;
 
 /** Characters of a password at least. */
-export const shortestPassword = 10;
+export const shortestPassword = 12;
 /** A password that somebody sets by their link. */
 export const passwordInput = exactly({
   token,

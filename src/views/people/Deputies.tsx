@@ -6,7 +6,7 @@ import { Button, Select } from '../../ui';
 import { ask } from '../api';
 import { DayField } from '../parts/DayField';
 import { useSpeech } from '../speech';
-import type { Send } from './PersonSheet';
+import type { Send } from './send';
 import css from './people.module.css';
 
 interface Props {

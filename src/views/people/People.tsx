@@ -6,8 +6,9 @@ import { useMedia } from '../../ui/useMedia';
 import { ask, sentences } from '../api';
 import { Speech, useSpeech, type InWords } from '../speech';
 import { deputyText, signsInText } from './person-state';
-import { PersonSheet, type Send } from './PersonSheet';
+import { PersonSheet } from './PersonSheet';
 import { Roles } from './Roles';
+import type { Send } from './send';
 import css from './people.module.css';
 
 interface Props {

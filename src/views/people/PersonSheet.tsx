@@ -1,18 +1,14 @@
 import { X } from 'lucide-react';
 import { granted, type PeopleView, type PeopleWithLink, type PersonView } from '../../contract';
 import { Button } from '../../ui';
-import { ask, type Answer } from '../api';
+import { ask } from '../api';
 import { useSpeech } from '../speech';
 import { Deputies } from './Deputies';
 import { LinkMade } from './LinkMade';
 import { signsInText } from './person-state';
+import type { Send } from './send';
 import { WhoForm } from './WhoForm';
 import css from './people.module.css';
-
-/** Sends a change of people, and shows what came of it. */
-export type Send = (sent: Promise<Answer<Told>>) => Promise<Answer<Told>>;
-/** All people, and a link where one was made. */
-export type Told = PeopleView | PeopleWithLink;
 
 interface Props {
   view: PeopleView;

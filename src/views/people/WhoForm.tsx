@@ -5,7 +5,7 @@ import { hasText } from '../../i18n';
 import { Button, Field, Select } from '../../ui';
 import { ask, type Answer } from '../api';
 import { useSpeech } from '../speech';
-import type { Send, Told } from './PersonSheet';
+import type { Send, Told } from './send';
 import css from './people.module.css';
 
 interface Props {
