@@ -187,7 +187,13 @@ class Reader {
       case 'FilterExpression':
         return { kind: 'filter', list: sub(0), by: sub(1), at };
       case 'PathExpression':
-        return { kind: 'path', of: sub(0), name: this.text(parts[2] as Node), at };
+        return {
+          kind: 'path',
+          of: sub(0),
+          name: this.text(parts[2] as Node),
+          nameAt: parts[2]?.from ?? at,
+          at,
+        };
       case 'QuantifiedExpression':
         return {
           kind: 'quantified',

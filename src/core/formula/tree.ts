@@ -28,8 +28,11 @@ export type Expr =
   /** Whether some or every item meets a condition. */
   | { kind: 'quantified'; every: boolean; over: Iteration[]; test: Expr; at: number }
   | { kind: 'for'; over: Iteration[]; body: Expr; at: number }
-  /** A part of a date or duration, a number of an option, or a field of a place. */
-  | { kind: 'path'; of: Expr; name: string; at: number }
+  /**
+   * A part of a date or duration, a number of an option, or a field of a place; `nameAt` is where its name
+   * begins in what was read.
+   */
+  | { kind: 'path'; of: Expr; name: string; nameAt?: number; at: number }
   /** What stands beside a text in a list of cases; null for any other text. Only in bound expressions. */
   | { kind: 'pick'; of: Expr; cases: readonly (readonly [string, Expr])[]; at: number }
   /** The list of those values whose condition holds. Only in bound expressions. */
