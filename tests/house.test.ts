@@ -1,5 +1,6 @@
 /** Who runs the house says who it is, when it works and how it counts; its grid and fields as a browser has them. */
 import { expect, test, type Locator, type Page } from '@playwright/test';
+import type { HouseView } from '../src/contract';
 import { people, ready, refusal, signIn } from './people';
 
 async function house(page: Page, part?: string): Promise<void> {
@@ -103,6 +104,36 @@ test('enters holidays by keyboard alone and by pasting, mends what cannot be rea
   await expect(rowText(page, 'Unclear')).toBeVisible();
   await page.getByRole('button', { name: 'Take back' }).last().click();
   await expect(rowText(page, 'Founders')).toHaveCount(0);
+});
+
+test('keeps more holidays than a browser lets go on behind a page that is left', async ({ page }) => {
+  await house(page, 'Calendar');
+  const { calendar } = (await (await page.request.get('/api/house')).json()) as HouseView;
+  await page.getByRole('button', { name: 'Add a row' }).click();
+  await page.keyboard.press('Home');
+  const days = Array.from({ length: 1500 }, (_, at) => {
+    const day = new Date(Date.UTC(2031, 0, 1 + at)).toISOString().slice(0, 10);
+    return `${day}\t\tGB\tA day on which nobody works, whoever asks`;
+  });
+  await paste(cursor(page), days.join('\n'));
+  await expect(page.getByText(/^1,5\d\d rows$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
+  const data = { ...calendar, version: calendar.version + 1 };
+  expect((await page.request.put('/api/house/calendar', { data })).ok()).toBe(true);
+});
+
+test('says where else the house is, in a table', async ({ page }) => {
+  await house(page);
+  const others = page.getByRole('grid', { name: 'Other addresses' });
+  await others.getByText('Works, goods in and out').click();
+  await page.keyboard.type('Works');
+  await page.keyboard.press('Enter');
+  const keep = page.getByRole('button', { name: 'Keep', exact: true });
+  await expect(keep).toBeEnabled();
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await expect(others).toContainText('Works, goods in and out');
+  await expect(keep).toBeDisabled();
 });
 
 test('marks, fills on and moves rows by hand', async ({ page }) => {

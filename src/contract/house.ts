@@ -41,6 +41,24 @@ export const companyInput = exactly({
     .transform(compact)
     .default('')
     .test('bic', 'house.badBic', (text) => text === '' || isValidBIC(text)),
+  /** Where else it is, such as the works that goods are fetched from. */
+  addresses: array()
+    .of(
+      exactly({
+        what: said(80, 'house.noWhat'),
+        street: said(120, 'address.noStreet'),
+        postcode: said(16, 'address.noPostcode'),
+        town: said(80, 'address.noTown'),
+        country: country.required('address.badCountry'),
+      }),
+    )
+    .max(50, 'input.tooMany')
+    .default([]),
+  /** Its numbers for tax in other countries. */
+  taxIds: array()
+    .of(exactly({ country: country.required('address.badCountry'), number: said(40, 'house.noTaxId') }))
+    .max(100, 'input.tooMany')
+    .default([]),
   /** The picture that stands on its paper. */
   // Not strict, as nothing that is strict has its default put in.
   mark: string().uuid('input.badId').nullable().default(null),

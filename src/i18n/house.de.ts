@@ -55,6 +55,11 @@ export const houseDe: SameTexts<typeof houseEn> = {
     stale:
       'Jemand hat das inzwischen geändert. Es steht nun so da, wie es jetzt ist; tun Sie Ihres noch einmal, wenn Sie es noch wollen.',
     address: 'Name und Anschrift',
+    addresses: 'Weitere Anschriften',
+    taxIds: 'Steuernummern in anderen Ländern',
+    what: 'Was dort ist',
+    noWhat: 'Sagen Sie, was dort ist, etwa das Werk.',
+    noTaxId: 'Geben Sie die Nummer ein.',
     reach: 'Wie man sie erreicht',
     legal: 'Register und Bank',
     mark: 'Zeichen auf Papier',

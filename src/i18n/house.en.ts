@@ -52,6 +52,11 @@ export const houseEn = {
     stale:
       'Somebody else changed this meanwhile. It is shown as it stands now; do yours once more if it is still wanted.',
     address: 'Name and address',
+    addresses: 'Other addresses',
+    taxIds: 'Tax numbers in other countries',
+    what: 'What is there',
+    noWhat: 'Say what is there, such as the works.',
+    noTaxId: 'Type the number.',
     reach: 'How it is reached',
     legal: 'Registration and bank',
     mark: 'Mark on paper',

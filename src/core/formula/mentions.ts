@@ -20,20 +20,49 @@ export type Mention = { from: number; to: number } & (
   | { is: 'text'; text: string; of: readonly string[] }
 );
 
+/** A model is gone through often while it is made, and few of its formulas differ from one time to the next. */
+const known = new Map<string, readonly Mention[] | null>();
+const mostKnown = 20_000;
+function once(key: string, make: () => readonly Mention[] | null): readonly Mention[] | null {
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  if (known.size >= mostKnown) known.clear();
+  const made = make();
+  known.set(key, made);
+  return made;
+}
+
 /** All that a formula mentions, in order; null where it cannot be read. `gives`: the row whose value it gives. */
-export const mentionsIn = (source: string, gives?: string): Mention[] | null =>
+export const mentionsIn = (source: string, gives = ''): readonly Mention[] | null =>
+  once(`${gives}\n${source}`, () => heardIn(source, gives === '' ? undefined : gives));
+
+const heardIn = (source: string, gives: string | undefined): Mention[] | null =>
   read(
     () => new Hearer(source, 0, 0),
     () => parse(source),
     gives,
   );
 
+/** Names that a formula has for itself, such as those that stand for each item of a list; none where it cannot be read. */
+export function ownNamesIn(source: string): string[] {
+  const hearer = new Hearer(source, 0, 0);
+  try {
+    hearer.hear(parse(source), [], []);
+  } catch (failure) {
+    if (failure instanceof SyntaxFailure) return [];
+    throw failure;
+  }
+  return [...hearer.own];
+}
+
 /** All that a cell of a table mentions, whose tests are of a row. */
-export function mentionsInCell(name: string, cell: string): Mention[] | null {
+export function mentionsInCell(name: string, cell: string): readonly Mention[] | null {
   if (cell.trim() === '-') return [];
-  return read(
-    () => new Hearer(cell, beforeCell(name, cell), name.length),
-    () => parseCell(name, cell),
+  return once(`${name} in\n${cell}`, () =>
+    read(
+      () => new Hearer(cell, beforeCell(name, cell), name.length),
+      () => parseCell(name, cell),
+    ),
   );
 }
 
@@ -55,6 +84,8 @@ const written = /"(?:\\.|[^"\\])*"/y;
 
 class Hearer {
   private readonly found: Mention[] = [];
+  /** Names that stand for items. */
+  readonly own = new Set<string>();
 
   constructor(
     private readonly source: string,
@@ -178,6 +209,7 @@ class Hearer {
     return over.reduce((known, { name, list, to }) => {
       this.hear(list, known, within);
       if (to) this.hear(to, known, within);
+      this.own.add(name);
       return [...known, name];
     }, local);
   }

@@ -105,7 +105,10 @@ const atWork = (hear: (done: number) => void): JobAtWork => ({
   askedBy: null,
   signal: new AbortController().signal,
   kept: null,
-  progress: ({ done }) => Promise.resolve(hear(done)),
+  progress: ({ done }) => {
+    hear(done);
+    return Promise.resolve();
+  },
   keep: () => Promise.resolve(),
 });
 

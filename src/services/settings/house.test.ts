@@ -75,6 +75,21 @@ describe('a part', () => {
     expect(entry?.details).toEqual({ from: { phone: company.phone }, to: { phone: '1' } });
   });
 
+  it('says where else the house is, and its tax numbers elsewhere; what was kept before has none', async () => {
+    const { company } = await seeHouse();
+    const addresses = [{ what: 'Store', street: 'Quay 1', postcode: 'Q1', town: 'Port', country: 'DE' }];
+    const taxIds = [{ country: 'SE', number: 'SE999999999901' }];
+    const checked = await companyInput.validate({ ...company, addresses, taxIds });
+    expect((await kept(changeCompany(as(ines), checked))).company).toMatchObject({ addresses, taxIds });
+    await connected().sequelize.query(
+      "update house_parts set value = value - 'addresses' - 'taxIds' where part = 'company'",
+    );
+    expect((await seeHouse()).company).toMatchObject({ addresses: [], taxIds: [] });
+    expect((await housePart('company')).taxIds).toEqual([]);
+    const wrong = companyInput.validate({ ...company, taxIds: [{ country: 'Sweden', number: '1' }] });
+    expect(await codeOf(wrong)).toBe('address.badCountry');
+  });
+
   it('is told on paper at once', async () => {
     const { company } = await seeHouse();
     await kept(changeCompany(as(ines), { ...company, name: 'Harrowmoor Weighing' }));

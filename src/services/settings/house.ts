@@ -53,6 +53,8 @@ const unsaid: House = {
     bank: '',
     iban: '',
     bic: '',
+    addresses: [],
+    taxIds: [],
     mark: null,
   },
   calendar: { zone: 'Europe/London', workdays: [...plainWeek.workdays], closed: [] },
@@ -67,7 +69,7 @@ const unsaid: House = {
 /** A part as it is now. */
 export async function housePart<P extends Part>(part: P): Promise<House[P]> {
   const { house } = await reference();
-  return (house.get(part)?.value as House[P] | undefined) ?? unsaid[part];
+  return { ...unsaid[part], ...(house.get(part)?.value as House[P] | undefined) };
 }
 
 /** The market that has a country; of none, of the house's own. */
@@ -130,8 +132,11 @@ export async function deliveryFrom(
 export async function seeHouse(): Promise<HouseView> {
   const rows = await connected().records.houseParts.findAll({ raw: true });
   const versionOf = (part: Part): number => rows.find((row) => row.part === part)?.version ?? 1;
-  const now = <P extends Part>(part: P): House[P] =>
-    (rows.find((row) => row.part === part)?.value as House[P] | undefined) ?? unsaid[part];
+  // What was kept before a part grew has none of what is new in it.
+  const now = <P extends Part>(part: P): House[P] => ({
+    ...unsaid[part],
+    ...(rows.find((row) => row.part === part)?.value as House[P] | undefined),
+  });
   const [company, calendar, numbers] = [now('company'), now('calendar'), now('numbers')];
   const { markets } = now('markets');
   const { code: home } = marketOf(markets, company.country);

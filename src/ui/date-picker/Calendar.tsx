@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { autoUpdate, flip, offset, shift, useFloating } from '@floating-ui/react-dom';
 import { format, parseISO } from 'date-fns';
-import { de, enGB, enUS } from 'date-fns/locale';
+import { de, enGB } from 'date-fns/locale';
 import { DayPicker, type ClassNames } from 'react-day-picker';
 import css from './date-picker.module.css';
 
@@ -69,7 +69,8 @@ export function Calendar({ label, field, value, min, max, language, onPick, onCl
         mode="single"
         required={false}
         autoFocus
-        locale={language === 'de' ? de : language === 'en-US' ? enUS : enGB}
+        weekStartsOn={language === 'en-US' ? 0 : 1}
+        locale={language === 'de' ? de : enGB}
         classNames={looks}
         selected={selected}
         defaultMonth={selected ?? (min ? parseISO(min) : undefined)}

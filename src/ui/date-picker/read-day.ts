@@ -1,6 +1,6 @@
 /** Days as people write them. */
 import { addDays, format, isValid, parse } from 'date-fns';
-import { de, enGB, enUS } from 'date-fns/locale';
+import { de, enGB } from 'date-fns/locale';
 
 /** Where months stand first, days are read so first. */
 const monthFirst = ['M/d/yyyy', 'M/d/yy', 'M-d-yyyy', 'M-d-yy'];
@@ -35,7 +35,7 @@ export function readDay(typed: string, language: string, today: Date): string | 
   const later = /^\+\s*(\d{1,4})$/.exec(text);
   if (later) return iso(addDays(today, Number(later[1])));
   const american = language === 'en-US';
-  for (const locale of language === 'de' ? [de, enGB] : american ? [enUS, de] : [enGB, de]) {
+  for (const locale of language === 'de' ? [de, enGB] : [enGB, de]) {
     for (const form of american ? [...monthFirst, ...forms] : forms) {
       const day = parse(text, form, today, { locale });
       if (isValid(day) && day.getFullYear() >= 1900 && day.getFullYear() < 2200) return iso(day);

@@ -9,19 +9,21 @@ import { addressOf, ask } from '../api';
 import { BringFile } from '../parts/bring/BringFile';
 import { useSpeech } from '../speech';
 import type { Keep } from './keep';
+import { Elsewhere } from './Elsewhere';
 import { KeptForm } from './KeptForm';
 import css from './house.module.css';
 
 interface Props {
   view: HouseView;
+  countries: readonly string[];
   onKeep: Keep;
 }
 
 type Form = UseFormReturn<CompanyInput>;
-type Name = Exclude<keyof CompanyInput, 'version' | 'mark'>;
+type Name = Exclude<keyof CompanyInput, 'version' | 'mark' | 'addresses' | 'taxIds'>;
 
 /** Who the house is: what stands on its paper, and how it looks there. */
-export function CompanyPart({ view, onKeep }: Props) {
+export function CompanyPart({ view, countries, onKeep }: Props) {
   const { t } = useSpeech();
   const form = useForm<CompanyInput>({
     resolver: yupResolver(companyInput as never),
@@ -29,6 +31,9 @@ export function CompanyPart({ view, onKeep }: Props) {
     defaultValues: view.company,
   });
   const [brought, setBrought] = useState<FileView | null>(null);
+  // Taken back, the tables begin anew.
+  const [turn, setTurn] = useState(0);
+  const [toMend, setToMend] = useState({ addresses: false, taxIds: false });
   const id = useWatch({ control: form.control, name: 'mark' });
   const mark = [brought, view.mark].find((file) => file?.id === id) ?? null;
   const setMark = (file: FileView | null): void => {
@@ -40,7 +45,11 @@ export function CompanyPart({ view, onKeep }: Props) {
       {...{ form, view, onKeep }}
       of={({ company }) => company}
       send={(input) => ask('PUT /house/company', { input })}
-      onBack={() => setBrought(null)}
+      wrong={toMend.addresses || toMend.taxIds ? t('house.toMend') : undefined}
+      onBack={() => {
+        setBrought(null);
+        setTurn(turn + 1);
+      }}
     >
       <div className={css.sides}>
         <div className={css.fields}>
@@ -54,6 +63,11 @@ export function CompanyPart({ view, onKeep }: Props) {
             legend={t('house.legal')}
             form={form}
             names={['taxNumber', 'registered', 'bank', 'iban', 'bic']}
+          />
+          <Elsewhere
+            key={`${String(view.company.version)} ${String(turn)}`}
+            {...{ form, countries }}
+            onMend={(which, mend) => setToMend((before) => ({ ...before, [which]: mend }))}
           />
         </div>
         <Paperwork form={form} mark={mark} onMark={setMark} />

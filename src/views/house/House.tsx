@@ -70,7 +70,7 @@ function Page({ first, today, countries }: Props) {
       <div id="house-part" role="tabpanel" aria-label={t(`house.${part}`)} className={css.part}>
         {/* All of them stay, so that nothing that was typed is lost by looking elsewhere. */}
         <div hidden={part !== 'company'} className={css.shown}>
-          <CompanyPart key={turn} view={view} onKeep={keep} />
+          <CompanyPart key={turn} {...{ view, countries }} onKeep={keep} />
         </div>
         <div hidden={part !== 'calendar'} className={css.shown}>
           <CalendarPart key={turn} {...{ view, today, countries }} onKeep={keep} />

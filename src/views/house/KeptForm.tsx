@@ -13,6 +13,8 @@ interface Props<T extends FieldValues> {
   of: (view: HouseView) => T;
   send: (input: T) => Promise<Answer<HouseView>>;
   onKeep: Keep;
+  /** Why it cannot be kept as it is. */
+  wrong?: string | undefined;
   /** What was typed was taken back. */
   onBack?: () => void;
   children: ReactNode;
@@ -25,6 +27,7 @@ export function KeptForm<T extends FieldValues>({
   of,
   send,
   onKeep,
+  wrong,
   onBack,
   children,
 }: Props<T>) {
@@ -45,6 +48,7 @@ export function KeptForm<T extends FieldValues>({
       <Foot
         changed={isDirty}
         busy={isSubmitting}
+        wrong={wrong}
         onBack={() => {
           show(view);
           onBack?.();

@@ -1,15 +1,17 @@
-import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { ChevronDown, Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
 import { granted, type Role } from '../../contract/permissions';
 import { Button, Dialog, KeyList, Toaster, say } from '../../ui';
 import { ask } from '../api';
-import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
 import { useCommands } from './commands';
 import { Find } from './Find';
 import css from './frame.module.css';
 import { entriesFor, keysOf, type Entry } from './room';
 import { rooms } from './rooms';
+
+// Every page has this bar, and few ever begin a quote from it: the form comes when it is asked for.
+const NewQuote = lazy(async () => ({ default: (await import('../quotes/NewQuote')).NewQuote }));
 
 interface Props {
   /** The room one is in, by its id. */
@@ -34,7 +36,7 @@ function Bar({ room, language, theme, name, role }: Props) {
   const { t } = useSpeech();
   const looks = useLooks(theme, language);
   const [keysOpen, setKeysOpen] = useState(false);
-  const [newQuote, setNewQuote] = useState(false);
+  const [newQuote, setNewQuote] = useState<'never' | 'open' | 'closed'>('never');
   /** Where the keyboard was before it came here. */
   const from = useRef<HTMLElement>(null);
   const entries = useMemo(() => entriesFor(rooms, role), [role]);
@@ -42,7 +44,7 @@ function Bar({ room, language, theme, name, role }: Props) {
   useShellKeys(places, from, setKeysOpen);
   useCommands(() => [
     ...(granted[role].includes('quotes')
-      ? [{ id: 'new', text: t('newQuote.title'), act: () => setNewQuote(true) }]
+      ? [{ id: 'new', text: t('newQuote.title'), act: () => setNewQuote('open') }]
       : []),
     ...places.map((each, index) => ({
       id: each.id,
@@ -107,7 +109,11 @@ function Bar({ room, language, theme, name, role }: Props) {
           )}
         />
       </Dialog>
-      <NewQuote open={newQuote} onClose={() => setNewQuote(false)} />
+      {newQuote !== 'never' && (
+        <Suspense fallback={null}>
+          <NewQuote open={newQuote === 'open'} onClose={() => setNewQuote('closed')} />
+        </Suspense>
+      )}
     </header>
   );
 }

@@ -1,0 +1,5 @@
+/** Making models: edits with inverses, names changed in all that names them, and what names what. */
+export type { Edit, EditProblem } from './edit';
+export { edited } from './edits';
+export { listAt, partAt, type Part, type PartAt } from './places';
+export { namedAt, usesOf } from './rename';
