@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { demoDocument } from '../../../scripts/demo-documents';
 import type { ModelDocument } from '../model';
 import { edited, listAt, partAt, type Edit, type EditProblem, type Part } from '.';
+import { anyEdit, chance } from './testing';
 
 const models = ['ridgeback', 'beacon', 'quarryGate', 'plumb', 'tarn', 'farmDriveOver'];
 
@@ -99,64 +100,6 @@ describe('an edit', () => {
     expect(given).toEqual(bridge);
   });
 });
-
-/** The same numbers for the same seed. */
-function chance(seed: number): (below: number) => number {
-  let at = seed;
-  return (below) => {
-    at = (Math.imul(at, 1_664_525) + 1_013_904_223) >>> 0;
-    return Math.floor((at / 2 ** 32) * below);
-  };
-}
-
-const top = [
-  'context',
-  'sections',
-  'features',
-  'parameters',
-  'calculations',
-  'rules',
-  'prices',
-  'surcharges',
-];
-const more = ['insidePrices', 'materials', 'operations', 'tests', 'drawing.shapes', 'drawing.layers'];
-
-/** An edit somewhere in a document; it may be one that is refused. */
-function anyEdit(document: ModelDocument, random: (below: number) => number, step: number): Edit {
-  const lists = [...top, ...more].map((list) => [list]);
-  const inner = ['features', 'parameters', 'context'].flatMap((list) =>
-    listAt(document, [list]).map(({ id }) => [list, id, list === 'context' ? 'values' : 'options']),
-  );
-  const all = [...lists, ...inner];
-  const list = all[random(all.length)] ?? [];
-  const parts = listAt(document, list);
-  const part = parts[random(Math.max(1, parts.length))];
-  const other = parts[random(Math.max(1, parts.length))]?.id;
-  const before = random(3) === 0 || other === undefined ? {} : { before: other };
-  const at = [...list, part?.id ?? 'nobody'];
-  switch (random(6)) {
-    case 0:
-      // One like another is whole, as whoever makes parts gives them.
-      return part
-        ? { do: 'add', to: list, part: { ...part, id: `new${String(step)}` }, ...before }
-        : { do: 'move', at };
-    case 1:
-      return { do: 'remove', at };
-    case 2:
-      return { do: 'move', at, ...before };
-    case 3:
-      return { do: 'rename', at, to: `renamed${String(step)}` };
-    case 4:
-      return {
-        do: 'set',
-        at,
-        name: ['name.en', 'when', 'help.de', 'least'][random(4)] ?? 'when',
-        value: '1',
-      };
-    default:
-      return { do: 'set', at, name: ['help', 'short', 'item', 'from'][random(4)] ?? 'help' };
-  }
-}
 
 describe('any edits', () => {
   it.each(models)('of %s, taken back one after another, give the same document', (id) => {

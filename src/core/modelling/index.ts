@@ -1,5 +1,7 @@
 /** Making models: edits with inverses, names changed in all that names them, and what names what. */
 export type { Edit, EditProblem } from './edit';
+export { differences, editOf, type Difference } from './differences';
 export { edited } from './edits';
+export { merged } from './merge';
 export { listAt, partAt, type Part, type PartAt } from './places';
 export { namedAt, usesOf } from './rename';

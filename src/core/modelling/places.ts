@@ -11,7 +11,8 @@ export type PartAt = readonly string[];
 /** The way to a list: that of what has it, and its name. */
 export type ListAt = readonly string[];
 
-type Held = Readonly<Record<string, unknown>>;
+/** Anything with values at names. */
+export type Held = Readonly<Record<string, unknown>>;
 
 /** Lists of parts, by the list that what has them stands in; `''` is the document. */
 const lists: Readonly<Record<string, readonly string[]>> = {
@@ -42,6 +43,9 @@ const lists: Readonly<Record<string, readonly string[]>> = {
 /** Whether there can be a list at a place. */
 export const isList = (at: ListAt): boolean =>
   at.length % 2 === 1 && (lists[at.at(-3) ?? ''] ?? []).includes(at.at(-1) ?? '');
+
+/** The names of the lists that a part has, by the way to it. */
+export const listsOf = (at: PartAt): readonly string[] => lists[at.at(-2) ?? ''] ?? [];
 
 /** The value at a name, which may lead through an object by dots. */
 const valueAt = (held: Held, name: string): unknown =>

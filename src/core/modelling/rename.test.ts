@@ -38,10 +38,7 @@ function partsOf(document: ModelDocument): PartAt[] {
   return lists.flatMap((list) =>
     listAt(document, [list]).flatMap(({ id }) => {
       const inner = list === 'context' ? 'values' : 'options';
-      return [
-        [list, id],
-        ...listAt(document, [list, id, inner]).map((option) => [list, id, inner, option.id]),
-      ];
+      return [[list, id], ...listAt(document, [list, id, inner]).map((each) => [list, id, inner, each.id])];
     }),
   );
 }
