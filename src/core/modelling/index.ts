@@ -5,3 +5,4 @@ export { edited } from './edits';
 export { merged } from './merge';
 export { listAt, partAt, type Part, type PartAt } from './places';
 export { namedAt, usesOf } from './rename';
+export { outlineRows, type OutlineRows } from './rows';
