@@ -2,6 +2,7 @@
 export type { Edit, EditProblem } from './edit';
 export { differences, editOf, type Difference } from './differences';
 export { edited } from './edits';
+export { impactOn } from './impact';
 export { merged } from './merge';
 export { listAt, partAt, type Part, type PartAt } from './places';
 export { namedAt, usesOf } from './rename';

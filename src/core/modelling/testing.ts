@@ -1,6 +1,7 @@
 /** For the tests of making models: edits at random, the same for the same seed. */
 import type { ModelDocument } from '../model';
-import { listAt, type Edit } from '.';
+import type { Edit } from './edit';
+import { listAt } from './places';
 
 /** The same numbers for the same seed. */
 export function chance(seed: number): (below: number) => number {
