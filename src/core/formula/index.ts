@@ -21,6 +21,7 @@ export type { Arithmetic, Comparison, Expr, Test } from './tree';
 export type { Binding, Facts, FeelType, Place, Scope } from './types';
 export { compile as compileExpr } from './evaluate';
 export { mentionsIn, mentionsInCell, ownNamesIn, type Mention } from './mentions';
+export { words as feelWords } from './plain';
 export { proposalsAt, type FormulaProposal, type Proposals } from './proposals';
 export { noUnit, readUnit, writeUnit } from './units';
 

@@ -13,7 +13,7 @@ const membership = new RegExp(`^${name} in \\[("[^"\\\\]*"(?:, "[^"\\\\]*")*)\\]
 const containing = new RegExp(`^list contains\\(${name}, ${text}\\)$`);
 const item = new RegExp(text, 'g');
 /** Words that mean something in the grammar and are no names. */
-const words = new Set([
+export const words: ReadonlySet<string> = new Set([
   'if',
   'then',
   'else',

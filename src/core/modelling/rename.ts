@@ -1,5 +1,5 @@
 /** Another id for a part, in every formula and place that names it; and all that names one. */
-import { ownNamesIn } from '../formula';
+import { feelWords, ownNamesIn } from '../formula';
 import type { ModelDocument } from '../model';
 import { takenIn, type Edited, type EditProblem } from './edit';
 import { isSame, rowsInside, type Mentioned, type Named } from './named';
@@ -38,24 +38,7 @@ const isId = /^[a-z][A-Za-z0-9]{0,39}$/;
 /** As they stand in a drawing file. */
 const isLayer = /^[A-Z][A-Z0-9]{0,29}$/;
 /** What formulas have for themselves. */
-const reserved = new Set([
-  ...[
-    'if',
-    'then',
-    'else',
-    'and',
-    'or',
-    'in',
-    'not',
-    'for',
-    'return',
-    'some',
-    'every',
-    'satisfies',
-    'between',
-  ],
-  ...['instance', 'of', 'null', 'true', 'false', 'function', 'external', 'item', 'today'],
-]);
+const isReserved = (id: string): boolean => feelWords.has(id) || id === 'item' || id === 'today';
 
 /**
  * Gives a part another id. It is refused where the id is used already, where something names it that is not there
@@ -80,7 +63,7 @@ function problemOf(document: ModelDocument, at: PartAt, to: string): EditProblem
   if (at.length === 0 || !partAt(document, at))
     return { code: 'edit.missing', params: { what: at.join('.') } };
   const old = namedAt(at);
-  if (!(old?.is === 'layer' ? isLayer : isId).test(to) || (old?.is === 'row' && reserved.has(to)))
+  if (!(old?.is === 'layer' ? isLayer : isId).test(to) || (old?.is === 'row' && isReserved(to)))
     return { code: 'edit.badId', params: { id: to } };
   if (to !== at.at(-1) && takenIn(document, list, to)) return { code: 'edit.taken', params: { id: to } };
   if (old === null || to === at.at(-1)) return null;

@@ -1,7 +1,7 @@
 /** For the tests of making models: edits at random, the same for the same seed. */
 import type { ModelDocument } from '../model';
 import type { Edit } from './edit';
-import { listAt } from './places';
+import { listAt, listsOf } from './places';
 
 /** The same numbers for the same seed. */
 export function chance(seed: number): (below: number) => number {
@@ -12,21 +12,9 @@ export function chance(seed: number): (below: number) => number {
   };
 }
 
-const top = [
-  'context',
-  'sections',
-  'features',
-  'parameters',
-  'calculations',
-  'rules',
-  'prices',
-  'surcharges',
-];
-const more = ['insidePrices', 'materials', 'operations', 'tests', 'drawing.shapes', 'drawing.layers'];
-
 /** An edit somewhere in a document; it may be one that is refused. */
 export function anyEdit(document: ModelDocument, random: (below: number) => number, step: number): Edit {
-  const lists = [...top, ...more].map((list) => [list]);
+  const lists = listsOf([]).map((list) => [list]);
   const inner = ['features', 'parameters', 'context'].flatMap((list) =>
     listAt(document, [list]).map(({ id }) => [list, id, list === 'context' ? 'values' : 'options']),
   );

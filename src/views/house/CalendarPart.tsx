@@ -5,10 +5,10 @@ import { ask } from '../api';
 import { countryColumn, dayColumn, textColumn } from '../parts/grid/columns';
 import { useGridWords } from '../parts/grid/useGridWords';
 import { useSpeech } from '../speech';
-import { Foot } from './Foot';
 import type { Keep } from './keep';
 import { Try } from './Try';
 import { Week, Zone } from './Week';
+import { SentForm } from './SentForm';
 import css from './house.module.css';
 
 interface Props {
@@ -27,7 +27,6 @@ export function CalendarPart({ view, today, countries, onKeep }: Props) {
   const { calendar } = view;
   const [zone, setZone] = useState(calendar.zone);
   const [workdays, setWorkdays] = useState<readonly number[]>(calendar.workdays);
-  const [busy, setBusy] = useState(false);
   const columns = useColumns(countries);
   const grid = useGrid(
     useMemo(() => rowsOf(calendar.closed), [calendar.closed]),
@@ -48,21 +47,12 @@ export function CalendarPart({ view, today, countries, onKeep }: Props) {
     grid.session.begin(rowsOf(now.closed));
   };
   const keep = async (): Promise<void> => {
-    setBusy(true);
     const input = { version: calendar.version, zone, workdays: [...workdays], closed };
     const answer = await onKeep(ask('PUT /house/calendar', { input }));
-    setBusy(false);
     if (answer.ok) show(answer.value.calendar);
   };
   return (
-    <form
-      noValidate
-      className={css.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void keep();
-      }}
-    >
+    <SentForm changed={changed} wrong={wrong} onKeep={keep} onBack={() => show(calendar)}>
       <div className={css.calendar}>
         <div className={css.closed}>
           <h2 className={css.legend}>{t('house.closed')}</h2>
@@ -79,8 +69,7 @@ export function CalendarPart({ view, today, countries, onKeep }: Props) {
           />
         </div>
       </div>
-      <Foot changed={changed} busy={busy} wrong={changed ? wrong : undefined} onBack={() => show(calendar)} />
-    </form>
+    </SentForm>
   );
 }
 

@@ -7,9 +7,9 @@ import { ask } from '../api';
 import { choiceColumn, countriesColumn, textColumn } from '../parts/grid/columns';
 import { useGridWords } from '../parts/grid/useGridWords';
 import { useSpeech } from '../speech';
-import { Foot } from './Foot';
 import type { Keep } from './keep';
 import { TryMarket } from './TryMarket';
+import { SentForm } from './SentForm';
 import css from './house.module.css';
 
 interface Props {
@@ -25,7 +25,6 @@ const mostMarkets = 200;
 export function MarketsPart({ view, today, countries, onKeep }: Props) {
   const { t } = useSpeech();
   const { version, markets } = view.markets;
-  const [busy, setBusy] = useState(false);
   const grid = useGrid(
     useMemo(() => rowsOf(markets), [markets]),
     { columns: useColumns(view, countries), most: mostMarkets },
@@ -40,19 +39,15 @@ export function MarketsPart({ view, today, countries, onKeep }: Props) {
     (twice && `${words.row(twice.at + 1)}: ${t(twice.message)}`) ||
     undefined;
   const keep = async (): Promise<void> => {
-    setBusy(true);
     const answer = await onKeep(ask('PUT /house/markets', { input: { version, markets: typed } }));
-    setBusy(false);
     if (answer.ok) grid.session.begin(rowsOf(answer.value.markets.markets));
   };
   return (
-    <form
-      noValidate
-      className={css.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void keep();
-      }}
+    <SentForm
+      changed={grid.changed}
+      wrong={wrong}
+      onKeep={keep}
+      onBack={() => grid.session.begin(rowsOf(markets))}
     >
       <div className={css.markets}>
         <div className={css.closed}>
@@ -62,13 +57,7 @@ export function MarketsPart({ view, today, countries, onKeep }: Props) {
         </div>
         <TryMarket {...{ view, today, countries }} markets={wrong === undefined ? typed : null} />
       </div>
-      <Foot
-        changed={grid.changed}
-        busy={busy}
-        wrong={grid.changed ? wrong : undefined}
-        onBack={() => grid.session.begin(rowsOf(markets))}
-      />
-    </form>
+    </SentForm>
   );
 }
 
