@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { firstTwice, type HouseView } from '../../contract';
 import { writings, type Market } from '../../core/quotes';
 import { own } from '../../i18n';
