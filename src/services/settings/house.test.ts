@@ -6,6 +6,8 @@ import type { Actor } from '../access/actor';
 import { bring } from '../files/files';
 import { dayOf, houseZone, keepZone } from '../kernel/clock';
 import type { Result } from '../kernel/failure';
+import type { AnyJobKind } from '../kernel/jobs/kind';
+import { keepSchedules } from '../kernel/jobs/schedule';
 import { openDemo, personOf } from '../kernel/testing';
 import { inTransaction } from '../kernel/unit-of-work';
 import { fail } from '../kernel/failure';
@@ -194,6 +196,20 @@ describe('the calendar', () => {
     });
     const checked = await calendarInput.validate({ ...calendar, closed });
     expect((await kept(changeCalendar(as(ines), checked))).calendar.closed).toHaveLength(10_000);
+  });
+});
+
+describe('what the house does by itself', () => {
+  it('is done at its own night, wherever that is by now', async () => {
+    const kind = { kind: 'house.tidy', tries: 1 } as unknown as AnyJobKind;
+    const { calendar } = await seeHouse();
+    await keepSchedules([{ name: 'night', kind, pattern: '40 2 * * *', zone: calendar.zone }]);
+    await kept(changeCalendar(as(ines), { ...calendar, closed: [], zone: 'Asia/Tokyo' }));
+    const row = await connected().records.jobSchedules.findByPk('night', { raw: true });
+    const clock = new Intl.DateTimeFormat('en-GB', { timeZone: 'Asia/Tokyo', timeStyle: 'short' });
+    expect([row?.zone, row && clock.format(row.nextAt)]).toEqual(['Asia/Tokyo', '02:40']);
+    const now = (await seeHouse()).calendar;
+    await kept(changeCalendar(as(ines), { ...calendar, version: now.version }));
   });
 });
 
