@@ -1,17 +1,15 @@
-import { lazy, Suspense, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { ChevronDown, Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-react';
 import { granted, type Role } from '../../contract/permissions';
 import { Button, Dialog, KeyList, Toaster, say } from '../../ui';
 import { ask } from '../api';
+import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
 import { useCommands } from './commands';
 import { Find } from './Find';
 import css from './frame.module.css';
 import { entriesFor, keysOf, type Entry } from './room';
 import { rooms } from './rooms';
-
-// Every page has this bar, and few ever begin a quote from it: the form comes when it is asked for.
-const NewQuote = lazy(async () => ({ default: (await import('../quotes/NewQuote')).NewQuote }));
 
 interface Props {
   /** The room one is in, by its id. */
@@ -36,7 +34,7 @@ function Bar({ room, language, theme, name, role }: Props) {
   const { t } = useSpeech();
   const looks = useLooks(theme, language);
   const [keysOpen, setKeysOpen] = useState(false);
-  const [newQuote, setNewQuote] = useState<'never' | 'open' | 'closed'>('never');
+  const [newQuote, setNewQuote] = useState(false);
   /** Where the keyboard was before it came here. */
   const from = useRef<HTMLElement>(null);
   const entries = useMemo(() => entriesFor(rooms, role), [role]);
@@ -44,7 +42,7 @@ function Bar({ room, language, theme, name, role }: Props) {
   useShellKeys(places, from, setKeysOpen);
   useCommands(() => [
     ...(granted[role].includes('quotes')
-      ? [{ id: 'new', text: t('newQuote.title'), act: () => setNewQuote('open') }]
+      ? [{ id: 'new', text: t('newQuote.title'), act: () => setNewQuote(true) }]
       : []),
     ...places.map((each, index) => ({
       id: each.id,
@@ -109,11 +107,8 @@ function Bar({ room, language, theme, name, role }: Props) {
           )}
         />
       </Dialog>
-      {newQuote !== 'never' && (
-        <Suspense fallback={null}>
-          <NewQuote open={newQuote === 'open'} onClose={() => setNewQuote('closed')} />
-        </Suspense>
-      )}
+      {/* It is there before it is asked for: whoever asks types on at once. */}
+      <NewQuote open={newQuote} onClose={() => setNewQuote(false)} />
     </header>
   );
 }
