@@ -11,7 +11,7 @@ export type Mention = { from: number; to: number } & (
   | {
       is: 'name';
       name: string;
-      /** The lists in whose filters it stands, by their names and dots, the outermost first: it may be of their items. */
+      /** The lists in whose filters it stands, the outermost first: it may be of their items. */
       within: readonly string[];
     }
   /** A field of what stands before the dot, as in `terminals.beacon`. */
@@ -43,7 +43,7 @@ const heardIn = (source: string, gives: string | undefined): Mention[] | null =>
     gives,
   );
 
-/** Names that a formula has for itself, such as those that stand for each item of a list; none where it cannot be read. */
+/** Names that a formula has for itself, for each item of a list; none where it cannot be read. */
 export function ownNamesIn(source: string): string[] {
   const hearer = new Hearer(source, 0, 0);
   try {

@@ -92,6 +92,17 @@ describe('a link', () => {
     expect(await codeOf(seeLink('made up'))).toBe('password.unknownLink');
   });
 
+  it('leaves no session of the password before, whoever signs in with that at the same moment', async () => {
+    const first = await value(linkFor(ines, joss.id));
+    await value(setPassword({ token: tokenIn(first.link), password }));
+    const { link } = await value(linkFor(ines, joss.id));
+    const [, ...tries] = await Promise.all([
+      setPassword({ token: tokenIn(link), password: 'quite another one' }),
+      ...Array.from({ length: 8 }, () => inOf(joss.email, password)),
+    ]);
+    for (const each of tries) if (each.ok) expect(await whoIs(each.value.token)).toBeNull();
+  });
+
   it('ends the sessions of whoever was signed in with the password before; its token is kept nowhere', async () => {
     const { link } = await value(linkFor(ines, joss.id));
     await value(setPassword({ token: tokenIn(link), password }));

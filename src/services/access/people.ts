@@ -27,9 +27,11 @@ export async function seePeople(): Promise<PeopleView> {
   >(
     `select u.id, u.version, u.name, u.email, u.role, trim(u.language) as language, u.aside_at as "asideAt",
        u.password_hash is not null as "hasPassword", u.dealer_id as "dealerId", c.name as "dealerName",
-       (select max(expires_at) from password_links l where l.user_id = u.id and l.used_at is null and l.expires_at > now()) as "linkUntil",
+       (select max(expires_at) from password_links l
+         where l.user_id = u.id and l.used_at is null and l.expires_at > now()) as "linkUntil",
        (select max(seen_at) from devices d where d.user_id = u.id) as "seenAt",
-       (select count(*)::int from quotes q join quote_revisions r on r.quote_id = q.id where q.owner_id = u.id and r.state = 'draft') as drafts
+       (select count(*)::int from quotes q join quote_revisions r on r.quote_id = q.id
+         where q.owner_id = u.id and r.state = 'draft') as drafts
      from users u left join customers c on c.id = u.dealer_id order by u.aside_at is not null, u.name, u.id`,
     { type: QueryTypes.SELECT },
   );

@@ -55,7 +55,7 @@ export interface SignedIn {
  * moment are counted too.
  */
 export async function signIn({ email, password, address, device }: SignInRequest): Promise<Result<SignedIn>> {
-  const { users, sessions, devices } = connected().records;
+  const { users, devices } = connected().records;
   const account = email.trim().toLowerCase();
   const user = await users.findOne({ where: { email: account } });
   const known =
@@ -72,14 +72,24 @@ export async function signIn({ email, password, address, device }: SignInRequest
   if (!open || !right) return fail('signedOut', { code: 'signIn.wrong', field: 'password' });
   await forgive(account, from);
   const token = randomBytes(32).toString('base64url');
-  await sessions.create({
-    tokenHash: hashToken(token),
-    userId: user.id,
-    expiresAt: new Date(Date.now() + lifetime),
-  });
+  if (!(await begin(token, user))) return fail('signedOut', { code: 'signIn.wrong', field: 'password' });
   const remembered = known ? device : randomBytes(32).toString('base64url');
   await devices.upsert({ tokenHash: hashToken(remembered), userId: user.id, seenAt: new Date() });
   return done({ token, device: remembered, actor: actorOf(user) });
+}
+
+/**
+ * Begins a session, unless the password that was right a moment ago has been set anew, or the person put aside,
+ * meanwhile: whoever does that ends all sessions, and must not miss one that is just being made.
+ */
+async function begin(token: string, { id, passwordHash }: UserRow): Promise<boolean> {
+  const made = await connected().sequelize.query(
+    `insert into sessions (token_hash, user_id, expires_at)
+     select $1, id, $2 from users where id = $3 and password_hash = $4 and aside_at is null for share
+     returning user_id`,
+    { bind: [hashToken(token), new Date(Date.now() + lifetime), id, passwordHash], type: QueryTypes.SELECT },
+  );
+  return made.length > 0;
 }
 
 /** Ends a session; a token that nobody has is no failure. */

@@ -16,9 +16,9 @@ const counterName = (of: Range, range: NumberRange, market: string): string =>
   byMarket(range) ? `${of} ${market}` : of;
 
 /**
- * The next number of a range for a market, part of the transaction of what is called so: where that is taken back, so is the
- * number. Whoever wants one at the same moment waits for its end. A number that is there already, as under a
- * pattern of before, is passed over.
+ * The next number of a range for a market, part of the transaction of what is called so: where that is taken
+ * back, so is the number. Whoever wants one at the same moment waits for its end. A number that is there
+ * already, as under a pattern of before, is passed over.
  */
 export async function nextNumber(of: Range, range: NumberRange, market: string): Promise<string> {
   const { sequelize } = connected();
