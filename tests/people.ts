@@ -12,9 +12,20 @@ export const people = {
   dealer: 'rhona@dunmere.example',
 };
 
-/** A page is ready when its islands answer to the hand. */
+/**
+ * A page is ready when its islands answer to the hand. React takes the fields over some time after the island says
+ * so, and what is typed while it does may be put behind what stood there.
+ */
 export async function ready(page: Page): Promise<void> {
   await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('astro-island :is(input, textarea, select, button)')].every((each) =>
+      Object.keys(each).some((key) => key.startsWith('__reactProps')),
+    ),
+  );
+  await page.evaluate(
+    () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(null)))),
+  );
 }
 
 export async function signIn(page: Page, email: string): Promise<void> {

@@ -24,6 +24,7 @@ export { mentionsIn, mentionsInCell, ownNamesIn, type Mention } from './mentions
 export { words as feelWords } from './plain';
 export { proposalsAt, type FormulaProposal, type Proposals } from './proposals';
 export { noUnit, readUnit, writeUnit } from './units';
+export { written } from './write';
 
 /** A formula that was read, typed and bound. */
 export interface Formula {
@@ -56,6 +57,16 @@ export function compileCell(name: string, cell: string, scope: Scope): Compiled 
     ok: false,
     problems: compiled.problems.map((problem) => ({ ...problem, at: Math.max(0, problem.at - before) })),
   };
+}
+
+/** The tree of a formula as it stands, unchecked; null where it cannot be read. */
+export function parsed(source: string): Expr | null {
+  try {
+    return parse(source);
+  } catch (failure) {
+    if (failure instanceof SyntaxFailure) return null;
+    throw failure;
+  }
 }
 
 function compileParsed(

@@ -13,7 +13,7 @@ export type { CompiledModel, CompiledRule, Entry, Pick, Proposal } from './entri
 export { codeOf, plainAt, valueAt } from './grid';
 export { buildsInside, featureAt, nameOfBuild, outlineOf, reachingIn, type Outline } from './inside';
 export { lettersOf } from './letters';
-export { withLibrary } from './library';
+export { withClasses, withLibrary } from './library';
 export { seenFromOutside } from './outside';
 export { readsTyped } from './typed';
 export { open, Reading, rowsRead, type Open, type PlainValue, type Values } from './reading';

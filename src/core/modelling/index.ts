@@ -7,3 +7,18 @@ export { merged } from './merge';
 export { listAt, partAt, type Part, type PartAt } from './places';
 export { namedAt, usesOf } from './rename';
 export { outlineRows, type OutlineRows } from './rows';
+export {
+  expectedAt,
+  isSameRule,
+  piecesOf,
+  readSentence,
+  sentenceOf,
+  wordsOf,
+  type Expected,
+  type Language,
+  type Piece,
+  type Sentence,
+  type SentenceProblem,
+  type SentenceRead,
+  type Words,
+} from './sentences';
