@@ -88,7 +88,7 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     taxApart: 'Die Preise sind ohne Steuer, wie in {{country}} üblich.',
     noTax: 'Für {{country}} ist kein Steuersatz bekannt; die Preise sind ohne Steuer.',
     operand: {
-      once: 'Einmal je Position',
+      once: 'Nicht je Stück',
       costEach: 'Kosten für eines',
     },
     explained: 'Wie es zustande kommt: {{what}}',
@@ -110,7 +110,7 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     tierFrom: 'ab {{from}}',
     least: 'Mindestens zu zahlen',
     netForAll: 'Netto für alle',
-    plusOnce: 'und einmal je Position {{net}}',
+    plusOnce: 'und {{net}} nicht je Stück',
     overTerm: 'über {{months}} Monate{{days}}, Preis für {{base}}',
     lessShare: 'abzüglich {{amount}}, Anteil am Gesamtrabatt',
     monthly: '{{month}} im Monat, {{year}} im ersten Jahr',
@@ -284,7 +284,7 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     row: {
       pieces: 'Einmalig fällig',
       all: 'Einmalig, ein Preis für alle',
-      once: 'Einmal, unabhängig von der Menge',
+      once: 'Nicht je Stück',
       term: 'Wiederkehrend, über die Laufzeit',
       share: 'Anteil am Rabatt auf das ganze Angebot',
     },

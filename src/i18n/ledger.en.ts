@@ -85,7 +85,7 @@ export const ledgerEn = {
     taxApart: 'Prices are without tax, as is usual in {{country}}.',
     noTax: 'No tax rate is known for {{country}}; prices are without tax.',
     operand: {
-      once: 'Once a line',
+      once: 'Not by the piece',
       costEach: 'Cost of one',
     },
     explained: 'How it comes about: {{what}}',
@@ -108,7 +108,7 @@ export const ledgerEn = {
     tierFrom: 'from {{from}} on',
     least: 'Charge due in any case',
     netForAll: 'Net for all',
-    plusOnce: 'and once a line {{net}}',
+    plusOnce: 'and {{net}} not by the piece',
     overTerm: 'over {{months}} months{{days}}, a price for {{base}}',
     lessShare: 'less {{amount}}, its share of the whole-quote discount',
     monthly: '{{month}} a month, {{year}} in the first year',
@@ -280,7 +280,7 @@ export const ledgerEn = {
     row: {
       pieces: 'Due once',
       all: 'Due once, one price for all',
-      once: 'Once, whatever the quantity',
+      once: 'Not by the piece',
       term: 'Recurring, over its term',
       share: 'Share of the discount on the whole quote',
     },

@@ -19,7 +19,7 @@ export const pricesDe: SameTexts<typeof pricesEn> = {
     quantity: 'Mengenrabatt',
     promotion: 'Aktion',
     share: 'Gesamtrabatt',
-    rest: 'Rundung und einmalige Teile',
+    rest: 'Rundung, und was nicht je Stück zählt',
     lost: {
       notYet: '{{name}} gilt noch nicht (wären {{off}} Nachlass)',
       over: '{{name}} ist abgelaufen (wären {{off}} Nachlass)',
@@ -28,7 +28,7 @@ export const pricesDe: SameTexts<typeof pricesEn> = {
       dearer: '{{name}} ist nicht besser als der Preis',
     },
     inside: 'Im Paket',
-    once: 'Einmal je Position, netto',
+    once: 'Nicht je Stück, netto',
     list: 'Listenpreis',
     surcharge: 'Zuschlag {{name}}',
     agreement: 'Vereinbarung',

@@ -15,7 +15,7 @@ export const pricesEn = {
     quantity: 'Discount by quantity',
     promotion: 'Promotion',
     share: 'Whole-quote discount',
-    rest: 'Rounding, and parts once a line',
+    rest: 'Rounding, and what is not by the piece',
     lost: {
       notYet: '{{name}} does not hold yet (would take {{off}} off)',
       over: '{{name}} is over (would take {{off}} off)',
@@ -24,7 +24,7 @@ export const pricesEn = {
       dearer: '{{name}} is no better than the price',
     },
     inside: 'In the bundle',
-    once: 'Once a line, net',
+    once: 'Not by the piece, net',
     list: 'List price',
     surcharge: 'Surcharge {{name}}',
     agreement: 'Agreement',

@@ -3,6 +3,7 @@
  * that only compiles what is published need not carry the shape.
  */
 import { ValidationError } from 'yup';
+import { movedOn } from './moved-on';
 import { compilePublished, type ModelResult } from './compile';
 import type { ModelDocument } from './document';
 
@@ -30,13 +31,14 @@ function isDeeperThan(given: unknown, most: number): boolean {
 }
 
 /**
- * Reads and compiles a document from outside. Every problem found is listed with its path; nothing throws.
+ * Reads and compiles a document from outside, of this format or an earlier one. Every problem found is listed with its path; nothing throws.
  */
 export function compileModel(given: unknown): ModelResult {
   if (isDeeperThan(given, deepest))
     return { ok: false, problems: [{ path: '', code: 'model.nested', params: { most: deepest } }] };
+  const document = movedOn(given);
   try {
-    documentSchema.validateSync(given, { abortEarly: false });
+    documentSchema.validateSync(document, { abortEarly: false });
   } catch (failure) {
     if (!(failure instanceof ValidationError)) throw failure;
     const errors = failure.inner.length > 0 ? failure.inner : [failure];
@@ -49,5 +51,5 @@ export function compileModel(given: unknown): ModelResult {
       })),
     };
   }
-  return compilePublished(given as ModelDocument);
+  return compilePublished(document as ModelDocument);
 }

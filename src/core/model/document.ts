@@ -4,6 +4,7 @@
  * at run time.
  */
 
+import type { Counting } from './counting';
 import type { Drawing } from './drawing';
 import type { Feel, Texts } from './texts';
 
@@ -15,7 +16,7 @@ export type Proposed = DecisionValue | { formula: Feel };
 /** A model as it is written and published. */
 export interface ModelDocument {
   /** Version of this format; always the first field. */
-  format: 1;
+  format: 2;
   id: string;
   name: Texts;
   /** Languages that every text has. */
@@ -173,14 +174,9 @@ export interface Quantity {
   most: string;
   step?: string;
   fixed?: boolean;
-  grows?: Growth;
+  /** How it is counted with the quantity of the line; with each piece where not given. */
+  counts?: Counting;
 }
-
-/**
- * How a quantity grows with that of the line: with each piece, not at all because one will do, or as it is
- * typed there.
- */
-export type Growth = 'perParent' | 'once' | 'own';
 
 /** A typed input. */
 export type Parameter = NumberParameter | YesNoParameter | ChoiceParameter | TextParameter | DateParameter;
@@ -372,8 +368,8 @@ export interface MaterialRow {
   scrap?: string;
   /** Cut length in metres. */
   cut?: Feel;
-  /** How it grows with the quantity of the line; with each piece where not given. */
-  grows?: Growth;
+  /** How it is counted with the quantity of the line; with each piece where not given. */
+  counts?: Counting;
 }
 
 /** A step in making it. */

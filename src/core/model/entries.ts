@@ -1,11 +1,11 @@
 /** What a compiled model consists of. */
+import type { Counting } from './counting';
 import type { FeelType, Formula, Scope } from '../formula';
 import type {
   Calculation,
   DateParameter,
   DecisionValue,
   Feature,
-  Growth,
   ModelDocument,
   NumberParameter,
   Rule,
@@ -93,7 +93,7 @@ export interface Pick {
   item?: string;
   /** Row or calculation that gives how many; absent where it is one. */
   quantity?: string;
-  grows: Growth;
+  counts?: Counting;
   /** Builds of a model that it brings. */
   builds: readonly NestedBuild[];
 }

@@ -21,7 +21,7 @@ import {
 
 const t = (text: string) => ({ en: text });
 const empty = (id: string): ModelDocument => ({
-  format: 1,
+  format: 2,
   id,
   name: t(id),
   languages: ['en'],
@@ -143,7 +143,11 @@ const post: ModelDocument = {
           id: 'long',
           name: t('Long'),
           item: 'B-LONG',
-          quantity: { usual: 'if lamps = null then 4 else 2 * count(lamps.lamp)', most: '12', grows: 'once' },
+          quantity: {
+            usual: 'if lamps = null then 4 else 2 * count(lamps.lamp)',
+            most: '12',
+            counts: 'line',
+          },
         },
         { id: 'short', name: t('Short'), item: 'B-SHORT' },
       ],
@@ -525,14 +529,14 @@ describe('builds inside a build', () => {
     };
     expect(priceBuild(model, values, tariff)).toMatchObject({ list: '57', open: [], unpriced: [] });
     expect(
-      priceBuild(model, values, tariff).parts.map(({ id, amount, grows, place }) => [
+      priceBuild(model, values, tariff).parts.map(({ id, amount, counts, place }) => [
         id,
         amount,
-        grows,
+        counts,
         place,
       ]),
     ).toEqual([
-      ['bolts.long', '2', 'once', undefined],
+      ['bolts.long', '2', 'line', undefined],
       ['lamps/lamp/1/housing.glass', '35', undefined, 'lamps/lamp/1'],
       ['lamps/lamp/2/housing.steel', '20', undefined, 'lamps/lamp/2'],
     ]);

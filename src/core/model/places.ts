@@ -17,6 +17,7 @@ import type {
   YesNoParameter,
 } from './document';
 import type { Entry, Pick } from './entries';
+import { countedApart } from './counting';
 import { all, compared, holds, literal, named } from './expressions';
 import { gridOf, mostValues, type Grid } from './grid';
 import type { ModelProblem } from './problem';
@@ -373,12 +374,12 @@ export class Declaration {
             all(home.when, when),
             name,
           );
-    const grows = typeof quantity === 'object' ? (quantity.grows ?? 'perParent') : 'perParent';
+    const counts = typeof quantity === 'object' ? countedApart(quantity.counts) : undefined;
     this.picks.push({
       on,
       row,
       name,
-      grows,
+      ...(counts === undefined ? {} : { counts }),
       home,
       ...(option === undefined ? {} : { option }),
       ...(item === undefined ? {} : { item }),

@@ -88,14 +88,18 @@ const record = (fits: (value: unknown) => boolean) =>
         !Array.isArray(value) &&
         Object.values(value).every(fits)),
   );
-const grows = string().strict().oneOf(['perParent', 'once', 'own']);
+const counts = lazy((value: unknown) =>
+  typeof value === 'object' && value !== null
+    ? shape({ every: number().strict().integer().min(1).max(99_999).required() })
+    : string().strict().oneOf(['line', 'typed']),
+);
 const quantityShape = shape({
   usual: feel.required(),
   least: decimal,
   most: decimal.required(),
   step: decimal,
   fixed: boolean().strict(),
-  grows,
+  counts,
 });
 const quantity = lazy((value: unknown) =>
   typeof value === 'object' && value !== null ? quantityShape : feel,
@@ -366,7 +370,7 @@ const isNumbers = (value: unknown): boolean =>
 
 /** The shape of a document; refuses what it does not know. */
 export const documentSchema = shape({
-  format: number().strict().oneOf([1], 'model.otherFormat').required(),
+  format: number().strict().oneOf([2], 'model.otherFormat').required(),
   id,
   name: texts,
   languages: list(
@@ -410,7 +414,7 @@ export const documentSchema = shape({
       when: feel,
       scrap: decimal,
       cut: feel,
-      grows,
+      counts,
     }),
     5_000,
   ),

@@ -90,9 +90,9 @@ describe('the price walk', () => {
   });
 });
 
-describe('what does not grow with the quantity', () => {
+describe('what is not counted with each piece', () => {
   it('is on the line once, on the same terms', () => {
-    const once: PricedPart = { ...part('40'), grows: 'once' };
+    const once: PricedPart = { ...part('40'), counts: 'line' };
     const price = walk([part('100'), once], terms(3, '0.1'), 2, { unit: '50', once: '0' });
     // 3 x 90.00 and 36.00 once; (306 - 150) / 306
     expect(price).toMatchObject({
@@ -106,6 +106,48 @@ describe('what does not grow with the quantity', () => {
     expect(walk([part('100')], terms(3), 2).once).toBeUndefined();
     // Three at 50, and 12 once.
     expect(walk([part('100'), once], terms(3), 2, { unit: '50', once: '12' }).cost).toBe('162');
+  });
+
+  it('is counted for every so many pieces, begun ones too, at list and at cost', () => {
+    const rack: PricedPart = { ...part('40'), counts: { every: 4 } };
+    const line = (pieces: number) =>
+      walk([part('100'), rack], terms(pieces, '0.1'), 2, { unit: '50', once: '2', every: { '4': '10' } });
+    expect([1, 4, 5, 8, 9].map((pieces) => line(pieces).once)).toEqual([
+      { list: '40', net: '36', cost: '12' },
+      { list: '40', net: '36', cost: '12' },
+      { list: '80', net: '72', cost: '22' },
+      { list: '80', net: '72', cost: '22' },
+      { list: '120', net: '108', cost: '32' },
+    ]);
+    // 5 x 90.00 and two racks at 36.00; 5 x 50 and two at 10, and 2 once.
+    expect(line(5)).toMatchObject({ list: '580', net: '522', cost: '272' });
+  });
+
+  it('comes to what counting by hand comes to', () => {
+    const counting = fc.constantFrom(
+      undefined,
+      'line' as const,
+      'typed' as const,
+      { every: 2 },
+      { every: 7 },
+    );
+    const given = fc.array(fc.tuple(fc.integer({ min: 0, max: 9_999 }), counting), { maxLength: 6 });
+    fc.assert(
+      fc.property(given, fc.integer({ min: 1, max: 30 }), (parts, pieces) => {
+        const priced = parts.map(([amount, counts]): PricedPart => ({
+          ...part(String(amount)),
+          ...(counts ? { counts } : {}),
+        }));
+        const all = parts.reduce((sum, [amount, counts]) => {
+          if (counts === undefined) return sum + amount * pieces;
+          if (typeof counts === 'string') return sum + amount;
+          let racks = 0;
+          for (let held = 0; held < pieces; held += counts.every) racks++;
+          return sum + amount * racks;
+        }, 0);
+        expect(Number(walk(priced, terms(pieces), 2).list)).toBe(all);
+      }),
+    );
   });
 });
 

@@ -1,6 +1,6 @@
 /** What a price is made of: tariffs, parts of builds, lines and their terms. */
 import type { ExactText } from '../exact';
-import type { Growth, Texts } from '../model';
+import type { Counting, Texts } from '../model';
 import type { Typed } from './line/price-figures';
 import type { Grant, GrantChoice, QuantityDiscount } from './line/grants';
 import type { PriceEntry, PricedTier } from './list/methods';
@@ -56,8 +56,8 @@ export interface PricedPart {
   /** Of what recurs: for its base period. */
   amount: ExactText;
   recurs?: RecurringPart;
-  /** Of what does not grow with the quantity of the line. */
-  grows?: Growth;
+  /** Of what is not counted with each piece of the line: then the amount is for each time it is counted. */
+  counts?: Counting;
   /** The build inside that it belongs to. */
   place?: string;
   /** Of a price of its own in the bundle: the part that it is for. */

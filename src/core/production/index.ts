@@ -2,11 +2,12 @@
 import { exact, Exact, zero } from '../exact';
 import {
   buildsInside,
+  countedApart,
   featureAt,
   open,
   Reading,
   type CompiledModel,
-  type Growth,
+  type Counting,
   type Open,
   type Texts,
   type Values,
@@ -33,8 +34,8 @@ export interface MaterialNeed {
   /** Metres, for what is cut to length, and how many pieces of it, without scrap. */
   cut?: string;
   pieces?: string;
-  /** Of what does not grow with the quantity of the line. */
-  grows?: Growth;
+  /** Of what is not counted with each piece of the line. */
+  counts?: Counting;
 }
 
 /** An operation with its times in hours. */
@@ -81,13 +82,14 @@ export function making(model: CompiledModel, values: Values): Making {
       const cut = reading.numberAt(`materials.${row.id}.cut`);
       if (quantity === open || cut === open) return open;
       if (!quantity || quantity.isZero()) return null;
+      const counts = countedApart(row.counts);
       const withScrap = quantity.times(exact(1).plus(row.scrap ?? '0'));
       return {
         row: row.id,
         item: row.item,
         quantity: withScrap.toString(),
         ...(cut && !cut.isZero() ? { cut: cut.toString(), pieces: quantity.div(cut).ceil().toString() } : {}),
-        ...(row.grows && row.grows !== 'perParent' ? { grows: row.grows } : {}),
+        ...(counts === undefined ? {} : { counts }),
       };
     }),
   );

@@ -3,7 +3,7 @@ import { compileModel } from '../model';
 import { making } from './index';
 
 const document = {
-  format: 1,
+  format: 2,
   id: 'shelf',
   name: { en: 'Shelf' },
   languages: ['en'],

@@ -17,6 +17,7 @@ import { files } from './0016-files';
 import { house } from './0017-house';
 import { people } from './0018-people';
 import { markets } from './0019-markets';
+import { counting } from './0020-counting';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -42,4 +43,5 @@ export const migrations: readonly Migration[] = [
   house,
   people,
   markets,
+  counting,
 ];

@@ -399,6 +399,26 @@ describe('from release to release', () => {
     expect(await refused(part('prices'))).toMatch(/house_parts_part_check/);
   });
 
+  it('kept prices say how their parts are counted, as models do', async () => {
+    const kept = {
+      build: { parts: [{ id: 'a', grows: 'once' }, { id: '"grows": "own"', grows: 'own' }, { id: 'c' }] },
+    };
+    await rows('alter table quote_lines disable trigger user');
+    await rows(`update quote_lines set frozen = $1 where id = $2`, [JSON.stringify(kept), won.line]);
+    await rows('alter table quote_lines enable trigger user');
+    await release('0020-counting');
+    expect(await rows('select frozen from quote_lines where id = $1', [won.line])).toEqual([
+      {
+        frozen: {
+          build: {
+            parts: [{ id: 'a', counts: 'line' }, { id: '"grows": "own"', counts: 'typed' }, { id: 'c' }],
+          },
+        },
+      },
+    ]);
+    expect(await refused(`update quote_lines set frozen = null where id = '${won.line}'`)).not.toBe('');
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

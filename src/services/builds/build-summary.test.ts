@@ -6,7 +6,7 @@ import { reachedIn } from './build-summary';
 
 const t = (en: string): Texts => ({ en });
 const empty = (id: string): ModelDocument => ({
-  format: 1,
+  format: 2,
   id,
   name: t(id),
   languages: ['en'],

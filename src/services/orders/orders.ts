@@ -5,6 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { Exact } from '../../core/exact';
+import { countedIn } from '../../core/model';
 import {
   orderListInput,
   type OrderListQuery,
@@ -125,11 +126,13 @@ async function makeWorkOrders(order: OrderRow, priced: readonly QuotedLine[], da
         quantity: line.quantity,
         decisions: words.map(({ name, value }) => ({ name, value })),
         materials: materials.map((need) => {
+          const counted = (value: string): string =>
+            new Exact(value).times(countedIn(need.counts, line.quantity)).toString();
           const special = build.special.find((part) => part.item === need.item)?.text;
           return {
             ...need,
-            quantity: need.grows === undefined ? total(need.quantity) : need.quantity,
-            ...(need.pieces === undefined || need.grows !== undefined ? {} : { pieces: total(need.pieces) }),
+            quantity: counted(need.quantity),
+            ...(need.pieces === undefined ? {} : { pieces: counted(need.pieces) }),
             ...(special === undefined ? {} : { special }),
           };
         }),

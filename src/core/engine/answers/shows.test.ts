@@ -15,7 +15,7 @@ const t = (text: string) => ({ en: text });
 const option = (id: string) => ({ id, name: t(id) });
 
 const documentOf = (rules: readonly Rule[]): ModelDocument => ({
-  format: 1,
+  format: 2,
   id: 'shown',
   name: t('shown'),
   languages: ['en'],

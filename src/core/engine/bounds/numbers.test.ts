@@ -53,7 +53,7 @@ for (let length = 1; length <= 60; length++)
 
 function modelOf(rules: Rule[]): CompiledModel {
   const document: ModelDocument = {
-    format: 1,
+    format: 2,
     id: 'tank',
     name: t('tank'),
     languages: ['en'],

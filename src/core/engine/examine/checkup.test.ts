@@ -37,7 +37,7 @@ describe('the number of builds', () => {
 function model(rules: Partial<Rule>[], change: Partial<ModelDocument> = {}): ModelDocument {
   const option = (id: string, code: string) => ({ id, code, name: t(id) });
   return {
-    format: 1,
+    format: 2,
     id: 'small',
     name: t('small'),
     languages: ['en'],

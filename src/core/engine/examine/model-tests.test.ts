@@ -5,7 +5,7 @@ import { runModelTest, testEngines } from '..';
 
 const t = (text: string) => ({ en: text });
 const document: ModelDocument = {
-  format: 1,
+  format: 2,
   id: 'post',
   name: t('post'),
   languages: ['en'],

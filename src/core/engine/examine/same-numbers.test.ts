@@ -32,7 +32,7 @@ const option = (id: string, code?: string, item?: string) => ({
   ...(item === undefined ? {} : { item }),
 });
 const base: ModelDocument = {
-  format: 1,
+  format: 2,
   id: 'gate',
   name: t('gate'),
   languages: ['en'],

@@ -130,7 +130,7 @@ export function generatedModel({ features: count, options, rules: wanted, seed }
   });
   const per = 12;
   return {
-    format: 1,
+    format: 2,
     id: 'generated',
     name: t('Generated'),
     languages: ['en'],

@@ -361,7 +361,7 @@ const ruleArb = (features: Feature[], extra: Extra, index: number): fc.Arbitrary
 };
 
 const empty = (id: string): ModelDocument => ({
-  format: 1,
+  format: 2,
   id,
   name: t(id),
   languages: ['en'],

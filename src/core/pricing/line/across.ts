@@ -20,8 +20,8 @@ import { sidesOf } from './walk';
 /** How many, at what, which makes how much. */
 export interface AcrossRow {
   /**
-   * pieces: due once, by the piece; all: one price for all of it; once: due once a line, whatever the
-   * quantity; term: what recurs, over its term; share: off by the discount on the whole quote.
+   * pieces: due once, by the piece; all: one price for all of it; once: what is not counted with
+   * each piece; term: what recurs, over its term; share: off by the discount on the whole quote.
    */
   is: 'pieces' | 'all' | 'once' | 'term' | 'share';
   /** How many, and at how much each: of pieces, and of what recurs where its price is by the piece. */

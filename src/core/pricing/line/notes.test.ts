@@ -12,7 +12,7 @@ const part = (id: string, amount: string, more: Partial<PricedPart> = {}): Price
 });
 const bundle = [
   part('deck', '5600'),
-  part('training', '712', { grows: 'once' }),
+  part('training', '712', { counts: 'line' }),
   part('licence', '2700', { recurs: { baseMonths: 12, months: 12 } }),
 ];
 const price = (terms: Partial<LineTerms>, parts: readonly PricedPart[] = bundle) =>

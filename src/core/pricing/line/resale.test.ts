@@ -95,7 +95,7 @@ describe('what a dealer sells for', () => {
               { id: 'a', kind: 'part', name: {}, amount: unitNet },
               ...(once === null
                 ? []
-                : [{ id: 'b', kind: 'part' as const, name: {}, amount: once, grows: 'once' as const }]),
+                : [{ id: 'b', kind: 'part' as const, name: {}, amount: once, counts: 'line' as const }]),
               ...subscriptions.map((each, at) => ({
                 id: `s${String(at)}`,
                 kind: 'part' as const,

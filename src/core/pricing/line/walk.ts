@@ -10,7 +10,8 @@ import {
   times,
   type Fixed,
 } from '../../exact';
-import type { BuildCost } from './cost';
+import { countedIn } from '../../model';
+import { apartIn, type BuildCost } from './cost';
 import { priceFiguresOf } from './price-figures';
 import { bestOf, lostTo, offOf, quantityRate, type Grant } from './grants';
 import type { LinePrice, LineTerms, PricedPart, RecurringPart, WalkStep } from '../types';
@@ -21,9 +22,9 @@ import { chargedOver, spreadOverTime } from './over-term';
 import { withMargins } from '../limits/margins';
 
 /**
- * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What does
- * not grow with the quantity is walked by itself, once, on the same terms, and added to the line, and so is
- * what recurs; a price or amount typed by hand is for one piece of the rest and leaves these as they are, and
+ * Walks one line from list to net. `parts` is a build's priced parts, or one part for a plain item. What is not
+ * counted with each piece is walked by itself, as often as it is counted, on the same terms, and added to the line,
+ * and so is what recurs; a price or amount typed by hand is for one piece of the rest and leaves these as they are, and
  * so does a price agreed for it. With `per` line the parts, and the cost of one unit, are for all pieces
  * together.
  */
@@ -141,16 +142,17 @@ function walkGrowing(
   cost?: BuildCost,
   per: 'unit' | 'line' = 'unit',
 ): LinePrice {
-  const grows = (part: PricedPart): boolean => part.grows === undefined;
-  if (parts.every(grows) && (cost === undefined || fixed(cost.once).units === 0n))
+  const each = (part: PricedPart): boolean => part.counts === undefined;
+  const apart = cost && apartIn(cost, terms.quantity);
+  if (parts.every(each) && (apart === undefined || fixed(apart).units === 0n))
     return walkUnits(parts, terms, decimals, per, cost?.unit);
-  const units = walkUnits(parts.filter(grows), terms, decimals, per, cost?.unit);
+  const units = walkUnits(parts.filter(each), terms, decimals, per, cost?.unit);
   const { list, net } = walkUnits(
-    parts.filter((part) => !grows(part)),
+    parts.filter((part) => !each(part)).map((part) => countedPart(part, terms.quantity)),
     { ...withoutMoney(terms), quantity: 1 },
     decimals,
     'unit',
-    terms.hand?.by === 'margin' ? cost?.once : undefined,
+    terms.hand?.by === 'margin' ? apart : undefined,
   );
   const priced: LinePrice = {
     ...units,
@@ -158,13 +160,19 @@ function walkGrowing(
     net: textOf(plus(fixed(units.net), fixed(net))),
     once: { list, net },
   };
-  return units.cost === undefined || cost === undefined
+  return units.cost === undefined || apart === undefined
     ? priced
     : {
         ...priced,
-        once: { list, net, cost: cost.once },
-        cost: textOf(plus(fixed(units.cost), fixed(cost.once))),
+        once: { list, net, cost: apart },
+        cost: textOf(plus(fixed(units.cost), fixed(apart))),
       };
+}
+
+/** A part as often as it is counted in the line. */
+function countedPart(part: PricedPart, pieces: number): PricedPart {
+  const counted = countedIn(part.counts, pieces);
+  return counted === 1 ? part : { ...part, amount: textOf(times(fixed(part.amount), ofQuantity(counted))) };
 }
 
 /** The steps of one unit, as they are taken. */

@@ -2,12 +2,13 @@ import { exact, Exact, zero, type ExactText } from '../../exact';
 import { Day } from '../../formula';
 import {
   buildsInside,
+  countingKey,
   featureAt,
   nameOfBuild,
   open,
   Reading,
   type CompiledModel,
-  type Growth,
+  type Counting,
   type InsidePrice,
   type Open,
   type Surcharge,
@@ -44,7 +45,7 @@ interface Ordered {
   item: string;
   /** One where nothing is said; null where there is no such number yet. */
   quantity: Exact | Open | null | undefined;
-  grows?: Growth;
+  counts?: Counting;
 }
 
 /** The parts of one build, found in the order in which they build on each other. */
@@ -100,12 +101,12 @@ class PartsOfBuild {
         name: feature && pick.option !== undefined ? named(feature.name, pick.name) : pick.name,
         item: pick.item,
         quantity: pick.quantity === undefined ? undefined : numberOf(this.reading, pick.quantity),
-        grows: pick.grows,
+        ...(pick.counts === undefined ? {} : { counts: pick.counts }),
       });
     }
   }
 
-  private add({ item, quantity, grows, ...what }: Ordered): void {
+  private add({ item, quantity, ...what }: Ordered): void {
     if (quantity === open || quantity === null) {
       this.waiting.push(what.id);
       return;
@@ -127,7 +128,6 @@ class PartsOfBuild {
       item,
       quantity: pieces.toString(),
       ...(recurs ? { recurs } : {}),
-      ...(grows === undefined || grows === 'perParent' ? {} : { grows }),
     };
     if ('share' in price)
       this.shares.push({ part, at: this.parts.length, item, ...price.share, quantity: pieces });
@@ -158,7 +158,10 @@ class PartsOfBuild {
     const byThemselves = this.parts.filter((part) => part.recurs === undefined);
     for (const { part, at, item, rate, of, quantity } of this.shares.reverse()) {
       const base = byThemselves.filter(
-        (each) => each.item !== undefined && of.includes(each.item) && each.grows === part.grows,
+        (each) =>
+          each.item !== undefined &&
+          of.includes(each.item) &&
+          countingKey(each.counts) === countingKey(part.counts),
       );
       const amount = sumOf(base).times(rate).times(quantity).toString();
       if (base.length === 0) this.unpriced.add(item);
@@ -211,17 +214,16 @@ const sumOf = (parts: readonly PricedPart[]): Exact =>
   parts.reduce((sum, part) => sum.plus(part.amount), zero);
 
 /**
- * A share of parts, apart for what grows with the quantity of the line and what does not, and for each term
- * that recurs.
+ * A share of parts, apart for each way in which they are counted with the line, and for each term that recurs.
  */
 function shareOf(
   parts: readonly PricedPart[],
   id: string,
-  make: (of: Pick<PricedPart, 'id' | 'grows' | 'recurs'>, base: Exact) => PricedPart,
+  make: (of: Pick<PricedPart, 'id' | 'counts' | 'recurs'>, base: Exact) => PricedPart,
 ): PricedPart[] {
   const alike = new Map<string, PricedPart[]>();
   for (const part of parts) {
-    const key = `${part.grows ?? ''}${part.recurs ? `.${termKey(part.recurs)}` : ''}`;
+    const key = `${countingKey(part.counts)}${part.recurs ? `.${termKey(part.recurs)}` : ''}`;
     alike.set(key, [...(alike.get(key) ?? []), part]);
   }
   return [...alike].flatMap(([key, [first, ...others]]): PricedPart[] => {
@@ -232,7 +234,7 @@ function shareOf(
           make(
             {
               id: key === '' ? id : `${id}.${key}`,
-              ...(first.grows ? { grows: first.grows } : {}),
+              ...(first.counts ? { counts: first.counts } : {}),
               ...(first.recurs ? { recurs: first.recurs } : {}),
             },
             base,
@@ -267,7 +269,7 @@ function ownPrices(
             amount: apart.toString(),
             of: part.id,
             ...(part.place === undefined ? {} : { place: part.place }),
-            ...(part.grows ? { grows: part.grows } : {}),
+            ...(part.counts ? { counts: part.counts } : {}),
             ...(part.recurs ? { recurs: part.recurs } : {}),
           },
         ];

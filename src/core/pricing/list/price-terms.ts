@@ -1,7 +1,7 @@
 /** The list price of a build as a weighted sum of formulas, for looking for the cheapest one. */
 import { type Exact, exact, type ExactText } from '../../exact';
 import { formulaOf, type Expr, type Formula } from '../../formula';
-import { seenFromOutside, type CompiledModel, type Growth, type Pick } from '../../model';
+import { countingKey, seenFromOutside, type CompiledModel, type Counting, type Pick } from '../../model';
 import { formulaIn } from './build-entry';
 import type { Tariff } from '../types';
 import type { PriceEntry } from './methods';
@@ -21,7 +21,7 @@ interface Priced {
   id: string;
   item: string;
   place?: string;
-  grows?: Growth;
+  counts?: Counting;
   recurs?: true;
   /** How many, where it is not the quantity; of what recurs times its periods. */
   pieces: Expr;
@@ -49,7 +49,7 @@ const atLeast = (value: Expr, border: ExactText): Expr => ({
 
 /**
  * Terms whose weighted sum is the list price of every complete build of the model, builds inside among them;
- * what cannot be sold in it counts for nothing. What does not grow with the quantity counts once.
+ * what cannot be sold in it counts for nothing. They are those of one piece, so that whatever is counted counts once.
  */
 export function priceTerms(model: CompiledModel, tariff: Tariff): PriceTerm[] {
   const priced = pricedIn(model, tariff);
@@ -96,15 +96,15 @@ function pricedIn(model: CompiledModel, tariff: Tariff): Priced[] {
     id: string;
     item: string;
     quantity: Expr;
-    grows?: Growth;
+    counts?: Counting;
   }[] = [];
   const found: Priced[] = [];
   const name = (id: string): Expr => ({ kind: 'name', name: id, slot: slots.get(id) ?? -1, at: 0 });
-  const add = (id: string, item: string, quantity: Expr, grown: Growth = 'perParent'): void => {
-    const grows = grown === 'perParent' ? {} : { grows: grown };
+  const add = (id: string, item: string, quantity: Expr, counting?: Counting): void => {
+    const counts = counting === undefined ? {} : { counts: counting };
     const entry = entryOf(tariff, item);
     if (entry?.method === 'share')
-      shares.push({ rate: exact(entry.rate), of: entry.of, id, item, quantity, ...grows });
+      shares.push({ rate: exact(entry.rate), of: entry.of, id, item, quantity, ...counts });
     const priced = entry && amountOf(model, entry, quantity);
     const every = tariff.recurs?.[item];
     const overAll = (amount: Expr): Expr => (every ? overTerm(model, every, amount) : amount);
@@ -116,7 +116,7 @@ function pricedIn(model: CompiledModel, tariff: Tariff): Priced[] {
         quantity: overAll(priced.quantity),
         pieces: overAll(quantity),
         ...(every ? { recurs: true } : {}),
-        ...grows,
+        ...counts,
       });
   };
   for (const part of document.prices) {
@@ -129,7 +129,7 @@ function pricedIn(model: CompiledModel, tariff: Tariff): Priced[] {
         pick.on,
         pick.item,
         given(takenExpr(model, pick, name), pick.quantity === undefined ? literal(one) : name(pick.quantity)),
-        pick.grows,
+        pick.counts,
       );
     for (const build of pick.builds) {
       const place = seenFromOutside(model, build);
@@ -147,7 +147,7 @@ function pricedIn(model: CompiledModel, tariff: Tariff): Priced[] {
   const byThemselves = found.filter((each) => !each.recurs);
   for (const { rate, of, quantity, ...share } of shares) {
     for (const base of byThemselves)
-      if (of.includes(base.item) && base.grows === share.grows)
+      if (of.includes(base.item) && countingKey(base.counts) === countingKey(share.counts))
         found.push({
           ...share,
           pieces: quantity,

@@ -20,7 +20,7 @@ import { sidesOf } from '../line/walk';
 /** A step of the walk of a whole quote. */
 export interface QuoteStep {
   /**
-   * share: the whole-quote discount; rest: rounding, and what is granted on parts that are there once a line.
+   * share: the whole-quote discount; rest: rounding, and what is granted on parts that are not counted with each piece.
    */
   kind: StepKind | 'share' | 'rest';
   amount: ExactText;

@@ -299,7 +299,7 @@ const offers: fc.Arbitrary<Offer> = fc.oneof(
           amount: money,
           baseMonths: fc.constantFrom(1, 12),
           months: fc.constantFrom(undefined, 18),
-          grows: fc.constantFrom(undefined, 'once' as const),
+          counts: fc.constantFrom(undefined, 'line' as const, { every: 2 }, { every: 4 }),
         }),
         { maxLength: 4 },
       ),
@@ -314,7 +314,7 @@ const offers: fc.Arbitrary<Offer> = fc.oneof(
       },
       parts: [
         { id: 'deck', kind: 'part', name, amount: a },
-        { id: 'kit', kind: 'option', name, amount: b, grows: 'once' },
+        { id: 'kit', kind: 'option', name, amount: b, counts: 'line' },
         {
           id: 'custom',
           kind: 'surcharge',
@@ -322,13 +322,13 @@ const offers: fc.Arbitrary<Offer> = fc.oneof(
           rate: surcharge,
           amount: exact(a).times(surcharge).toString(),
         },
-        ...recurring.map(({ amount, baseMonths, months, grows }, at): PricedPart => ({
+        ...recurring.map(({ amount, baseMonths, months, counts }, at): PricedPart => ({
           id: `r${String(at)}`,
           kind: 'part',
           name,
           amount,
           recurs: { baseMonths, ...(months === undefined ? {} : { months }) },
-          ...(grows ? { grows } : {}),
+          ...(counts ? { counts } : {}),
         })),
       ],
     })),
@@ -639,7 +639,7 @@ describe('whatever is on a quote', () => {
 
 it('costs that are not known are not even named, on what recurs and what is discounted with the whole quote neither', () => {
   const part = (id: string, more: object) => ({ id, kind: 'part' as const, name, amount: '100', ...more });
-  const lines = [{}, { grows: 'once' as const }, { recurs: { baseMonths: 12, months: 18 } }].map(
+  const lines = [{}, { counts: 'line' as const }, { recurs: { baseMonths: 12, months: 18 } }].map(
     (more, at): QuoteLine => ({
       id: String(at),
       sku: 'A',

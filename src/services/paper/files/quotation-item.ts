@@ -88,7 +88,7 @@ export function bundleParts(
   amount: (value: string) => string,
 ): Row[] {
   const parts = (build?.parts ?? []).filter(
-    (part) => part.grows === undefined && !part.recurs && !exact(part.amount).isZero(),
+    (part) => part.counts === undefined && !part.recurs && !exact(part.amount).isZero(),
   );
   if (
     !described ||
