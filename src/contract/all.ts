@@ -18,6 +18,7 @@ import { quotes } from './quotes';
 import { saved } from './saved';
 import { signOffs } from './sign-offs';
 import { system } from './system';
+import { workshop } from './workshop';
 
 export type { Endpoint } from './endpoint';
 export { matcher } from './match';
@@ -40,6 +41,7 @@ export {
   saved,
   signOffs,
   system,
+  workshop,
 };
 
 /** Endpoints by their rooms. */
@@ -59,6 +61,7 @@ export const rooms = {
   people,
   jobs,
   audit,
+  workshop,
   system,
 };
 
@@ -78,6 +81,7 @@ export type Contract = typeof access &
   typeof people &
   typeof jobs &
   typeof audit &
+  typeof workshop &
   typeof system;
 
 /** All endpoints by method and path. */
@@ -97,5 +101,6 @@ export const contract: Contract = {
   ...people,
   ...jobs,
   ...audit,
+  ...workshop,
   ...system,
 };

@@ -208,6 +208,15 @@ export function firstTwice(markets: readonly Partial<Pick<Market, 'code' | 'coun
   return null;
 }
 
+/** What the house asks for before a model is published. */
+export const workshopInput = exactly({
+  version,
+  /** Somebody else has to agree to a draft: another modeller or a manager. */
+  secondEyes: boolean().strict().required('input.required'),
+});
+/** What passes `workshopInput`. */
+export type WorkshopInput = Sent<typeof workshopInput>;
+
 /** A part as it is kept: without the version, by which it is changed. */
 export type PartOf<I extends { version: number }> = Omit<I, 'version'>;
 /** Who the house is. */
@@ -222,6 +231,9 @@ export interface HouseMarkets {
   markets: Market[];
 }
 
+/** What the house asks for before a model is published. */
+export type HouseWorkshop = PartOf<WorkshopInput>;
+
 /** The house as who runs it sees it. */
 export interface HouseView {
   company: CompanyInput;
@@ -230,6 +242,7 @@ export interface HouseView {
   calendar: CalendarInput;
   numbers: NumbersInput;
   markets: MarketsInput;
+  workshop: WorkshopInput;
   /** What the next quote and order would be called today, in the house's own market where each counts for itself. */
   next: { quote: string; order: string };
   /** The market of the house's own country. */
@@ -269,6 +282,12 @@ export const house = {
     says: 'Changes where the house sells: countries, and what is usual there for lists, tax, language, units and paper.',
     who: 'administer',
     input: marketsInput,
+    answers: json<HouseView>('HouseView'),
+  }),
+  'PUT /house/workshop': endpoint({
+    says: 'Changes what is asked for before a model is published: whether somebody else has to agree.',
+    who: 'administer',
+    input: workshopInput,
     answers: json<HouseView>('HouseView'),
   }),
 };

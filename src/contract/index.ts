@@ -32,3 +32,4 @@ export * from './sign-off-view';
 export * from './sign-offs';
 export * from './system';
 export * from './typed';
+export * from './workshop';

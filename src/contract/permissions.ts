@@ -28,6 +28,10 @@ export const permissions = [
   'orders',
   /** Sees how something is made. */
   'workOrders',
+  /** Makes models: drafts, rules, versions. */
+  'model',
+  /** Agrees to a draft of a model before it is published. */
+  'agree',
   /** Runs the house: its data, its people, its jobs; has no say in prices or rules. */
   'administer',
 ] as const;
@@ -37,9 +41,31 @@ export type Permission = (typeof permissions)[number];
 /** The permissions of each role. */
 export const granted: Readonly<Record<Role, readonly Permission[]>> = {
   engineer: ['quotes', 'discount', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
-  manager: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
-  director: ['quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates'],
-  modeller: ['costs', 'orders', 'workOrders'],
+  manager: [
+    'quotes',
+    'discount',
+    'accept',
+    'costs',
+    'sign',
+    'orders',
+    'workOrders',
+    'special',
+    'rates',
+    'agree',
+  ],
+  director: [
+    'quotes',
+    'discount',
+    'accept',
+    'costs',
+    'sign',
+    'orders',
+    'workOrders',
+    'special',
+    'rates',
+    'agree',
+  ],
+  modeller: ['costs', 'orders', 'workOrders', 'model', 'agree'],
   administrator: ['administer'],
   dealer: ['quotes', 'resale'],
 };

@@ -39,11 +39,13 @@ export const jobsDe: SameTexts<typeof jobsEn> = {
     kind: {
       'audit-file': 'Protokoll als Datei schreiben',
       'house-tidy': 'Wegräumen, was vorbei ist',
+      'model-impact': 'Ausrechnen, was ein Entwurf ändern würde',
       'house-facts': 'Listen gegen Preise prüfen',
     },
     came: {
       'audit-file': '{{rows}} Einträge in {{name}}',
       'house-tidy': 'Weggeräumt: {{jobs}} beendete Arbeiten, {{files}} unbenutzte Dateien',
+      'model-impact': '{{builds}} Ausführungen angesehen',
       'house-facts': 'Alles, wie die Preise es sagen',
       'house-facts-wrong': '{{wrong}} berichtigt: {{quotes}}',
     },

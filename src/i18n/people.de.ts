@@ -57,6 +57,8 @@ export const peopleDe: SameTexts<typeof peopleEn> = {
       accept: 'Aus Angeboten Aufträge machen',
       orders: 'Aufträge sehen',
       workOrders: 'Sehen, wie etwas gebaut wird',
+      model: 'Modelle machen: Entwürfe, Regeln, Versionen',
+      agree: 'Einem Modellentwurf zustimmen, bevor er veröffentlicht wird',
       administer: 'Das Haus verwalten: Daten, Personen, Arbeiten, Protokoll',
     },
     noName: 'Geben Sie den Namen ein.',

@@ -53,6 +53,8 @@ export const peopleEn = {
       accept: 'Make orders of quotes',
       orders: 'See orders',
       workOrders: 'See how something is made',
+      model: 'Make models: drafts, rules, versions',
+      agree: 'Agree to a draft of a model before it is published',
       administer: 'Run the house: data, people, jobs, audit',
     },
     noName: 'Type the name.',

@@ -12,6 +12,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     catalogue: 'Katalog',
     quotes: 'Angebote',
     orders: 'Aufträge',
+    models: 'Modelle',
     house: 'Haus',
     people: 'Personen',
     jobs: 'Jobs',

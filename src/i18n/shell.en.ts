@@ -9,6 +9,7 @@ export const shellEn = {
     catalogue: 'Catalogue',
     quotes: 'Quotes',
     orders: 'Orders',
+    models: 'Models',
     house: 'House',
     people: 'People',
     jobs: 'Jobs',

@@ -9,6 +9,7 @@ const en = {
   bench: async () => (await import('./texts-bench.en')).texts,
   selling: async () => (await import('./texts-selling.en')).texts,
   house: async () => (await import('./texts-house.en')).texts,
+  workshop: async () => (await import('./texts-workshop.en')).texts,
 };
 type English = typeof en;
 
@@ -25,6 +26,7 @@ const de: { [B in TextBundle]: () => Promise<SameTexts<TextsOf<B>>> } = {
   bench: async () => (await import('./texts-bench.de')).texts,
   selling: async () => (await import('./texts-selling.de')).texts,
   house: async () => (await import('./texts-house.de')).texts,
+  workshop: async () => (await import('./texts-workshop.de')).texts,
 };
 
 /** A language that the application speaks. */

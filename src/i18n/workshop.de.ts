@@ -48,7 +48,7 @@ export const workshopDe: SameTexts<typeof workshopEn> = {
     badValue: 'Dieser Wert passt hier nicht.',
     unknownField: 'Ein solches Feld gibt es nicht.',
     unknownKind: 'Eine solche Art gibt es nicht.',
-    otherFormat: 'Dieses Dokument hat ein anderes Format als 1.',
+    otherFormat: 'Dieses Dokument hat ein neueres Format, oder keines, das es gab.',
     badLanguage: 'Eine Sprache hat zwei Kleinbuchstaben.',
     duplicateId: '„{{id}}“ gibt es zweimal.',
     unknownRow: '„{{id}}“ ist kein Merkmal und kein Parameter.',

@@ -43,7 +43,7 @@ export const workshopEn = {
     badValue: 'This value does not fit here.',
     unknownField: 'There is no such field.',
     unknownKind: 'There is no such kind.',
-    otherFormat: 'This document is of another format than 1.',
+    otherFormat: 'This document is of a newer format, or of none that there was.',
     badLanguage: 'A language has two small letters.',
     duplicateId: '"{{id}}" is there twice.',
     unknownRow: '"{{id}}" is no feature or parameter.',

@@ -16,7 +16,9 @@ export type Answer<T> = { ok: true; value: T } | { ok: false; status: number; fa
 export type Way = Extract<keyof Contract, string>;
 /** What is sent to it; a number may be a text as it was typed, which the server reads or refuses. */
 export type SentTo<W extends Way> = AsTyped<InputOf<Contract[W]>>;
-type AsTyped<T> = T extends number
+type AsTyped<T> = unknown extends T
+  ? T
+  : T extends number
   ? number | string
   : T extends string | boolean | null | undefined
     ? T

@@ -1,10 +1,11 @@
 /** Making models: edits with inverses, names changed in all that names them, and what names what. */
 export type { Edit, EditProblem } from './edit';
+export { conflictKey } from './conflict-key';
 export { differences, editOf, type Difference } from './differences';
 export { edited } from './edits';
-export { impactOn } from './impact';
-export { merged } from './merge';
-export { listAt, partAt, type Part, type PartAt } from './places';
+export { impactOn, type BuildImpact } from './impact';
+export { merged, type Conflict } from './merge';
+export { listAt, partAt, valueAt, withValue, type Part, type PartAt } from './places';
 export { namedAt, usesOf } from './rename';
 export { outlineRows, type OutlineRows } from './rows';
 export {
@@ -22,3 +23,4 @@ export {
   type SentenceRead,
   type Words,
 } from './sentences';
+export { isEdit, touch } from './touching';

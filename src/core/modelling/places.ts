@@ -48,7 +48,7 @@ export const isList = (at: ListAt): boolean =>
 export const listsOf = (at: PartAt): readonly string[] => lists[at.at(-2) ?? ''] ?? [];
 
 /** The value at a name, which may lead through an object by dots. */
-const valueAt = (held: Held, name: string): unknown =>
+export const valueAt = (held: Held, name: string): unknown =>
   name.split('.').reduce<unknown>((at, step) => (at as Held | undefined)?.[step], held);
 
 /** The object with a value at a name; undefined takes it away. */

@@ -18,6 +18,7 @@ import { house } from './0017-house';
 import { people } from './0018-people';
 import { markets } from './0019-markets';
 import { counting } from './0020-counting';
+import { workshop } from './0021-workshop';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -44,4 +45,5 @@ export const migrations: readonly Migration[] = [
   people,
   markets,
   counting,
+  workshop,
 ];

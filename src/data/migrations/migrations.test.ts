@@ -419,6 +419,17 @@ describe('from release to release', () => {
     expect(await refused(`update quote_lines set frozen = null where id = '${won.line}'`)).not.toBe('');
   });
 
+  it('versions are in force from the day on which they were published, the first of a model always', async () => {
+    await release('0021-workshop');
+    expect(await rows('select in_force::text as from, withdrawn_at from model_releases')).toEqual([
+      { from: '2000-01-01', withdrawn_at: null },
+    ]);
+    expect(await refused('update model_releases set withdrawn_at = now()')).toMatch(
+      /model_releases_withdrawn/,
+    );
+    expect(await rows("select part from house_parts where part = 'workshop'")).toEqual([]);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -1,6 +1,8 @@
 /** Rows and tables of models, their versions, and numbers that are registered. */
+import type { ImpactRow } from '../../contract';
 import type { ModelDocument } from '../../core/model';
-import { key, text, int, json, ref, now, type Define } from './columns';
+import type { Edit } from '../../core/modelling';
+import { bool, day, instant, int, json, key, now, ref, text, type Define } from './columns';
 
 /** A model and the item that it is of. */
 export interface ModelRow {
@@ -17,6 +19,69 @@ export interface ModelVersionRow {
   hash: string;
   publishedAt?: Date;
   publishedBy: string | null;
+}
+
+/** From which day a version is in force, and whether it was withdrawn. */
+export interface ModelReleaseRow {
+  versionId: string;
+  inForce: string;
+  note: string;
+  /** The version that its draft was made from. */
+  baseId: string | null;
+  /** Whose eyes were the second pair. */
+  agreedBy: string | null;
+  withdrawnAt: Date | null;
+  withdrawnBy: string | null;
+  withdrawnNote: string | null;
+}
+
+/** A model while it is made: what it was made from, and what it is by now. */
+export interface ModelDraftRow {
+  id: string;
+  modelId: string;
+  sku: string;
+  name: string;
+  baseId: string | null;
+  document: ModelDocument;
+  /** Of the document as it is now. */
+  hash: string;
+  version: number;
+  madeBy: string;
+  madeAt?: Date;
+  changedBy: string;
+  changedAt?: Date;
+  /** The job that worked out what it would change. */
+  impactJob: string | null;
+  /** The document that it was worked out for, and whether somebody looked at it. */
+  impactHash: string | null;
+  impactSeen: boolean;
+  agreedBy: string | null;
+  /** The document that was agreed to. */
+  agreedHash: string | null;
+  closedAt: Date | null;
+  publishedId: string | null;
+}
+
+/** One edit of a draft. */
+export interface ModelEditRow {
+  draftId: string;
+  number: number;
+  /** The version of the draft that it made. */
+  version: number;
+  edit: Edit;
+  inverse: Edit;
+  by: string;
+  at?: Date;
+  undone: boolean;
+}
+
+/** What a draft would make of one build out there. */
+export interface ModelImpactRow {
+  draftId: string;
+  hash: string;
+  position: number;
+  verdict: 'same' | 'other' | 'decide' | 'lost';
+  row: ImpactRow;
 }
 
 /** What a part number cannot say itself, under a number. */
@@ -37,6 +102,54 @@ export const modelsRecords = (table: Define) => ({
     hash: text,
     publishedAt: now(),
     publishedBy: ref,
+  }),
+  modelReleases: table<ModelReleaseRow>('model_releases', {
+    versionId: key(ref),
+    inForce: day,
+    note: text,
+    baseId: ref,
+    agreedBy: ref,
+    withdrawnAt: instant,
+    withdrawnBy: ref,
+    withdrawnNote: text,
+  }),
+  modelDrafts: table<ModelDraftRow>('model_drafts', {
+    id: key(ref),
+    modelId: text,
+    sku: text,
+    name: text,
+    baseId: ref,
+    document: json,
+    hash: text,
+    version: int,
+    madeBy: ref,
+    madeAt: now(),
+    changedBy: ref,
+    changedAt: now(),
+    impactJob: ref,
+    impactHash: text,
+    impactSeen: bool,
+    agreedBy: ref,
+    agreedHash: text,
+    closedAt: instant,
+    publishedId: ref,
+  }),
+  modelEdits: table<ModelEditRow>('model_edits', {
+    draftId: key(ref),
+    number: key(int),
+    version: int,
+    edit: json,
+    inverse: json,
+    by: ref,
+    at: now(),
+    undone: bool,
+  }),
+  modelImpacts: table<ModelImpactRow>('model_impacts', {
+    draftId: key(ref),
+    hash: key(text),
+    position: key(int),
+    verdict: text,
+    row: json,
   }),
   registeredNumbers: table<RegisteredNumberRow>('registered_numbers', {
     modelId: key(text),

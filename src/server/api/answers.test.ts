@@ -11,6 +11,7 @@ import type {
   HouseView,
   JobView,
   KnownContact,
+  ModelsView,
   PeopleView,
   PeopleWithLink,
   QuoteView,
@@ -21,9 +22,12 @@ import { connected } from '../../data';
 import type { Actor } from '../../services/access/actor';
 import { publish } from '../../services/catalogue/models';
 import { openDemo, personOf } from '../../services/kernel/testing';
+import { today } from '../../services/kernel/clock';
+import { impactJob } from '../../services/workshop/impact';
+import { atWork } from '../../services/workshop/testing';
 import { askAs, held, ways, type Request, type Way } from './testing';
 
-let [mara, tobias, joss, ines]: Actor[] = [];
+let [mara, tobias, joss, ines, wen]: Actor[] = [];
 
 /** What somebody is answered, which has to be what was asked for. */
 async function told<T>(actor: Actor | undefined, way: Way, request: Request = {}): Promise<T> {
@@ -63,8 +67,8 @@ class Desk {
 
 beforeAll(async () => {
   await openDemo('answers');
-  [mara, tobias, joss, ines] = await Promise.all(
-    ['mara', 'tobias', 'joss', 'ines'].map((name) => personOf(`${name}@harrowmoor.example`)),
+  [mara, tobias, joss, ines, wen] = await Promise.all(
+    ['mara', 'tobias', 'joss', 'ines', 'wen'].map((name) => personOf(`${name}@harrowmoor.example`)),
   );
 });
 afterAll(() => connected().close());
@@ -215,11 +219,58 @@ describe('every endpoint answers as it is declared', () => {
   });
 
   it('the house', async () => {
-    const { company, calendar, numbers, markets } = await told<HouseView>(ines, 'GET /house');
+    const { company, calendar, numbers, markets, workshop } = await told<HouseView>(ines, 'GET /house');
     await told(ines, 'PUT /house/company', { body: { ...company, phone: '+44 1632 960100' } });
     await told(ines, 'PUT /house/calendar', { body: { ...calendar, workdays: [1, 2, 3, 4] } });
     await told(ines, 'PUT /house/numbers', { body: numbers });
     await told(ines, 'PUT /house/markets', { body: markets });
+    await told(ines, 'PUT /house/workshop', { body: { ...workshop, secondEyes: true } });
+  });
+
+  it('the Workshop', async () => {
+    const { models } = await told<ModelsView>(wen, 'GET /models');
+    const tarn = models.find(({ id }) => id === 'tarn');
+    const version = { id: tarn?.versions[0]?.id ?? '' };
+    await told(wen, 'GET /versions/{id}', { at: version });
+    const begin = async () =>
+      told<{ id: string }>(wen, 'POST /drafts', {
+        body: { name: 'Wireless', from: { is: 'version', version: version.id } },
+      });
+    const at = { at: await begin() };
+    const other = { at: await begin() };
+    const edit = { do: 'set', at: [], name: 'name.en', value: 'Tarn, wireless' };
+    await told(wen, 'POST /drafts/{id}/edits', { ...at, body: { version: 1, edit } });
+    await told(wen, 'POST /drafts/{id}/undo', { ...at, body: { version: 2 } });
+    await told(wen, 'POST /drafts/{id}/redo', { ...at, body: { version: 3 } });
+    const rule = {
+      id: 'more',
+      kind: 'say',
+      when: 'pads > 99',
+      severity: 'note',
+      reason: { en: 'Many.', de: 'Viele.' },
+    };
+    await told(wen, 'POST /drafts/{id}/edits', {
+      ...at,
+      body: { version: 4, edit: { do: 'add', to: ['rules'], part: rule } },
+    });
+    await told(wen, 'GET /drafts/{id}/edits', at);
+    await told(wen, 'GET /drafts/{id}', at);
+    await told(wen, 'GET /drafts/{id}/differences', at);
+    await told(wen, 'POST /drafts/{id}/check', { ...at, body: { version: 5 } });
+    const draft = await connected().records.modelDrafts.findByPk(at.at.id);
+    const input = { draft: at.at.id, hash: draft?.hash ?? '' };
+    await told(wen, 'POST /drafts/{id}/impact', { ...at, body: { version: 5 } });
+    await impactJob.finish(await impactJob.work(input, atWork), input, atWork);
+    await told(wen, 'GET /drafts/{id}/impact', at);
+    await told(tobias, 'POST /drafts/{id}/agree', { ...at, body: { version: 5 } });
+    const published = await told<{ id: string }>(wen, 'POST /drafts/{id}/publish', {
+      ...at,
+      body: { version: 5, note: 'Says so of many.', from: today() },
+    });
+    await told(wen, 'GET /drafts/{id}/catch-up', other);
+    await told(wen, 'POST /drafts/{id}/catch-up', { ...other, body: { version: 1, take: [] } });
+    await told(wen, 'POST /drafts/{id}/aside', { ...other, body: { version: 2 } });
+    await told(wen, 'POST /versions/{id}/withdraw', { at: published, body: { note: 'A slip.' } });
   });
 
   it('people', async () => {

@@ -4,7 +4,7 @@ import type { Context } from '../../core/engine';
 import type { NewBuildInput } from '../../contract';
 import { connected, type BuildRow, type Stored } from '../../data';
 import { refusal, type Actor } from '../access/actor';
-import { newestVersion, versionById, type VersionHead } from '../catalogue/models';
+import { versionInForce, versionById, type VersionHead } from '../catalogue/models';
 import { ownCustomers } from '../customers/customers';
 import { done, fail, type Result } from '../kernel/failure';
 import { inTransaction, record } from '../kernel/unit-of-work';
@@ -90,7 +90,7 @@ async function fresh(
   modelId: string,
   { asked = [], decisions = [], special = [] }: Partial<Pick<Content, 'asked' | 'decisions' | 'special'>>,
 ): Promise<Result<Start>> {
-  const version = await newestVersion(modelId);
+  const version = await versionInForce(modelId);
   if (!version)
     return fail('invalid', { code: 'build.unknownModel', params: { model: modelId }, field: 'modelId' });
   return done({

@@ -10,7 +10,7 @@ import { askEngine, askPatiently, factsKey, tariffKey } from '../kernel/engines'
 import { done, type Result } from '../kernel/failure';
 import { findBuild, type Found } from './find-build';
 import { grantsFor } from '../settings/grants';
-import { newestVersion, versionById, type VersionHead } from '../catalogue/models';
+import { versionInForce, versionById, type VersionHead } from '../catalogue/models';
 import { deliveryFrom } from '../settings/house';
 import { reference } from '../settings/reference-data';
 import type { BenchQuestion } from '../kernel/threads/tasks';
@@ -61,7 +61,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
   const { build, home } = found.value;
   const { lines, builds } = connected().records;
   const version = await versionById(build.modelVersionId);
-  const newest = await newestVersion(version.modelId);
+  const newest = await versionInForce(version.modelId);
   const line = await lines.findOne({ where: { buildId: id } });
   const variants = await builds.findAll({
     where: { variantGroup: build.variantGroup },

@@ -10,12 +10,12 @@ import { today } from '../kernel/clock';
 import { done, fail, type Result } from '../kernel/failure';
 import { findBuild, findOpenBuild } from './find-build';
 import { askEngine } from '../kernel/engines';
-import { newestVersion, versionById, type VersionHead } from '../catalogue/models';
+import { versionInForce, versionById, type VersionHead } from '../catalogue/models';
 import { inTransaction, record } from '../kernel/unit-of-work';
 
 async function versionsOf(modelVersionId: string): Promise<{ pinned: VersionHead; newest: VersionHead }> {
   const pinned = await versionById(modelVersionId);
-  return { pinned, newest: (await newestVersion(pinned.modelId)) ?? pinned };
+  return { pinned, newest: (await versionInForce(pinned.modelId)) ?? pinned };
 }
 
 /** What would change, worked out without changing anything. */

@@ -11,7 +11,7 @@ import { beginBuild } from './begin';
 import { saveContent } from './save';
 import { findCustomers } from '../customers/customers';
 import type { Result } from '../kernel/failure';
-import { newestVersion, publish } from '../catalogue/models';
+import { versionInForce, publish } from '../catalogue/models';
 import { readNumbers } from '../quotes/lines/quote-builds';
 import { openQuote } from '../quotes/quotes';
 import { readBack, readForBuild } from './read-back';
@@ -129,7 +129,7 @@ describe('a part number', () => {
       { on: 'width', value: 'custom' },
       { on: 'customWidth', value: '3.35' },
     ]);
-    const newest = await newestVersion('ridgeback');
+    const newest = await versionInForce('ridgeback');
     const row = await connected().records.modelVersions.findByPk(newest?.id ?? '');
     const document = row?.document as ModelDocument;
     const changed: ModelDocument = {

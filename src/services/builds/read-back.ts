@@ -10,7 +10,7 @@ import { askEngine, askPatiently } from '../kernel/engines';
 import { done, fail, type Failure, type Result } from '../kernel/failure';
 import { findBuild } from './find-build';
 import { versionById, type VersionHead } from '../catalogue/models';
-import { reference } from '../settings/reference-data';
+import { inForceOn, reference } from '../settings/reference-data';
 import type { NumberRead } from '../kernel/threads/tasks';
 
 /** What a part number stands for. */
@@ -63,7 +63,8 @@ export async function readAll(
   context: Context,
   only?: { modelId: string; version: string },
 ): Promise<Result<ReadBuild>[]> {
-  const { models, newest, schemes } = await reference();
+  const known = await reference();
+  const { models, schemes } = known;
   const numbers = typed.map((each) => withoutSpecial(each.trim().toUpperCase()));
   // What is registered is found by the digits in the texts: one of them is its number.
   const digits = new Set(
@@ -79,8 +80,9 @@ export async function readAll(
   const readable = models
     .filter(({ id }) => only === undefined || id === only.modelId)
     .flatMap(({ id }) => {
-      const version = only?.version ?? newest.get(id)?.id;
-      const earlier = [newest.get(id), ...(schemes.get(id) ?? [])].flatMap((head) =>
+      const newest = inForceOn(known, id, context.date);
+      const version = only?.version ?? newest?.id;
+      const earlier = [newest, ...(schemes.get(id) ?? [])].flatMap((head) =>
         head && head.id !== version ? [head.id] : [],
       );
       return version !== undefined

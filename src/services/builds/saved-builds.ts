@@ -7,7 +7,7 @@ import { refusal, type Actor } from '../access/actor';
 import { findBuild } from './find-build';
 import { subjectAt } from './home';
 import { done, fail, type Result } from '../kernel/failure';
-import { newestVersion, versionById } from '../catalogue/models';
+import { versionInForce, versionById } from '../catalogue/models';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { isReference } from '../kernel/reference';
 
@@ -39,7 +39,7 @@ export async function listSaved(actor: Actor): Promise<SavedBuild[]> {
   const names = new Map(
     await Promise.all(
       [...new Set(rows.map((row) => row.modelId))].map(
-        async (id) => [id, (await newestVersion(id))?.name ?? {}] as const,
+        async (id) => [id, (await versionInForce(id))?.name ?? {}] as const,
       ),
     ),
   );

@@ -3,7 +3,7 @@ import { Exact } from '../../core/exact';
 import { connected } from '../../data';
 import { may, type Actor } from '../access/actor';
 import { today } from '../kernel/clock';
-import { reference } from '../settings/reference-data';
+import { inForceOn, reference } from '../settings/reference-data';
 import { tariffFor } from '../settings/tariffs';
 
 /** The price list a person reads the catalogue in when no quote says otherwise. */
@@ -14,13 +14,16 @@ export async function usualPriceList(actor: Actor): Promise<string> {
 
 /** Items that are sold by themselves, with prices of one list. */
 export async function catalogue(actor: Actor, list?: string): Promise<CatalogueView> {
-  const { items, families: order, priceLists: lists, models } = await reference();
+  const known = await reference();
+  const { items, families: order, priceLists: lists, models } = known;
   const wanted =
     actor.role === 'dealer' ? await usualPriceList(actor) : (list ?? (await usualPriceList(actor)));
   const head = lists.find((each) => each.code === wanted) ?? lists[0];
   if (!head) throw new Error('no price lists');
   const tariff = await tariffFor(actor, head.code, today());
-  const published = new Map(models.map((model) => [model.sku, model.id]));
+  const published = new Map(
+    models.filter(({ id }) => inForceOn(known, id, today())).map((model) => [model.sku, model.id]),
+  );
   const place = new Map(order.map((family) => [family.code, family.position]));
   const rows = [...items.values()].filter(({ sold }) => sold);
   // Families in their order; what is configured stands first in its family.

@@ -6,10 +6,11 @@ import { JobWorker } from '../kernel/jobs/worker';
 import { beforeLeaving } from '../kernel/leaving';
 import { log } from '../kernel/log';
 import { housePart } from '../settings/house';
+import { impactJob } from '../workshop/impact';
 import { facts, tidy } from './house';
 
 /** All kinds there are: a new one is told of here, and nowhere else. */
-export const kinds = [tidy, facts, auditFile] as const;
+export const kinds = [tidy, facts, auditFile, impactJob] as const;
 
 /** By the time of the house. */
 const schedulesIn = (zone: string): Schedule[] =>

@@ -18,12 +18,18 @@ const patient = new Pool({ file: 'engines', deadline: 60_000, memory: 1_500, bac
 /** Documents as they are kept, so that a thread that let go of a model need not wait for the database. */
 const documents = new Recent<string>(60_000_000);
 
+/** Names a draft of a model for the threads, as it is written by now. */
+export const draftKey = (id: string, hash: string): string => `draft ${id} ${hash}`;
+
 async function documentOf(version: string): Promise<string> {
   const known = documents.get(version);
   if (known !== undefined) return known;
+  const [, draft, hash] = /^draft (\S+) (\S+)$/.exec(version) ?? [];
   const [row] = await connected().sequelize.query<{ document: string }>(
-    'select document::text as document from model_versions where id = $1',
-    { bind: [version], type: QueryTypes.SELECT },
+    draft === undefined
+      ? 'select document::text as document from model_versions where id = $1'
+      : 'select document::text as document from model_drafts where id = $1 and hash = $2',
+    { bind: draft === undefined ? [version] : [draft, hash], type: QueryTypes.SELECT },
   );
   if (!row) throw new Error(`model version ${version} is gone`);
   documents.set(version, row.document, row.document.length);

@@ -8,8 +8,10 @@ import type {
   HouseMarkets,
   HouseNumbers,
   HouseView,
+  HouseWorkshop,
   MarketsInput,
   NumbersInput,
+  WorkshopInput,
 } from '../../contract';
 import {
   afterWorkingDays,
@@ -34,6 +36,7 @@ export interface House {
   calendar: HouseCalendar;
   numbers: HouseNumbers;
   markets: HouseMarkets;
+  workshop: HouseWorkshop;
 }
 type Part = keyof House;
 
@@ -64,6 +67,7 @@ const unsaid: House = {
     workOrder: { pattern: 'W-{order}-{0}', yearly: false },
   },
   markets: { markets: [] },
+  workshop: { secondEyes: false },
 };
 
 /** A part as it is now. */
@@ -155,6 +159,7 @@ export async function seeHouse(): Promise<HouseView> {
       quote: await nextOf('quote', numbers.quote, home),
       order: await nextOf('order', numbers.order, home),
     },
+    workshop: { version: versionOf('workshop'), ...now('workshop') },
     home,
     priceLists: priceLists.map(({ code, name }) => ({ code, name })),
     regions: await knownRegions(),
@@ -220,6 +225,12 @@ export async function knownRegions(): Promise<string[]> {
   const all = [...rows, ...markets].map(({ region }) => region);
   return [...new Set(all)].filter((region) => region !== '').sort();
 }
+
+/** Changes what the house asks for before a model is published. */
+export const changeWorkshop = (
+  actor: Actor,
+  { version, ...workshop }: WorkshopInput,
+): Promise<Result<HouseView>> => inTransaction(() => keep(actor, 'workshop', version, workshop));
 
 /** Keeps a part, if nobody changed it since it was seen. */
 async function keep<P extends Part>(

@@ -32,6 +32,9 @@ export type VersionHead = Pick<ModelVersionRow, 'id' | 'modelId' | 'number'> & {
   languages: string[];
 };
 
+/** A version, the day from which it is in force, and whether it was withdrawn. */
+export type Release = VersionHead & { inForce: string; withdrawn: boolean };
+
 /** Somebody who signs in, as far as others are told; the quota is net sales in a year, in EUR. */
 export interface Person {
   id: string;
@@ -54,9 +57,9 @@ export interface Reference {
   entries: ReadonlyMap<string, readonly PriceEntryRow[]>;
   workCentres: readonly WorkCentreRow[];
   models: readonly ModelRow[];
-  /** By id of the model. */
-  newest: ReadonlyMap<string, VersionHead>;
-  /** Of each model the earlier versions whose part numbers were written otherwise, the newest first. */
+  /** All versions of each model: the one that comes into force last stands first. */
+  releases: ReadonlyMap<string, readonly Release[]>;
+  /** Of each model those versions that stand for all whose part numbers are written alike, the newest first. */
   schemes: ReadonlyMap<string, readonly VersionHead[]>;
   grants: readonly GrantRow[];
   quantityDiscounts: readonly QuantityDiscountRow[];
@@ -109,8 +112,8 @@ async function readAll(stamp: string): Promise<Reference> {
   const entries = await records.priceEntries.findAll({ order: [['validFrom', 'ASC']], raw });
   const workCentres = await records.workCentres.findAll({ order: [['code', 'ASC']], raw });
   const models = await records.models.findAll({ order: byId, raw });
-  const newest = await sequelize.query<VersionHead>(
-    `select distinct on (model_id) id, model_id as "modelId", number, document -> 'name' as name, document -> 'languages' as languages from model_versions order by model_id, number desc`,
+  const releases = await sequelize.query<Release>(
+    `select v.id, v.model_id as "modelId", v.number, v.document -> 'name' as name, v.document -> 'languages' as languages, r.in_force::text as "inForce", r.withdrawn_at is not null as withdrawn from model_versions v join model_releases r on r.version_id = v.id order by v.model_id, r.in_force desc, v.number desc`,
     { type: QueryTypes.SELECT },
   );
   // A number is written by the scheme, and by the codes of the options; the last version with the same of
@@ -139,28 +142,18 @@ async function readAll(stamp: string): Promise<Reference> {
     raw,
   });
   const deputies = await records.deputies.findAll({ order: byId, raw });
-  const byList = new Map<string, PriceEntryRow[]>();
-  for (const entry of entries) {
-    const own = byList.get(entry.priceList);
-    if (own) own.push(entry);
-    else byList.set(entry.priceList, [entry]);
-  }
   return {
     stamp,
     items: new Map(items.map((item) => [item.sku, item])),
     families,
     priceLists,
-    entries: byList,
+    entries: grouped(entries, ({ priceList }) => priceList),
     workCentres,
     models,
-    newest: new Map(newest.map((head) => [head.modelId, head])),
-    schemes: new Map(
-      newest.map(({ id, modelId }) => [
-        modelId,
-        written
-          .filter((each) => each.modelId === modelId && each.id !== id)
-          .sort((a, b) => b.number - a.number),
-      ]),
+    releases: grouped(releases, ({ modelId }) => modelId),
+    schemes: grouped(
+      [...written].sort((a, b) => b.number - a.number),
+      ({ modelId }) => modelId,
     ),
     grants,
     quantityDiscounts,
@@ -180,6 +173,21 @@ async function readAll(stamp: string): Promise<Reference> {
     house,
   };
 }
+
+/** By a key, each in its order. */
+function grouped<T>(rows: readonly T[], keyOf: (row: T) => string): ReadonlyMap<string, readonly T[]> {
+  const found = new Map<string, T[]>();
+  for (const row of rows) {
+    const own = found.get(keyOf(row));
+    if (own) own.push(row);
+    else found.set(keyOf(row), [row]);
+  }
+  return found;
+}
+
+/** The version of a model that is in force on a day: the one that came into force last, and was not withdrawn. */
+export const inForceOn = ({ releases }: Reference, modelId: string, day: string): VersionHead | undefined =>
+  releases.get(modelId)?.find(({ inForce, withdrawn }) => !withdrawn && inForce <= day);
 
 /** A name by whose id it is; empty where there is none. */
 export const nameOf = ({ people }: Reference, id: string | null): string => people.get(id ?? '')?.name ?? '';

@@ -7,6 +7,7 @@ import { desk } from '../desk/room';
 import { house } from '../house/room';
 import { jobs } from '../jobs/room';
 import { ledger } from '../ledger/room';
+import { models } from '../workshop/room';
 import { orders } from '../orders/room';
 import { people } from '../people/room';
 import { components, programs } from '../programs/room';
@@ -18,6 +19,7 @@ export const rooms: readonly Room[] = [
   catalogue,
   ledger,
   orders,
+  models,
   house,
   people,
   jobs,

@@ -5,6 +5,7 @@ import {
   changeCompany,
   changeMarkets,
   changeNumbers,
+  changeWorkshop,
   seeHouse,
 } from '../../../services/settings/house';
 import type { Handlers } from './handler';
@@ -16,4 +17,5 @@ export const houseHandlers: Handlers<typeof house> = {
   'PUT /house/calendar': ({ actor, input }) => changeCalendar(actor, input),
   'PUT /house/numbers': ({ actor, input }) => changeNumbers(actor, input),
   'PUT /house/markets': ({ actor, input }) => changeMarkets(actor, input),
+  'PUT /house/workshop': ({ actor, input }) => changeWorkshop(actor, input),
 };

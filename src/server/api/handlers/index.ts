@@ -9,6 +9,7 @@ import { deskHandlers } from './desk';
 import { filesHandlers } from './files';
 import type { Handlers } from './handler';
 import { houseHandlers } from './house';
+import { workshopHandlers } from './workshop';
 import { jobsHandlers } from './jobs';
 import { linesHandlers } from './lines';
 import { ordersHandlers } from './orders';
@@ -34,6 +35,7 @@ export const handlers: Handlers<Contract> = {
   ...ordersHandlers,
   ...filesHandlers,
   ...houseHandlers,
+  ...workshopHandlers,
   ...peopleHandlers,
   ...jobsHandlers,
   ...auditHandlers,

@@ -1,5 +1,6 @@
 /** What threads of engines do: everything that takes a compiled model. Plain data goes in and comes out. */
 import { benchTasks } from './bench';
+import { draftTasks } from './drafts';
 import { drawingTasks } from './drawings';
 import type { Kept } from './kept';
 import { modelTasks } from './models';
@@ -17,6 +18,7 @@ export const engineTasks = (kept: Kept) => ({
   ...benchTasks(kept),
   ...numberTasks(kept),
   ...drawingTasks(kept),
+  ...draftTasks(kept),
 });
 
 /** Their types. */

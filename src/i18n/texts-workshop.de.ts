@@ -1,0 +1,4 @@
+import { draftsDe } from './drafts.de';
+
+/** German texts of making models. */
+export const texts = { ...draftsDe };

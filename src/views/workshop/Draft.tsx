@@ -1,0 +1,199 @@
+import { useEffect, useMemo, useState } from 'react';
+import { Redo2, Undo2 } from 'lucide-react';
+import type { DraftView } from '../../contract';
+import { own } from '../../i18n';
+import { Button, classes, say } from '../../ui';
+import { sentences } from '../api';
+import { Speech, useSpeech } from '../speech';
+import { CheckUp } from './parts/CheckUp';
+import { Figures, Making, Prices } from './parts/Lists';
+import { Outline } from './parts/Outline';
+import { Tests } from './parts/Tests';
+import { Versions } from './parts/Versions';
+import { Words } from './parts/Words';
+import { Rules } from './rules/Rules';
+import { TryOut } from './TryOut';
+import { useDraft, type Draft as Held } from './session/useDraft';
+import css from './workshop.module.css';
+
+interface Props {
+  language: string;
+  view: DraftView;
+}
+
+export default function Draft({ language, view }: Props) {
+  return (
+    <Speech language={language}>
+      <Page view={view} />
+    </Speech>
+  );
+}
+
+const parts = [
+  'outline',
+  'rules',
+  'figures',
+  'price',
+  'making',
+  'tests',
+  'words',
+  'checkUp',
+  'versions',
+] as const;
+type PartId = (typeof parts)[number];
+
+/** The part of the page on which something of the document is. */
+const partOf = (path: string): PartId => {
+  const [list = ''] = path.split('.');
+  if (list === 'rules') return 'rules';
+  if (list === 'calculations' || list === 'figures') return 'figures';
+  if (list === 'prices' || list === 'surcharges' || list === 'insidePrices') return 'price';
+  if (list === 'materials' || list === 'operations') return 'making';
+  return list === 'tests' ? 'tests' : 'outline';
+};
+
+/** How much is wrong in each part. */
+function wrongIn({ tried }: Held): Readonly<Partial<Record<PartId, number>>> {
+  const counts: Partial<Record<PartId, number>> = {};
+  const add = (part: PartId, count = 1): void => {
+    counts[part] = (counts[part] ?? 0) + count;
+  };
+  for (const { path } of tried?.problems ?? []) add(partOf(path));
+  add('checkUp', tried?.problems.length ?? 0);
+  add('tests', (tried?.seen?.tests ?? []).filter(({ failures }) => failures.length > 0).length);
+  return counts;
+}
+
+function Page({ view }: Pick<Props, 'view'>) {
+  const { t } = useSpeech();
+  const draft = useDraft(view);
+  const [part, setPart] = useState<PartId>('outline');
+  const [rule, setRule] = useState<string | null>(null);
+  const [row, setRow] = useState<string | null>(null);
+  const { refusals } = draft;
+  useEffect(() => {
+    if (refusals.length > 0) say(sentences(refusals, t('request.failed')), true);
+  }, [refusals, t]);
+  useKeys(draft);
+  const wrong = useMemo(() => wrongIn(draft), [draft]);
+  const go = (path: string): void => {
+    const next = partOf(path);
+    setPart(next);
+    if (next === 'rules') {
+      setRule(path.split('.')[1] ?? null);
+      setRow(null);
+    }
+  };
+  return (
+    <div className={css.page}>
+      <Head draft={draft} view={view} />
+      <nav className={css.parts} aria-label={t('draft.parts')}>
+        {parts.map((id) => (
+          <button
+            key={id}
+            type="button"
+            aria-current={id === part || undefined}
+            onClick={() => {
+              setPart(id);
+              setRow(null);
+            }}
+          >
+            {t(`draft.part.${id}`)}
+            {(wrong[id] ?? 0) > 0 && (
+              <span className={css.count} title={t('draft.wrongHere', { count: wrong[id] ?? 0 })}>
+                {wrong[id]}
+              </span>
+            )}
+          </button>
+        ))}
+      </nav>
+      <div className={css.work} role="region" aria-label={t(`draft.part.${part}`)}>
+        {part === 'outline' && <Outline draft={draft} view={view} />}
+        {part === 'rules' && <Rules draft={draft} open={rule} onOpen={setRule} row={row} />}
+        {part === 'figures' && <Figures draft={draft} view={view} />}
+        {part === 'price' && <Prices draft={draft} view={view} />}
+        {part === 'making' && <Making draft={draft} view={view} />}
+        {part === 'tests' && <Tests draft={draft} />}
+        {part === 'words' && <Words draft={draft} />}
+        {part === 'checkUp' && <CheckUp draft={draft} view={view} onGo={go} />}
+        {part === 'versions' && <Versions draft={draft} view={view} />}
+      </div>
+      <TryOut
+        draft={draft}
+        view={view}
+        onRule={(id) => {
+          setPart('rules');
+          setRule(id);
+          setRow(null);
+        }}
+        onRow={(id) => {
+          setPart('rules');
+          setRow(id);
+        }}
+      />
+    </div>
+  );
+}
+
+/** Which draft it is, whether it is stored, and what customers get meanwhile. */
+function Head({ draft, view }: { draft: Held; view: DraftView }) {
+  const { t, language } = useSpeech();
+  const { session, saving, canUndo, canRedo, others } = draft;
+  const current = view.versions.find((each) => each.current);
+  return (
+    <header className={css.head}>
+      <h1>
+        {own(draft.document.name, language)} <span className={css.quiet}>{view.name}</span>
+      </h1>
+      <span className={css.note}>
+        {current ? t('draft.customersGet', { number: String(current.number) }) : t('draft.customersNone')}
+        {view.baseWithdrawn && ` ${t('draft.baseWithdrawn')}`}
+        {view.behind && !view.baseWithdrawn && ` ${t('draft.behindOf')}`}
+        {others.length > 0 && ` ${t('draft.others', { names: others.join(', ') })}`}
+      </span>
+      <span className={classes(css.saving, saving === 'refused' && css.refused)} role="status">
+        {t(`draft.${saving}`)}
+      </span>
+      <Button
+        look="plain"
+        disabled={!canUndo}
+        aria-label={t('draft.undo')}
+        title={t('draft.undo')}
+        onClick={() => void session.step('undo')}
+      >
+        <Undo2 size={15} aria-hidden />
+      </Button>
+      <Button
+        look="plain"
+        disabled={!canRedo}
+        aria-label={t('draft.redo')}
+        title={t('draft.redo')}
+        onClick={() => void session.step('redo')}
+      >
+        <Redo2 size={15} aria-hidden />
+      </Button>
+    </header>
+  );
+}
+
+/** Keys for what was done, where no field has them for what is typed in it. */
+function useKeys({ session }: Held): void {
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      const { target } = event;
+      const typing =
+        target instanceof HTMLElement &&
+        (target.isContentEditable ||
+          target.shadowRoot !== null ||
+          target.closest('input, textarea, select, [role=grid], [role=treegrid], [data-code-field]') !==
+            null);
+      if (typing || event.defaultPrevented || !(event.ctrlKey || event.metaKey)) return;
+      const key = event.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      event.preventDefault();
+      void session.step(key === 'y' || event.shiftKey ? 'redo' : 'undo');
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [session]);
+}

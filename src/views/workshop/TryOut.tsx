@@ -1,0 +1,288 @@
+import { useMemo } from 'react';
+import { RotateCcw, FlaskConical } from 'lucide-react';
+import type { Outline } from '../../core/model';
+import type { DraftView } from '../../contract';
+import { moneyIn, number, own } from '../../i18n';
+import { Button, classes, say } from '../../ui';
+import { useSpeech } from '../speech';
+import { Words as BenchWords } from '../bench/words';
+import type { Tried } from '../../workers/draft/computation';
+import { keptTest } from './keep-test';
+import type { Draft } from './session/useDraft';
+import css from './try-out.module.css';
+
+interface Props {
+  draft: Draft;
+  view: DraftView;
+  onRule: (id: string) => void;
+  onRow: (id: string) => void;
+}
+
+type Seen = NonNullable<Tried['seen']>;
+
+/** The unsaved draft tried out on the real engine: what can be decided, what follows, and which rules say so. */
+export function TryOut({ draft, view, onRule, onRow }: Props) {
+  const { t } = useSpeech();
+  const { tried, trying } = draft;
+  const seen = tried?.seen;
+  const problems = tried?.problems ?? [];
+  return (
+    <aside className={css.try} aria-label={t('draft.try.title')} aria-busy={trying}>
+      <header className={css.head}>
+        <h2>{t('draft.try.title')}</h2>
+        {seen && <Place draft={draft} seen={seen} />}
+        <Button
+          look="plain"
+          onClick={draft.session.begin}
+          title={t('draft.try.again')}
+          aria-label={t('draft.try.again')}
+        >
+          <RotateCcw size={14} aria-hidden />
+        </Button>
+        <Button
+          look="plain"
+          disabled={!seen || problems.length > 0}
+          title={t('draft.try.keep')}
+          aria-label={t('draft.try.keep')}
+          onClick={() => {
+            if (!seen) return;
+            const { edit, id } = keptTest(draft.session.seen().document, seen);
+            if (!draft.session.edit(edit)) say(t('draft.try.kept', { id }));
+          }}
+        >
+          <FlaskConical size={14} aria-hidden />
+        </Button>
+      </header>
+      {problems.length > 0 && (
+        <p className={css.broken} role="status">
+          {t('draft.try.problems', { count: problems.length })}. {t('draft.try.broken')}
+        </p>
+      )}
+      {seen && <Shown draft={draft} view={view} seen={seen} onRule={onRule} onRow={onRow} />}
+    </aside>
+  );
+}
+
+/** Where it is tried out, such as a region. */
+function Place({ draft, seen }: { draft: Draft; seen: Seen }) {
+  const { language } = useSpeech();
+  return draft.document.context.map(({ id, name, values }) => (
+    <select
+      key={id}
+      aria-label={own(name, language)}
+      className={css.place}
+      value={seen.context.values[id] ?? ''}
+      onChange={({ target }) => draft.session.place(id, target.value)}
+    >
+      {values.map((value) => (
+        <option key={value.id} value={value.id}>
+          {own(value.name, language)}
+        </option>
+      ))}
+    </select>
+  ));
+}
+
+function Shown({ draft, view, seen, onRule, onRow }: Props & { seen: Seen }) {
+  const { t, language } = useSpeech();
+  const { picture, outline, fired } = seen;
+  const { state } = picture;
+  const words = useMemo(() => new BenchWords(outline, t, language, 'metric'), [outline, t, language]);
+  const todo = state.sections.reduce((sum, section) => sum + section.todo, 0);
+  const { currency, decimals } = view.tariff;
+  const known = new Map(draft.document.calculations.map((each) => [each.id, each]));
+  return (
+    <>
+      <div className={css.body}>
+        {outline.sections.every(({ rows }) => rows.length === 0) && (
+          <p className={css.quiet}>{t('draft.try.empty')}</p>
+        )}
+        {outline.sections.map((section) => (
+          <Section key={section.id} {...{ section, seen, words, draft, onRow }} />
+        ))}
+        {state.clashes.length > 0 && (
+          <p className={css.broken}>
+            {t('draft.try.clash', {
+              what: state.clashes
+                .flatMap(({ causes }) =>
+                  causes.flatMap((cause) => (cause.kind === 'rule' ? [own(cause.reason, language)] : [])),
+                )
+                .join(' '),
+            })}
+          </p>
+        )}
+        {state.messages.length > 0 && (
+          <section>
+            <h3>{t('draft.try.says')}</h3>
+            <ul className={css.says}>
+              {state.messages.map(({ rule, text, severity }) => (
+                <li key={rule} data-severity={severity}>
+                  <button type="button" onClick={() => onRule(rule)}>
+                    {own(text, language)}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        <section>
+          <h3>{t('draft.try.fires')}</h3>
+          {fired.length === 0 ? (
+            <p className={css.quiet}>{t('draft.try.noneFire')}</p>
+          ) : (
+            <ul className={css.fired}>
+              {fired.map((id) => (
+                <li key={id}>
+                  <button type="button" onClick={() => onRule(id)}>
+                    {id}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          )}
+        </section>
+        {picture.figures.some(({ value }) => value !== null) && (
+          <section>
+            <h3>{t('draft.try.figures')}</h3>
+            <dl className={css.figures}>
+              {picture.figures.map(({ id, value }) => {
+                const figure = known.get(id);
+                return value === null || !figure ? null : (
+                  <div key={id}>
+                    <dt>{own(figure.name, language)}</dt>
+                    <dd>
+                      {/^-?\d/.test(value) ? number(value, language, figure.decimals) : value} {figure.unit}
+                    </dd>
+                  </div>
+                );
+              })}
+            </dl>
+          </section>
+        )}
+      </div>
+      <footer className={css.foot}>
+        <span className={classes(css.state, state.complete && css.complete)}>
+          {state.complete ? t('draft.try.complete') : t('draft.try.toDo', { count: todo })}
+        </span>
+        <span className={css.number}>{picture.number.text}</span>
+        <span className={css.price}>{moneyIn(picture.price.list, currency, language, decimals)}</span>
+        <span className={css.quiet}>
+          {picture.leadDays === null ? '' : t('draft.try.days', { days: String(picture.leadDays) })}
+        </span>
+      </footer>
+    </>
+  );
+}
+
+interface SectionProps extends Pick<Props, 'draft' | 'onRow'> {
+  section: Outline['sections'][number];
+  seen: Seen;
+  words: BenchWords;
+}
+
+/** The rows of a section that are there, each with what can be chosen. */
+function Section({ section, seen, words, draft, onRow }: SectionProps) {
+  const { language } = useSpeech();
+  const rows = section.rows.flatMap((id) => {
+    const row = seen.picture.state.rows[id];
+    return row?.shown ? [row] : [];
+  });
+  if (rows.length === 0) return null;
+  return (
+    <section>
+      <h3>{own(section.name, language)}</h3>
+      {rows.map((row) => (
+        <Row key={row.id} row={row} words={words} draft={draft} onRow={onRow} />
+      ))}
+    </section>
+  );
+}
+
+type RowState = Seen['picture']['state']['rows'][string];
+
+/** One row: what it is, what is decided, and what could be. */
+function Row({
+  row,
+  words,
+  draft,
+  onRow,
+}: Pick<SectionProps, 'words' | 'draft' | 'onRow'> & { row: RowState }) {
+  const { t } = useSpeech();
+  const { session } = draft;
+  const name = words.row(row.id);
+  const label = (
+    <button type="button" className={css.name} onClick={() => onRow(row.id)}>
+      {name}
+    </button>
+  );
+  const value = row.value;
+  if (row.options && (typeof value === 'string' || value === null || value === undefined))
+    return (
+      <div className={css.row} data-todo={row.todo || undefined}>
+        {label}
+        <select
+          aria-label={name}
+          value={value ?? ''}
+          onChange={({ target }) => session.decide(row.id, target.value === '' ? undefined : target.value)}
+        >
+          <option value="">{t('draft.try.choose')}</option>
+          {row.options.map(({ id, standing }) => (
+            <option key={id} value={id} disabled={standing === 'barred'}>
+              {standing === 'barred'
+                ? t('draft.try.barred', { option: words.option(row.id, id) })
+                : words.option(row.id, id)}
+            </option>
+          ))}
+        </select>
+      </div>
+    );
+  if (row.options)
+    return (
+      <div className={css.row}>
+        {label}
+        <span className={css.several}>
+          {row.options.map(({ id, standing }) => (
+            <label key={id} data-standing={standing}>
+              <input
+                type="checkbox"
+                checked={Array.isArray(value) && value.includes(id)}
+                disabled={standing === 'barred' && !(Array.isArray(value) && value.includes(id))}
+                onChange={({ target }) => session.decide(`${row.id}.${id}`, target.checked)}
+              />
+              {words.option(row.id, id)}
+            </label>
+          ))}
+        </span>
+      </div>
+    );
+  if (row.yes !== undefined)
+    return (
+      <div className={css.row} data-todo={row.todo || undefined}>
+        {label}
+        <input
+          type="checkbox"
+          aria-label={name}
+          checked={value === true}
+          onChange={({ target }) => session.decide(row.id, target.checked)}
+        />
+      </div>
+    );
+  return (
+    <div className={css.row} data-todo={row.todo || undefined}>
+      {label}
+      <input
+        key={String(value)}
+        aria-label={name}
+        className={css.typed}
+        defaultValue={typeof value === 'string' ? value : ''}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+        }}
+        onBlur={({ target }) => {
+          const typed = target.value.trim();
+          if (typed !== (value ?? '')) session.decide(row.id, typed === '' ? undefined : typed);
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,88 @@
+/** A grid over a list of the document, kept in step with it: what is typed becomes an edit, what others did becomes rows. */
+import { useEffect, useMemo, useRef } from 'react';
+import type { ModelDocument } from '../../../core/model';
+import type { Part } from '../../../core/modelling';
+import { isBlank, isWrong, useGrid, type GridHandle, type Row } from '../../../ui/grid';
+import type { Draft } from '../session/useDraft';
+import { listEdit, rowsOfList } from './list-edits';
+import type { PartColumn } from './part-columns';
+
+/** What a grid does with rows that changed: the edit, and the names of rows that are new. */
+export interface GridBack {
+  rowsOf: (document: ModelDocument) => readonly Row[];
+  editOf: (
+    document: ModelDocument,
+    rows: readonly Row[],
+    nameOf: (row: string) => string,
+  ) => ReturnType<typeof listEdit>;
+}
+
+/** A grid that is kept in step with the document. */
+export function useDocumentGrid(
+  draft: Draft,
+  { rowsOf, editOf }: GridBack,
+  made: { columns: readonly PartColumn['column'][]; most?: number; tree?: boolean },
+): GridHandle {
+  const { document, session } = draft;
+  const rows = useMemo(() => rowsOf(document), [document, rowsOf]);
+  const grid = useGrid(rows, made);
+  /** The parts that rows of the grid are, where their names differ. */
+  const names = useRef(new Map<string, string>());
+  const nameOf = (row: string): string => names.current.get(row) ?? row;
+  const typed = useRef(grid.rows);
+  useEffect(() => {
+    if (typed.current === grid.rows) return;
+    typed.current = grid.rows;
+    const made = editOf(session.seen().document, grid.rows, nameOf);
+    if (!made) return;
+    const before = new Map(names.current);
+    for (const [row, id] of made.ids) names.current.set(row, id);
+    if (session.edit(made.edit)) names.current = before;
+  });
+  useEffect(() => {
+    if (isShown(rows, grid.session.state().rows, nameOf)) return;
+    names.current.clear();
+    grid.session.begin(rows);
+    typed.current = grid.session.state().rows;
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the grid's own changes are looked at above
+  }, [rows]);
+  return grid;
+}
+
+/** Whether the grid shows the rows, blank ones and what cannot be read apart. */
+function isShown(rows: readonly Row[], shown: readonly Row[], nameOf: (row: string) => string): boolean {
+  const there = shown.filter((row) => !isBlank(row));
+  return (
+    there.length === rows.length &&
+    rows.every((row, at) => {
+      const other = there[at];
+      return (
+        other !== undefined &&
+        nameOf(other.id) === row.id &&
+        other.depth === row.depth &&
+        row.cells.every((cell, place) => {
+          const its = other.cells[place];
+          return isWrong(its) || (its ?? '') === cell;
+        })
+      );
+    })
+  );
+}
+
+/** A grid over one of the document's own lists. */
+export function useListGrid(
+  draft: Draft,
+  list: string,
+  columns: readonly PartColumn[],
+  fresh: (id: string) => Part,
+): GridHandle {
+  const back = useMemo<GridBack>(
+    () => ({
+      rowsOf: (document) => rowsOfList(document, list, columns),
+      editOf: (document, rows, nameOf) => listEdit(document, list, rows, columns, { nameOf, fresh }),
+    }),
+    [list, columns, fresh],
+  );
+  const shown = useMemo(() => columns.map(({ column }) => column), [columns]);
+  return useDocumentGrid(draft, back, { columns: shown, most: 5_000 });
+}

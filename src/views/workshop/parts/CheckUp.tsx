@@ -1,0 +1,88 @@
+import { useState } from 'react';
+import type { DraftCheck, DraftView } from '../../../contract';
+import type { Finding } from '../../../core/engine';
+import { sentence } from '../../../i18n';
+import { Button, say } from '../../../ui';
+import { ask, sentences } from '../../api';
+import { useSpeech, type InWords } from '../../speech';
+import { partName } from '../change-words';
+import type { Draft } from '../session/useDraft';
+import css from '../workshop.module.css';
+
+interface Props {
+  draft: Draft;
+  view: DraftView;
+  /** Goes to where something is, by its path in the document. */
+  onGo: (path: string) => void;
+}
+
+/** What is wrong with the model, in sentences, each with the way to its place. */
+export function CheckUp({ draft, view, onGo }: Props) {
+  const words = useSpeech();
+  const { t, language } = words;
+  const [check, setCheck] = useState<DraftCheck | null>(null);
+  const [busy, setBusy] = useState(false);
+  const { tried, session, document } = draft;
+  const problems = tried?.problems ?? [];
+  const run = async (): Promise<void> => {
+    setBusy(true);
+    await session.settled();
+    const answer = await ask('POST /drafts/{id}/check', {
+      at: { id: view.id },
+      input: { version: session.seen().version },
+    });
+    setBusy(false);
+    if (answer.ok) setCheck(answer.value);
+    else say(sentences(answer.failures, t('request.failed')), true);
+  };
+  const findings = check?.findings ?? [];
+  return (
+    <div className={css.scroll}>
+      <div className={css.acts}>
+        <Button look="main" disabled={busy} onClick={() => void run()}>
+          {busy ? t('draft.check.running') : t('draft.check.run')}
+        </Button>
+        {check && check.version !== draft.version && (
+          <span className={css.quiet}>{t('draft.check.stale')}</span>
+        )}
+        {check && problems.length === 0 && findings.length === 0 && <span>{t('draft.check.nothing')}</span>}
+      </div>
+      <ul className={css.cards} aria-label={t('draft.part.checkUp')}>
+        {problems.map(({ path, code, params }) => (
+          <li key={`${path} ${code}`} className={css.card} data-bad>
+            <Line path={path} text={sentence(language, code, params)} onGo={onGo} />
+          </li>
+        ))}
+        {findings.map((finding) => (
+          <li key={`${finding.kind} ${finding.at} ${finding.other ?? ''}`} className={css.card}>
+            <Line path={finding.at} text={findingText(finding, document, words)} onGo={onGo} />
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Line({ path, text, onGo }: { path: string; text: string; onGo: (path: string) => void }) {
+  const { t } = useSpeech();
+  return (
+    <div className={css.cardHead}>
+      <span>{text}</span>
+      <span className={css.push} />
+      <span className={css.code}>{path}</span>
+      <Button look="plain" onClick={() => onGo(path)}>
+        {t('draft.check.go')}
+      </Button>
+    </div>
+  );
+}
+
+function findingText(
+  { kind, at, other = '', number = '' }: Finding,
+  document: Draft['document'],
+  words: InWords,
+): string {
+  const [list = '', id = '', option] = at.split('.');
+  const way = option !== undefined && list === 'features' ? [list, id, 'options', option] : [list, id];
+  return words.t(`draft.check.kind.${kind}`, { at: partName(document, way, words), other, number });
+}

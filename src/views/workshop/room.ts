@@ -1,0 +1,12 @@
+import type { Room } from '../shell/room';
+
+/** Models: their versions, and the drafts of those who make them. */
+export const models: Room = {
+  id: 'models',
+  entry: { href: '/models', name: 'place.models', shown: 'bar', who: 'model' },
+  keys: [
+    ['Ctrl Z', 'draft.undo'],
+    ['Ctrl Y', 'draft.redo'],
+  ],
+  texts: ['house', 'workshop', 'bench'],
+};

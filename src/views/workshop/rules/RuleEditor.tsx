@@ -1,0 +1,222 @@
+import { useEffect, useMemo, useState } from 'react';
+import { Trash2 } from 'lucide-react';
+import { compileModel, type Rule } from '../../../core/model';
+import { readSentence, sentenceOf, wordsOf, type Language } from '../../../core/modelling';
+import { Button, Field, Select } from '../../../ui';
+import { CodeField } from '../../../ui/code-field';
+import { DayField } from '../../parts/DayField';
+import { FormulaField } from '../../parts/formula-field/FormulaField';
+import { useSpeech } from '../../speech';
+import type { Draft } from '../session/useDraft';
+import { formulasOf, ruleEdit, withFormula } from './rule-edit';
+import { problemIn, sentenceProposals } from './sentence-words';
+import { TableRows } from './TableRows';
+import css from './rules.module.css';
+
+interface Props {
+  draft: Draft;
+  rule: Rule;
+  fires: boolean;
+  onRemove: () => void;
+}
+
+/** One rule: its sentence, or its formulas, and when and where it is in force. */
+export function RuleEditor({ draft, rule, fires, onRemove }: Props) {
+  const words = useSpeech();
+  const { t } = words;
+  const [asFormulas, setAsFormulas] = useState(false);
+  const { document, session } = draft;
+  const language = words.language as Language;
+  const own = useMemo(() => wordsOf(document, language), [document, language]);
+  const sentence = useMemo(() => sentenceOf(rule, own), [rule, own]);
+  const set = (next: Rule): void => {
+    const edit = ruleEdit(session.seen().document, next);
+    if (edit) session.edit(edit);
+  };
+  const shown = asFormulas || !sentence.exact;
+  return (
+    <section className={css.editor} aria-label={t('draft.rule.sentence')}>
+      <div className={css.bar}>
+        <span className={css.code}>{rule.id}</span>
+        <span className={css.quiet}>{t(`draft.rule.kind.${rule.kind}`)}</span>
+        <span className={css.quiet}>{fires ? t('draft.rule.fires') : t('draft.rule.firesNot')}</span>
+        <span className={css.push} />
+        <Button
+          look="plain"
+          aria-pressed={shown}
+          disabled={!sentence.exact}
+          onClick={() => setAsFormulas(!shown)}
+        >
+          {shown ? t('draft.rule.asSentence') : t('draft.rule.formulas')}
+        </Button>
+        <Button
+          look="plain"
+          aria-label={t('draft.rule.remove')}
+          title={t('draft.rule.remove')}
+          onClick={onRemove}
+        >
+          <Trash2 size={14} aria-hidden />
+        </Button>
+      </div>
+      {shown ? (
+        <Formulas draft={draft} rule={rule} onSet={set} />
+      ) : (
+        <SentenceField key={rule.id} draft={draft} rule={rule} text={sentence.text} onSet={set} />
+      )}
+      {rule.kind === 'table' && <TableRows rule={rule} document={document} onSet={set} />}
+      <Force draft={draft} rule={rule} onSet={set} />
+    </section>
+  );
+}
+
+/** The sentence while it is typed. What is understood becomes the rule at once; what is not stays as typed. */
+function SentenceField({
+  draft,
+  rule,
+  text,
+  onSet,
+}: Pick<Props, 'draft' | 'rule'> & { text: string; onSet: (rule: Rule) => void }) {
+  const words = useSpeech();
+  const { t } = words;
+  const [typed, setTyped] = useState(text);
+  const { document } = draft;
+  const languages = useMemo(() => {
+    const first = words.language as Language;
+    return [wordsOf(document, first), wordsOf(document, first === 'en' ? 'de' : 'en')];
+  }, [document, words.language]);
+  const [first] = languages;
+  const read = useMemo(() => readSentence(typed, languages, rule), [typed, languages, rule]);
+  // What the rule says by now, where it is not what was typed here: taken back, or changed by somebody else.
+  useEffect(() => {
+    setTyped((before) => {
+      const now = readSentence(before, languages, rule);
+      const edit = now.ok ? ruleEdit(document, now.rule) : null;
+      return now.ok && edit === null ? before : now.ok ? text : before;
+    });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only another rule is a reason
+  }, [text]);
+  if (!first) return null;
+  return (
+    <CodeField
+      label={t('draft.rule.sentence')}
+      hideLabel
+      lines="many"
+      value={typed}
+      hint={t('draft.rule.hint')}
+      problems={read.ok ? noProblems : [problemIn(typed, read.problem, words)]}
+      propose={(given, at) => sentenceProposals(given, at, first, rule, words)}
+      phrases={{ Completions: t('formula.proposals') }}
+      onChange={(next) => {
+        setTyped(next);
+        const now = readSentence(next, languages, rule);
+        if (now.ok) onSet(now.rule);
+      }}
+    />
+  );
+}
+
+const noProblems: readonly [] = [];
+
+/** The formulas of a rule, each in its field. */
+function Formulas({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSet: (rule: Rule) => void }) {
+  const { t, language } = useSpeech();
+  const { document } = draft;
+  const scope = useMemo(() => {
+    // Rules that are wrong take nothing from the names that others may use.
+    const result = compileModel({ ...document, rules: [], tests: [] });
+    return result.ok ? result.model.scope : new Map();
+  }, [document]);
+  const names = useMemo(() => wordsOf(document, language as Language), [document, language]);
+  return (
+    <div className={css.formulas}>
+      {formulasOf(rule).map(({ name, at, source }) => (
+        <FormulaField
+          key={`${name}${String(at ?? '')}`}
+          label={t(`draft.rule.formula.${name}`, { at: String((at ?? 0) + 1) })}
+          value={source}
+          scope={scope}
+          {...(name === 'when' || name === 'must' || name === 'all'
+            ? { wanted: { is: 'yesno' } as const }
+            : {})}
+          nameOf={(id, option) => {
+            const row = names.rowOf(id);
+            return option === undefined ? row?.name : row?.options.find((each) => each.id === option)?.name;
+          }}
+          onChange={(next) => onSet(withFormula(rule, { name, ...(at === undefined ? {} : { at }) }, next))}
+        />
+      ))}
+    </div>
+  );
+}
+
+const severities = ['error', 'warning', 'note'] as const;
+
+/** When and where a rule is in force, how much weight it has, and why, in each language. */
+function Force({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSet: (rule: Rule) => void }) {
+  const { t } = useSpeech();
+  const { document } = draft;
+  const change = (part: Partial<Rule>): void => {
+    const next = { ...rule, ...part } as Record<string, unknown>;
+    onSet(
+      Object.fromEntries(Object.entries(next).filter(([, value]) => value !== undefined)) as unknown as Rule,
+    );
+  };
+  const weighed =
+    rule.kind === 'require' || rule.kind === 'exclude' || rule.kind === 'limit' || rule.kind === 'table';
+  return (
+    <div className={css.force}>
+      {document.languages.map((language) => (
+        <Reason
+          key={`${rule.id} ${language}`}
+          label={language === 'de' ? t('draft.rule.german') : t('draft.rule.english')}
+          value={rule.reason[language] ?? ''}
+          onChange={(text) => change({ reason: { ...rule.reason, [language]: text } })}
+        />
+      ))}
+      {weighed && (
+        <Select
+          label={t('draft.rule.severity')}
+          value={rule.severity ?? 'error'}
+          options={severities.map((each) => ({ value: each, text: t(`draft.rule.wide.${each}`) }))}
+          onChange={({ target }) => {
+            const severity = severities.find((each) => each === target.value) ?? 'error';
+            change({ severity: severity === 'error' ? undefined : severity } as Partial<Rule>);
+          }}
+        />
+      )}
+      <DayField
+        label={t('draft.rule.from')}
+        value={rule.from ?? ''}
+        onPick={(day) => change({ from: day === '' ? undefined : day } as Partial<Rule>)}
+      />
+      <DayField
+        label={t('draft.rule.until')}
+        value={rule.until ?? ''}
+        onPick={(day) => change({ until: day === '' ? undefined : day } as Partial<Rule>)}
+      />
+    </div>
+  );
+}
+
+function Reason({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+}) {
+  const [typed, setTyped] = useState(value);
+  useEffect(() => setTyped(value), [value]);
+  return (
+    <Field
+      label={label}
+      value={typed}
+      onChange={({ target }) => setTyped(target.value)}
+      onBlur={() => {
+        if (typed.trim() !== value) onChange(typed.trim());
+      }}
+    />
+  );
+}

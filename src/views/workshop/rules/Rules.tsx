@@ -1,0 +1,185 @@
+import { useMemo, useRef, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Plus, Zap } from 'lucide-react';
+import type { ModelDocument, Rule } from '../../../core/model';
+import { sentenceOf, wordsOf, type Language, type Sentence, type Words } from '../../../core/modelling';
+import { Button, Field, Select, classes } from '../../../ui';
+import { useSpeech } from '../../speech';
+import type { Draft } from '../session/useDraft';
+import { blankRule, freeRuleId } from './rule-edit';
+import { RuleEditor } from './RuleEditor';
+import css from './rules.module.css';
+
+interface Props {
+  draft: Draft;
+  /** The rule that is open. */
+  open: string | null;
+  onOpen: (id: string | null) => void;
+  /** A row that is looked for: rules that touch it. */
+  row: string | null;
+}
+
+const kinds = ['require', 'exclude', 'limit', 'table', 'set', 'usual', 'show', 'say'] as const;
+
+/** Sentences, printed when they are first looked at, and kept as long as the rule and its words are the same. */
+const known = new WeakMap<Words, WeakMap<Rule, Sentence>>();
+function sentenceFor(rule: Rule, words: Words): Sentence {
+  const own = known.get(words) ?? new WeakMap<Rule, Sentence>();
+  known.set(words, own);
+  const sentence = own.get(rule) ?? sentenceOf(rule, words);
+  own.set(rule, sentence);
+  return sentence;
+}
+
+/** Words of the last document whose names are the same: an edit of a rule changes none of them. */
+function useWords(
+  { context, features, parameters, calculations, library, properties, classes: of }: ModelDocument,
+  document: ModelDocument,
+  language: string,
+): Words {
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- only what has names
+  return useMemo(
+    () => wordsOf(document, language as Language),
+    [context, features, parameters, calculations, library, properties, of, language],
+  );
+}
+
+/** The rules of a model as sentences, found by what they say, what they are, and whether they fire. */
+export function Rules({ draft, open, onOpen, row }: Props) {
+  const { t, language } = useSpeech();
+  const [text, setText] = useState('');
+  const [kind, setKind] = useState('');
+  const [firing, setFiring] = useState(false);
+  const { document, session, tried } = draft;
+  const words = useWords(document, document, language);
+  const fired = useMemo(() => new Set(tried?.seen?.fired ?? []), [tried]);
+  const wrong = useMemo(
+    () => new Set((tried?.problems ?? []).flatMap(({ path }) => /^rules\.([^.]+)/.exec(path)?.[1] ?? [])),
+    [tried],
+  );
+  const shown = useMemo(() => {
+    const sought = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    return document.rules.filter((rule) => {
+      if (kind !== '' && rule.kind !== kind) return false;
+      if (firing && !fired.has(rule.id)) return false;
+      if (sought.length === 0 && row === null) return true;
+      const said = `${rule.id} ${sentenceFor(rule, words).text}`.toLowerCase();
+      const name = row === null ? '' : (words.rowOf(row)?.name ?? row).toLowerCase();
+      return sought.every((each) => said.includes(each)) && said.includes(name);
+    });
+  }, [document.rules, text, kind, firing, fired, words, row]);
+  const rule = document.rules.find(({ id }) => id === open);
+  const add = (): void => {
+    const id = freeRuleId(session.seen().document);
+    session.edit({ do: 'add', to: ['rules'], part: { ...blankRule(id) } });
+    setText('');
+    setKind('');
+    setFiring(false);
+    onOpen(id);
+  };
+  return (
+    <div className={css.rules}>
+      <div className={css.filters}>
+        <Field label={t('draft.rule.find')} value={text} onChange={({ target }) => setText(target.value)} />
+        <Select
+          label={t('draft.rows.what')}
+          value={kind}
+          options={[
+            { value: '', text: t('draft.rule.all') },
+            ...kinds.map((each) => ({ value: each, text: t(`draft.rule.kind.${each}`) })),
+          ]}
+          onChange={({ target }) => setKind(target.value)}
+        />
+        <label className={css.check}>
+          <input type="checkbox" checked={firing} onChange={({ target }) => setFiring(target.checked)} />
+          {t('draft.rule.firing')}
+        </label>
+        <span className={css.quiet}>{t('draft.rule.count', { count: shown.length })}</span>
+        <span className={css.push} />
+        <Button onClick={add}>
+          <Plus size={14} aria-hidden />
+          {t('draft.rule.add')}
+        </Button>
+      </div>
+      {shown.length === 0 ? (
+        <p className={css.empty}>{t('draft.rule.none')}</p>
+      ) : (
+        <List {...{ shown, words, fired, wrong, open, onOpen }} />
+      )}
+      {rule && (
+        <RuleEditor
+          key={rule.id}
+          draft={draft}
+          rule={rule}
+          fires={fired.has(rule.id)}
+          onRemove={() => {
+            session.edit({ do: 'remove', at: ['rules', rule.id] });
+            onOpen(null);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+interface ListProps extends Pick<Props, 'open' | 'onOpen'> {
+  shown: readonly Rule[];
+  words: Words;
+  fired: ReadonlySet<string>;
+  wrong: ReadonlySet<string>;
+}
+
+function List({ shown, words, fired, wrong, open, onOpen }: ListProps) {
+  const { t } = useSpeech();
+  const scroller = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- nothing of it is handed on
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 40,
+    overscan: 8,
+    getItemKey: (at) => shown[at]?.id ?? at,
+    initialRect: { width: 800, height: 600 },
+  });
+  return (
+    <div ref={scroller} className={css.scroller}>
+      <ul
+        className={css.sentences}
+        style={{ height: virtual.getTotalSize() }}
+        aria-label={t('draft.part.rules')}
+      >
+        {virtual.getVirtualItems().map(({ index, key, start }) => {
+          const rule = shown[index];
+          if (!rule) return null;
+          return (
+            <li
+              key={key}
+              ref={virtual.measureElement}
+              data-index={index}
+              style={{ transform: `translateY(${String(start)}px)` }}
+            >
+              <button
+                type="button"
+                className={classes(css.rule, wrong.has(rule.id) && css.wrong)}
+                aria-current={rule.id === open || undefined}
+                onClick={() => onOpen(rule.id)}
+              >
+                <span className={css.mark}>
+                  {fired.has(rule.id) && <Zap size={12} aria-label={t('draft.rule.fires')} />}
+                </span>
+                <span className={css.kind}>{t(`draft.rule.kind.${rule.kind}`)}</span>
+                <span className={css.said}>
+                  {sentenceFor(rule, words).pieces.map((piece, at) => (
+                    <span key={at} data-piece={piece.is}>
+                      {piece.text}
+                    </span>
+                  ))}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,195 @@
+/**
+ * A draft while somebody works on it: each edit is done here at once, sent in its order, and tried out; what others did
+ * in between comes in with the answer. It knows nothing of how it is drawn.
+ */
+import type { Decision } from '../../../core/engine';
+import type { ModelDocument } from '../../../core/model';
+import { edited, type Edit, type EditProblem } from '../../../core/modelling';
+import type { DraftView, EditedView, StepView } from '../../../contract';
+import type { Tried } from '../../../workers/draft/computation';
+import type { Answer, Refusal } from '../../api';
+
+/** What a session lives in: whoever stores what is done, and whoever tries it out. */
+export interface Surroundings {
+  send: (version: number, edit: Edit) => Promise<Answer<EditedView>>;
+  step: (which: 'undo' | 'redo', version: number) => Promise<Answer<StepView>>;
+  /** The draft as it is stored. */
+  load: () => Promise<Answer<DraftView>>;
+  attempt: (
+    document: ModelDocument,
+    decisions: readonly Decision[],
+    values: Readonly<Record<string, string>>,
+  ) => Promise<Tried>;
+}
+
+/** What is to be seen of a draft. */
+export interface DraftStand {
+  document: ModelDocument;
+  version: number;
+  canUndo: boolean;
+  canRedo: boolean;
+  saving: 'saved' | 'saving' | 'refused';
+  /** Why the last thing was not done. */
+  refusals: readonly Refusal[];
+  /** Who else edited it since it was opened. */
+  others: readonly string[];
+  /** What came of it last; null before anything did. */
+  tried: Tried | null;
+  /** It is being tried out anew. */
+  trying: boolean;
+  decisions: readonly Decision[];
+  context: Readonly<Record<string, string>>;
+}
+
+/** The session of a draft, from the page's opening to its end. */
+export class DraftSession {
+  private stand: DraftStand;
+  private readonly listeners = new Set<() => void>();
+  /** Edits done here and not stored yet. */
+  private waiting: Edit[] = [];
+  private sending: Promise<void> = Promise.resolve();
+  private tries = 0;
+
+  constructor(
+    view: Pick<DraftView, 'document' | 'version' | 'canUndo' | 'canRedo'>,
+    private readonly around: Surroundings,
+  ) {
+    const { document, version, canUndo, canRedo } = view;
+    this.stand = {
+      document,
+      version,
+      canUndo,
+      canRedo,
+      saving: 'saved',
+      refusals: [],
+      others: [],
+      tried: null,
+      trying: false,
+      decisions: [],
+      context: {},
+    };
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly seen = (): DraftStand => this.stand;
+
+  private tell(change: Partial<DraftStand>): void {
+    this.stand = { ...this.stand, ...change };
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Does an edit, or says why it cannot be done. */
+  readonly edit = (edit: Edit): EditProblem | null => {
+    if (edit.do === 'several' && edit.edits.length === 0) return null;
+    const result = edited(this.stand.document, edit);
+    if (!result.ok) return result.problem;
+    this.waiting.push(edit);
+    this.tell({ document: result.document, saving: 'saving', refusals: [], canUndo: true, canRedo: false });
+    this.sending = this.sending.then(() => this.store());
+    void this.attempt();
+    return null;
+  };
+
+  /** Takes the last edit back, or makes again what was taken back, once all that was done is stored. */
+  readonly step = (which: 'undo' | 'redo'): Promise<void> => {
+    this.sending = this.sending.then(async () => {
+      const answer = await this.around.step(which, this.stand.version);
+      if (!answer.ok) return this.reload(answer.failures);
+      const { version, edit, canUndo, canRedo } = answer.value;
+      const result = edited(this.stand.document, edit);
+      if (!result.ok) return this.reload([]);
+      this.tell({ document: result.document, version, canUndo, canRedo, refusals: [] });
+      return this.attempt();
+    });
+    return this.sending;
+  };
+
+  /** Stores the oldest edit that waits. */
+  private async store(): Promise<void> {
+    const [edit] = this.waiting;
+    if (!edit) return;
+    const answer = await this.around.send(this.stand.version, edit);
+    if (!answer.ok) return this.reload(answer.failures);
+    this.waiting.shift();
+    const { version, between, canUndo, canRedo } = answer.value;
+    if (between.length > 0)
+      return this.reload(
+        [],
+        between.map(({ by }) => by),
+      );
+    this.tell({
+      version,
+      canUndo,
+      canRedo,
+      saving: this.waiting.length > 0 ? 'saving' : 'saved',
+    });
+  }
+
+  /** Takes the draft as it is stored, and does again what was not; what was refused is gone. */
+  private async reload(refusals: readonly Refusal[], others: readonly string[] = []): Promise<void> {
+    if (refusals.length > 0) this.waiting.shift();
+    const answer = await this.around.load();
+    if (!answer.ok) return this.tell({ saving: 'refused', refusals: answer.failures });
+    let { document } = answer.value;
+    this.waiting = this.waiting.filter((edit) => {
+      const result = edited(document, edit);
+      if (result.ok) document = result.document;
+      return result.ok;
+    });
+    const { version, canUndo, canRedo } = answer.value;
+    this.tell({
+      document,
+      version,
+      canUndo,
+      canRedo,
+      refusals,
+      others: [...new Set([...this.stand.others, ...others])],
+      saving: this.waiting.length > 0 ? 'saving' : refusals.length > 0 ? 'refused' : 'saved',
+    });
+    return this.attempt();
+  }
+
+  /** Makes a decision on the try-out, or takes it back where there is no value. */
+  readonly decide = (on: string, value: Decision['value'] | undefined): void => {
+    const others = this.stand.decisions.filter((each) => each.on !== on);
+    this.tell({ decisions: value === undefined ? others : [...others, { on, value }] });
+    void this.attempt();
+  };
+
+  readonly begin = (): void => {
+    this.tell({ decisions: [] });
+    void this.attempt();
+  };
+
+  readonly place = (input: string, value: string): void => {
+    this.tell({ context: { ...this.stand.context, [input]: value } });
+    void this.attempt();
+  };
+
+  /** Tries it out; of several under way only the last is shown. */
+  readonly attempt = async (): Promise<void> => {
+    const turn = (this.tries += 1);
+    this.tell({ trying: true });
+    const { document, decisions, context } = this.stand;
+    const tried = await this.around.attempt(document, decisions, context);
+    if (turn !== this.tries) return;
+    // What is shown of a model that compiles stays while the next does not.
+    const seen = tried.seen ?? this.stand.tried?.seen;
+    this.tell({ tried: { problems: tried.problems, ...(seen ? { seen } : {}) }, trying: false });
+  };
+
+  /** Resolves once all that was done is stored. */
+  readonly settled = async (): Promise<void> => {
+    while (this.waiting.length > 0 && this.stand.saving === 'saving') await this.sending;
+    await this.sending;
+  };
+
+  /** Takes the draft as it is stored. */
+  readonly refresh = (): Promise<void> => {
+    this.sending = this.sending.then(() => this.reload([]));
+    return this.sending;
+  };
+}

@@ -1,0 +1,135 @@
+/** What a draft of a model comes to, as a worker works it out: whether it is sound, and a build tried out on it. */
+import { checkDecisions, createEngine, runModelTest, testEngines, usualLimits } from '../../core/engine';
+import type { Context, Decision, TestResult } from '../../core/engine';
+import {
+  compileModel,
+  open,
+  outlineOf,
+  Reading,
+  type CompiledModel,
+  type ModelDocument,
+} from '../../core/model';
+import type { ModelProblem, Outline } from '../../core/model';
+import { pictureOf, type BenchPicture } from '../../core/builds';
+import { sceneOf, type Scene } from '../../core/drawing';
+import type { Tariff } from '../../core/pricing';
+
+/** What a draft is tried out with. */
+export interface TryMeans {
+  tariff: Tariff;
+  facts: Readonly<Record<string, { leadDays: number; mass?: string }>>;
+  /** A day in ISO form. */
+  today: string;
+}
+
+/** What came of a draft. */
+export interface Tried {
+  problems: readonly ModelProblem[];
+  /** Of a model that compiles. */
+  seen?: {
+    outline: Outline;
+    picture: BenchPicture;
+    scene: Scene | null;
+    context: Context;
+    /** Those that still have a place. */
+    decisions: readonly Decision[];
+    /** Rules whose condition holds in what is tried. */
+    fired: readonly string[];
+    tests: readonly TestResult[];
+  };
+}
+
+/** Compiles and tries, one document after another. */
+export class DraftComputation {
+  private means: TryMeans | undefined;
+  private last:
+    { document: ModelDocument; model: CompiledModel | null; problems: readonly ModelProblem[] } | undefined;
+
+  open(means: TryMeans): void {
+    this.means = means;
+  }
+
+  /** Tries a document with decisions, in a context whose first values stand where nothing is said. */
+  try(
+    document: ModelDocument,
+    decisions: readonly Decision[],
+    values: Readonly<Record<string, string>>,
+  ): Tried {
+    const { means } = this;
+    if (!means) throw new Error('a draft is opened first');
+    const { model, problems } = this.compiled(document);
+    if (!model) return { problems };
+    const context: Context = { date: means.today, values: contextOf(model, values) };
+    const lost = new Set(checkDecisions(model, [...decisions]).map(({ on }) => on));
+    const kept = decisions.filter(({ on }) => !lost.has(on));
+    const engine = createEngine(model, context, usualLimits);
+    const { tariff, facts } = means;
+    const picture = pictureOf(
+      { engine, tariff, facts, terms: { quantity: 1, day: means.today } },
+      { decisions: [...kept], special: [] },
+    );
+    return {
+      problems,
+      seen: {
+        outline: outlineOf(model),
+        picture,
+        scene: document.drawing ? sceneOf(model, picture.state.values) : null,
+        context,
+        decisions: kept,
+        fired: firedIn(model, picture),
+        tests: testsOf(model, context),
+      },
+    };
+  }
+
+  private compiled(document: ModelDocument) {
+    if (this.last?.document === document) return this.last;
+    const result = compileModel(document);
+    this.last = {
+      document,
+      model: result.ok ? result.model : null,
+      problems: result.ok ? [] : result.problems,
+    };
+    return this.last;
+  }
+}
+
+function contextOf(
+  { document }: CompiledModel,
+  values: Readonly<Record<string, string>>,
+): Record<string, string> {
+  return Object.fromEntries(
+    document.context.flatMap(({ id, values: known }) => {
+      const chosen = known.find((each) => each.id === values[id]) ?? known[0];
+      return chosen ? [[id, chosen.id]] : [];
+    }),
+  );
+}
+
+/** Rules of the model itself whose condition holds; those without one hold always, and say nothing by it. */
+function firedIn(model: CompiledModel, { state }: BenchPicture): string[] {
+  const reading = new Reading(model, state.values);
+  const holds = (path: string): boolean => reading.at(path) === true;
+  return model.rules
+    .filter(({ rule, when, all }) => {
+      if (rule.id.includes('/')) return false;
+      if (when) {
+        const value = reading.run(when);
+        return value !== open && value === true;
+      }
+      return all !== undefined && all.some((each) => reading.run(each) === true);
+    })
+    .map(({ rule }) => rule.id)
+    .concat(
+      model.document.rules.flatMap(({ id, kind }) =>
+        (kind === 'show' || kind === 'usual' || kind === 'set') && holds(`rules.${id}.when`) ? [id] : [],
+      ),
+    );
+}
+
+function testsOf(model: CompiledModel, context: Context): TestResult[] {
+  const tests = model.document.tests ?? [];
+  if (tests.length === 0) return [];
+  const engineOf = testEngines(model, context);
+  return tests.map((test) => runModelTest(engineOf(test), test));
+}
