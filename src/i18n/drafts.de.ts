@@ -235,6 +235,7 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
       yes: 'ja',
       no: 'nein',
       barred: '{{option}} (gesperrt)',
+      swap: '{{option}} (ändert anderes)',
       empty: 'Noch ist nichts zu entscheiden. Beginnen Sie mit Zeilen in der Gliederung.',
       clash: 'Das passt nicht zusammen: {{what}}',
     },

@@ -223,6 +223,7 @@ export const draftsEn = {
       yes: 'yes',
       no: 'no',
       barred: '{{option}} (barred)',
+      swap: '{{option}} (changes others)',
       empty: 'There is nothing to decide yet. Begin with rows in the outline.',
       clash: 'These cannot stand together: {{what}}',
     },

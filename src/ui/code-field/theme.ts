@@ -6,7 +6,7 @@ import { tags } from '@lezer/highlight';
 const look = EditorView.theme({
   '&': { background: 'transparent', color: 'var(--ink)', fontSize: 'var(--size)' },
   '&.cm-focused': { outline: 'none' },
-  '.cm-scroller': { fontFamily: 'var(--mono)', lineHeight: '1.5', overflow: 'auto' },
+  '.cm-scroller': { fontFamily: 'var(--code-font, var(--mono))', lineHeight: '1.5', overflow: 'auto' },
   '.cm-content': { padding: '5px 0', caretColor: 'var(--ink)' },
   '.cm-line': { padding: '0 8px' },
   '.cm-cursor': { borderLeftColor: 'var(--ink)' },

@@ -1,7 +1,7 @@
 /** A grid while somebody works in it: what it is now, and who wants to know when that changes. */
 import { wrongIn, type GridColumn, type Row } from './row';
 import { tidied } from './rows-acts';
-import { gridOf, type GridState } from './state';
+import { gridOf, type GridState, type Place } from './state';
 
 /** Holds the state of a grid, for whoever shows it and whoever keeps what stands in it. */
 export class GridSession {
@@ -50,6 +50,30 @@ export class GridSession {
       ...next,
       cursor: { ...cursor, row: Math.min(cursor.row, most) },
       anchor: { ...anchor, row: Math.min(anchor.row, most) },
+    }));
+  }
+
+  /**
+   * Shows rows as somebody else keeps them by now, beneath the hand that works in the grid: cursor, marks and what is
+   * folded stay with their rows. What can be taken back is theirs to know.
+   */
+  settle(rows: readonly Row[]): void {
+    const { rows: before, columns, cursor, anchor } = this.now;
+    const next = tidied(rows, columns);
+    const placed = new Map(next.map(({ id }, at) => [id, at]));
+    const most = Math.max(0, next.length - 1);
+    const moved = (place: Place): Place => ({
+      ...place,
+      row: placed.get(before[place.row]?.id ?? '') ?? Math.min(place.row, most),
+    });
+    this.begun = next;
+    this.act((state) => ({
+      ...state,
+      rows: next,
+      cursor: moved(cursor),
+      anchor: moved(anchor),
+      done: [],
+      undone: [],
     }));
   }
 }

@@ -13,6 +13,7 @@ import { Versions } from './parts/Versions';
 import { Words } from './parts/Words';
 import { Rules } from './rules/Rules';
 import { TryOut } from './TryOut';
+import { steps } from './problem-path';
 import { useDraft, type Draft as Held } from './session/useDraft';
 import css from './workshop.module.css';
 
@@ -44,7 +45,7 @@ type PartId = (typeof parts)[number];
 
 /** The part of the page on which something of the document is. */
 const partOf = (path: string): PartId => {
-  const [list = ''] = path.split('.');
+  const [list = ''] = path.split(/[.[]/);
   if (list === 'rules') return 'rules';
   if (list === 'calculations' || list === 'figures') return 'figures';
   if (list === 'prices' || list === 'surcharges' || list === 'insidePrices') return 'price';
@@ -80,7 +81,7 @@ function Page({ view }: Pick<Props, 'view'>) {
     const next = partOf(path);
     setPart(next);
     if (next === 'rules') {
-      setRule(path.split('.')[1] ?? null);
+      setRule(steps(path, draft.document)[1] ?? null);
       setRow(null);
     }
   };
@@ -107,7 +108,12 @@ function Page({ view }: Pick<Props, 'view'>) {
           </button>
         ))}
       </nav>
-      <div className={css.work} role="region" aria-label={t(`draft.part.${part}`)}>
+      <div
+        className={css.work}
+        onKeyDownCapture={(event) => stepKey(event.nativeEvent, draft.session)}
+        role="region"
+        aria-label={t(`draft.part.${part}`)}
+      >
         {part === 'outline' && <Outline draft={draft} view={view} />}
         {part === 'rules' && <Rules draft={draft} open={rule} onOpen={setRule} row={row} />}
         {part === 'figures' && <Figures draft={draft} view={view} />}
@@ -176,23 +182,26 @@ function Head({ draft, view }: { draft: Held; view: DraftView }) {
   );
 }
 
+/** Takes back, or makes again, what was done to the draft; in a cell that is edited, or a field, the keys are its own. */
+function stepKey(event: KeyboardEvent, { step }: Held['session']): void {
+  const { target } = event;
+  const typing =
+    target instanceof HTMLElement &&
+    (target.isContentEditable ||
+      target.shadowRoot !== null ||
+      target.closest('input, textarea, select, [data-code-field]') !== null);
+  const key = event.key.toLowerCase();
+  if (typing || event.defaultPrevented || !(event.ctrlKey || event.metaKey) || (key !== 'z' && key !== 'y'))
+    return;
+  event.preventDefault();
+  event.stopPropagation();
+  void step(key === 'y' || event.shiftKey ? 'redo' : 'undo');
+}
+
 /** Keys for what was done, where no field has them for what is typed in it. */
 function useKeys({ session }: Held): void {
   useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      const { target } = event;
-      const typing =
-        target instanceof HTMLElement &&
-        (target.isContentEditable ||
-          target.shadowRoot !== null ||
-          target.closest('input, textarea, select, [role=grid], [role=treegrid], [data-code-field]') !==
-            null);
-      if (typing || event.defaultPrevented || !(event.ctrlKey || event.metaKey)) return;
-      const key = event.key.toLowerCase();
-      if (key !== 'z' && key !== 'y') return;
-      event.preventDefault();
-      void session.step(key === 'y' || event.shiftKey ? 'redo' : 'undo');
-    };
+    const press = (event: KeyboardEvent): void => stepKey(event, session);
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
   }, [session]);

@@ -58,7 +58,7 @@ export function NewModel({ models, open, onClose }: Props) {
   const begin = async (): Promise<void> => {
     setBusy(true);
     const answer = await ask('POST /drafts', {
-      input: { name: title.trim() || t('draft.beginNew'), from: from() },
+      input: { name: t('draft.number', { number: '1' }), from: from() },
     });
     setBusy(false);
     if (answer.ok) window.location.assign(`/models/${answer.value.id}`);

@@ -88,6 +88,10 @@ function Shown({ draft, view, seen, onRule, onRow }: Props & { seen: Seen }) {
   const { picture, outline, fired } = seen;
   const { state } = picture;
   const words = useMemo(() => new BenchWords(outline, t, language, 'metric'), [outline, t, language]);
+  const several = useMemo(
+    () => new Set(outline.features.flatMap(({ id, most }) => (most > 1 ? [id] : []))),
+    [outline],
+  );
   const todo = state.sections.reduce((sum, section) => sum + section.todo, 0);
   const { currency, decimals } = view.tariff;
   const known = new Map(draft.document.calculations.map((each) => [each.id, each]));
@@ -98,7 +102,7 @@ function Shown({ draft, view, seen, onRule, onRow }: Props & { seen: Seen }) {
           <p className={css.quiet}>{t('draft.try.empty')}</p>
         )}
         {outline.sections.map((section) => (
-          <Section key={section.id} {...{ section, seen, words, draft, onRow }} />
+          <Section key={section.id} {...{ section, seen, words, draft, onRow, several }} />
         ))}
         {state.clashes.length > 0 && (
           <p className={css.broken}>
@@ -178,11 +182,12 @@ interface SectionProps extends Pick<Props, 'draft' | 'onRow'> {
   section: Outline['sections'][number];
   seen: Seen;
   words: BenchWords;
+  /** Rows of which several options can be taken. */
+  several: ReadonlySet<string>;
 }
 
 /** The rows of a section that are there, each with what can be chosen. */
-function Section({ section, seen, words, draft, onRow }: SectionProps) {
-  const { language } = useSpeech();
+function Section({ section, seen, words, draft, onRow, several }: SectionProps) {
   const rows = section.rows.flatMap((id) => {
     const row = seen.picture.state.rows[id];
     return row?.shown ? [row] : [];
@@ -190,46 +195,47 @@ function Section({ section, seen, words, draft, onRow }: SectionProps) {
   if (rows.length === 0) return null;
   return (
     <section>
-      <h3>{own(section.name, language)}</h3>
+      <h3>{words.section(section)}</h3>
       {rows.map((row) => (
-        <Row key={row.id} row={row} words={words} draft={draft} onRow={onRow} />
+        <Row key={row.id} several={several.has(row.id)} {...{ row, words, draft, onRow }} />
       ))}
     </section>
   );
 }
 
+interface RowProps extends Pick<SectionProps, 'words' | 'draft' | 'onRow'> {
+  row: RowState;
+  /** Several options can be taken. */
+  several: boolean;
+}
 type RowState = Seen['picture']['state']['rows'][string];
 
 /** One row: what it is, what is decided, and what could be. */
-function Row({
-  row,
-  words,
-  draft,
-  onRow,
-}: Pick<SectionProps, 'words' | 'draft' | 'onRow'> & { row: RowState }) {
+function Row({ row, several, words, draft, onRow }: RowProps) {
   const { t } = useSpeech();
   const { session } = draft;
-  const name = words.row(row.id);
+  const name = words.label(row.id);
   const label = (
     <button type="button" className={css.name} onClick={() => onRow(row.id)}>
       {name}
     </button>
   );
-  const value = row.value;
-  if (row.options && (typeof value === 'string' || value === null || value === undefined))
+  const { value } = row;
+  const own = draft.decisions.some(({ on }) => on.split('.')[0] === row.id) || undefined;
+  if (row.options && !several)
     return (
-      <div className={css.row} data-todo={row.todo || undefined}>
+      <div className={css.row} data-todo={row.todo || undefined} data-own={own}>
         {label}
         <select
           aria-label={name}
-          value={value ?? ''}
+          value={typeof value === 'string' ? value : ''}
           onChange={({ target }) => session.decide(row.id, target.value === '' ? undefined : target.value)}
         >
           <option value="">{t('draft.try.choose')}</option>
           {row.options.map(({ id, standing }) => (
             <option key={id} value={id} disabled={standing === 'barred'}>
-              {standing === 'barred'
-                ? t('draft.try.barred', { option: words.option(row.id, id) })
+              {standing === 'barred' || standing === 'swap'
+                ? t(`draft.try.${standing}`, { option: words.option(row.id, id) })
                 : words.option(row.id, id)}
             </option>
           ))}
@@ -238,7 +244,7 @@ function Row({
     );
   if (row.options)
     return (
-      <div className={css.row}>
+      <div className={css.row} data-own={own}>
         {label}
         <span className={css.several}>
           {row.options.map(({ id, standing }) => (
@@ -257,7 +263,7 @@ function Row({
     );
   if (row.yes !== undefined)
     return (
-      <div className={css.row} data-todo={row.todo || undefined}>
+      <div className={css.row} data-todo={row.todo || undefined} data-own={own}>
         {label}
         <input
           type="checkbox"
@@ -268,7 +274,7 @@ function Row({
       </div>
     );
   return (
-    <div className={css.row} data-todo={row.todo || undefined}>
+    <div className={css.row} data-todo={row.todo || undefined} data-own={own}>
       {label}
       <input
         key={String(value)}

@@ -57,7 +57,9 @@ export function listEdit(
     const before = known ?? fresh(id);
     const part = columns.reduce((so, column, at) => {
       const text = texts[at];
-      return text === null || text === undefined || text === column.read(so) ? so : column.write(so, text);
+      if (text === null || text === undefined || text === column.read(so)) return so;
+      // What is new keeps what it begins with, where nothing was typed.
+      return text === '' && !known ? so : column.write(so, text);
     }, before);
     if (!known) ids.set(row.id, part.id);
     else if (part.id !== known.id) renames.push({ do: 'rename', at: [list, known.id], to: part.id });

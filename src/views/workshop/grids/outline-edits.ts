@@ -96,10 +96,12 @@ class Outlined {
     return new Set(this.document.sections.flatMap(({ rows }) => rows));
   }
 
-  private written(line: Row, before: Part): Part {
+  private written(line: Row, known: Part | undefined, before: Part): Part {
     return this.columns.reduce((so, column, at) => {
       const cell = line.cells[at];
       if (cell === undefined || isWrong(cell) || cell === column.read(so)) return so;
+      // What is new keeps what it begins with, where nothing was typed.
+      if (cell === '' && !known) return so;
       return column.write(so, cell);
     }, before);
   }
@@ -121,7 +123,7 @@ class Outlined {
     const isTaken = (id: string): boolean =>
       this.sections.some((each) => each.id === id) || this.document.sections.some((each) => each.id === id);
     const id = known?.id ?? this.idFor(line, isTaken, 'section');
-    const part = this.written(line, known ?? { id, name: this.named(line), rows: [] });
+    const part = this.written(line, known, known ?? { id, name: this.named(line), rows: [] });
     this.note(line, known, part, ['sections'], sectionKey(id));
     this.sections.push({ ...part, rows: [] });
   }
@@ -139,7 +141,7 @@ class Outlined {
     const known = this.old.get(name);
     const id = known?.id ?? this.idFor(line, (each) => this.taken.has(each), 'row');
     this.taken.add(id);
-    const part = this.written(line, known ?? this.newRow(id, line, holds));
+    const part = this.written(line, known, known ?? this.newRow(id, line, holds));
     const options = Array.isArray(part['options']) ? { options: [] } : {};
     const list = part['type'] === undefined ? 'features' : 'parameters';
     this.note(line, known, part, [list], rowKey(id));
@@ -159,7 +161,7 @@ class Outlined {
       options.some((each) => each.id === id) ||
       optionsOf(this.old.get(rowKey(owner.id)) ?? owner).some((each) => each.id === id);
     const id = known?.id ?? this.idFor(line, isTaken, 'option');
-    const part = this.written(line, known ?? { id, name: this.named(line) });
+    const part = this.written(line, known, known ?? { id, name: this.named(line) });
     this.note(line, known, part, ['features', owner.id, 'options'], optionKey(owner.id, id));
     options.push(part);
   }

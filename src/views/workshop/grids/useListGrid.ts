@@ -1,5 +1,5 @@
 /** A grid over a list of the document, kept in step with it: what is typed becomes an edit, what others did becomes rows. */
-import { useEffect, useMemo, useRef } from 'react';
+import { useLayoutEffect, useMemo, useRef } from 'react';
 import type { ModelDocument } from '../../../core/model';
 import type { Part } from '../../../core/modelling';
 import { isBlank, isWrong, useGrid, type GridHandle, type Row } from '../../../ui/grid';
@@ -30,7 +30,8 @@ export function useDocumentGrid(
   const names = useRef(new Map<string, string>());
   const nameOf = (row: string): string => names.current.get(row) ?? row;
   const typed = useRef(grid.rows);
-  useEffect(() => {
+  // Both before anything is painted, so that no key comes between what was typed and what it became.
+  useLayoutEffect(() => {
     if (typed.current === grid.rows) return;
     typed.current = grid.rows;
     const made = editOf(session.seen().document, grid.rows, nameOf);
@@ -39,14 +40,40 @@ export function useDocumentGrid(
     for (const [row, id] of made.ids) names.current.set(row, id);
     if (session.edit(made.edit)) names.current = before;
   });
-  useEffect(() => {
-    if (isShown(rows, grid.session.state().rows, nameOf)) return;
-    names.current.clear();
-    grid.session.begin(rows);
+  useLayoutEffect(() => {
+    const shown = grid.session.state().rows;
+    if (isShown(rows, shown, nameOf)) return;
+    grid.session.settle(among(rows, shown, nameOf));
     typed.current = grid.session.state().rows;
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the grid's own changes are looked at above
   }, [rows]);
   return grid;
+}
+
+/**
+ * The rows of the document as the grid shows them: under the names that they have there, and with the blank rows, and
+ * what cannot be read, that somebody is still at.
+ */
+function among(rows: readonly Row[], shown: readonly Row[], nameOf: (row: string) => string): readonly Row[] {
+  const known = new Map(shown.map((row) => [nameOf(row.id), row]));
+  const found = rows.map((row): Row => {
+    const own = known.get(row.id);
+    return own
+      ? {
+          ...row,
+          id: own.id,
+          cells: row.cells.map((cell, at) => (isWrong(own.cells[at]) ? own.cells[at] : cell)),
+        }
+      : row;
+  });
+  const placed = [...found];
+  shown.forEach((row, at) => {
+    if (!isBlank(row) || rows.some(({ id }) => id === nameOf(row.id))) return;
+    const before = shown[at - 1]?.id;
+    const place = before === undefined ? 0 : placed.findIndex(({ id }) => id === before) + 1;
+    placed.splice(place, 0, row);
+  });
+  return placed;
 }
 
 /** Whether the grid shows the rows, blank ones and what cannot be read apart. */

@@ -188,12 +188,12 @@ export function Making({ draft, view }: Props) {
     (): PartColumn[] => [
       itemAt('item', { id: 'item', title: t('draft.rows.item'), width: 130 }, items, words),
       idAt({ id: 'id', title: t('draft.rows.id'), width: 120 }, words),
-      formula('quantity', t('draft.rows.quantity'), 220),
+      formula('quantity', t('draft.rows.quantity'), 190),
+      shownColumn(t('draft.rows.value'), 100, (id) => needs.get(id) ?? ''),
       formula('when', t('draft.rows.when'), 240),
       textAt('scrap', { id: 'scrap', title: t('draft.rows.scrap'), width: 80, kind: 'figure' }),
       formula('cut', t('draft.rows.cut'), 110),
       countingAt('counts', { id: 'counts', title: t('draft.rows.counts'), width: 120 }, words),
-      shownColumn(t('draft.rows.value'), 100, (id) => needs.get(id) ?? ''),
     ],
     [words, t, items, needs],
   );

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Trash2 } from 'lucide-react';
 import { compileModel, type Rule } from '../../../core/model';
 import { readSentence, sentenceOf, wordsOf, type Language } from '../../../core/modelling';
@@ -8,7 +8,7 @@ import { DayField } from '../../parts/DayField';
 import { FormulaField } from '../../parts/formula-field/FormulaField';
 import { useSpeech } from '../../speech';
 import type { Draft } from '../session/useDraft';
-import { formulasOf, ruleEdit, withFormula } from './rule-edit';
+import { formulasOf, ruleEdit, withFormula, withReasons } from './rule-edit';
 import { problemIn, sentenceProposals } from './sentence-words';
 import { TableRows } from './TableRows';
 import css from './rules.module.css';
@@ -29,9 +29,12 @@ export function RuleEditor({ draft, rule, fires, onRemove }: Props) {
   const language = words.language as Language;
   const own = useMemo(() => wordsOf(document, language), [document, language]);
   const sentence = useMemo(() => sentenceOf(rule, own), [rule, own]);
-  const set = (next: Rule): void => {
-    const edit = ruleEdit(session.seen().document, next);
+  const set = (next: Rule): Rule => {
+    const now = session.seen().document;
+    const made = withReasons(next, rule, now);
+    const edit = ruleEdit(now, made);
     if (edit) session.edit(edit);
+    return made;
   };
   const shown = asFormulas || !sentence.exact;
   return (
@@ -61,7 +64,9 @@ export function RuleEditor({ draft, rule, fires, onRemove }: Props) {
       {shown ? (
         <Formulas draft={draft} rule={rule} onSet={set} />
       ) : (
-        <SentenceField key={rule.id} draft={draft} rule={rule} text={sentence.text} onSet={set} />
+        <div className={css.sentence}>
+          <SentenceField key={rule.id} draft={draft} rule={rule} text={sentence.text} onSet={set} />
+        </div>
       )}
       {rule.kind === 'table' && <TableRows rule={rule} document={document} onSet={set} />}
       <Force draft={draft} rule={rule} onSet={set} />
@@ -78,7 +83,7 @@ function SentenceField({
 }: Pick<Props, 'draft' | 'rule'> & { text: string; onSet: (rule: Rule) => void }) {
   const words = useSpeech();
   const { t } = words;
-  const [typed, setTyped] = useState(text);
+  const [typed, setTyped] = useState(() => (isBlank(rule) ? '' : text));
   const { document } = draft;
   const languages = useMemo(() => {
     const first = words.language as Language;
@@ -86,15 +91,13 @@ function SentenceField({
   }, [document, words.language]);
   const [first] = languages;
   const read = useMemo(() => readSentence(typed, languages, rule), [typed, languages, rule]);
-  // What the rule says by now, where it is not what was typed here: taken back, or changed by somebody else.
+  /** The rule as it was made here last: what it says is what stands in the field. */
+  const own = useRef('');
   useEffect(() => {
-    setTyped((before) => {
-      const now = readSentence(before, languages, rule);
-      const edit = now.ok ? ruleEdit(document, now.rule) : null;
-      return now.ok && edit === null ? before : now.ok ? text : before;
-    });
+    // Taken back, or changed in another way: then the field shows what the rule says by now.
+    if (own.current !== JSON.stringify(rule) && !isBlank(rule)) setTyped(text);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only another rule is a reason
-  }, [text]);
+  }, [rule]);
   if (!first) return null;
   return (
     <CodeField
@@ -109,11 +112,15 @@ function SentenceField({
       onChange={(next) => {
         setTyped(next);
         const now = readSentence(next, languages, rule);
-        if (now.ok) onSet(now.rule);
+        if (now.ok) own.current = JSON.stringify(onSet(now.rule));
       }}
     />
   );
 }
+
+/** Nothing was said yet. */
+const isBlank = (rule: Rule): boolean =>
+  rule.kind === 'require' && rule.must === 'true' && rule.when === undefined;
 
 const noProblems: readonly [] = [];
 
@@ -184,16 +191,25 @@ function Force({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSet: 
           }}
         />
       )}
-      <DayField
+      <Day
         label={t('draft.rule.from')}
         value={rule.from ?? ''}
         onPick={(day) => change({ from: day === '' ? undefined : day } as Partial<Rule>)}
       />
-      <DayField
+      <Day
         label={t('draft.rule.until')}
         value={rule.until ?? ''}
         onPick={(day) => change({ until: day === '' ? undefined : day } as Partial<Rule>)}
       />
+    </div>
+  );
+}
+
+function Day(props: { label: string; value: string; onPick: (day: string) => void }) {
+  return (
+    <div className={css.day}>
+      <span>{props.label}</span>
+      <DayField {...props} />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import type { ModelDocument, Rule } from '../../../core/model';
 import { sentenceOf, wordsOf, type Language, type Sentence, type Words } from '../../../core/modelling';
 import { Button, Field, Select, classes } from '../../../ui';
 import { useSpeech } from '../../speech';
+import { steps } from '../problem-path';
 import type { Draft } from '../session/useDraft';
 import { blankRule, freeRuleId } from './rule-edit';
 import { RuleEditor } from './RuleEditor';
@@ -54,8 +55,14 @@ export function Rules({ draft, open, onOpen, row }: Props) {
   const words = useWords(document, document, language);
   const fired = useMemo(() => new Set(tried?.seen?.fired ?? []), [tried]);
   const wrong = useMemo(
-    () => new Set((tried?.problems ?? []).flatMap(({ path }) => /^rules\.([^.]+)/.exec(path)?.[1] ?? [])),
-    [tried],
+    () =>
+      new Set(
+        (tried?.problems ?? []).flatMap(({ path }) => {
+          const [list, id] = steps(path, document);
+          return list === 'rules' && id !== undefined ? [id] : [];
+        }),
+      ),
+    [tried, document],
   );
   const shown = useMemo(() => {
     const sought = text.trim().toLowerCase().split(/\s+/).filter(Boolean);

@@ -1,6 +1,6 @@
 /** Rules as edits: one put in the place of another, a new one, and the formulas that a rule has. */
 import type { ModelDocument, Rule } from '../../../core/model';
-import { differences, editOf, type Edit } from '../../../core/modelling';
+import { differences, editOf, sentenceOf, wordsOf, type Edit } from '../../../core/modelling';
 
 /** The edit that puts a rule in the place of the one of its id. */
 export function ruleEdit(document: ModelDocument, rule: Rule): Edit | null {
@@ -19,6 +19,28 @@ export function freeRuleId(document: ModelDocument): string {
 
 /** What a new rule is before its sentence says what it is. */
 export const blankRule = (id: string): Rule => ({ id, kind: 'require', must: 'true', reason: {} });
+
+/**
+ * The rule with a reason in every language: where nobody has written one, what the rule says is why, so that it can be
+ * tried as soon as its sentence is understood. A reason that is only what `before` said follows what is said now.
+ */
+export function withReasons(rule: Rule, before: Rule, document: ModelDocument): Rule {
+  const missing = document.languages.filter((language) => {
+    const text = (rule.reason[language] ?? '').trim();
+    return text === '' || text === said(before, document, language);
+  });
+  if (missing.length === 0) return rule;
+  const own = missing.map((language): [string, string] => [language, said(rule, document, language)]);
+  return { ...rule, reason: { ...rule.reason, ...Object.fromEntries(own) } };
+}
+
+const mostSaid = 400;
+
+/** What a rule says in a language, without its reason. */
+const said = (rule: Rule, document: ModelDocument, language: string): string => {
+  const words = wordsOf(document, language === 'de' ? 'de' : 'en');
+  return `${sentenceOf({ ...rule, reason: {} }, words).text}.`.slice(0, mostSaid);
+};
 
 /** A formula of a rule: where it is, and the name of the row whose values it gives. */
 export interface RuleFormula {
