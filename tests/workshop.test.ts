@@ -1,11 +1,13 @@
 /** The Workshop along real work: a small model made from items, given rules as sentences, published, and sold. */
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { configure, openQuote, people, ready, signIn } from './people';
+import { configure, number, openQuote, option, people, ready, signIn } from './people';
 
 const part = (page: Page, name: string | RegExp): Promise<void> =>
   page.getByRole('navigation', { name: 'Parts of the model' }).getByRole('button', { name }).click();
 const stored = (page: Page): Promise<void> =>
-  expect(page.getByRole('banner').or(page.locator('header')).getByText('saved', { exact: true })).toBeVisible();
+  expect(
+    page.getByRole('banner').or(page.locator('header')).getByText('saved', { exact: true }),
+  ).toBeVisible();
 const tryOut = (page: Page): Locator => page.getByRole('complementary', { name: 'Try-out' });
 
 /** Begins a draft of the version of a model that is in force. */
@@ -36,8 +38,8 @@ async function publish(page: Page, note: string, when?: string): Promise<void> {
   await expect(page.getByText(/the same · /)).toBeVisible({ timeout: 60_000 });
   await page.getByLabel('What is new').fill(note);
   if (when !== undefined) {
-    await page.getByLabel('In force from').fill(when);
-    await page.getByLabel('In force from').press('Enter');
+    await page.getByRole('textbox', { name: 'In force from' }).fill(when);
+    await page.getByRole('textbox', { name: 'In force from' }).press('Tab');
   }
   await page.getByRole('button', { name: 'Publish', exact: true }).click();
   await page.waitForURL('/models');
@@ -83,7 +85,10 @@ test('a floor scale is made from items, given rules as sentences, kept as a test
   await expect(tryOut(page).getByLabel('Extras')).toBeVisible();
 
   await part(page, 'Rules');
-  await rule(page, 'When Floor scales is Sill floor scale 0.8 x 0.8 m, painted, Extras must not be Pit frame, because: The small scale has no frame.');
+  await rule(
+    page,
+    'When Floor scales is Sill floor scale 0.8 x 0.8 m, painted, Extras must not be Pit frame, because: The small scale has no frame.',
+  );
   await rule(page, 'Warn when Extras is Column: A column stands on its own foundation.');
   await rule(page, 'Extras is usually Access ramp');
   await stored(page);
@@ -107,5 +112,45 @@ test('a floor scale is made from items, given rules as sentences, kept as a test
   await signIn(desk, people.engineer);
   await openQuote(desk, 'callow', 'Callowhill Quarries Ltd');
   await configure(desk, 'Sill floor scale');
-  await expect(desk.getByRole('heading', { name: /Sill floor scale/ })).toBeVisible();
+  await expect(desk.getByRole('heading', { name: /Sill floor scale · / })).toBeVisible();
+  await option(desk, 'floor', 'Sill floor scale 1.2 x 1.2 m, painted').click();
+  await desk.locator('[data-row="extras"]').getByRole('radio', { name: 'Pit frame' }).click();
+  await expect(number(desk)).toContainText('SI');
+  await desk.keyboard.press('Control+Enter');
+  await desk.waitForURL(/\/quotes\//);
+  await ready(desk);
+  await expect(desk.getByRole('row', { name: /Sill floor scale/ }).first()).toBeVisible();
+  await desk.close();
+});
+
+test('an option with a rule comes into force on its day, its effect seen before, and can be withdrawn', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  await signIn(page, people.modeller);
+  await draftOf(page, 'Tarn');
+  const grid = page.getByRole('treegrid', { name: 'Outline' });
+  await grid.getByRole('gridcell', { name: '20 t', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Add a row' }).click();
+  for (const text of ['30 t', '30 t', 'Option', 'p30', '30']) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Tab');
+  }
+  await stored(page);
+  await part(page, 'Rules');
+  await rule(
+    page,
+    'When Pad is 30 t, Wireless must not be taken, because: It is too heavy for a transmitter.',
+  );
+  await stored(page);
+  await part(page, 'Versions');
+  await expect(page.getByText('30 t (p30) added to Pad (pad), Options')).toBeVisible();
+  await publish(page, 'A pad of 30 t.', '31 Dec 2031');
+  const row = page.getByRole('row', { name: 'Tarn' });
+  await expect(row).toContainText('version 1');
+  await expect(row).toContainText('version 2 from 31 Dec 2031');
+
+  // A draft of the one in force is behind what is to come; what both changed differently is chosen.
+  await draftOf(page, 'Tarn');
+  await expect(page.getByText('Another version was published since.')).toBeVisible();
 });

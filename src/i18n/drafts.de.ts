@@ -38,6 +38,7 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
     saving: 'wird gespeichert …',
     saved: 'gespeichert',
     refused: 'nicht gespeichert',
+    offline: 'nicht verbunden; wird gespeichert, sobald es geht',
     others: 'Inzwischen auch bearbeitet von {{names}}.',
     undo: 'Zurücknehmen',
     redo: 'Wiederholen',

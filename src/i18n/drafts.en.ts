@@ -35,6 +35,7 @@ export const draftsEn = {
     saving: 'saving …',
     saved: 'saved',
     refused: 'not saved',
+    offline: 'not connected; it is saved as soon as it can be',
     others: 'Edited meanwhile by {{names}}.',
     undo: 'Take back',
     redo: 'Make again',

@@ -19,12 +19,12 @@ export type SentTo<W extends Way> = AsTyped<InputOf<Contract[W]>>;
 type AsTyped<T> = unknown extends T
   ? T
   : T extends number
-  ? number | string
-  : T extends string | boolean | null | undefined
-    ? T
-    : T extends readonly (infer E)[]
-      ? readonly AsTyped<E>[]
-      : { [K in keyof T]: AsTyped<T[K]> };
+    ? number | string
+    : T extends string | boolean | null | undefined
+      ? T
+      : T extends readonly (infer E)[]
+        ? readonly AsTyped<E>[]
+        : { [K in keyof T]: AsTyped<T[K]> };
 
 /** The values of the names in its path, its input and query, where it has any. */
 export type Asking<W extends Way> = Part<'at', PlaceOf<W>> & Part<'input', SentTo<W>> & Besides<W>;

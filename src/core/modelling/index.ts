@@ -10,17 +10,13 @@ export { namedAt, usesOf } from './rename';
 export { outlineRows, type OutlineRows } from './rows';
 export {
   expectedAt,
-  isSameRule,
-  piecesOf,
   readSentence,
   sentenceOf,
   wordsOf,
   type Expected,
   type Language,
-  type Piece,
   type Sentence,
   type SentenceProblem,
-  type SentenceRead,
   type Words,
 } from './sentences';
 export { isEdit, touch } from './touching';

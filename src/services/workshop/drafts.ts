@@ -13,7 +13,16 @@ import type {
   StepView,
 } from '../../contract';
 import { movedOn, type ModelDocument } from '../../core/model';
-import { conflictKey, differences, edited, editOf, merged, touch, type Difference, type Edit } from '../../core/modelling';
+import {
+  conflictKey,
+  differences,
+  edited,
+  editOf,
+  merged,
+  touch,
+  type Difference,
+  type Edit,
+} from '../../core/modelling';
 import { connected, type ModelDraftRow, type ModelEditRow, type Stored } from '../../data';
 import type { Actor } from '../access/actor';
 import { usualPriceList } from '../catalogue/catalogue';

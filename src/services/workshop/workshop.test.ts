@@ -269,7 +269,7 @@ describe('publishing', () => {
     await seenImpact(two);
     const results = await Promise.all([publishOf(one), publishOf(two)]);
     expect(results.map(code).sort()).toEqual(['', 'draft.behind']);
-    const behind = results[0]?.ok ? two : one;
+    const behind = results[0].ok ? two : one;
     const seen = valueOf(await seeCatchUp(behind));
     expect(seen.conflicts.map((each) => conflictKey(each))).toEqual(['.name.en']);
     const ahead = (await versionInForce('plumb'))?.name['en'] ?? '';
@@ -296,7 +296,7 @@ describe('publishing', () => {
     const [customer] = await connected().records.customers.findAll({ where: { dealerId: null }, limit: 1 });
     const begin = async (): Promise<number> => {
       const { id: build } = valueOf(
-        await beginBuild(mara, { customerId: customer?.id ?? '', modelId: 'ridgeback' } as never),
+        await beginBuild(mara, { customerId: customer?.id ?? '', modelId: 'ridgeback' }),
       );
       return pinnedNumber(build);
     };

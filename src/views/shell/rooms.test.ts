@@ -35,6 +35,7 @@ describe('rooms', () => {
       'catalogue',
       'quotes',
       ...(granted[role].includes('orders') ? ['orders'] : []),
+      ...(granted[role].includes('model') ? ['models'] : []),
       ...(granted[role].includes('administer') ? ['house', 'people'] : []),
     ]);
     expect(own.map(({ id }) => id)).toContain('programs');

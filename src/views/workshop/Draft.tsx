@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Redo2, Undo2 } from 'lucide-react';
 import type { DraftView } from '../../contract';
-import { own } from '../../i18n';
+import { own, sentence } from '../../i18n';
 import { Button, classes, say } from '../../ui';
 import { sentences } from '../api';
 import { Speech, useSpeech } from '../speech';
@@ -66,15 +66,19 @@ function wrongIn({ tried }: Held): Readonly<Partial<Record<PartId, number>>> {
 }
 
 function Page({ view }: Pick<Props, 'view'>) {
-  const { t } = useSpeech();
+  const { t, language } = useSpeech();
   const draft = useDraft(view);
   const [part, setPart] = useState<PartId>('outline');
   const [rule, setRule] = useState<string | null>(null);
   const [row, setRow] = useState<string | null>(null);
   const { refusals } = draft;
   useEffect(() => {
-    if (refusals.length > 0) say(sentences(refusals, t('request.failed')), true);
-  }, [refusals, t]);
+    const told = refusals.map((each) => ({
+      ...each,
+      message: each.message || sentence(language, each.code, each.params),
+    }));
+    if (told.length > 0) say(sentences(told, t('request.failed')), true);
+  }, [refusals, t, language]);
   useKeys(draft);
   const wrong = useMemo(() => wrongIn(draft), [draft]);
   const go = (path: string): void => {

@@ -139,7 +139,7 @@ function Begin({ model, words: { t } }: { model: ModelHead; words: InWords }) {
   if (!base) return null;
   const begin = async (): Promise<void> => {
     setBusy(true);
-    const name = `${t('draft.number', { number: String((model.versions[0]?.number ?? 0) + 1) })}`;
+    const name = t('draft.number', { number: String((model.versions[0]?.number ?? 0) + 1) });
     const answer = await ask('POST /drafts', { input: { name, from: { is: 'version', version: base.id } } });
     if (answer.ok) window.location.assign(`/models/${answer.value.id}`);
     else {

@@ -5,8 +5,8 @@ export const models: Room = {
   id: 'models',
   entry: { href: '/models', name: 'place.models', shown: 'bar', who: 'model' },
   keys: [
-    ['Ctrl Z', 'draft.undo'],
-    ['Ctrl Y', 'draft.redo'],
+    ['Ctrl Z', 'keys.undo'],
+    ['Ctrl Y', 'keys.redo'],
   ],
   texts: ['house', 'workshop', 'bench'],
 };

@@ -2,8 +2,7 @@
  * Goes through the text of a sentence: words, names and numbers at a place, and what could have stood at the place
  * that was come to farthest.
  */
-import type { Piece, PieceKind } from './pieces';
-import { shapeParts } from './pieces';
+import { shapeParts, type PieceKind } from './pieces';
 import { folded, withId, type OptionWord, type RowWord, type Words } from './words';
 
 /** Something that could stand at a place. */
@@ -214,16 +213,3 @@ export class Scanner {
 
 /** What reads each place of a shape. */
 export type Readers<T> = { readonly [K in keyof T]: (before: Partial<T>) => T[K] | null };
-
-/** The tokens of a text as pieces of it, what stands between them as words. */
-export function piecesOf(text: string, tokens: readonly Token[]): Piece[] {
-  const pieces: Piece[] = [];
-  let at = 0;
-  for (const { from, to, is } of [...tokens].sort((one, other) => one.from - other.from)) {
-    if (from > at) pieces.push({ is: 'word', text: text.slice(at, from) });
-    if (from >= at) pieces.push({ is, text: text.slice(from, to) });
-    at = Math.max(at, to);
-  }
-  if (at < text.length) pieces.push({ is: 'word', text: text.slice(at) });
-  return pieces;
-}

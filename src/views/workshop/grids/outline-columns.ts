@@ -1,8 +1,8 @@
 /** The columns of the outline: what of a section, a row or an option stands in each. */
-import { valueAt, withValue, type Part } from '../../../core/modelling';
+import { withValue, type Part } from '../../../core/modelling';
 import type { DraftView } from '../../../contract';
 import type { InWords } from '../../speech';
-import { countingAt, idAt, itemAt, textAt, type PartColumn } from './part-columns';
+import { countingAt, idAt, itemAt, plainAt, textAt, type PartColumn } from './part-columns';
 
 /** What a line of the outline is. */
 export type OutlineKind = 'section' | 'feature' | 'option' | 'number' | 'yesno' | 'choice' | 'text' | 'date';
@@ -104,7 +104,7 @@ function bounded(
   };
   const whole: PartColumn = {
     column,
-    read: (part) => String(valueAt(part, name) ?? ''),
+    read: (part) => plainAt(part, name),
     write: (part, kept) => withValue(part, name, kept === '' ? undefined : Number(kept)),
   };
   const text = decimal(name);

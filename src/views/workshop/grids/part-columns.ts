@@ -16,10 +16,16 @@ export interface PartColumn {
 type Head = Pick<GridColumn, 'id' | 'title' | 'width'> &
   Partial<Pick<GridColumn, 'kind' | 'needed' | 'fixed'>>;
 
+/** A text or number at a name of something, as text; "" for anything else. */
+export function plainAt(held: Parameters<typeof valueAt>[0], name: string): string {
+  const value = valueAt(held, name);
+  return typeof value === 'string' || typeof value === 'number' ? String(value) : '';
+}
+
 /** A text at a name of the part. */
 export const textAt = (name: string, head: Head): PartColumn => ({
   column: { ...head, read: (typed) => ({ kept: typed }) },
-  read: (part) => String(valueAt(part, name) ?? ''),
+  read: (part) => plainAt(part, name),
   write: (part, kept) => withValue(part, name, kept === '' ? undefined : kept),
 });
 
@@ -33,7 +39,7 @@ export const wholeAt = (name: string, head: Head, { t }: InWords): PartColumn =>
         ? { kept: String(Number(typed)) }
         : { why: t('draft.rows.badNumber', { value: typed }) },
   },
-  read: (part) => String(valueAt(part, name) ?? ''),
+  read: (part) => plainAt(part, name),
   write: (part, kept) => withValue(part, name, kept === '' ? undefined : Number(kept)),
 });
 

@@ -53,8 +53,8 @@ export function Tests({ draft }: { draft: Draft }) {
                   <li key={at}>
                     {t('draft.test.found', {
                       at,
-                      expected: JSON.stringify(expected) ?? '',
-                      found: JSON.stringify(found) ?? '',
+                      expected: JSON.stringify(expected),
+                      found: JSON.stringify(found),
                     })}
                   </li>
                 ))}

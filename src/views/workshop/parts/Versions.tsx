@@ -74,11 +74,6 @@ function Impact({ draft, view }: Props) {
   const job = useJob();
   const [seen, setSeen] = useState<ImpactView | null>(null);
   const { session } = draft;
-  const look = async (): Promise<void> => {
-    const answer = await ask('GET /drafts/{id}/impact', { at: { id: view.id } });
-    if (answer.ok) setSeen(answer.value);
-    else say(sentences(answer.failures, t('request.failed')), true);
-  };
   const work = async (): Promise<void> => {
     setSeen(null);
     await session.settled();
@@ -91,9 +86,12 @@ function Impact({ draft, view }: Props) {
   };
   const state = job.job?.state;
   useEffect(() => {
-    if (state === 'done') void look();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once it is done
-  }, [state]);
+    if (state !== 'done') return;
+    void ask('GET /drafts/{id}/impact', { at: { id: view.id } }).then((answer) => {
+      if (answer.ok) setSeen(answer.value);
+      else say(sentences(answer.failures, t('request.failed')), true);
+    });
+  }, [state, view.id, t]);
   const columns = useMemo((): Column<ImpactRow>[] => {
     const rank = { lost: 0, decide: 1, other: 2, same: 3 };
     const both = (before: string, after: string): string =>
@@ -269,7 +267,10 @@ function Published({ view }: Pick<Props, 'view'>) {
   const chosen = versions.find(({ id }) => id === open);
   const withdraw = async (id: string): Promise<void> => {
     const answer = await ask('POST /versions/{id}/withdraw', { at: { id }, input: { note: why } });
-    if (!answer.ok) return say(sentences(answer.failures, t('request.failed')), true);
+    if (!answer.ok) {
+      say(sentences(answer.failures, t('request.failed')), true);
+      return;
+    }
     setOpen(null);
     say(t('draft.release.done'));
     const now = await ask('GET /drafts/{id}', { at: { id: view.id } });

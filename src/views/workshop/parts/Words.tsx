@@ -4,6 +4,7 @@ import { listAt, partAt, valueAt, type Edit } from '../../../core/modelling';
 import { Grid, isWrong, type GridColumn, type Row } from '../../../ui/grid';
 import { useGridWords } from '../../parts/grid/useGridWords';
 import { useSpeech } from '../../speech';
+import { plainAt } from '../grids/part-columns';
 import { useDocumentGrid, type GridBack } from '../grids/useListGrid';
 import type { Draft } from '../session/useDraft';
 import css from '../workshop.module.css';
@@ -81,7 +82,7 @@ export function Words({ draft }: { draft: Draft }) {
           cells: [
             keyOf(each),
             ...document.languages.map((language) =>
-              String(valueAt(partAt(document, each.at) ?? {}, `${each.name}.${language}`) ?? ''),
+              plainAt(partAt(document, each.at) ?? {}, `${each.name}.${language}`),
             ),
           ],
         })),

@@ -80,7 +80,7 @@ function SentenceField({
   rule,
   text,
   onSet,
-}: Pick<Props, 'draft' | 'rule'> & { text: string; onSet: (rule: Rule) => void }) {
+}: Pick<Props, 'draft' | 'rule'> & { text: string; onSet: (rule: Rule) => Rule }) {
   const words = useSpeech();
   const { t } = words;
   const [typed, setTyped] = useState(() => (isBlank(rule) ? '' : text));
@@ -187,19 +187,19 @@ function Force({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSet: 
           options={severities.map((each) => ({ value: each, text: t(`draft.rule.wide.${each}`) }))}
           onChange={({ target }) => {
             const severity = severities.find((each) => each === target.value) ?? 'error';
-            change({ severity: severity === 'error' ? undefined : severity } as Partial<Rule>);
+            change({ severity: severity === 'error' ? undefined : severity });
           }}
         />
       )}
       <Day
         label={t('draft.rule.from')}
         value={rule.from ?? ''}
-        onPick={(day) => change({ from: day === '' ? undefined : day } as Partial<Rule>)}
+        onPick={(day) => change({ from: day === '' ? undefined : day })}
       />
       <Day
         label={t('draft.rule.until')}
         value={rule.until ?? ''}
-        onPick={(day) => change({ until: day === '' ? undefined : day } as Partial<Rule>)}
+        onPick={(day) => change({ until: day === '' ? undefined : day })}
       />
     </div>
   );
@@ -214,6 +214,7 @@ function Day(props: { label: string; value: string; onPick: (day: string) => voi
   );
 }
 
+/** Why, in one language: kept when the field is left. */
 function Reason({
   label,
   value,
@@ -223,15 +224,16 @@ function Reason({
   value: string;
   onChange: (text: string) => void;
 }) {
-  const [typed, setTyped] = useState(value);
-  useEffect(() => setTyped(value), [value]);
+  /** What is typed and not kept yet. */
+  const [typed, setTyped] = useState<string | null>(null);
   return (
     <Field
       label={label}
-      value={typed}
+      value={typed ?? value}
       onChange={({ target }) => setTyped(target.value)}
       onBlur={() => {
-        if (typed.trim() !== value) onChange(typed.trim());
+        if (typed !== null && typed.trim() !== value) onChange(typed.trim());
+        setTyped(null);
       }}
     />
   );

@@ -32,17 +32,27 @@ function sentenceFor(rule: Rule, words: Words): Sentence {
   return sentence;
 }
 
-/** Words of the last document whose names are the same: an edit of a rule changes none of them. */
-function useWords(
-  { context, features, parameters, calculations, library, properties, classes: of }: ModelDocument,
-  document: ModelDocument,
-  language: string,
-): Words {
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- only what has names
-  return useMemo(
-    () => wordsOf(document, language as Language),
-    [context, features, parameters, calculations, library, properties, of, language],
-  );
+/** The words of the document; an edit of a rule changes none of them. */
+function useWords(document: ModelDocument, language: string): Words {
+  const { id, format, name, languages, context, sections, features, parameters, calculations } = document;
+  const { library, properties, classes: of } = document;
+  return useMemo(() => {
+    const empty = { rules: [], numbering: [], prices: [], surcharges: [], materials: [], operations: [] };
+    const named = { id, format, name, languages, context, sections, features, parameters, calculations };
+    return wordsOf(
+      {
+        ...named,
+        ...empty,
+        figures: { more: [] },
+        ...(library ? { library } : {}),
+        ...(properties ? { properties } : {}),
+        ...(of ? { classes: of } : {}),
+      },
+      language as Language,
+    );
+  }, [
+    id, format, name, languages, context, sections, features, parameters, calculations, library, properties, of, language,
+  ]); // prettier-ignore
 }
 
 /** The rules of a model as sentences, found by what they say, what they are, and whether they fire. */
@@ -52,7 +62,7 @@ export function Rules({ draft, open, onOpen, row }: Props) {
   const [kind, setKind] = useState('');
   const [firing, setFiring] = useState(false);
   const { document, session, tried } = draft;
-  const words = useWords(document, document, language);
+  const words = useWords(document, language);
   const fired = useMemo(() => new Set(tried?.seen?.fired ?? []), [tried]);
   const wrong = useMemo(
     () =>

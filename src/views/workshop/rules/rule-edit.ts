@@ -91,7 +91,7 @@ export function withFormula(
     return { ...rule, all: rule.all.map((each, index) => (index === at ? source : each)) };
   if (name === 'value') return { ...rule, value: { formula: source } } as Rule;
   if (source !== '' || (name === 'when' && (rule.kind === 'show' || rule.kind === 'say')))
-    return { ...rule, [name]: source } as Rule;
+    return { ...rule, [name]: source };
   const { [name as 'when']: _, ...others } = rule as Rule & { when?: string };
   return others as Rule;
 }

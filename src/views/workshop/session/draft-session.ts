@@ -13,6 +13,8 @@ import type { Answer, Refusal } from '../../api';
 export interface Surroundings {
   send: (version: number, edit: Edit) => Promise<Answer<EditedView>>;
   step: (which: 'undo' | 'redo', version: number) => Promise<Answer<StepView>>;
+  /** Passes some time before what could not be sent is sent again. */
+  pause: () => Promise<void>;
   /** The draft as it is stored. */
   load: () => Promise<Answer<DraftView>>;
   attempt: (
@@ -28,7 +30,7 @@ export interface DraftStand {
   version: number;
   canUndo: boolean;
   canRedo: boolean;
-  saving: 'saved' | 'saving' | 'refused';
+  saving: 'saved' | 'saving' | 'offline' | 'refused';
   /** Why the last thing was not done. */
   refusals: readonly Refusal[];
   /** Who else edited it since it was opened. */
@@ -107,38 +109,43 @@ export class DraftSession {
     return this.sending;
   };
 
-  /** Stores the oldest edit that waits. */
+  /** Stores the oldest edit that waits; for as long as the server cannot be reached, again and again. */
   private async store(): Promise<void> {
     const [edit] = this.waiting;
     if (!edit) return;
-    const answer = await this.around.send(this.stand.version, edit);
-    if (!answer.ok) return this.reload(answer.failures);
+    let answer = await this.around.send(this.stand.version, edit);
+    while (!answer.ok && answer.status === 0) {
+      this.tell({ saving: 'offline' });
+      await this.around.pause();
+      answer = await this.around.send(this.stand.version, edit);
+    }
     this.waiting.shift();
+    if (!answer.ok) return this.reload(answer.failures);
     const { version, between, canUndo, canRedo } = answer.value;
     if (between.length > 0)
       return this.reload(
         [],
         between.map(({ by }) => by),
       );
-    this.tell({
-      version,
-      canUndo,
-      canRedo,
-      saving: this.waiting.length > 0 ? 'saving' : 'saved',
-    });
+    this.tell({ version, canUndo, canRedo, saving: this.waiting.length > 0 ? 'saving' : 'saved' });
   }
 
-  /** Takes the draft as it is stored, and does again what was not; what was refused is gone. */
-  private async reload(refusals: readonly Refusal[], others: readonly string[] = []): Promise<void> {
-    if (refusals.length > 0) this.waiting.shift();
+  /** Takes the draft as it is stored, and does again what waits; what no longer fits it is told of. */
+  private async reload(refused: readonly Refusal[], others: readonly string[] = []): Promise<void> {
     const answer = await this.around.load();
-    if (!answer.ok) return this.tell({ saving: 'refused', refusals: answer.failures });
+    if (!answer.ok) {
+      this.tell({ saving: 'refused', refusals: answer.failures });
+      return;
+    }
     let { document } = answer.value;
+    const lost: Refusal[] = [];
     this.waiting = this.waiting.filter((edit) => {
       const result = edited(document, edit);
       if (result.ok) document = result.document;
+      else lost.push({ message: '', ...result.problem });
       return result.ok;
     });
+    const refusals = [...refused, ...lost];
     const { version, canUndo, canRedo } = answer.value;
     this.tell({
       document,
@@ -183,8 +190,11 @@ export class DraftSession {
 
   /** Resolves once all that was done is stored. */
   readonly settled = async (): Promise<void> => {
-    while (this.waiting.length > 0 && this.stand.saving === 'saving') await this.sending;
-    await this.sending;
+    // What is done while this waits is waited for too.
+    for (let last; last !== this.sending;) {
+      last = this.sending;
+      await last;
+    }
   };
 
   /** Takes the draft as it is stored. */

@@ -1,6 +1,6 @@
 /** The session of a draft, as the page draws it. */
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { wrap } from 'comlink';
+import { wrap, type Remote } from 'comlink';
 import type { DraftView } from '../../../contract';
 import type { DraftComputation } from '../../../workers/draft/computation';
 import { ask } from '../../api';
@@ -11,11 +11,12 @@ export interface Draft extends DraftStand {
   session: DraftSession;
 }
 
-function begun(view: DraftView) {
-  const worker = new Worker(new URL('../../../workers/draft.worker.ts', import.meta.url), { type: 'module' });
-  const remote = wrap<DraftComputation>(worker);
-  const { tariff, facts, today } = view;
-  const opened = remote.open({ tariff, facts, today });
+/** A session whose tries wait for the computation that the page begins. */
+function sessionOf(view: DraftView) {
+  let begin: (remote: Remote<DraftComputation>) => void = () => undefined;
+  const begun = new Promise<Remote<DraftComputation>>((ready) => {
+    begin = ready;
+  });
   const at = { id: view.id };
   const session = new DraftSession(view, {
     send: (version, edit) => ask('POST /drafts/{id}/edits', { at, input: { version, edit } }),
@@ -23,34 +24,26 @@ function begun(view: DraftView) {
       which === 'undo'
         ? ask('POST /drafts/{id}/undo', { at, input: { version } })
         : ask('POST /drafts/{id}/redo', { at, input: { version } }),
+    pause: () => new Promise((done) => setTimeout(done, 2_000)),
     load: () => ask('GET /drafts/{id}', { at }),
-    attempt: async (document, decisions, values) => {
-      await opened;
-      return remote.try(document, decisions, values);
-    },
+    attempt: async (document, decisions, values) => (await begun).try(document, decisions, values),
   });
-  return { session, end: () => worker.terminate() };
+  return { session, begin };
 }
 
 /** Begins the session of a draft with the page, and ends it with that. */
 export function useDraft(view: DraftView): Draft {
-  const [session, setSession] = useState<DraftSession | null>(null);
-  const [idle] = useState(
-    () =>
-      new DraftSession(view, {
-        send: () => new Promise(() => undefined),
-        step: () => new Promise(() => undefined),
-        load: () => new Promise(() => undefined),
-        attempt: () => new Promise(() => undefined),
-      }),
-  );
+  const [{ session, begin }] = useState(() => sessionOf(view));
   useEffect(() => {
-    const { session: made, end } = begun(view);
-    setSession(made);
-    void made.attempt();
-    return end;
-  }, [view]);
-  const shown = session ?? idle;
-  const stand = useSyncExternalStore(shown.subscribe, shown.seen, shown.seen);
-  return { ...stand, session: shown };
+    const worker = new Worker(new URL('../../../workers/draft.worker.ts', import.meta.url), {
+      type: 'module',
+    });
+    const remote = wrap<DraftComputation>(worker);
+    const { tariff, facts, today } = view;
+    void remote.open({ tariff, facts, today }).then(() => begin(remote));
+    void session.attempt();
+    return () => worker.terminate();
+  }, [session, begin, view]);
+  const stand = useSyncExternalStore(session.subscribe, session.seen, session.seen);
+  return { ...stand, session };
 }
