@@ -54,14 +54,14 @@ const partOf = (path: string): PartId => {
 };
 
 /** How much is wrong in each part. */
-function wrongIn({ tried }: Held): Readonly<Partial<Record<PartId, number>>> {
+function wrongIn({ tried, tests }: Held): Readonly<Partial<Record<PartId, number>>> {
   const counts: Partial<Record<PartId, number>> = {};
   const add = (part: PartId, count = 1): void => {
     counts[part] = (counts[part] ?? 0) + count;
   };
   for (const { path } of tried?.problems ?? []) add(partOf(path));
   add('checkUp', tried?.problems.length ?? 0);
-  add('tests', (tried?.seen?.tests ?? []).filter(({ failures }) => failures.length > 0).length);
+  add('tests', tests.filter(({ failures }) => failures.length > 0).length);
   return counts;
 }
 

@@ -35,29 +35,39 @@ export interface Tried {
     decisions: readonly Decision[];
     /** Rules whose condition holds in what is tried. */
     fired: readonly string[];
-    tests: readonly TestResult[];
   };
 }
+
+/** A document by its number; with it when it is first spoken of. */
+export interface Edition {
+  number: number;
+  document?: ModelDocument;
+}
+
+/** An edition that was compiled. */
+interface Compiled {
+  number: number;
+  document: ModelDocument;
+  model: CompiledModel | null;
+  problems: readonly ModelProblem[];
+}
+
+const pause = () => new Promise((next) => setTimeout(next));
 
 /** Compiles and tries, one document after another. */
 export class DraftComputation {
   private means: TryMeans | undefined;
-  private last:
-    { document: ModelDocument; model: CompiledModel | null; problems: readonly ModelProblem[] } | undefined;
+  private last: Compiled | undefined;
 
   open(means: TryMeans): void {
     this.means = means;
   }
 
-  /** Tries a document with decisions, in a context whose first values stand where nothing is said. */
-  try(
-    document: ModelDocument,
-    decisions: readonly Decision[],
-    values: Readonly<Record<string, string>>,
-  ): Tried {
+  /** Tries an edition with decisions, in a context whose first values stand where nothing is said. */
+  try(edition: Edition, decisions: readonly Decision[], values: Readonly<Record<string, string>>): Tried {
     const { means } = this;
     if (!means) throw new Error('a draft is opened first');
-    const { model, problems } = this.compiled(document);
+    const { document, model, problems } = this.compiled(edition);
     if (!model) return { problems };
     const context: Context = { date: means.today, values: contextOf(model, values) };
     const lost = new Set(checkDecisions(model, [...decisions]).map(({ on }) => on));
@@ -77,15 +87,34 @@ export class DraftComputation {
         context,
         decisions: kept,
         fired: firedIn(model, picture),
-        tests: testsOf(model, context),
       },
     };
   }
 
-  private compiled(document: ModelDocument) {
-    if (this.last?.document === document) return this.last;
+  /**
+   * Runs the tests of the edition that was tried last, one at a time; nothing where another is asked about meanwhile,
+   * which does not wait for them.
+   */
+  async test(number: number): Promise<readonly TestResult[] | null> {
+    const { last, means } = this;
+    if (last?.number !== number || !last.model || !means) return null;
+    const { model } = last;
+    const engineOf = testEngines(model, { date: means.today, values: contextOf(model, {}) });
+    const results: TestResult[] = [];
+    for (const test of model.document.tests ?? []) {
+      await pause();
+      if (this.last !== last) return null;
+      results.push(runModelTest(engineOf(test), test));
+    }
+    return results;
+  }
+
+  private compiled({ number, document }: Edition): Compiled {
+    if (this.last?.number === number) return this.last;
+    if (!document) throw new Error('an edition comes with its document first');
     const result = compileModel(document);
     this.last = {
+      number,
       document,
       model: result.ok ? result.model : null,
       problems: result.ok ? [] : result.problems,
@@ -125,11 +154,4 @@ function firedIn(model: CompiledModel, { state }: BenchPicture): string[] {
         (kind === 'show' || kind === 'usual' || kind === 'set') && holds(`rules.${id}.when`) ? [id] : [],
       ),
     );
-}
-
-function testsOf(model: CompiledModel, context: Context): TestResult[] {
-  const tests = model.document.tests ?? [];
-  if (tests.length === 0) return [];
-  const engineOf = testEngines(model, context);
-  return tests.map((test) => runModelTest(engineOf(test), test));
 }

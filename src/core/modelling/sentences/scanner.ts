@@ -26,25 +26,27 @@ export interface Token {
 const isWordPart = (character: string | undefined): boolean =>
   character !== undefined && /[\p{L}\p{N}_]/u.test(character);
 
-/** The names of things, to be found in a text. */
-interface Names<T extends OptionWord> {
-  byFirst: ReadonlyMap<string, readonly { text: string; word: T }[]>;
-}
+const isSpace = (character: string | undefined): boolean =>
+  character === ' ' || (character !== undefined && /\s/.test(character));
 
-const namesOf = new WeakMap<readonly OptionWord[], Names<OptionWord>>();
+/** The names of things, to be found in a text: by their lengths, the longest first. */
+type Names = readonly (readonly [length: number, words: ReadonlyMap<string, OptionWord>])[];
 
-/** Names by their first letter, the longest first, so that "Steel ramps" is not read as "Steel". */
-function indexed<T extends OptionWord>(words: readonly T[]): Names<T> {
+const namesOf = new WeakMap<readonly OptionWord[], Names>();
+
+/** Names by their lengths, so that "Steel ramps" is not read as "Steel", however many there are. */
+function indexed(words: readonly OptionWord[]): Names {
   const known = namesOf.get(words);
-  if (known) return known as unknown as Names<T>;
-  const byFirst = new Map<string, { text: string; word: T }[]>();
+  if (known) return known;
+  const byLength = new Map<number, Map<string, OptionWord>>();
   for (const word of words)
     for (const text of new Set([word.name, withId(word), ...(word.also ?? [])].map(folded))) {
-      const first = text[0] ?? '';
-      byFirst.set(first, [...(byFirst.get(first) ?? []), { text, word }]);
+      const own = byLength.get(text.length) ?? new Map<string, OptionWord>();
+      // Of two that are called alike the first is meant.
+      if (text !== '' && !own.has(text)) own.set(text, word);
+      byLength.set(text.length, own);
     }
-  for (const each of byFirst.values()) each.sort((one, other) => other.text.length - one.text.length);
-  const names = { byFirst };
+  const names = [...byLength].sort(([one], [other]) => other - one);
   namesOf.set(words, names);
   return names;
 }
@@ -92,7 +94,7 @@ export class Scanner {
 
   behindSpace(at = this.at): number {
     let next = at;
-    while (next < this.text.length && /\s/.test(this.text[next] ?? '')) next++;
+    while (next < this.text.length && isSpace(this.text[next])) next++;
     return next;
   }
 
@@ -126,32 +128,26 @@ export class Scanner {
   /** The longest of the names that stands here. */
   name<T extends OptionWord>(words: readonly T[], is: PieceKind): T | null {
     const from = this.behindSpace();
-    const { byFirst } = indexed(words);
-    for (const { text, word } of byFirst.get((this.text[from] ?? '').toLowerCase()) ?? []) {
-      const to = this.endOf(text, from);
-      if (to === null) continue;
+    for (const [length, names] of indexed(words)) {
+      const to = this.endOf(from, length);
+      const word = to === null ? undefined : names.get(folded(this.text.slice(from, to)));
+      if (to === null || !word) continue;
+      if (isWordPart(this.text[to - 1]) && isWordPart(this.text[to])) continue;
       this.token(from, to, is);
       this.at = to;
-      return word;
+      return word as T;
     }
     return null;
   }
 
-  /** Where a name ends that stands at a place; however many spaces are between its words. */
-  private endOf(name: string, from: number): number | null {
+  /** Where a name of a length ends that begins at a place; however many spaces are between its words. */
+  private endOf(from: number, length: number): number | null {
     let at = from;
-    for (const character of name) {
-      if (character === ' ') {
-        const next = this.behindSpace(at);
-        if (next === at) return null;
-        at = next;
-      } else {
-        const there = this.text.slice(at, at + character.length).toLowerCase();
-        if (there !== character) return null;
-        at += character.length;
-      }
+    for (let count = 0; count < length; count++) {
+      if (at >= this.text.length) return null;
+      at = isSpace(this.text[at]) ? this.behindSpace(at) : at + 1;
     }
-    return isWordPart(name.at(-1)) && isWordPart(this.text[at]) ? null : at;
+    return at;
   }
 
   /** What a pattern finds right here. */

@@ -7,9 +7,9 @@ import css from '../workshop.module.css';
 /** Kept try-outs with what is expected of them, run at each edit. */
 export function Tests({ draft }: { draft: Draft }) {
   const { t } = useSpeech();
-  const { document, session, tried } = draft;
+  const { document, session } = draft;
   const tests = document.tests ?? [];
-  const results = new Map((tried?.seen?.tests ?? []).map((each) => [each.id, each]));
+  const results = new Map(draft.tests.map((each) => [each.id, each]));
   if (tests.length === 0) return <p className={css.empty}>{t('draft.test.none')}</p>;
   return (
     <ul className={css.cards} aria-label={t('draft.part.tests')}>

@@ -57,6 +57,7 @@ function sessionOn(server: Server, later: <T>(what: T) => Promise<T>) {
       pause: () => Promise.resolve(),
       load: async () => later({ ok: true as const, value: view() as DraftView }),
       attempt: async () => later({ problems: [] }),
+      test: () => Promise.resolve([]),
     },
   );
 }
@@ -128,6 +129,7 @@ describe('a draft that several edit', () => {
         pause: () => Promise.resolve(),
         load: () => Promise.reject(new Error('not asked for')),
         attempt: () => Promise.resolve({ problems: [] }),
+        test: () => Promise.resolve([]),
       },
     );
     session.edit(name('en', 'Kept'));
@@ -145,6 +147,7 @@ describe('a draft that several edit', () => {
         pause: () => Promise.resolve(),
         load: () => new Promise(() => undefined),
         attempt: () => new Promise((answer) => answers.push(answer)),
+        test: () => Promise.resolve([]),
       },
     );
     const [first, second] = [session.attempt(), session.attempt()];

@@ -2,7 +2,7 @@
  * A draft while somebody works on it: each edit is done here at once, sent in its order, and tried out; what others did
  * in between comes in with the answer. It knows nothing of how it is drawn.
  */
-import type { Decision } from '../../../core/engine';
+import type { Decision, TestResult } from '../../../core/engine';
 import type { ModelDocument } from '../../../core/model';
 import { edited, type Edit, type EditProblem } from '../../../core/modelling';
 import type { DraftView, EditedView, StepView } from '../../../contract';
@@ -22,6 +22,8 @@ export interface Surroundings {
     decisions: readonly Decision[],
     values: Readonly<Record<string, string>>,
   ) => Promise<Tried>;
+  /** Runs the tests of what was tried last; nothing where something else is tried meanwhile. */
+  test: (document: ModelDocument) => Promise<readonly TestResult[] | null>;
 }
 
 /** What is to be seen of a draft. */
@@ -37,6 +39,8 @@ export interface DraftStand {
   others: readonly string[];
   /** What came of it last; null before anything did. */
   tried: Tried | null;
+  /** What came of its tests last. */
+  tests: readonly TestResult[];
   /** It is being tried out anew. */
   trying: boolean;
   decisions: readonly Decision[];
@@ -51,6 +55,8 @@ export class DraftSession {
   private waiting: Edit[] = [];
   private sending: Promise<void> = Promise.resolve();
   private tries = 0;
+  /** The document whose tests were run last. */
+  private tested: ModelDocument | null = null;
 
   constructor(
     view: Pick<DraftView, 'document' | 'version' | 'canUndo' | 'canRedo'>,
@@ -66,6 +72,7 @@ export class DraftSession {
       refusals: [],
       others: [],
       tried: null,
+      tests: [],
       trying: false,
       decisions: [],
       context: {},
@@ -186,7 +193,17 @@ export class DraftSession {
     // What is shown of a model that compiles stays while the next does not.
     const seen = tried.seen ?? this.stand.tried?.seen;
     this.tell({ tried: { problems: tried.problems, ...(seen ? { seen } : {}) }, trying: false });
+    void this.test(document);
   };
+
+  /** Runs the tests of a document behind its try, where it is another than the one that was tested. */
+  private async test(document: ModelDocument): Promise<void> {
+    if (this.tested === document) return;
+    const tests = await this.around.test(document);
+    if (tests === null || document !== this.stand.document) return;
+    this.tested = document;
+    this.tell({ tests });
+  }
 
   /** Resolves once all that was done is stored. */
   readonly settled = async (): Promise<void> => {

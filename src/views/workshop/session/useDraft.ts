@@ -2,7 +2,8 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { wrap, type Remote } from 'comlink';
 import type { DraftView } from '../../../contract';
-import type { DraftComputation } from '../../../workers/draft/computation';
+import type { ModelDocument } from '../../../core/model';
+import type { DraftComputation, Edition } from '../../../workers/draft/computation';
 import { ask } from '../../api';
 import { DraftSession, type DraftStand } from './draft-session';
 
@@ -17,6 +18,13 @@ function sessionOf(view: DraftView) {
   const begun = new Promise<Remote<DraftComputation>>((ready) => {
     begin = ready;
   });
+  // A document goes to the computation once, however often it is tried.
+  let last: { number: number; document: ModelDocument } | undefined;
+  const editionOf = (document: ModelDocument): Edition => {
+    if (last?.document === document) return { number: last.number };
+    last = { number: (last?.number ?? 0) + 1, document };
+    return last;
+  };
   const at = { id: view.id };
   const session = new DraftSession(view, {
     send: (version, edit) => ask('POST /drafts/{id}/edits', { at, input: { version, edit } }),
@@ -26,7 +34,11 @@ function sessionOf(view: DraftView) {
         : ask('POST /drafts/{id}/redo', { at, input: { version } }),
     pause: () => new Promise((done) => setTimeout(done, 2_000)),
     load: () => ask('GET /drafts/{id}', { at }),
-    attempt: async (document, decisions, values) => (await begun).try(document, decisions, values),
+    attempt: async (document, decisions, values) => {
+      const remote = await begun;
+      return remote.try(editionOf(document), decisions, values);
+    },
+    test: async (document) => (await begun).test(editionOf(document).number),
   });
   return { session, begin };
 }
