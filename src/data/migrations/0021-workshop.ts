@@ -16,7 +16,7 @@ create table model_releases (
   withdrawn_at timestamptz,
   withdrawn_by uuid references users,
   withdrawn_note text,
-  constraint model_releases_withdrawn check ((withdrawn_at is null) = (withdrawn_note is null))
+  constraint releases_withdrawn check ((withdrawn_at is null) = (withdrawn_note is null))
 );
 insert into model_releases (version_id, in_force)
   select id, case when number = 1 then date '2000-01-01' else published_at::date end from model_versions;
@@ -42,7 +42,7 @@ create table model_drafts (
   agreed_hash text,
   closed_at timestamptz,
   published_id uuid references model_versions,
-  constraint model_drafts_agreed check ((agreed_by is null) = (agreed_hash is null))
+  constraint drafts_agreed check ((agreed_by is null) = (agreed_hash is null))
 );
 create index model_drafts_open on model_drafts (model_id) where closed_at is null;
 

@@ -425,7 +425,7 @@ describe('from release to release', () => {
       { from: '2000-01-01', withdrawn_at: null },
     ]);
     expect(await refused('update model_releases set withdrawn_at = now()')).toMatch(
-      /model_releases_withdrawn/,
+      /releases_withdrawn/,
     );
     expect(await rows("select part from house_parts where part = 'workshop'")).toEqual([]);
   });

@@ -69,7 +69,7 @@ function Page({ view }: Pick<Props, 'view'>) {
   const { t, language } = useSpeech();
   const draft = useDraft(view);
   const [part, setPart] = useState<PartId>('outline');
-  const [rule, setRule] = useState<string | null>(null);
+  const [opened, openRule] = useState<string | null>(null);
   const [row, setRow] = useState<string | null>(null);
   const { refusals } = draft;
   useEffect(() => {
@@ -85,7 +85,7 @@ function Page({ view }: Pick<Props, 'view'>) {
     const next = partOf(path);
     setPart(next);
     if (next === 'rules') {
-      setRule(steps(path, draft.document)[1] ?? null);
+      openRule(steps(path, draft.document)[1] ?? null);
       setRow(null);
     }
   };
@@ -119,7 +119,7 @@ function Page({ view }: Pick<Props, 'view'>) {
         aria-label={t(`draft.part.${part}`)}
       >
         {part === 'outline' && <Outline draft={draft} view={view} />}
-        {part === 'rules' && <Rules draft={draft} open={rule} onOpen={setRule} row={row} />}
+        {part === 'rules' && <Rules draft={draft} open={opened} onOpen={openRule} row={row} />}
         {part === 'figures' && <Figures draft={draft} view={view} />}
         {part === 'price' && <Prices draft={draft} view={view} />}
         {part === 'making' && <Making draft={draft} view={view} />}
@@ -133,7 +133,7 @@ function Page({ view }: Pick<Props, 'view'>) {
         view={view}
         onRule={(id) => {
           setPart('rules');
-          setRule(id);
+          openRule(id);
           setRow(null);
         }}
         onRow={(id) => {

@@ -83,6 +83,6 @@ function findingText(
   words: InWords,
 ): string {
   const [list = '', id = '', option] = at.split('.');
-  const way = option !== undefined && list === 'features' ? [list, id, 'options', option] : [list, id];
+  const way = list === 'features' && option !== undefined ? [list, id, 'options', option] : [list, id];
   return words.t(`draft.check.kind.${kind}`, { at: partName(document, way, words), other, number });
 }

@@ -95,7 +95,8 @@ function SentenceField({
   const own = useRef('');
   useEffect(() => {
     // Taken back, or changed in another way: then the field shows what the rule says by now.
-    if (own.current !== JSON.stringify(rule) && !isBlank(rule)) setTyped(text);
+    if (isBlank(rule) || own.current === JSON.stringify(rule)) return;
+    setTyped(text);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only another rule is a reason
   }, [rule]);
   if (!first) return null;
