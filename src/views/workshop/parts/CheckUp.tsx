@@ -82,7 +82,7 @@ function findingText(
   document: Draft['document'],
   words: InWords,
 ): string {
-  const [list = '', id = '', option] = at.split('.');
-  const way = list === 'features' && option !== undefined ? [list, id, 'options', option] : [list, id];
+  const [list = '', id = '', inner] = at.split('.');
+  const way = list === 'features' && inner !== undefined ? [list, id, 'options', inner] : [list, id];
   return words.t(`draft.check.kind.${kind}`, { at: partName(document, way, words), other, number });
 }
