@@ -15,6 +15,7 @@ import { versionInForce, publish } from '../catalogue/models';
 import { readNumbers } from '../quotes/lines/quote-builds';
 import { openQuote } from '../quotes/quotes';
 import { readBack, readForBuild } from './read-back';
+import { today } from '../kernel/clock';
 import { openDemo, personOf } from '../kernel/testing';
 
 let mara: Actor;
@@ -139,14 +140,17 @@ describe('a part number', () => {
       ),
     };
     expect((await connected().transaction(() => publish(changed, 'RIDGEBACK', null))).problems).toEqual([]);
-    const read = value(await readBack(before.partNumber, context));
+    // The version that is in force on the day of the build is the one that is meant.
+    expect(value(await readBack(before.partNumber, context)).version.number).toBe(1);
+    const onDay = { ...context, date: today() };
+    const read = value(await readBack(before.partNumber, onDay));
     expect(read).toMatchObject({ scheme: 1, version: { number: 2 } });
     expect(said(read.decisions)).toMatchObject({ width: 'custom', customWidth: '3.35' });
     // A number of today says nothing of a scheme; one pasted on a build of the older version is read by its
     // own.
     const now = await made('ridgeback', complete);
     expect(now.partNumber).toMatch(/^RW-/);
-    expect(value(await readBack(now.partNumber, context)).scheme).toBeUndefined();
+    expect(value(await readBack(now.partNumber, onDay)).scheme).toBeUndefined();
     expect(value(await readForBuild(mara, now.id, { number: before.partNumber }))).toMatchObject({
       scheme: 1,
     });

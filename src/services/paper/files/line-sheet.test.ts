@@ -107,7 +107,7 @@ describe('lines for a spreadsheet', () => {
     expect(rows.slice(1, 4)).toEqual([
       '1,,SILL-1212-X,Sill scale,,2,pc,,,,,,10712,,,',
       '1,,,Due once,,2,pc,each,5000,0,5000,,10000,,,within line 1',
-      '1,,,"Once, whatever the quantity",,,,,,,,,712,,,within line 1',
+      '1,,,Not by the piece,,,,,,,,,712,,,within line 1',
     ]);
   });
   it('say of a price for all that it is one', () => {
