@@ -1,6 +1,6 @@
 /**
- * Publishing the next version of a model, as a modeller will in the Workshop: straight into the database that
- * the tests have.
+ * Publishing the next version of a model without looking at what it changes, as no modeller can: straight into the
+ * database that the tests have.
  */
 import { createHash, randomUUID } from 'node:crypto';
 import pg from 'pg';
@@ -26,10 +26,12 @@ export async function publishNext(
     const compiled = compileModel(document);
     if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
     const text = JSON.stringify(document);
+    const id = randomUUID();
     await client.query(
       'insert into model_versions (id, model_id, number, document, hash) values ($1, $2, $3, $4, $5)',
-      [randomUUID(), modelId, last.number + 1, text, createHash('sha256').update(text).digest('hex')],
+      [id, modelId, last.number + 1, text, createHash('sha256').update(text).digest('hex')],
     );
+    await client.query('insert into model_releases (version_id, in_force) values ($1, current_date)', [id]);
   } finally {
     await client.end();
   }

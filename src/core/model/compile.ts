@@ -14,7 +14,6 @@ import type {
 } from './entries';
 import { all } from './expressions';
 import { withClasses } from './library';
-import { movedOn } from './moved-on';
 import { Names } from './names';
 import { anyNumber, Declaration, yesno, type Home } from './places';
 import type { ModelProblem } from './problem';
@@ -25,11 +24,11 @@ import { readsTyped } from './typed';
 export type ModelResult = { ok: true; model: CompiledModel } | { ok: false; problems: ModelProblem[] };
 
 /**
- * Compiles a document that was checked before, such as one that is published, of any format that was; what is not of
- * its shape throws or compiles to nothing useful.
+ * Compiles a document of this format that was checked before, such as one that is published; what is not of its shape
+ * throws or compiles to nothing useful.
  */
 export const compilePublished = (document: ModelDocument): ModelResult =>
-  new Compiler(movedOn(document) as ModelDocument, new Map(), []).run();
+  new Compiler(document, new Map(), []).run();
 
 /** Entries at most, those of the builds inside among them. */
 const mostEntries = 100_000;

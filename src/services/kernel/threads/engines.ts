@@ -3,7 +3,7 @@
  * for longest.
  */
 import { createEngine, usualLimits, type Context, type Engine } from '../../../core/engine';
-import { compilePublished, type CompiledModel, type ModelDocument } from '../../../core/model';
+import { compilePublished, movedOn, type CompiledModel, type ModelDocument } from '../../../core/model';
 import type { Tariff } from '../../../core/pricing';
 import { engineTasks, type Facts, type Kept } from './tasks';
 import { Recent } from './recent';
@@ -45,7 +45,8 @@ serveTasks(engineTasks(kept), ({ kind, key }, value) => {
   if (kind === 'tariff') lists.set(key, value as Tariff, 1);
   else if (kind === 'facts') facts.set(key, value as Facts, 1);
   else {
-    const result = compilePublished(JSON.parse(value as string) as ModelDocument);
+    // What was published in an earlier format is kept as it was.
+    const result = compilePublished(movedOn(JSON.parse(value as string)) as ModelDocument);
     if (!result.ok)
       throw new Error(`published model does not compile: ${JSON.stringify(result.problems.slice(0, 3))}`);
     sizes.set(key, (value as string).length);
