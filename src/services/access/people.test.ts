@@ -41,8 +41,8 @@ const seen = async ({ id }: Pick<Actor, 'id'>): Promise<PersonView> => {
   if (!person) throw new Error('not there');
   return person;
 };
-const inOf = (email: string, password: string) =>
-  signIn({ email, password, address: '192.0.2.7' }) as Promise<Result<{ token: string }>>;
+const inOf = (email: string, password: string, address = '192.0.2.7') =>
+  signIn({ email, password, address }) as Promise<Result<{ token: string }>>;
 const tokenIn = (link: string): string => link.slice(link.indexOf('#') + 1);
 const newPerson = (email: string, more: Partial<NewPersonInput> = {}): NewPersonInput => ({
   name: 'Nell Ashby',
@@ -98,7 +98,8 @@ describe('a link', () => {
     const { link } = await value(linkFor(ines, joss.id));
     const [, ...tries] = await Promise.all([
       setPassword({ token: tokenIn(link), password: 'quite another one' }),
-      ...Array.from({ length: 8 }, () => inOf(joss.email, password)),
+      // From places of their own: those that come too late fail, and would make others wait.
+      ...Array.from({ length: 8 }, (_, at) => inOf(joss.email, password, `192.0.2.${String(100 + at)}`)),
     ]);
     for (const each of tries) if (each.ok) expect(await whoIs(each.value.token)).toBeNull();
   });
