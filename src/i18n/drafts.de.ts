@@ -61,6 +61,7 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
     noDocument: 'Wählen Sie ein Modelldokument.',
     badDocument: 'Die Datei ist kein Modelldokument: {{what}} bei {{path}}.',
     badEdit: 'Diese Änderung wird nicht verstanden.',
+    tooLarge: 'Das Modell würde größer, als eines sein kann, mit dem sich arbeiten lässt.',
     noNote: 'Sagen Sie in einem Satz, was neu ist.',
     missing: 'Diesen Entwurf gibt es nicht.',
     closed: 'Dieser Entwurf wurde veröffentlicht oder beiseitegelegt.',

@@ -58,6 +58,7 @@ export const draftsEn = {
     noDocument: 'Choose a model document.',
     badDocument: 'The file is no model document: {{what}} at {{path}}.',
     badEdit: 'This edit is not understood.',
+    tooLarge: 'The model would be larger than any that can be worked with.',
     noNote: 'Say in a sentence what is new.',
     missing: 'There is no such draft.',
     closed: 'This draft was published or put aside.',

@@ -8,6 +8,7 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { changesBetween, withChanges, type QuoteView } from '../../contract';
 import { shownState } from '../../core/quotes';
+import { seeModels } from '../workshop/drafts';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { beginBuild } from '../builds/begin';
@@ -268,6 +269,7 @@ describe('work does not grow with what is not touched', () => {
       () => listOrders(mara),
       () => desk(mara),
       () => search(mara, 'callow'),
+      () => seeModels(),
     ]) {
       const [count] = await queriesOf<unknown>(look);
       // Who asks is one more.

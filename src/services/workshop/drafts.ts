@@ -44,7 +44,7 @@ import {
   stepsOf,
   type DraftFacts,
 } from './draft-row';
-import { versionsOf } from './versions';
+import { versionsByModel, versionsOf } from './versions';
 
 /** All models with their versions and open drafts; of drafts the last changed first. */
 export async function seeModels(): Promise<ModelsView> {
@@ -55,18 +55,14 @@ export async function seeModels(): Promise<ModelsView> {
     { type: QueryTypes.SELECT },
   );
   const heads = rows.map((row) => headOf(known, row));
-  const models = await Promise.all(
-    known.models.map(async ({ id, sku }) => {
-      const [newest] = known.releases.get(id) ?? [];
-      return {
-        id,
-        sku,
-        name: newest?.name ?? {},
-        versions: await versionsOf(id),
-        drafts: heads.filter(({ modelId }) => modelId === id),
-      };
-    }),
-  );
+  const versions = await versionsByModel();
+  const models = known.models.map(({ id, sku }) => ({
+    id,
+    sku,
+    name: known.releases.get(id)?.[0]?.name ?? {},
+    versions: versions.get(id) ?? [],
+    drafts: heads.filter(({ modelId }) => modelId === id),
+  }));
   const there = new Set(known.models.map(({ id }) => id));
   return {
     models,
@@ -105,6 +101,8 @@ export async function seeDraft(actor: Actor, id: string): Promise<Result<DraftVi
 }
 
 const editsAtOnce = 50;
+/** A document with all models inside it is so long at most. */
+const mostCharacters = 16_000_000;
 
 /** The edits of a draft, the newest first. */
 export async function seeEdits(id: string, page: number): Promise<Result<Page<EditView>>> {
@@ -172,6 +170,7 @@ async function doEdit(actor: Actor, draft: Stored<ModelDraftRow>, edit: Edit): P
     raw: true,
   });
   const document = await completed(result.document);
+  if (JSON.stringify(document).length > mostCharacters) return fail('invalid', { code: 'draft.tooLarge' });
   await keepDocument(actor, draft, document);
   await modelEdits.create({
     draftId: draft.id,

@@ -205,7 +205,8 @@ export async function seeImpact(id: string, { is, page }: ImpactQuery): Promise<
     raw: true,
   });
   if (impactHash !== hash) return fail('conflict', { code: 'draft.noImpact' });
-  await found.value.update({ impactSeen: true });
+  // Of this very document: another may have come meanwhile.
+  await connected().records.modelDrafts.update({ impactSeen: true }, { where: { id, impactHash: hash } });
   const counted = await connected().sequelize.query<{ verdict: ImpactRow['is']; count: string }>(
     'select verdict, count(*) from model_impacts where draft_id = $1 and hash = $2 group by verdict',
     { bind: [id, hash], type: QueryTypes.SELECT },

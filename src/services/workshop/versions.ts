@@ -1,5 +1,5 @@
 /** Versions of models: published from a draft, in force from a day, withdrawn. */
-import { Op } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import type { DraftCheck, DraftInput, PublishInput, VersionView, WithdrawInput } from '../../contract';
 import type { ModelDocument } from '../../core/model';
 import { connected, type ModelDraftRow } from '../../data';
@@ -12,46 +12,51 @@ import { Recent } from '../kernel/threads/recent';
 import { isReference } from '../kernel/reference';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { housePart } from '../settings/house';
-import { inForceOn, nameOf, reference } from '../settings/reference-data';
+import { inForceOn, reference } from '../settings/reference-data';
 import { isOver, knownDraft, openDraft } from './draft-row';
 
-/** All versions of a model, the newest first. */
-export async function versionsOf(modelId: string): Promise<VersionView[]> {
-  const facts = await reference();
-  const { modelVersions, modelReleases } = connected().records;
-  const versions = await modelVersions.findAll({
-    where: { modelId },
-    attributes: ['id', 'number', 'publishedAt', 'publishedBy'],
-    order: [['number', 'DESC']],
-    raw: true,
-  });
-  const releases = await modelReleases.findAll({
-    where: { versionId: { [Op.in]: versions.map(({ id }) => id) } },
-    raw: true,
-  });
-  const current = inForceOn(facts, modelId, today());
-  return versions.flatMap((version): VersionView[] => {
-    const release = releases.find(({ versionId }) => versionId === version.id);
-    if (!release) return [];
-    return [
-      {
-        id: version.id,
-        number: version.number,
-        inForce: release.inForce,
-        publishedAt: (version.publishedAt ?? new Date()).toISOString(),
-        by: version.publishedBy === null ? null : nameOf(facts, version.publishedBy),
-        note: release.note,
-        agreedBy: release.agreedBy === null ? null : nameOf(facts, release.agreedBy),
-        withdrawn: release.withdrawnAt && {
-          at: release.withdrawnAt.toISOString(),
-          by: release.withdrawnBy === null ? null : nameOf(facts, release.withdrawnBy),
-          note: release.withdrawnNote ?? '',
-        },
-        current: current?.id === version.id,
-      },
-    ];
-  });
+/** A version as the database tells of it, with its release. */
+interface Found extends Omit<VersionView, 'publishedAt' | 'withdrawn' | 'current'> {
+  modelId: string;
+  publishedAt: Date;
+  withdrawnAt: Date | null;
+  withdrawnBy: string | null;
+  withdrawnNote: string | null;
 }
+
+/** All versions of a model, or of every model, the newest first, in one query; by model. */
+export async function versionsByModel(modelId?: string): Promise<ReadonlyMap<string, VersionView[]>> {
+  const known = await reference();
+  const rows = await connected().sequelize.query<Found>(
+    `select v.id, v.model_id as "modelId", v.number, r.in_force::text as "inForce", v.published_at as "publishedAt",
+       p.name as by, r.note, a.name as "agreedBy", r.withdrawn_at as "withdrawnAt", w.name as "withdrawnBy",
+       r.withdrawn_note as "withdrawnNote"
+     from model_versions v join model_releases r on r.version_id = v.id left join users p on p.id = v.published_by
+       left join users a on a.id = r.agreed_by left join users w on w.id = r.withdrawn_by
+     where $1::text is null or v.model_id = $1 order by v.number desc`,
+    { bind: [modelId ?? null], type: QueryTypes.SELECT },
+  );
+  const found = new Map<string, VersionView[]>();
+  for (const { modelId: of, publishedAt, withdrawnAt, withdrawnBy, withdrawnNote, ...row } of rows) {
+    const own = found.get(of) ?? [];
+    own.push({
+      ...row,
+      publishedAt: publishedAt.toISOString(),
+      withdrawn: withdrawnAt && {
+        at: withdrawnAt.toISOString(),
+        by: withdrawnBy,
+        note: withdrawnNote ?? '',
+      },
+      current: inForceOn(known, of, today())?.id === row.id,
+    });
+    found.set(of, own);
+  }
+  return found;
+}
+
+/** All versions of a model, the newest first. */
+export const versionsOf = async (modelId: string): Promise<VersionView[]> =>
+  (await versionsByModel(modelId)).get(modelId) ?? [];
 
 /** What is wrong with a draft: what does not compile, what the examination finds, and which tests are red. */
 export async function checkDraft(id: string, { version }: DraftInput): Promise<Result<DraftCheck>> {
@@ -106,7 +111,7 @@ export async function publishDraft(
     const draft = found.value;
     // Of two who publish at once the second finds that it is behind by then.
     await connected().sequelize.query('select pg_advisory_xact_lock(hashtext($1))', {
-      bind: [`publish ${draft.modelId}`],
+      bind: [`publish ${draft.sku}`],
     });
     const newest = await connected().records.modelVersions.findOne({
       where: { modelId: draft.modelId },
@@ -115,6 +120,10 @@ export async function publishDraft(
       raw: true,
     });
     if (newest && (await isBehind(draft, newest.id))) return fail('conflict', { code: 'draft.behind' });
+    // A new model may have been given the item of one that was published since it was begun.
+    const { models } = connected().records;
+    const sold = newest ? null : await models.findOne({ where: { sku: draft.sku }, raw: true });
+    if (sold) return fail('conflict', { code: 'draft.skuTaken', params: { sku: draft.sku } });
     const made = await publish(draft.document, draft.sku, actor.id, {
       ...(newest ? { inForce: from } : {}),
       note,

@@ -393,3 +393,20 @@ describe('the impact', () => {
     expect(code(await seeImpact(await draftOf('beacon'), { page: 0 }))).toBe('draft.noImpact');
   }, 120_000);
 });
+
+describe('what is there', () => {
+  it('keeps two new models from being sold as one item', async () => {
+    const begin = async (id: string) =>
+      valueOf(
+        await beginDraft(wen, {
+          name: 'New',
+          from: { is: 'items', id, sku: 'SILL', title: id, skus: ['SILL-RAMP', 'SILL-COL'] },
+        }),
+      ).id;
+    const [one, two] = [await begin('sillOne'), await begin('sillTwo')];
+    const { workshop } = await seeHouse();
+    valueOf(await changeWorkshop(tobias, { version: workshop.version, secondEyes: false }));
+    const results = await Promise.all([publishOf(one), publishOf(two)]);
+    expect(results.map(code).sort()).toEqual(['', 'draft.skuTaken']);
+  });
+});

@@ -81,8 +81,14 @@ function Impact({ draft, view }: Props) {
       at: { id: view.id },
       input: { version: session.seen().version },
     });
-    if (begun.ok) await job.begin(ask('GET /jobs/{id}', { at: { id: begun.value.job } }));
-    else say(sentences(begun.failures, t('request.failed')), true);
+    if (!begun.ok) {
+      say(sentences(begun.failures, t('request.failed')), true);
+      return;
+    }
+    // What was worked out already is shown, whoever asked for it and however long ago.
+    const there = await ask('GET /drafts/{id}/impact', { at: { id: view.id } });
+    if (there.ok) setSeen(there.value);
+    else await job.begin(ask('GET /jobs/{id}', { at: { id: begun.value.job } }));
   };
   const state = job.job?.state;
   useEffect(() => {
