@@ -38,33 +38,16 @@ export const permissions = [
 /** Something that a role may be allowed to do. */
 export type Permission = (typeof permissions)[number];
 
+/** Whoever answers for what others offer. */
+const signer: readonly Permission[] = [
+  'quotes', 'discount', 'accept', 'costs', 'sign', 'orders', 'workOrders', 'special', 'rates', 'agree',
+]; // prettier-ignore
+
 /** The permissions of each role. */
 export const granted: Readonly<Record<Role, readonly Permission[]>> = {
   engineer: ['quotes', 'discount', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
-  manager: [
-    'quotes',
-    'discount',
-    'accept',
-    'costs',
-    'sign',
-    'orders',
-    'workOrders',
-    'special',
-    'rates',
-    'agree',
-  ],
-  director: [
-    'quotes',
-    'discount',
-    'accept',
-    'costs',
-    'sign',
-    'orders',
-    'workOrders',
-    'special',
-    'rates',
-    'agree',
-  ],
+  manager: signer,
+  director: signer,
   modeller: ['costs', 'orders', 'workOrders', 'model', 'agree'],
   administrator: ['administer'],
   dealer: ['quotes', 'resale'],

@@ -47,15 +47,19 @@ const questions = 2;
 const pageSize = 100;
 
 const foundSql = `
-  select b.id as build, 'quote' as is, q.id, q.number, q.title, o.name as owner, b.model_version_id as version, r.price_list as list,
-    coalesce(r.customer ->> 'region', '') as region, b.asked, b.decisions, b.special
-  from quotes q join lateral (select * from quote_revisions v where v.quote_id = q.id order by v.number desc limit 1) r on true
-    join quote_lines l on l.revision_id = r.id join builds b on b.id = l.build_id join model_versions m on m.id = b.model_version_id join users o on o.id = q.owner_id
+  select b.id as build, 'quote' as is, q.id, q.number, q.title, o.name as owner, b.model_version_id as version,
+    r.price_list as list, coalesce(r.customer ->> 'region', '') as region, b.asked, b.decisions, b.special
+  from quotes q
+    join lateral (select * from quote_revisions v where v.quote_id = q.id order by v.number desc limit 1) r on true
+    join quote_lines l on l.revision_id = r.id join builds b on b.id = l.build_id
+    join model_versions m on m.id = b.model_version_id join users o on o.id = q.owner_id
   where r.state in ('draft', 'sent') and m.model_id = $1
   union all
-  select b.id, 'order', d.id, d.number, q.title, o.name, b.model_version_id, r.price_list, coalesce(r.customer ->> 'region', ''), b.asked, b.decisions, b.special
+  select b.id, 'order', d.id, d.number, q.title, o.name, b.model_version_id,
+    r.price_list, coalesce(r.customer ->> 'region', ''), b.asked, b.decisions, b.special
   from orders d join quotes q on q.id = d.quote_id join quote_revisions r on r.id = d.revision_id
-    join quote_lines l on l.revision_id = r.id join builds b on b.id = l.build_id join model_versions m on m.id = b.model_version_id join users o on o.id = q.owner_id
+    join quote_lines l on l.revision_id = r.id join builds b on b.id = l.build_id
+    join model_versions m on m.id = b.model_version_id join users o on o.id = q.owner_id
   where d.created_at > now() - interval '12 months' and m.model_id = $1
   union all
   select s.id, 'saved', s.id, s.part_number, s.name, o.name, null, '', '', s.asked, s.decisions, '[]'::jsonb
