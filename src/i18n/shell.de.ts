@@ -91,6 +91,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     bestKey: 'Beste Ausführung',
     otherVariant: 'Vorige, nächste Variante',
     variantsKey: 'Varianten vergleichen',
+    tryOut: 'Der Versuch',
     keep: 'Ausführung unter einem Namen behalten',
     fold: 'Gesperrte Optionen ein- und ausklappen',
     find: 'Zeile oder Option finden',

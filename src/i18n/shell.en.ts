@@ -88,6 +88,7 @@ export const shellEn = {
     bestKey: 'Best build',
     otherVariant: 'Previous, next variant',
     variantsKey: 'Compare variants',
+    tryOut: 'The try-out',
     keep: 'Keep the build under a name',
     fold: 'Fold barred options away, or back',
     find: 'Find a row or option',

@@ -13,6 +13,7 @@
 export type { Context } from './types';
 export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from './answers/best';
 export { checkUp, type Finding } from './examine/checkup';
+export { lookAtRule, type RuleLook } from './examine/one-rule';
 export { cnfOf, writeDimacs, type Cnf } from './answers/dimacs';
 export { runModelTest, type TestResult } from './examine/model-tests';
 export { readNumber, type ReadBack } from './answers/read';

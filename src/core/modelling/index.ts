@@ -7,9 +7,11 @@ export { impactOn, type BuildImpact } from './impact';
 export { merged, type Conflict } from './merge';
 export { listAt, partAt, valueAt, withValue, type Part, type PartAt } from './places';
 export { namedAt, usesOf } from './rename';
+export { rowsOfRule, rulesOfRow } from './of-rules';
 export { outlineRows, type OutlineRows } from './rows';
 export {
   expectedAt,
+  isSameRule,
   readSentence,
   sentenceOf,
   wordsOf,

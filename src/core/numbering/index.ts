@@ -54,10 +54,17 @@ export interface PartNumber {
  * needs and has one.
  */
 export function partNumber(model: CompiledModel, values: Values, sequence?: number): PartNumber {
+  const cells = numberBySegment(model, values, sequence).filter((cell) => cell !== null);
+  const text = cells.map((cell) => cell.before + (cell.text ?? '·'.repeat(cell.width))).join('');
+  return { cells, text, complete: cells.every((cell) => cell.text !== null) };
+}
+
+/** What each segment of the scheme comes to, in its order; null for one that is not in this number. */
+export function numberBySegment(model: CompiledModel, values: Values, sequence?: number): (Cell | null)[] {
   const reading = new Reading(model, values);
-  const cells = model.document.numbering.flatMap((segment, index): Cell[] => {
+  const cells = model.document.numbering.map((segment, index): Cell | null => {
     const holds = reading.holdsAt(`numbering.${String(index)}.when`);
-    if (holds !== true) return [];
+    if (holds !== true) return null;
     const before = segment.before ?? '';
     const cell =
       segment.kind === 'check'
@@ -66,11 +73,13 @@ export function partNumber(model: CompiledModel, values: Values, sequence?: numb
           ? marksOf(reading, segment, index)
           : cellOf(model, reading, segment, sequence);
     // Letters of nothing chosen leave no trace, nor does their separator.
-    return cell.text === '' ? [] : [{ before, ...cell }];
+    return cell.text === '' ? null : { before, ...cell };
   });
-  withChecks(model, cells);
-  const text = cells.map((cell) => cell.before + (cell.text ?? '·'.repeat(cell.width))).join('');
-  return { cells, text, complete: cells.every((cell) => cell.text !== null) };
+  withChecks(
+    model,
+    cells.filter((cell) => cell !== null),
+  );
+  return cells;
 }
 
 const specialMark = /-Z(\d{4,})$/;

@@ -4,6 +4,7 @@ import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { bracketMatching } from '@codemirror/language';
 import { Compartment, EditorState, Transaction, type Extension } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
+import { useEcho, type Echo } from '../useEcho';
 import { useLatest } from '../useLatest';
 import type { CodeProblem } from './code-problem';
 import { marksOf, showMarks } from './marks';
@@ -59,19 +60,22 @@ interface Props {
  */
 export function CodeField(props: Props) {
   const { label, hideLabel, value, problems = [], beside, hint } = props;
-  const { view, mount } = useEditor(props);
+  const echo = useEcho<string>();
+  const { view, mount } = useEditor(props, echo);
   const id = useId();
   const [problem] = problems;
   useEffect(() => {
     view?.dispatch({ effects: showMarks.of(problems) });
   }, [view, problems]);
   useEffect(() => {
+    // What the field itself said comes back late, when more is typed already.
+    if (echo.hears(value)) return;
     if (view && view.state.doc.toString() !== value)
       view.dispatch({
         changes: { from: 0, to: view.state.doc.length, insert: value },
         annotations: Transaction.addToHistory.of(false),
       });
-  }, [view, value]);
+  }, [view, value, echo]);
   useEffect(() => {
     view?.contentDOM.setAttribute('aria-invalid', String(problem !== undefined));
     // Across the border of its tree of elements no id can be named.
@@ -108,7 +112,10 @@ interface Parts {
 }
 
 /** The editor, made once in the element that `mount` is given; what changes is given to it. */
-function useEditor(props: Props): {
+function useEditor(
+  props: Props,
+  echo: Echo<string>,
+): {
   view: EditorView | null;
   mount: (host: HTMLElement | null) => (() => void) | undefined;
 } {
@@ -123,7 +130,7 @@ function useEditor(props: Props): {
       const root = host.shadowRoot ?? host.attachShadow({ mode: 'open' });
       const state = EditorState.create({
         doc: latest.current.value,
-        extensions: extensionsOf(latest, parts),
+        extensions: extensionsOf(latest, parts, echo),
       });
       const made = new EditorView({ root, parent: root, state });
       setView(made);
@@ -132,7 +139,7 @@ function useEditor(props: Props): {
         made.destroy();
       };
     },
-    [latest, parts],
+    [latest, parts, echo],
   );
   useEffect(() => {
     view?.dispatch({
@@ -146,7 +153,7 @@ function useEditor(props: Props): {
 }
 
 /** How the editor behaves. */
-function extensionsOf(latest: RefObject<Props>, parts: Parts): Extension[] {
+function extensionsOf(latest: RefObject<Props>, parts: Parts, echo: Echo<string>): Extension[] {
   const { lines = 'one', label, phrases = {} } = latest.current;
   const enter = {
     key: 'Enter',
@@ -174,7 +181,10 @@ function extensionsOf(latest: RefObject<Props>, parts: Parts): Extension[] {
     EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
     EditorView.updateListener.of(({ docChanged, state, transactions }) => {
       const typed = transactions.some((each) => each.annotation(Transaction.addToHistory) !== false);
-      if (docChanged && typed) latest.current.onChange(state.doc.toString());
+      if (!docChanged || !typed) return;
+      const text = state.doc.toString();
+      echo.said(text);
+      latest.current.onChange(text);
     }),
     parts.language.of([]),
     parts.fixed.of([]),

@@ -1,5 +1,6 @@
 /** Rows to edit in the manner of a spreadsheet. Fetched by the rooms that have one. */
 export { Grid } from './Grid';
 export { useGrid, type GridHandle } from './useGrid';
+export { typing } from './cells';
 export { isBlank, isWrong, type Cell, type GridColumn, type Row } from './row';
 export type { GridWords } from './words';

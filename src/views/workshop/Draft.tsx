@@ -1,19 +1,25 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Redo2, Undo2 } from 'lucide-react';
+import { FlaskConical, Redo2, Undo2 } from 'lucide-react';
 import type { DraftView } from '../../contract';
+import { rowsOfRule } from '../../core/modelling';
 import { own, sentence } from '../../i18n';
-import { Button, classes, say } from '../../ui';
+import { Button, classes, say, useLatest, useMedia } from '../../ui';
 import { sentences } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { CheckUp } from './parts/CheckUp';
-import { Figures, Making, Prices } from './parts/Lists';
+import { Drawn } from './parts/Drawn';
+import { Figures } from './parts/Figures';
+import { Making } from './parts/Making';
+import { Numbering } from './parts/Numbering';
 import { Outline } from './parts/Outline';
+import { Prices } from './parts/Prices';
 import { Tests } from './parts/Tests';
 import { Versions } from './parts/Versions';
 import { Words } from './parts/Words';
 import { Rules } from './rules/Rules';
 import { TryOut } from './TryOut';
 import { steps } from './problem-path';
+import { useCheck } from './session/useCheck';
 import { useDraft, type Draft as Held } from './session/useDraft';
 import css from './workshop.module.css';
 
@@ -34,8 +40,10 @@ const parts = [
   'outline',
   'rules',
   'figures',
+  'numbering',
   'price',
   'making',
+  'drawing',
   'tests',
   'words',
   'checkUp',
@@ -47,7 +55,8 @@ type PartId = (typeof parts)[number];
 const partOf = (path: string): PartId => {
   const [list = ''] = path.split(/[.[]/);
   if (list === 'rules') return 'rules';
-  if (list === 'calculations' || list === 'figures') return 'figures';
+  if (list === 'calculations' || list === 'figures' || list === 'context') return 'figures';
+  if (list === 'numbering' || list === 'drawing') return list;
   if (list === 'prices' || list === 'surcharges' || list === 'insidePrices') return 'price';
   if (list === 'materials' || list === 'operations') return 'making';
   return list === 'tests' ? 'tests' : 'outline';
@@ -65,10 +74,13 @@ function wrongIn({ tried, tests }: Held): Readonly<Partial<Record<PartId, number
   return counts;
 }
 
+const noRows: ReadonlySet<string> = new Set();
+
 function Page({ view }: Pick<Props, 'view'>) {
   const { t, language } = useSpeech();
   const draft = useDraft(view);
   const [part, setPart] = useState<PartId>('outline');
+  const examined = useCheck(view, draft);
   const [opened, openRule] = useState<string | null>(null);
   const [row, setRow] = useState<string | null>(null);
   const { refusals } = draft;
@@ -79,8 +91,21 @@ function Page({ view }: Pick<Props, 'view'>) {
     }));
     if (told.length > 0) say(sentences(told, t('request.failed')), true);
   }, [refusals, t, language]);
-  useKeys(draft);
+  const [over, setOver] = useState(false);
+  const narrow = useMedia('(width < 1100px)');
+  const turn = (): void => {
+    // Where it stands beside the work, the key goes there.
+    if (narrow) setOver(!over);
+    else
+      window.document.querySelector<HTMLElement>('aside [data-row] input, aside [data-row] button')?.focus();
+  };
+  useKeys(draft, turn);
   const wrong = useMemo(() => wrongIn(draft), [draft]);
+  const { document } = draft;
+  const lit = useMemo(
+    () => (part === 'rules' && opened !== null ? rowsOfRule(document, opened) : noRows),
+    [part, opened, document],
+  );
   const go = (path: string): void => {
     const next = partOf(path);
     setPart(next);
@@ -90,8 +115,8 @@ function Page({ view }: Pick<Props, 'view'>) {
     }
   };
   return (
-    <div className={css.page}>
-      <Head draft={draft} view={view} />
+    <div className={css.page} data-over={over || undefined}>
+      <Head draft={draft} view={view} onTry={turn} />
       <nav className={css.parts} aria-label={t('draft.parts')}>
         {parts.map((id) => (
           <button
@@ -120,17 +145,31 @@ function Page({ view }: Pick<Props, 'view'>) {
       >
         {part === 'outline' && <Outline draft={draft} view={view} />}
         {part === 'rules' && <Rules draft={draft} open={opened} onOpen={openRule} row={row} />}
-        {part === 'figures' && <Figures draft={draft} view={view} />}
+        {part === 'figures' && <Figures draft={draft} />}
+        {part === 'numbering' && (
+          <Numbering
+            draft={draft}
+            check={examined.check}
+            onRow={(id) => {
+              setPart('rules');
+              setRow(id);
+            }}
+            onExamine={() => void examined.run()}
+          />
+        )}
         {part === 'price' && <Prices draft={draft} view={view} />}
         {part === 'making' && <Making draft={draft} view={view} />}
+        {part === 'drawing' && <Drawn draft={draft} />}
         {part === 'tests' && <Tests draft={draft} />}
         {part === 'words' && <Words draft={draft} />}
-        {part === 'checkUp' && <CheckUp draft={draft} view={view} onGo={go} />}
+        {part === 'checkUp' && <CheckUp draft={draft} examined={examined} onGo={go} />}
         {part === 'versions' && <Versions draft={draft} view={view} />}
       </div>
       <TryOut
         draft={draft}
         view={view}
+        lit={lit}
+        onClose={over && narrow ? () => setOver(false) : undefined}
         onRule={(id) => {
           setPart('rules');
           openRule(id);
@@ -146,7 +185,7 @@ function Page({ view }: Pick<Props, 'view'>) {
 }
 
 /** Which draft it is, whether it is stored, and what customers get meanwhile. */
-function Head({ draft, view }: { draft: Held; view: DraftView }) {
+function Head({ draft, view, onTry }: { draft: Held; view: DraftView; onTry: () => void }) {
   const { t, language } = useSpeech();
   const { session, saving, canUndo, canRedo, others } = draft;
   const current = view.versions.find((each) => each.current);
@@ -164,6 +203,10 @@ function Head({ draft, view }: { draft: Held; view: DraftView }) {
       <span className={classes(css.saving, saving === 'refused' && css.refused)} role="status">
         {t(`draft.${saving}`)}
       </span>
+      <Button look="plain" className={css.toTry} onClick={onTry} title="F6">
+        <FlaskConical size={15} aria-hidden />
+        {t('draft.try.title')}
+      </Button>
       <Button
         look="plain"
         disabled={!canUndo}
@@ -202,11 +245,19 @@ function stepKey(event: KeyboardEvent, { step }: Held['session']): void {
   void step(key === 'y' || event.shiftKey ? 'redo' : 'undo');
 }
 
-/** Keys for what was done, where no field has them for what is typed in it. */
-function useKeys({ session }: Held): void {
+/** Keys for what was done, where no field has them for what is typed in it, and for the try-out. */
+function useKeys({ session }: Held, onTry: () => void): void {
+  const latest = useLatest(onTry);
   useEffect(() => {
-    const press = (event: KeyboardEvent): void => stepKey(event, session);
+    const press = (event: KeyboardEvent): void => {
+      if (event.key !== 'F6') {
+        stepKey(event, session);
+        return;
+      }
+      event.preventDefault();
+      latest.current();
+    };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  }, [session]);
+  }, [session, latest]);
 }

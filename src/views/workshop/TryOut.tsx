@@ -1,6 +1,5 @@
 import { useMemo } from 'react';
-import { RotateCcw, FlaskConical } from 'lucide-react';
-import type { Outline } from '../../core/model';
+import { RotateCcw, FlaskConical, X } from 'lucide-react';
 import type { DraftView } from '../../contract';
 import { moneyIn, number, own } from '../../i18n';
 import { Button, classes, say } from '../../ui';
@@ -8,20 +7,26 @@ import { useSpeech } from '../speech';
 import { Words as BenchWords } from '../bench/words';
 import type { Tried } from '../../workers/draft/computation';
 import { keptTest } from './keep-test';
+import { TrySection, useAsking } from './TryRows';
 import type { Draft } from './session/useDraft';
 import css from './try-out.module.css';
 
 interface Props {
   draft: Draft;
   view: DraftView;
+  /** The rows of the rule that is looked at. */
+  lit: ReadonlySet<string>;
   onRule: (id: string) => void;
   onRow: (id: string) => void;
+  /** Where it lies over the work: it is put away. */
+  onClose?: (() => void) | undefined;
 }
 
 type Seen = NonNullable<Tried['seen']>;
 
 /** The unsaved draft tried out on the real engine: what can be decided, what follows, and which rules say so. */
-export function TryOut({ draft, view, onRule, onRow }: Props) {
+export function TryOut(props: Props) {
+  const { draft, onClose } = props;
   const { t } = useSpeech();
   const { tried, trying } = draft;
   const seen = tried?.seen;
@@ -52,13 +57,18 @@ export function TryOut({ draft, view, onRule, onRow }: Props) {
         >
           <FlaskConical size={14} aria-hidden />
         </Button>
+        {onClose && (
+          <Button look="plain" onClick={onClose} title={t('frame.close')} aria-label={t('frame.close')}>
+            <X size={14} aria-hidden />
+          </Button>
+        )}
       </header>
       {problems.length > 0 && (
         <p className={css.broken} role="status">
           {t('draft.try.problems', { count: problems.length })}. {t('draft.try.broken')}
         </p>
       )}
-      {seen && <Shown draft={draft} view={view} seen={seen} onRule={onRule} onRow={onRow} />}
+      {seen && <Shown {...props} seen={seen} />}
     </aside>
   );
 }
@@ -83,15 +93,12 @@ function Place({ draft, seen }: { draft: Draft; seen: Seen }) {
   ));
 }
 
-function Shown({ draft, view, seen, onRule, onRow }: Props & { seen: Seen }) {
+function Shown({ draft, view, seen, lit, onRule, onRow }: Props & { seen: Seen }) {
   const { t, language } = useSpeech();
   const { picture, outline, fired } = seen;
   const { state } = picture;
   const words = useMemo(() => new BenchWords(outline, t, language, 'metric'), [outline, t, language]);
-  const several = useMemo(
-    () => new Set(outline.features.flatMap(({ id, most }) => (most > 1 ? [id] : []))),
-    [outline],
-  );
+  const asking = useAsking(draft);
   const todo = state.sections.reduce((sum, section) => sum + section.todo, 0);
   const { currency, decimals } = view.tariff;
   const known = new Map(draft.document.calculations.map((each) => [each.id, each]));
@@ -102,7 +109,10 @@ function Shown({ draft, view, seen, onRule, onRow }: Props & { seen: Seen }) {
           <p className={css.quiet}>{t('draft.try.empty')}</p>
         )}
         {outline.sections.map((section) => (
-          <Section key={section.id} {...{ section, seen, words, draft, onRow, several }} />
+          <TrySection
+            key={`${section.place ?? ''}/${section.id}`}
+            {...{ section, seen, words, draft, view, lit, asking, onRule, onRow }}
+          />
         ))}
         {state.clashes.length > 0 && (
           <p className={css.broken}>
@@ -175,120 +185,5 @@ function Shown({ draft, view, seen, onRule, onRow }: Props & { seen: Seen }) {
         </span>
       </footer>
     </>
-  );
-}
-
-interface SectionProps extends Pick<Props, 'draft' | 'onRow'> {
-  section: Outline['sections'][number];
-  seen: Seen;
-  words: BenchWords;
-  /** Rows of which several options can be taken. */
-  several: ReadonlySet<string>;
-}
-
-/** The rows of a section that are there, each with what can be chosen. */
-function Section({ section, seen, words, draft, onRow, several }: SectionProps) {
-  const rows = section.rows.flatMap((id) => {
-    const row = seen.picture.state.rows[id];
-    return row?.shown ? [row] : [];
-  });
-  if (rows.length === 0) return null;
-  return (
-    <section>
-      <h3>{words.section(section)}</h3>
-      {rows.map((row) => (
-        <Row key={row.id} several={several.has(row.id)} {...{ row, words, draft, onRow }} />
-      ))}
-    </section>
-  );
-}
-
-interface RowProps extends Pick<SectionProps, 'words' | 'draft' | 'onRow'> {
-  row: RowState;
-  /** Several options can be taken. */
-  several: boolean;
-}
-type RowState = Seen['picture']['state']['rows'][string];
-
-/** One row: what it is, what is decided, and what could be. */
-function Row({ row, several, words, draft, onRow }: RowProps) {
-  const { t } = useSpeech();
-  const { session } = draft;
-  const name = words.label(row.id);
-  const label = (
-    <button type="button" className={css.name} onClick={() => onRow(row.id)}>
-      {name}
-    </button>
-  );
-  const { value } = row;
-  const own = draft.decisions.some(({ on }) => on.split('.')[0] === row.id) || undefined;
-  if (row.options && !several)
-    return (
-      <div className={css.row} data-todo={row.todo || undefined} data-own={own}>
-        {label}
-        <select
-          aria-label={name}
-          value={typeof value === 'string' ? value : ''}
-          onChange={({ target }) => session.decide(row.id, target.value === '' ? undefined : target.value)}
-        >
-          <option value="">{t('draft.try.choose')}</option>
-          {row.options.map(({ id, standing }) => (
-            <option key={id} value={id} disabled={standing === 'barred'}>
-              {standing === 'barred' || standing === 'swap'
-                ? t(`draft.try.${standing}`, { option: words.option(row.id, id) })
-                : words.option(row.id, id)}
-            </option>
-          ))}
-        </select>
-      </div>
-    );
-  if (row.options)
-    return (
-      <div className={css.row} data-own={own}>
-        {label}
-        <span className={css.several}>
-          {row.options.map(({ id, standing }) => (
-            <label key={id} data-standing={standing}>
-              <input
-                type="checkbox"
-                checked={Array.isArray(value) && value.includes(id)}
-                disabled={standing === 'barred' && !(Array.isArray(value) && value.includes(id))}
-                onChange={({ target }) => session.decide(`${row.id}.${id}`, target.checked)}
-              />
-              {words.option(row.id, id)}
-            </label>
-          ))}
-        </span>
-      </div>
-    );
-  if (row.yes !== undefined)
-    return (
-      <div className={css.row} data-todo={row.todo || undefined} data-own={own}>
-        {label}
-        <input
-          type="checkbox"
-          aria-label={name}
-          checked={value === true}
-          onChange={({ target }) => session.decide(row.id, target.checked)}
-        />
-      </div>
-    );
-  return (
-    <div className={css.row} data-todo={row.todo || undefined} data-own={own}>
-      {label}
-      <input
-        key={String(value)}
-        aria-label={name}
-        className={css.typed}
-        defaultValue={typeof value === 'string' ? value : ''}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') event.currentTarget.blur();
-        }}
-        onBlur={({ target }) => {
-          const typed = target.value.trim();
-          if (typed !== (value ?? '')) session.decide(row.id, typed === '' ? undefined : typed);
-        }}
-      />
-    </div>
   );
 }

@@ -7,6 +7,7 @@ export const models: Room = {
   keys: [
     ['Ctrl Z', 'keys.undo'],
     ['Ctrl Y', 'keys.redo'],
+    ['F6', 'keys.tryOut'],
   ],
   texts: ['house', 'workshop', 'bench'],
 };

@@ -18,7 +18,6 @@ import { withoutSpecial, type Registered } from '../../core/numbering';
 import { priceBuild } from '../../core/pricing';
 import {
   fewestDecisions,
-  effectOf,
   effectOfOffer,
   offersOf,
   pictureOf,
@@ -29,7 +28,8 @@ import {
   type BenchPicture,
 } from '../../core/builds';
 import { changesOf, type Changes } from '../changes';
-import type { Made, Opening, Remark, Way, Why } from './types';
+import type { Made, Opening, Remark, Why } from './types';
+import { whyOf } from './why';
 
 const pause = () => new Promise((next) => setTimeout(next));
 
@@ -167,33 +167,8 @@ export class BenchComputation {
   }
 
   /** Causes and ways out for a target, or for the clashes where there is none. */
-  why({ decisions, special }: Made, target?: Target): Why {
-    const { engine } = this.ready();
-    const before = this.pictured({ decisions, special });
-    const ways = engine.waysOut({ decisions }, target).map((way): Way => {
-      const after = this.pictured({ decisions: way.decisions, special });
-      const own = new Set(
-        [...way.changes.map((change) => change.on), target?.on].map((on) => on?.split('.')[0]),
-      );
-      return {
-        changes: way.changes,
-        decisions: way.decisions,
-        ...(way.given ? { given: way.given } : {}),
-        moved: differences(before.state, after.state).filter((each) => !own.has(each.row)),
-        effect: effectOf(before, after),
-      };
-    });
-    const price = (way: Way) => Number(way.effect.list);
-    ways.sort(
-      (a, b) =>
-        Number(a.given !== undefined) - Number(b.given !== undefined) ||
-        a.changes.length - b.changes.length ||
-        price(a) - price(b),
-    );
-    const causes = target
-      ? engine.reason({ decisions }, target)
-      : before.state.clashes.flatMap((clash) => clash.causes);
-    return { causes, ways };
+  why(made: Made, target?: Target): Why {
+    return whyOf(this.ready().engine, (each) => this.pictured(each), made, target);
   }
 
   /** What a build would come to, without showing it. */

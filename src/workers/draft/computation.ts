@@ -1,6 +1,18 @@
 /** What a draft of a model comes to, as a worker works it out: whether it is sound, and a build tried out on it. */
-import { checkDecisions, createEngine, runModelTest, testEngines, usualLimits } from '../../core/engine';
-import type { Context, Decision, TestResult } from '../../core/engine';
+import {
+  checkDecisions,
+  createEngine,
+  lookAtRule,
+  runModelTest,
+  testEngines,
+  usualLimits,
+  type Context,
+  type Decision,
+  type Engine,
+  type RuleLook,
+  type Target,
+  type TestResult,
+} from '../../core/engine';
 import {
   compileModel,
   open,
@@ -10,9 +22,12 @@ import {
   type ModelDocument,
 } from '../../core/model';
 import type { ModelProblem, Outline } from '../../core/model';
-import { pictureOf, type BenchPicture } from '../../core/builds';
+import { pictureOf, type BenchMeans, type BenchPicture } from '../../core/builds';
 import { sceneOf, type Scene } from '../../core/drawing';
+import { numberBySegment } from '../../core/numbering';
 import type { Tariff } from '../../core/pricing';
+import type { Why } from '../bench/types';
+import { whyOf } from '../bench/why';
 
 /** What a draft is tried out with. */
 export interface TryMeans {
@@ -35,6 +50,8 @@ export interface Tried {
     decisions: readonly Decision[];
     /** Rules whose condition holds in what is tried. */
     fired: readonly string[];
+    /** What each segment of the number comes to: null while it is open, "" where it is not there. */
+    segments: readonly (string | null)[];
   };
 }
 
@@ -50,7 +67,14 @@ interface Compiled {
   document: ModelDocument;
   model: CompiledModel | null;
   problems: readonly ModelProblem[];
+  /** Its engine in the context that was tried last. */
+  engine?: Engine;
 }
+
+/** Builds are counted for so many milliseconds at most while a rule is written. */
+const countingTime = 300;
+/** An example is looked for with so many conflicts at most. */
+const exampleBudget = 20_000;
 
 const pause = () => new Promise((next) => setTimeout(next));
 
@@ -67,17 +91,14 @@ export class DraftComputation {
   try(edition: Edition, decisions: readonly Decision[], values: Readonly<Record<string, string>>): Tried {
     const { means } = this;
     if (!means) throw new Error('a draft is opened first');
-    const { document, model, problems } = this.compiled(edition);
+    const compiled = this.compiled(edition);
+    const { document, model, problems } = compiled;
     if (!model) return { problems };
-    const context: Context = { date: means.today, values: contextOf(model, values) };
     const lost = new Set(checkDecisions(model, [...decisions]).map(({ on }) => on));
     const kept = decisions.filter(({ on }) => !lost.has(on));
-    const engine = createEngine(model, context, usualLimits);
-    const { tariff, facts } = means;
-    const picture = pictureOf(
-      { engine, tariff, facts, terms: { quantity: 1, day: means.today } },
-      { decisions: [...kept], special: [] },
-    );
+    const engine = this.engineOf(compiled, model, values);
+    const { context } = engine;
+    const picture = pictureOf(meansOf(engine, means), { decisions: [...kept], special: [] });
     return {
       problems,
       seen: {
@@ -87,6 +108,7 @@ export class DraftComputation {
         context,
         decisions: kept,
         fired: firedIn(model, picture),
+        segments: numberBySegment(model, picture.state.values).map((cell) => (cell ? cell.text : '')),
       },
     };
   }
@@ -109,6 +131,56 @@ export class DraftComputation {
     return results;
   }
 
+  /** Looks at a rule of the edition that was tried last; nothing where that is another by now. */
+  look(number: number, rule: string, values: Readonly<Record<string, string>>): RuleLook | null {
+    const { last, means } = this;
+    if (last?.number !== number || !last.model || !means) return null;
+    const context: Context = { date: means.today, values: contextOf(last.model, values) };
+    const end = performance.now() + countingTime;
+    return lookAtRule(last.model, context, rule, () => performance.now() > end);
+  }
+
+  /** Why something cannot be had in what is tried, and the ways to it; nothing where that is another by now. */
+  why(
+    number: number,
+    decisions: readonly Decision[],
+    values: Readonly<Record<string, string>>,
+    target: Target,
+  ): Why | null {
+    const { last, means } = this;
+    if (last?.number !== number || !last.model || !means) return null;
+    const engine = this.engineOf(last, last.model, values);
+    const made = { decisions: [...decisions], special: [] };
+    return whyOf(engine, (each) => pictureOf(meansOf(engine, means), each), made, target);
+  }
+
+  /** The drawing of some complete build that keeps what is decided; nothing where none is found soon. */
+  example(
+    number: number,
+    decisions: readonly Decision[],
+    values: Readonly<Record<string, string>>,
+  ): Scene | null {
+    const { last } = this;
+    if (last?.number !== number || !last.model?.document.drawing) return null;
+    const engine = this.engineOf(last, last.model, values);
+    const found = engine.best({ decisions: [...decisions] }, { minimize: [] }, { budget: exampleBudget });
+    return found.is === 'found'
+      ? sceneOf(last.model, engine.state({ decisions: found.decisions }).values)
+      : null;
+  }
+
+  /** The engine of an edition; the same one as long as nothing about its place changes. */
+  private engineOf(
+    compiled: Compiled,
+    model: CompiledModel,
+    values: Readonly<Record<string, string>>,
+  ): Engine {
+    const context: Context = { date: this.means?.today ?? '', values: contextOf(model, values) };
+    const { engine } = compiled;
+    if (engine && JSON.stringify(engine.context) === JSON.stringify(context)) return engine;
+    return (compiled.engine = createEngine(model, context, usualLimits));
+  }
+
   private compiled({ number, document }: Edition): Compiled {
     if (this.last?.number === number) return this.last;
     if (!document) throw new Error('an edition comes with its document first');
@@ -122,6 +194,13 @@ export class DraftComputation {
     return this.last;
   }
 }
+
+const meansOf = (engine: Engine, { tariff, facts, today }: TryMeans): BenchMeans => ({
+  engine,
+  tariff,
+  facts,
+  terms: { quantity: 1, day: today },
+});
 
 function contextOf(
   { document }: CompiledModel,

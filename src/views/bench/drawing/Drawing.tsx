@@ -11,27 +11,44 @@ interface Props {
   /** What belongs to this row stands out; the rest steps back. */
   row?: string;
   onGo?: (row: string) => void;
+  /** The shape or dimension of this id stands out, however often it is drawn. */
+  marked?: string;
+  onMark?: (id: string) => void;
   /** Pixels that it has, so that letters come out as large as those around it. */
   room: { width: number; height: number };
 }
 
 const letterPixels = 10;
 
+/** The part of the document that is drawn: without the way to its build, and which of its repetitions it is. */
+const partOf = (id: string): string => id.split('.')[0] ?? id;
+
 /** A view of the build, to scale, with dimension lines. What shows a row is a door to it. */
-export function Drawing({ view: drawn, label, language, write, row, onGo, room }: Props) {
+export function Drawing({ view: drawn, label, language, write, row, onGo, marked, onMark, room }: Props) {
   const { left, right, bottom, top } = drawn.frame;
   const scale = Math.max((right - left) / (room.width - 30), (top - bottom) / (room.height - 30));
   const letter = scale * letterPixels;
   const view = withRoom(drawn, letter);
   const box = boxOf(view, letter);
-  const of = (each: { of?: string }) => ({
+  const of = (each: { of?: string; id: string }) => ({
     'data-of': each.of,
-    onClick: each.of && onGo ? () => onGo(each.of as string) : undefined,
+    'data-part': onMark ? partOf(each.id) : undefined,
+    onClick: onMark
+      ? () => onMark(partOf(each.id))
+      : each.of && onGo
+        ? () => onGo(each.of as string)
+        : undefined,
   });
-  const meant = (each: { of?: string }) => row !== undefined && each.of === row;
+  const meant = (each: { of?: string; id: string }) =>
+    (row !== undefined && each.of === row) || (marked !== undefined && partOf(each.id) === marked);
+  const isDoor = (each: { of?: string }) =>
+    onMark !== undefined || (each.of !== undefined && onGo !== undefined);
+  const points =
+    row !== undefined ||
+    [...view.figures, ...view.dimensions].some((each) => marked !== undefined && partOf(each.id) === marked);
   return (
     <svg
-      className={classes(css.drawing, row !== undefined && css.pointing)}
+      className={classes(css.drawing, points && css.pointing)}
       viewBox={`${String(box.x)} ${String(box.y)} ${String(box.width)} ${String(box.height)}`}
       role="img"
       aria-label={label}
@@ -44,7 +61,7 @@ export function Drawing({ view: drawn, label, language, write, row, onGo, room }
             css.figure,
             css[figure.looks === 'paper' ? 'sheet' : figure.looks],
             meant(figure) && css.meant,
-            figure.of && onGo && css.door,
+            isDoor(figure) && css.door,
           )}
           d={pathOf(figure)}
           {...of(figure)}
@@ -60,11 +77,7 @@ export function Drawing({ view: drawn, label, language, write, row, onGo, room }
         return (
           <g
             key={dimension.id}
-            className={classes(
-              css.dimension,
-              meant(dimension) && css.meant,
-              dimension.of && onGo && css.door,
-            )}
+            className={classes(css.dimension, meant(dimension) && css.meant, isDoor(dimension) && css.door)}
             {...of(dimension)}
           >
             <path d={dimensionPath(dimension, letter)} />

@@ -1,6 +1,14 @@
 /** From the rows of a grid back to a list of the document: which edits make the one as the other stands. */
 import type { ModelDocument } from '../../../core/model';
-import { differences, edited, editOf, listAt, type Edit, type Part } from '../../../core/modelling';
+import {
+  differences,
+  edited,
+  editOf,
+  listAt,
+  withValue,
+  type Edit,
+  type Part,
+} from '../../../core/modelling';
 import { isBlank, isWrong, type Row } from '../../../ui/grid';
 import type { PartColumn } from './part-columns';
 
@@ -82,7 +90,7 @@ export function listEdit(
       ? { ...part, id: from.at.at(-1) ?? part.id }
       : withOthers(part, named, list);
   });
-  const after = { ...named, [list]: wanted } as ModelDocument;
+  const after = withValue(named, list, wanted);
   const edits = [...done, ...differences(named, after).map(editOf)];
   return edits.length === 0 ? null : { edit: { do: 'several', edits }, ids };
 }
@@ -101,5 +109,5 @@ function newId(
 ): string {
   const named = columns.findIndex(({ column }) => column.id === 'name');
   const name = texts[named] ?? texts.find((text) => text !== null && text !== '') ?? '';
-  return idOf(name, (id) => taken.has(id), list.slice(0, -1));
+  return idOf(name, (id) => taken.has(id), (list.split('.').at(-1) ?? list).slice(0, -1));
 }

@@ -1,12 +1,22 @@
 /** Columns of grids whose rows are parts of a document: what of a part stands in each, and how it is written back. */
+import type { FeelType } from '../../../core/formula';
 import { valueAt, withValue, type Part } from '../../../core/modelling';
 import type { Counting } from '../../../core/model';
 import type { GridColumn } from '../../../ui/grid';
 import type { InWords } from '../../speech';
 
+/** What a cell holds, where it is a formula: what it must give, or the row that its tests are on. */
+export interface Feel {
+  wanted?: FeelType;
+  /** The row that the tests of a table's cell are on. */
+  cell?: string;
+}
+
 /** A column over the parts of a list. */
 export interface PartColumn {
   column: GridColumn;
+  /** There where it holds formulas. */
+  feel?: Feel;
   /** What of a part stands there; "" for nothing. */
   read: (part: Part) => string;
   /** The part with something else there; "" takes it away. */

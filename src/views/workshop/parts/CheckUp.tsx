@@ -1,40 +1,26 @@
-import { useState } from 'react';
-import type { DraftCheck, DraftView } from '../../../contract';
 import type { Finding } from '../../../core/engine';
 import { sentence } from '../../../i18n';
-import { Button, say } from '../../../ui';
-import { ask, sentences } from '../../api';
+import { Button } from '../../../ui';
 import { useSpeech, type InWords } from '../../speech';
 import { partName } from '../change-words';
+import type { Examined } from '../session/useCheck';
 import type { Draft } from '../session/useDraft';
 import css from '../workshop.module.css';
 
 interface Props {
   draft: Draft;
-  view: DraftView;
+  examined: Examined;
   /** Goes to where something is, by its path in the document. */
   onGo: (path: string) => void;
 }
 
 /** What is wrong with the model, in sentences, each with the way to its place. */
-export function CheckUp({ draft, view, onGo }: Props) {
+export function CheckUp({ draft, examined, onGo }: Props) {
   const words = useSpeech();
   const { t, language } = words;
-  const [check, setCheck] = useState<DraftCheck | null>(null);
-  const [busy, setBusy] = useState(false);
-  const { tried, session, document } = draft;
+  const { check, busy, run } = examined;
+  const { tried, document } = draft;
   const problems = tried?.problems ?? [];
-  const run = async (): Promise<void> => {
-    setBusy(true);
-    await session.settled();
-    const answer = await ask('POST /drafts/{id}/check', {
-      at: { id: view.id },
-      input: { version: session.seen().version },
-    });
-    setBusy(false);
-    if (answer.ok) setCheck(answer.value);
-    else say(sentences(answer.failures, t('request.failed')), true);
-  };
   const findings = check?.findings ?? [];
   return (
     <div className={css.scroll}>

@@ -1,15 +1,18 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Trash2 } from 'lucide-react';
-import { compileModel, type Rule } from '../../../core/model';
-import { readSentence, sentenceOf, wordsOf, type Language } from '../../../core/modelling';
+import type { Rule } from '../../../core/model';
+import { isSameRule, readSentence, sentenceOf, wordsOf, type Language } from '../../../core/modelling';
 import { Button, Field, Select } from '../../../ui';
 import { CodeField } from '../../../ui/code-field';
+import { useEcho } from '../../../ui/useEcho';
 import { DayField } from '../../parts/DayField';
 import { FormulaField } from '../../parts/formula-field/FormulaField';
 import { useSpeech } from '../../speech';
 import type { Draft } from '../session/useDraft';
+import { useScope } from '../session/useScope';
 import { formulasOf, ruleEdit, withFormula, withReasons } from './rule-edit';
 import { problemIn, sentenceProposals } from './sentence-words';
+import { RuleLooked } from './RuleLooked';
 import { TableRows } from './TableRows';
 import css from './rules.module.css';
 
@@ -18,10 +21,12 @@ interface Props {
   rule: Rule;
   fires: boolean;
   onRemove: () => void;
+  /** Goes to another rule. */
+  onRule: (id: string) => void;
 }
 
 /** One rule: its sentence, or its formulas, and when and where it is in force. */
-export function RuleEditor({ draft, rule, fires, onRemove }: Props) {
+export function RuleEditor({ draft, rule, fires, onRemove, onRule }: Props) {
   const words = useSpeech();
   const { t } = words;
   const [asFormulas, setAsFormulas] = useState(false);
@@ -33,7 +38,7 @@ export function RuleEditor({ draft, rule, fires, onRemove }: Props) {
     const now = session.seen().document;
     const made = withReasons(next, rule, now);
     const edit = ruleEdit(now, made);
-    if (edit) session.edit(edit);
+    if (edit) session.edit(edit, `rules/${rule.id}`);
     return made;
   };
   const shown = asFormulas || !sentence.exact;
@@ -68,7 +73,8 @@ export function RuleEditor({ draft, rule, fires, onRemove }: Props) {
           <SentenceField key={rule.id} draft={draft} rule={rule} text={sentence.text} onSet={set} />
         </div>
       )}
-      {rule.kind === 'table' && <TableRows rule={rule} document={document} onSet={set} />}
+      <RuleLooked draft={draft} rule={rule} onRule={onRule} />
+      {rule.kind === 'table' && <TableRows rule={rule} draft={draft} onSet={set} />}
       <Force draft={draft} rule={rule} onSet={set} />
     </section>
   );
@@ -91,12 +97,14 @@ function SentenceField({
   }, [document, words.language]);
   const [first] = languages;
   const read = useMemo(() => readSentence(typed, languages, rule), [typed, languages, rule]);
-  /** The rule as it was made here last: what it says is what stands in the field. */
-  const own = useRef('');
+  /** Rules as they were made here: what they say is what stands in the field, or stood there a key before. */
+  const echo = useEcho<Rule>(isSameRule);
   useEffect(() => {
     // Taken back, or changed in another way: then the field shows what the rule says by now.
-    if (isBlank(rule) || own.current === JSON.stringify(rule)) return;
-    setTyped(text);
+    if (isBlank(rule) || echo.hears(rule)) return;
+    const said = readSentence(typed, languages, rule);
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what is typed is not what the rule says any more
+    if (!said.ok || !isSameRule(said.rule, rule)) setTyped(text);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only another rule is a reason
   }, [rule]);
   if (!first) return null;
@@ -113,7 +121,7 @@ function SentenceField({
       onChange={(next) => {
         setTyped(next);
         const now = readSentence(next, languages, rule);
-        if (now.ok) own.current = JSON.stringify(onSet(now.rule));
+        if (now.ok) echo.said(onSet(now.rule));
       }}
     />
   );
@@ -128,13 +136,7 @@ const noProblems: readonly [] = [];
 /** The formulas of a rule, each in its field. */
 function Formulas({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSet: (rule: Rule) => void }) {
   const { t, language } = useSpeech();
-  const { document } = draft;
-  const scope = useMemo(() => {
-    // Rules that are wrong take nothing from the names that others may use.
-    const result = compileModel({ ...document, rules: [], tests: [] });
-    return result.ok ? result.model.scope : new Map();
-  }, [document]);
-  const names = useMemo(() => wordsOf(document, language as Language), [document, language]);
+  const { scope, nameOf } = useScope(draft.document, language);
   return (
     <div className={css.formulas}>
       {formulasOf(rule).map(({ name, at, source }) => (
@@ -146,10 +148,7 @@ function Formulas({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSe
           {...(name === 'when' || name === 'must' || name === 'all'
             ? { wanted: { is: 'yesno' } as const }
             : {})}
-          nameOf={(id, option) => {
-            const row = names.rowOf(id);
-            return option === undefined ? row?.name : row?.options.find((each) => each.id === option)?.name;
-          }}
+          nameOf={nameOf}
           onChange={(next) => onSet(withFormula(rule, { name, ...(at === undefined ? {} : { at }) }, next))}
         />
       ))}

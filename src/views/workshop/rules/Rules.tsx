@@ -129,6 +129,7 @@ export function Rules({ draft, open, onOpen, row }: Props) {
           draft={draft}
           rule={rule}
           fires={fired.has(rule.id)}
+          onRule={onOpen}
           onRemove={() => {
             session.edit({ do: 'remove', at: ['rules', rule.id] });
             onOpen(null);

@@ -1,9 +1,12 @@
-import { useEffect, useMemo, useRef } from 'react';
-import type { ModelDocument, Rule } from '../../../core/model';
+import { useMemo } from 'react';
+import type { Rule } from '../../../core/model';
 import { wordsOf, type Language } from '../../../core/modelling';
-import { Grid, isBlank, isWrong, useGrid, type GridColumn, type Row } from '../../../ui/grid';
+import { Grid, type GridColumn } from '../../../ui/grid';
 import { useGridWords } from '../../parts/grid/useGridWords';
 import { useSpeech } from '../../speech';
+import { FormulaBar } from '../grids/FormulaBar';
+import { useValueGrid, type ValueGrid } from '../grids/useValueGrid';
+import type { Draft } from '../session/useDraft';
 import css from './rules.module.css';
 
 type Table = Extract<Rule, { kind: 'table' }>;
@@ -11,15 +14,16 @@ type Table = Extract<Rule, { kind: 'table' }>;
 /** The rows of a table rule as a grid: a cell is a test on the row of its column, "-" lets all pass. */
 export function TableRows({
   rule,
-  document,
+  draft,
   onSet,
 }: {
   rule: Table;
-  document: ModelDocument;
+  draft: Draft;
   onSet: (rule: Rule) => void;
 }) {
   const { t, language } = useSpeech();
   const words = useGridWords();
+  const { document } = draft;
   const shape = rule.of.join(' ');
   const columns = useMemo((): GridColumn[] => {
     const known = wordsOf(document, language as Language);
@@ -35,33 +39,19 @@ export function TableRows({
       };
     });
   }, [shape, document, language]);
-  const rows = useMemo(() => rowsOf(rule), [rule]);
-  const grid = useGrid(rows, { columns, most: 5_000 });
-  const typed = useRef(grid.rows);
-  useEffect(() => {
-    if (typed.current === grid.rows) return;
-    typed.current = grid.rows;
-    const cells = grid.rows
-      .filter((row) => !isBlank(row))
-      .map((row) => row.cells.map((cell) => (isWrong(cell) || cell === '' ? '-' : cell)));
-    if (JSON.stringify(cells) !== JSON.stringify(rule.rows)) onSet({ ...rule, rows: cells });
-  });
-  useEffect(() => {
-    const shown = grid.session
-      .state()
-      .rows.filter((row) => !isBlank(row))
-      .map((row) => row.cells);
-    if (JSON.stringify(shown) === JSON.stringify(rows.map((row) => row.cells))) return;
-    grid.session.begin(rows);
-    typed.current = grid.session.state().rows;
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- what is typed here is looked at above
-  }, [rows]);
+  const plan = useMemo(
+    (): ValueGrid<string[][]> => ({
+      columns,
+      cellsOf: (rows) => rows,
+      valueOf: (cells) => cells.map((row) => row.map((cell) => (cell === '' ? '-' : cell))),
+    }),
+    [columns],
+  );
+  const grid = useValueGrid(rule.rows, plan, (rows) => onSet({ ...rule, rows }));
   return (
     <div className={css.table}>
+      <FormulaBar draft={draft} grid={grid} feelOf={(column) => ({ cell: column.split(' ')[1] ?? '' })} />
       <Grid label={t('draft.rule.rows')} grid={grid} words={words} />
     </div>
   );
 }
-
-const rowsOf = ({ rows }: Table): Row[] =>
-  rows.map((cells, at) => ({ id: `row-${String(at)}`, depth: 0, cells: [...cells] }));

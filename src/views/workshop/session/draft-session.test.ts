@@ -44,6 +44,15 @@ class Server {
   }
 }
 
+/** Surroundings of which nothing more is asked in a test. */
+const silent = {
+  rest: () => Promise.resolve(),
+  test: () => Promise.resolve([]),
+  look: () => Promise.resolve(null),
+  why: () => Promise.resolve(null),
+  example: () => Promise.resolve(null),
+};
+
 function sessionOn(server: Server, later: <T>(what: T) => Promise<T>) {
   const view = () => ({ document: server.document, version: server.version, canUndo: true, canRedo: false });
   return new DraftSession(
@@ -57,7 +66,8 @@ function sessionOn(server: Server, later: <T>(what: T) => Promise<T>) {
       pause: () => Promise.resolve(),
       load: async () => later({ ok: true as const, value: view() as DraftView }),
       attempt: async () => later({ problems: [] }),
-      test: () => Promise.resolve([]),
+      ...silent,
+      rest: () => later(undefined),
     },
   );
 }
@@ -78,7 +88,7 @@ describe('a draft that several edit', () => {
                 ? name(what === 0 ? 'en' : 'de', `${mine ? 'mine' : 'theirs'} ${String(index)}`)
                 : figure(`${mine ? 'mine' : 'theirs'}${String(index)}`);
             if (mine) {
-              session.edit(edit);
+              session.edit(edit, what < 2 && index % 3 === 0 ? 'typed' : undefined);
               if (what >= 2) own.push(`mine${String(index)}`);
             } else server.do(edit, 'somebody');
             if (what % 2 === 0 && scheduler.count() > 0) await scheduler.waitNext(1);
@@ -95,6 +105,21 @@ describe('a draft that several edit', () => {
       ),
       { numRuns: 150 },
     );
+  });
+
+  it('stores what is typed key by key as one edit, and what comes beside it as another', async () => {
+    const server = new Server();
+    const session = sessionOn(server, (what) => Promise.resolve(what));
+    for (const text of ['R', 'Ra', 'Ram', 'Ramp']) session.edit(name('en', text), 'name');
+    session.edit(figure('beside'));
+    session.edit(name('en', 'Ramps'), 'name');
+    await session.settled();
+    expect(server.log.map(({ edit }) => edit)).toEqual([
+      { do: 'several', edits: [name('en', 'Ramp')] },
+      figure('beside'),
+      name('en', 'Ramps'),
+    ]);
+    expect(session.seen().document).toEqual(server.document);
   });
 
   it('says who did something in between, and what was refused', async () => {
@@ -129,7 +154,7 @@ describe('a draft that several edit', () => {
         pause: () => Promise.resolve(),
         load: () => Promise.reject(new Error('not asked for')),
         attempt: () => Promise.resolve({ problems: [] }),
-        test: () => Promise.resolve([]),
+        ...silent,
       },
     );
     session.edit(name('en', 'Kept'));
@@ -147,7 +172,7 @@ describe('a draft that several edit', () => {
         pause: () => Promise.resolve(),
         load: () => new Promise(() => undefined),
         attempt: () => new Promise((answer) => answers.push(answer)),
-        test: () => Promise.resolve([]),
+        ...silent,
       },
     );
     const [first, second] = [session.attempt(), session.attempt()];

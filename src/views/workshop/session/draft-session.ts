@@ -2,10 +2,12 @@
  * A draft while somebody works on it: each edit is done here at once, sent in its order, and tried out; what others did
  * in between comes in with the answer. It knows nothing of how it is drawn.
  */
-import type { Decision, TestResult } from '../../../core/engine';
+import type { Scene } from '../../../core/drawing';
+import type { Decision, RuleLook, Target, TestResult } from '../../../core/engine';
 import type { ModelDocument } from '../../../core/model';
 import { edited, type Edit, type EditProblem } from '../../../core/modelling';
 import type { DraftView, EditedView, StepView } from '../../../contract';
+import type { Why } from '../../../workers/bench/types';
 import type { Tried } from '../../../workers/draft/computation';
 import type { Answer, Refusal } from '../../api';
 
@@ -15,16 +17,32 @@ export interface Surroundings {
   step: (which: 'undo' | 'redo', version: number) => Promise<Answer<StepView>>;
   /** Passes some time before what could not be sent is sent again. */
   pause: () => Promise<void>;
+  /** Passes the time in which another key may come, while one types. */
+  rest: () => Promise<void>;
   /** The draft as it is stored. */
   load: () => Promise<Answer<DraftView>>;
-  attempt: (
-    document: ModelDocument,
-    decisions: readonly Decision[],
-    values: Readonly<Record<string, string>>,
-  ) => Promise<Tried>;
+  attempt: (document: ModelDocument, decisions: readonly Decision[], values: TryValues) => Promise<Tried>;
   /** Runs the tests of what was tried last; nothing where something else is tried meanwhile. */
   test: (document: ModelDocument) => Promise<readonly TestResult[] | null>;
+  /** Looks at a rule of what was tried last. */
+  look: (document: ModelDocument, rule: string, values: TryValues) => Promise<RuleLook | null>;
+  /** Why something cannot be had in what was tried last. */
+  why: (
+    document: ModelDocument,
+    decisions: readonly Decision[],
+    values: TryValues,
+    target: Target,
+  ) => Promise<Why | null>;
+  /** The drawing of some build that keeps what is decided. */
+  example: (
+    document: ModelDocument,
+    decisions: readonly Decision[],
+    values: TryValues,
+  ) => Promise<Scene | null>;
 }
+
+/** Where something is tried out, by the inputs of the context. */
+export type TryValues = Readonly<Record<string, string>>;
 
 /** What is to be seen of a draft. */
 export interface DraftStand {
@@ -44,7 +62,27 @@ export interface DraftStand {
   /** It is being tried out anew. */
   trying: boolean;
   decisions: readonly Decision[];
-  context: Readonly<Record<string, string>>;
+  context: TryValues;
+}
+
+/** An edit that is not stored yet. */
+interface Waiting {
+  edit: Edit;
+  /** What is typed into, one key after another: edits of the same are stored as one. */
+  joins?: string | undefined;
+  /** It is on its way, so nothing joins it any more. */
+  sent?: boolean;
+}
+
+/** Both edits as one; what the later sets again is left out of the earlier. */
+function joined(one: Edit, other: Edit): Edit {
+  const parts = (edit: Edit): readonly Edit[] => (edit.do === 'several' ? edit.edits : [edit]);
+  const place = (edit: Edit): string | null =>
+    edit.do === 'set' ? JSON.stringify([edit.at, edit.name]) : null;
+  const later = parts(other);
+  const set = new Set(later.map(place));
+  const earlier = parts(one).filter((edit) => place(edit) === null || !set.has(place(edit)));
+  return { do: 'several', edits: [...earlier, ...later] };
 }
 
 /** The session of a draft, from the page's opening to its end. */
@@ -52,7 +90,9 @@ export class DraftSession {
   private stand: DraftStand;
   private readonly listeners = new Set<() => void>();
   /** Edits done here and not stored yet. */
-  private waiting: Edit[] = [];
+  private waiting: Waiting[] = [];
+  /** Whoever waits for all to be stored does not wait for more keys. */
+  private hurrying = false;
   private sending: Promise<void> = Promise.resolve();
   private tries = 0;
   /** The document whose tests were run last. */
@@ -90,21 +130,30 @@ export class DraftSession {
     for (const listener of this.listeners) listener();
   }
 
-  /** Does an edit, or says why it cannot be done. */
-  readonly edit = (edit: Edit): EditProblem | null => {
+  /**
+   * Does an edit, or says why it cannot be done. `joins` names what is typed into: edits of the same that come one
+   * after another are one step to take back.
+   */
+  readonly edit = (edit: Edit, joins?: string): EditProblem | null => {
     if (edit.do === 'several' && edit.edits.length === 0) return null;
     const result = edited(this.stand.document, edit);
     if (!result.ok) return result.problem;
-    this.waiting.push(edit);
+    const last = this.waiting.at(-1);
+    if (joins !== undefined && last?.joins === joins && !last.sent) last.edit = joined(last.edit, edit);
+    else {
+      this.waiting.push({ edit, joins });
+      this.sending = this.sending.then(() => this.store());
+    }
     this.tell({ document: result.document, saving: 'saving', refusals: [], canUndo: true, canRedo: false });
-    this.sending = this.sending.then(() => this.store());
     void this.attempt();
     return null;
   };
 
   /** Takes the last edit back, or makes again what was taken back, once all that was done is stored. */
   readonly step = (which: 'undo' | 'redo'): Promise<void> => {
+    this.hurrying = true;
     this.sending = this.sending.then(async () => {
+      this.hurrying = false;
       const answer = await this.around.step(which, this.stand.version);
       if (!answer.ok) return this.reload(answer.failures);
       const { version, edit, canUndo, canRedo } = answer.value;
@@ -118,8 +167,15 @@ export class DraftSession {
 
   /** Stores the oldest edit that waits; for as long as the server cannot be reached, again and again. */
   private async store(): Promise<void> {
-    const [edit] = this.waiting;
-    if (!edit) return;
+    const [first] = this.waiting;
+    if (!first) return;
+    if (first.joins !== undefined)
+      for (let seen; seen !== first.edit && !this.isHurried();) {
+        seen = first.edit;
+        await this.around.rest();
+      }
+    first.sent = true;
+    const { edit } = first;
     let answer = await this.around.send(this.stand.version, edit);
     while (!answer.ok && answer.status === 0) {
       this.tell({ saving: 'offline' });
@@ -146,7 +202,7 @@ export class DraftSession {
     }
     let { document } = answer.value;
     const lost: Refusal[] = [];
-    this.waiting = this.waiting.filter((edit) => {
+    this.waiting = this.waiting.filter(({ edit }) => {
       const result = edited(document, edit);
       if (result.ok) document = result.document;
       else lost.push({ message: '', ...result.problem });
@@ -205,14 +261,43 @@ export class DraftSession {
     this.tell({ tests });
   }
 
+  /** Makes other decisions than those there were, as a way out does. */
+  readonly take = (decisions: readonly Decision[]): void => {
+    this.tell({ decisions });
+    void this.attempt();
+  };
+
+  /** What a rule of the draft as it stands meets, repeats and takes away. */
+  readonly look = (rule: string): Promise<RuleLook | null> =>
+    this.around.look(this.stand.document, rule, this.stand.context);
+
+  /** Why something cannot be had in what is tried. */
+  readonly why = (target: Target): Promise<Why | null> => {
+    const { document, decisions, context } = this.stand;
+    return this.around.why(document, decisions, context, target);
+  };
+
+  /** The drawing of some build that keeps what is decided. */
+  readonly example = (): Promise<Scene | null> => {
+    const { document, decisions, context } = this.stand;
+    return this.around.example(document, decisions, context);
+  };
+
   /** Resolves once all that was done is stored. */
   readonly settled = async (): Promise<void> => {
     // What is done while this waits is waited for too.
     for (let last; last !== this.sending;) {
+      this.hurrying = true;
       last = this.sending;
       await last;
     }
+    this.hurrying = false;
   };
+
+  /** Asked while others may begin to wait. */
+  private isHurried(): boolean {
+    return this.hurrying;
+  }
 
   /** Takes the draft as it is stored. */
   readonly refresh = (): Promise<void> => {

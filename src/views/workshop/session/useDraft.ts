@@ -33,12 +33,18 @@ function sessionOf(view: DraftView) {
         ? ask('POST /drafts/{id}/undo', { at, input: { version } })
         : ask('POST /drafts/{id}/redo', { at, input: { version } }),
     pause: () => new Promise((done) => setTimeout(done, 2_000)),
+    rest: () => new Promise((done) => setTimeout(done, 500)),
     load: () => ask('GET /drafts/{id}', { at }),
     attempt: async (document, decisions, values) => {
       const remote = await begun;
       return remote.try(editionOf(document), decisions, values);
     },
     test: async (document) => (await begun).test(editionOf(document).number),
+    look: async (document, rule, values) => (await begun).look(editionOf(document).number, rule, values),
+    why: async (document, decisions, values, target) =>
+      (await begun).why(editionOf(document).number, decisions, values, target),
+    example: async (document, decisions, values) =>
+      (await begun).example(editionOf(document).number, decisions, values),
   });
   return { session, begin };
 }
@@ -54,7 +60,15 @@ export function useDraft(view: DraftView): Draft {
     const { tariff, facts, today } = view;
     void remote.open({ tariff, facts, today }).then(() => begin(remote));
     void session.attempt();
-    return () => worker.terminate();
+    const leave = (event: BeforeUnloadEvent): void => {
+      // What was typed just now may not be stored yet.
+      if (session.seen().saving !== 'saved') event.preventDefault();
+    };
+    window.addEventListener('beforeunload', leave);
+    return () => {
+      window.removeEventListener('beforeunload', leave);
+      worker.terminate();
+    };
   }, [session, begin, view]);
   const stand = useSyncExternalStore(session.subscribe, session.seen, session.seen);
   return { ...stand, session };

@@ -1,0 +1,96 @@
+/** Price: parts, surcharges and prices inside, with what each lists at in the try-out. */
+import { useMemo } from 'react';
+import type { DraftView } from '../../../contract';
+import type { Part } from '../../../core/modelling';
+import { number } from '../../../i18n';
+import { useSpeech } from '../../speech';
+import { formula, named, nameColumns, shownColumn } from '../grids/list-columns';
+import { idAt, itemAt, textAt, type PartColumn } from '../grids/part-columns';
+import type { Draft } from '../session/useDraft';
+import { ListPart } from './ListPart';
+import css from '../workshop.module.css';
+
+interface Props {
+  draft: Draft;
+  view: DraftView;
+}
+
+const freshPrice = (id: string): Part => ({ id, name: named(id), item: '', quantity: '1' });
+const freshInside = (id: string): Part => ({ id, name: named(id), of: [], rate: '0' });
+const freshSurcharge = (id: string): Part => ({ id, name: named(id), of: [], rate: '0', when: 'true' });
+
+/** Price parts and surcharges, and what the try-out lists at. */
+export function Prices({ draft, view }: Props) {
+  const words = useSpeech();
+  const { t, language } = words;
+  const price = draft.tried?.seen?.picture.price;
+  const { items, tariff } = view;
+  const amounts = useMemo(
+    () => new Map((price?.parts ?? []).map(({ id, amount }) => [id, number(amount, language)])),
+    [price, language],
+  );
+  const listed = `${t('draft.try.list')}, ${tariff.currency}`;
+  const parts = useMemo((): PartColumn[] => {
+    const { name, other } = nameColumns(words);
+    return [
+      name,
+      itemAt('item', { id: 'item', title: t('draft.rows.item'), width: 120 }, items, words),
+      {
+        ...shownColumn(listed, 130, () => ''),
+        read: ({ id, item }) =>
+          amounts.get(id) ??
+          (typeof item === 'string' && item !== '' && !isPriced(tariff, item)
+            ? t('draft.rows.notPriced', { list: tariff.list })
+            : ''),
+      },
+      formula('quantity', t('draft.rows.quantity'), 180),
+      formula('when', t('draft.rows.when'), 260),
+      idAt({ id: 'id', title: t('draft.rows.id'), width: 130 }, words),
+      other,
+    ];
+  }, [words, t, items, tariff, amounts, listed]);
+  const shares = useMemo((): PartColumn[] => {
+    const { name, other } = nameColumns(words);
+    return [
+      name,
+      {
+        ...textAt('of', { id: 'of', title: t('draft.rows.of'), width: 200, kind: 'code' }),
+        read: (part) => ((part['of'] as readonly string[] | undefined) ?? []).join(', '),
+        write: (part, kept) => ({ ...part, of: kept.split(/[\s,;]+/).filter(Boolean) }),
+      },
+      formula('rate', t('draft.rows.rate'), 90),
+      shownColumn(listed, 120, (id) => amounts.get(id) ?? ''),
+      formula('when', t('draft.rows.when'), 220),
+      idAt({ id: 'id', title: t('draft.rows.id'), width: 150 }, words),
+      other,
+    ];
+  }, [words, t, amounts, listed]);
+  return (
+    <div className={css.fill}>
+      <ListPart
+        draft={draft}
+        list="prices"
+        title={t('draft.rows.prices')}
+        columns={parts}
+        fresh={freshPrice}
+      />
+      <ListPart
+        draft={draft}
+        list="surcharges"
+        title={t('draft.rows.surcharges')}
+        columns={shares}
+        fresh={freshSurcharge}
+      />
+      <ListPart
+        draft={draft}
+        list="insidePrices"
+        title={t('draft.rows.inside')}
+        columns={shares}
+        fresh={freshInside}
+      />
+    </div>
+  );
+}
+
+const isPriced = ({ prices, entries }: DraftView['tariff'], sku: string): boolean =>
+  prices[sku] !== undefined || entries?.[sku] !== undefined;
