@@ -1,10 +1,17 @@
 /** The Workshop: drafts of models, what they would change, and the versions that come of them. */
-import { array, lazy, mixed, object, string, type Schema } from 'yup';
+import { array, boolean, lazy, mixed, object, string, type Schema } from 'yup';
 import type { Finding, TestResult } from '../core/engine';
 import type { ModelDocument, ModelProblem, Texts } from '../core/model';
-import { isEdit, type Conflict, type Difference, type Edit } from '../core/modelling';
+import {
+  isEdit,
+  type Conflict,
+  type DecisionTable,
+  type Difference,
+  type Edit,
+  type NotTaken,
+} from '../core/modelling';
 import type { Tariff } from '../core/pricing';
-import { endpoint, json } from './endpoint';
+import { endpoint, file, json, takingFile } from './endpoint';
 import { day, exactly, id, page, said, version, type Page, type Sent } from './schema';
 
 const modelId = string()
@@ -49,6 +56,34 @@ const draftFields = exactly({
             .max(2_000, 'input.tooMany')
             .required('draft.noItems'),
         });
+      case 'bundle':
+        return exactly({
+          is: string().oneOf(['bundle']),
+          version: id,
+          id: modelId,
+          sku: sku.required('model.badSku'),
+          title: said(80, 'draft.noName'),
+        });
+      case 'rows':
+        return exactly({
+          is: string().oneOf(['rows']),
+          id: modelId,
+          sku: sku.required('model.badSku'),
+          title: said(80, 'draft.noName'),
+          rows: array()
+            .strict()
+            .of(
+              array()
+                .strict()
+                .of(string().strict().max(2_000, 'input.tooLong').defined())
+                .max(200)
+                .required(),
+            )
+            .min(1, 'draft.noRows')
+            .max(10_000, 'input.tooMany')
+            .required('draft.noRows'),
+          leave: boolean().strict(),
+        });
       case 'document':
         return exactly({
           is: string().oneOf(['document']),
@@ -60,7 +95,7 @@ const draftFields = exactly({
     }
   }),
 });
-/** What a draft is begun from: a version, a copy of one, nothing, items of the catalogue, or a document. */
+/** What a draft is begun from: a version, a copy, nothing, items of the catalogue, a bundle, rows of a sheet, a document. */
 export interface NewDraftInput {
   name: string;
   from:
@@ -68,6 +103,9 @@ export interface NewDraftInput {
     | { is: 'copy'; version: string; id: string; sku: string; title: string }
     | { is: 'nothing'; id: string; sku: string; title: string }
     | { is: 'items'; id: string; sku: string; title: string; skus: string[] }
+    | { is: 'bundle'; version: string; id: string; sku: string; title: string }
+    /** With `leave` what is wrong in rows is left out. */
+    | { is: 'rows'; id: string; sku: string; title: string; rows: string[][]; leave?: boolean }
     | { is: 'document'; sku?: string; document: unknown };
 }
 
@@ -262,6 +300,27 @@ export interface ImpactView extends Page<ImpactRow> {
   counts: Record<ImpactRow['is'], number>;
 }
 
+/** Which part of a draft is wanted as a file, and of which rule. */
+export const draftFileQuery = object({
+  part: string()
+    .oneOf(['document', 'outline', 'words', 'table', 'tables', 'impact'], 'input.badKind')
+    .default('outline'),
+  rule: string().max(40, 'input.tooLong'),
+});
+/** What passes `draftFileQuery`. */
+export type DraftFileQuery = Sent<typeof draftFileQuery>;
+
+/** The rows of a file as they stand. */
+export interface FileRows {
+  rows: string[][];
+}
+
+/** The decision tables of a file, and what in it is none. */
+export interface FileTables {
+  tables: DecisionTable[];
+  notTaken: NotTaken[];
+}
+
 /** Endpoints of the Workshop. */
 export const workshop = {
   'GET /models': endpoint({
@@ -270,7 +329,7 @@ export const workshop = {
     answers: json<ModelsView>('ModelsView'),
   }),
   'POST /drafts': endpoint({
-    says: 'Begins a draft: from a version, a copy of one, nothing, items of the catalogue, or a document.',
+    says: 'Begins a draft: from a version, a copy of one, nothing, items, a bundle, rows of a sheet, or a document.',
     who: 'model',
     input: newDraftInput,
     most: 8 * 1024 * 1024,
@@ -345,6 +404,24 @@ export const workshop = {
     who: 'model',
     query: impactQuery,
     answers: json<ImpactView>('ImpactView'),
+  }),
+  'GET /drafts/{id}/as.{format}': endpoint({
+    says: 'A part of a draft as a file: its document (json), outline, words, a table rule or an impact (csv, xlsx), table rules as decision tables (dmn).',
+    who: 'model',
+    query: draftFileQuery,
+    answers: file,
+  }),
+  'POST /read-rows': takingFile({
+    says: 'The rows of a CSV or XLSX file as they stand, to look at; nothing is kept.',
+    who: 'model',
+    most: 5 * 1024 * 1024,
+    answers: json<FileRows>('FileRows'),
+  }),
+  'POST /read-tables': takingFile({
+    says: 'The decision tables of a DMN file, to look at; nothing is kept.',
+    who: 'model',
+    most: 5 * 1024 * 1024,
+    answers: json<FileTables>('FileTables'),
   }),
   'POST /drafts/{id}/agree': endpoint({
     says: 'Agrees to a draft as it is, as the second pair of eyes.',

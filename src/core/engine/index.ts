@@ -15,6 +15,7 @@ export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from '
 export { checkUp, type Finding } from './examine/checkup';
 export { lookAtRule, type RuleLook } from './examine/one-rule';
 export { cnfOf, writeDimacs, type Cnf } from './answers/dimacs';
+export { lookAtTable, type TableLook } from './examine/tables';
 export { runModelTest, type TestResult } from './examine/model-tests';
 export { readNumber, type ReadBack } from './answers/read';
 export { OutOfBudget } from './answers/witness-cache';

@@ -69,6 +69,17 @@ export function parsed(source: string): Expr | null {
   }
 }
 
+/** Whether a text reads as a table cell; what it names is not looked at. */
+export function parsesAsCell(cell: string): boolean {
+  try {
+    parseCell('row', cell);
+    return true;
+  } catch (failure) {
+    if (failure instanceof SyntaxFailure) return false;
+    throw failure;
+  }
+}
+
 function compileParsed(
   source: string,
   parsed: () => Expr,

@@ -1,14 +1,27 @@
 /** Making models: edits with inverses, names changed in all that names them, and what names what. */
+export { bareDocument, numberedBy, ofBundle } from './bare';
 export type { Edit, EditProblem } from './edit';
 export { conflictKey } from './conflict-key';
+export { ruleOf, tableOf, type DecisionTable, type NotTaken } from './decision-tables';
 export { differences, editOf, type Difference } from './differences';
 export { edited } from './edits';
 export { impactOn, type BuildImpact } from './impact';
 export { merged, type Conflict } from './merge';
 export { listAt, partAt, valueAt, withValue, type Part, type PartAt } from './places';
+export { usesOfRemoved } from './removal';
 export { namedAt, usesOf } from './rename';
 export { rowsOfRule, rulesOfRow } from './of-rules';
-export { outlineRows, type OutlineRows } from './rows';
+export { outlineRows, type OutlineRow, type OutlineRows, type RowProblem } from './rows';
+export {
+  outlineSheet,
+  readWords,
+  textIn,
+  textKey,
+  textsIn,
+  wordsSheet,
+  type Sheet,
+  type TextAt,
+} from './sheets';
 export {
   expectedAt,
   isSameRule,
@@ -21,4 +34,5 @@ export {
   type SentenceProblem,
   type Words,
 } from './sentences';
+export type { Mentioned } from './named';
 export { isEdit, touch } from './touching';

@@ -2,23 +2,27 @@
  * Rows of a spreadsheet as parts of the outline: a row that names a feature begins one, a row that names an option
  * is one of it. What each becomes, and what is wrong in it, is told before anything is done.
  */
-import type { ModelDocument } from '../model';
+import type { ModelDocument, Texts } from '../model';
 import { takenIn, type Edit } from './edit';
 import { listAt } from './places';
 
 /** A column of the outline. */
-export type OutlineColumn = 'feature' | 'option' | 'code' | 'item' | 'quantity' | 'least' | 'most' | 'help';
+export type OutlineColumn =
+  'feature' | 'option' | 'id' | 'kind' | 'code' | 'item' | 'quantity' | 'least' | 'most' | 'unit' | 'help';
 
-/** Heads of columns as people write them, in the languages we speak. */
+/** Heads of columns as people write them, in the languages we speak; those that we write stand first in each. */
 const heads: Readonly<Record<OutlineColumn, readonly string[]>> = {
-  feature: ['feature', 'row', 'group', 'merkmal', 'zeile', 'gruppe'],
-  option: ['option', 'choice', 'name', 'auswahl', 'wahl'],
-  code: ['code', 'letters', 'kürzel', 'schlüssel'],
-  item: ['item', 'sku', 'part', 'number', 'artikel', 'teil', 'nummer'],
-  quantity: ['quantity', 'qty', 'menge', 'anzahl'],
-  least: ['least', 'min', 'mindestens'],
-  most: ['most', 'max', 'höchstens'],
-  help: ['help', 'note', 'hilfe', 'bemerkung'],
+  feature: ['feature', 'merkmal', 'row', 'group', 'zeile', 'gruppe'],
+  option: ['option', 'auswahl', 'choice', 'name', 'wahl'],
+  id: ['id', 'kennung'],
+  kind: ['kind', 'art', 'what', 'was'],
+  code: ['code', 'kürzel', 'letters', 'schlüssel'],
+  item: ['item', 'artikel', 'sku', 'part', 'number', 'teil', 'nummer'],
+  quantity: ['quantity', 'menge', 'qty', 'anzahl'],
+  least: ['least', 'mindestens', 'min'],
+  most: ['most', 'höchstens', 'max'],
+  unit: ['unit', 'einheit'],
+  help: ['help', 'hilfe', 'note', 'bemerkung'],
 };
 
 /** Why a row cannot be taken as it is. */
@@ -29,7 +33,8 @@ export interface RowProblem {
     | 'rows.codeTaken'
     | 'rows.badCode'
     | 'rows.unknownItem'
-    | 'rows.badCount';
+    | 'rows.badCount'
+    | 'rows.badKind';
   column: OutlineColumn;
   params: Readonly<Record<string, string>>;
 }
@@ -37,7 +42,14 @@ export interface RowProblem {
 /** What becomes of a row, from 0 as it was pasted; a head, or an empty row, becomes nothing. */
 export interface OutlineRow {
   row: number;
-  becomes: { is: 'feature' | 'option'; of: string; id: string; name: string } | null;
+  becomes: {
+    is: 'feature' | 'option' | 'row';
+    /** Something new, or another value of what is there. */
+    how: 'new' | 'changed';
+    of: string;
+    id: string;
+    name: string;
+  } | null;
   problems: readonly RowProblem[];
 }
 
@@ -53,6 +65,8 @@ export interface Pasting {
   language: string;
   /** The feature that options go into as long as no row names another. */
   into?: string;
+  /** The section that new rows go into; the last where it is not said. */
+  section?: string;
   /** Whether there is an item of this number. */
   isItem: (sku: string) => boolean;
 }
@@ -68,15 +82,41 @@ export function outlineRows(
 
 const plain = (text: string): string => text.trim().replace(/\s+/g, ' ');
 
+type Cells = (column: OutlineColumn) => string;
+/** A part that is not there yet, with the options that go into it. */
+interface Fresh {
+  id: string;
+  title: string;
+  part: Record<string, unknown>;
+  options: Record<string, unknown>[];
+}
+
+type RowKind = 'number' | 'yesno' | 'choice' | 'text' | 'date';
+/** What kinds of rows are called; a feature's needs no name. */
+const kindNames: Readonly<Record<'feature' | RowKind, readonly string[]>> = {
+  feature: ['feature', 'merkmal'],
+  number: ['number', 'zahl'],
+  yesno: ['yes or no', 'ja oder nein', 'yesno'],
+  choice: ['choice', 'auswahl'],
+  text: ['text'],
+  date: ['day', 'tag', 'date', 'datum'],
+};
+
+/** What a kind is called in a sheet, in a language. */
+export const kindName = (kind: keyof typeof kindNames, language: string): string =>
+  kindNames[kind][language === 'de' && kindNames[kind].length > 1 ? 1 : 0] ?? kind;
+
+/** The head of a column in a language. */
+export const headOf = (column: OutlineColumn, language: string): string =>
+  heads[column][language === 'de' ? 1 : 0] ?? column;
+
 class Reader {
-  private readonly features: {
-    id: string;
-    part: Record<string, unknown>;
-    options: Record<string, unknown>[];
-  }[] = [];
+  private readonly features: Fresh[] = [];
+  private readonly parameters: Record<string, unknown>[] = [];
   private readonly added = new Map<string, Record<string, unknown>[]>();
   private readonly used = new Set<string>();
-  private current: { id: string; fresh: boolean; codes: Set<string>; ids: Set<string> } | null = null;
+  private readonly changes: Edit[] = [];
+  private current: { id: string; codes: Map<string, string>; ids: Set<string> } | null = null;
 
   constructor(
     private readonly document: ModelDocument,
@@ -103,78 +143,158 @@ class Reader {
     return { rows: told, edit: { do: 'several', edits: this.edits() } };
   }
 
-  private row(row: number, cell: (column: OutlineColumn) => string): OutlineRow {
+  private row(row: number, cell: Cells): OutlineRow {
     const [feature, option] = [cell('feature'), cell('option')];
     const problems: RowProblem[] = [];
     let becomes: OutlineRow['becomes'] = null;
-    if (feature !== '') becomes = this.feature(feature, cell, problems);
+    if (feature !== '') {
+      const kind = this.kindIn(cell('kind'), problems);
+      becomes =
+        kind === 'feature'
+          ? this.feature(feature, cell, problems)
+          : this.parameter(feature, kind, cell, problems);
+    }
     if (option !== '') becomes = this.option(option, cell, problems) ?? becomes;
     else if (feature === '') problems.push({ code: 'rows.noName', column: 'option', params: {} });
     return { row, becomes, problems };
   }
 
-  /** A row that names a feature which is there already goes on with that one. */
-  private feature(
-    name: string,
-    cell: (column: OutlineColumn) => string,
-    problems: RowProblem[],
-  ): OutlineRow['becomes'] {
-    const known = this.document.features.find((each) =>
-      Object.values(each.name).some((text) => text.toLowerCase() === name.toLowerCase()),
+  private kindIn(text: string, problems: RowProblem[]): keyof typeof kindNames {
+    if (text === '') return 'feature';
+    const found = (Object.keys(kindNames) as (keyof typeof kindNames)[]).find((kind) =>
+      kindNames[kind].includes(text.toLowerCase()),
     );
-    const begun = this.features.find(({ part }) => part.title === name.toLowerCase());
-    if (known || begun) {
-      this.goTo((known ?? begun)?.id ?? '');
-      return null;
-    }
-    const id = this.fresh(name, (each) => takenIn(this.document, ['features'], each) || this.used.has(each));
-    this.used.add(id);
-    const help = cell('help');
-    const part = {
-      title: name.toLowerCase(),
-      id,
-      name: this.texts(name),
-      least: this.count(cell('least'), 'least', 1, problems),
-      most: this.count(cell('most'), 'most', 1, problems),
-      ...(help !== '' && cell('option') === '' ? { help: this.texts(help) } : {}),
-    };
-    this.features.push({ id, part, options: [] });
-    this.current = { id, fresh: true, codes: new Set(), ids: new Set() };
-    return { is: 'feature', of: '', id, name };
+    if (!found) problems.push({ code: 'rows.badKind', column: 'kind', params: { text } });
+    return found ?? 'feature';
   }
 
-  private option(
-    name: string,
-    cell: (column: OutlineColumn) => string,
-    problems: RowProblem[],
-  ): OutlineRow['becomes'] {
+  /** A row that names a feature which is there already goes on with that one. */
+  private feature(name: string, cell: Cells, problems: RowProblem[]): OutlineRow['becomes'] {
+    // Beside an option its id is meant.
+    const own = cell('option') === '';
+    const known = this.known(this.document.features, name, own ? cell : (_) => '');
+    const begun = this.features.find(({ title }) => title === name.toLowerCase());
+    if (known || begun) {
+      this.goTo((known ?? begun)?.id ?? '');
+      const changed =
+        known !== undefined &&
+        own &&
+        [
+          this.change(['features', known.id], 'least', known.least, this.whole(cell, 'least', problems)),
+          this.change(['features', known.id], 'most', known.most, this.whole(cell, 'most', problems)),
+        ].some(Boolean);
+      return known && changed ? { is: 'feature', how: 'changed', of: '', id: known.id, name } : null;
+    }
+    const id = this.rowId(name, own ? cell : (_) => '');
+    const help = cell('help');
+    const part = {
+      id,
+      name: this.texts(name),
+      least: this.whole(cell, 'least', problems) ?? 1,
+      most: this.whole(cell, 'most', problems) ?? 1,
+      ...(help !== '' && own ? { help: this.texts(help) } : {}),
+    };
+    this.features.push({ id, title: name.toLowerCase(), part, options: [] });
+    this.current = { id, codes: new Map(), ids: new Set() };
+    return { is: 'feature', how: 'new', of: '', id, name };
+  }
+
+  private parameter(name: string, type: RowKind, cell: Cells, problems: RowProblem[]): OutlineRow['becomes'] {
+    const known = this.known(this.document.parameters, name, cell);
+    const [unit, help] = [cell('unit'), cell('help')];
+    const bound = (column: 'least' | 'most'): string | undefined =>
+      type === 'number' || type === 'date' ? this.decimal(cell, column, type, problems) : undefined;
+    if (known) {
+      const at = ['parameters', known.id];
+      const changed = (['least', 'most'] as const).map((column) => {
+        const next = bound(column);
+        const before = (known as unknown as Record<string, unknown>)[column];
+        return this.change(at, column, before, next);
+      });
+      return changed.some(Boolean) ? { is: 'row', how: 'changed', of: '', id: known.id, name } : null;
+    }
+    const id = this.rowId(name, cell);
+    const [least, most] = [bound('least'), bound('most')];
+    this.parameters.push({
+      id,
+      name: this.texts(name),
+      type,
+      ...(help === '' ? {} : { help: this.texts(help) }),
+      ...(type === 'number'
+        ? { unit, least: least ?? '0', most: most ?? '100', step: '1', usual: least ?? '0' }
+        : {}),
+      ...(type === 'date'
+        ? { least: least ?? '2000-01-01', most: most ?? '2099-12-31', optional: true }
+        : {}),
+      ...(type === 'text' ? { most: this.whole(cell, 'most', problems) ?? 40, optional: true } : {}),
+      ...(type === 'yesno' ? { usual: false } : {}),
+      ...(type === 'choice' ? { options: [] } : {}),
+    });
+    this.current = null;
+    return { is: 'row', how: 'new', of: '', id, name };
+  }
+
+  private option(name: string, cell: Cells, problems: RowProblem[]): OutlineRow['becomes'] {
     const { current } = this;
     if (!current) {
       problems.push({ code: 'rows.noFeature', column: 'feature', params: { name } });
       return null;
     }
     const [code, item, quantity] = [cell('code'), cell('item'), cell('quantity')];
+    const there = this.document.features.find(({ id }) => id === current.id)?.options ?? [];
+    const known = this.known(there, name, cell);
     if (code !== '' && !/^[A-Z0-9]{1,12}$/i.test(code))
       problems.push({ code: 'rows.badCode', column: 'code', params: { code } });
-    else if (code !== '' && current.codes.has(code))
+    else if (code !== '' && (current.codes.get(code) ?? known?.id) !== known?.id)
       problems.push({ code: 'rows.codeTaken', column: 'code', params: { code } });
     if (item !== '' && !this.pasting.isItem(item))
       problems.push({ code: 'rows.unknownItem', column: 'item', params: { item } });
     const wrong = (column: OutlineColumn): boolean => problems.some((each) => each.column === column);
-    const id = this.fresh(name, (each) => current.ids.has(each));
-    current.ids.add(id);
-    if (code !== '' && !wrong('code')) current.codes.add(code);
-    const part = {
-      id,
+    const kept = {
       ...(code !== '' && !wrong('code') ? { code } : {}),
-      name: this.texts(name),
       ...(item !== '' && !wrong('item') ? { item } : {}),
-      ...(quantity === '' || quantity === '1' ? {} : { quantity }),
+      // A quantity that has more than its formula is not for a sheet to change.
+      ...(quantity === '' || quantity === '1' || typeof known?.quantity === 'object' ? {} : { quantity }),
     };
+    if (kept.code !== undefined) current.codes.set(kept.code, known?.id ?? '');
+    if (known) {
+      const at = ['features', current.id, 'options', known.id];
+      const changed = Object.entries(kept).map(([column, value]) =>
+        this.change(at, column, (known as unknown as Record<string, unknown>)[column], value),
+      );
+      return changed.some(Boolean)
+        ? { is: 'option', how: 'changed', of: current.id, id: known.id, name }
+        : null;
+    }
+    const id = this.idIn(cell, name, (each) => current.ids.has(each));
+    current.ids.add(id);
+    const part = { id, name: this.texts(name), ...kept };
     const own = this.features.find((each) => each.id === current.id);
     if (own) own.options.push(part);
     else this.added.set(current.id, [...(this.added.get(current.id) ?? []), part]);
-    return { is: 'option', of: current.id, id, name };
+    return { is: 'option', how: 'new', of: current.id, id, name };
+  }
+
+  /** The part that a row means: by its id where there is one, else by its name in any language. */
+  private known<T extends { id: string; name: Texts }>(
+    parts: readonly T[],
+    name: string,
+    cell: Cells,
+  ): T | undefined {
+    const id = cell('id');
+    return (
+      parts.find((each) => id !== '' && each.id === id) ??
+      parts.find((each) =>
+        Object.values(each.name).some((text) => plain(text).toLowerCase() === name.toLowerCase()),
+      )
+    );
+  }
+
+  /** Sets a value where it is another; whether it is. */
+  private change(at: readonly string[], name: string, before: unknown, value: unknown): boolean {
+    if (value === undefined || value === before) return false;
+    this.changes.push({ do: 'set', at, name, value });
+    return true;
   }
 
   private goTo(id: string): void {
@@ -186,21 +306,49 @@ class Reader {
     ] as { id: string; code?: string }[];
     this.current = {
       id,
-      fresh: own !== undefined,
-      codes: new Set(options.flatMap(({ code }) => code ?? [])),
+      codes: new Map(options.flatMap((each) => (each.code === undefined ? [] : [[each.code, each.id]]))),
       ids: new Set(options.map((each) => each.id)),
     };
   }
 
-  private count(text: string, column: 'least' | 'most', usual: number, problems: RowProblem[]): number {
-    if (text === '') return usual;
+  private whole(cell: Cells, column: 'least' | 'most', problems: RowProblem[]): number | undefined {
+    const text = cell(column);
+    if (text === '') return undefined;
     if (/^\d{1,4}$/.test(text)) return Number(text);
     problems.push({ code: 'rows.badCount', column, params: { text } });
-    return usual;
+    return undefined;
+  }
+
+  private decimal(
+    cell: Cells,
+    column: 'least' | 'most',
+    type: 'number' | 'date',
+    problems: RowProblem[],
+  ): string | undefined {
+    const text = cell(column).replace(/^(-?\d+),(\d+)$/, '$1.$2');
+    if (text === '') return undefined;
+    if ((type === 'number' ? /^-?\d{1,12}(\.\d{1,9})?$/ : /^\d{4}-\d\d-\d\d$/).test(text)) return text;
+    problems.push({ code: 'rows.badCount', column, params: { text } });
+    return undefined;
   }
 
   private texts(text: string): Record<string, string> {
     return Object.fromEntries(this.document.languages.map((language) => [language, text]));
+  }
+
+  private rowId(name: string, cell: Cells): string {
+    const id = this.idIn(
+      cell,
+      name,
+      (each) => takenIn(this.document, ['features'], each) || this.used.has(each),
+    );
+    this.used.add(id);
+    return id;
+  }
+
+  private idIn(cell: Cells, name: string, isTaken: (id: string) => boolean): string {
+    const given = cell('id');
+    return /^[a-z][A-Za-z0-9]{0,39}$/.test(given) && !isTaken(given) ? given : this.fresh(name, isTaken);
   }
 
   /** An id of the words of a name that nothing has: "Tear plate, 6 mm" is tearPlate6Mm. */
@@ -226,11 +374,18 @@ class Reader {
   }
 
   private edits(): Edit[] {
+    const shown = [...this.features.map(({ id }) => id), ...this.parameters.map(({ id }) => String(id))];
     return [
-      ...this.features.map(({ part: { title: _, ...part }, options }): Edit => ({
+      ...this.changes,
+      ...this.features.map(({ part, options }): Edit => ({
         do: 'add',
         to: ['features'],
         part: { ...part, options } as unknown as { id: string },
+      })),
+      ...this.parameters.map((part): Edit => ({
+        do: 'add',
+        to: ['parameters'],
+        part: part as { id: string },
       })),
       ...[...this.added].flatMap(([id, options]) =>
         options.map((part): Edit => ({
@@ -239,7 +394,17 @@ class Reader {
           part: part as { id: string },
         })),
       ),
+      ...this.shownIn(shown),
     ];
+  }
+
+  /** New rows stand at the end of their section, in the order in which they came. */
+  private shownIn(rows: readonly string[]): Edit[] {
+    const { sections } = this.document;
+    const section = sections.find(({ id }) => id === this.pasting.section) ?? sections.at(-1);
+    if (!section || rows.length === 0) return [];
+    const order = [...this.used].filter((id) => rows.includes(id));
+    return [{ do: 'set', at: ['sections', section.id], name: 'rows', value: [...section.rows, ...order] }];
   }
 }
 

@@ -1,6 +1,7 @@
 /** The lines of a quote as a file, and part numbers from one. */
 import type { Actor } from '../access/actor';
 import type { SheetFor } from './files/line-sheet';
+import type { SheetProblem } from './files/read-sheet';
 import { done, fail, type Result } from '../kernel/failure';
 import { askPapers, readingFile } from '../kernel/papers';
 import { writingIn } from '../../core/quotes';
@@ -43,14 +44,24 @@ export async function lineTable(
 export const readTable = (bytes: Uint8Array): Promise<Result<{ text: string }>> =>
   readingFile(async () => {
     const read = await askPapers('table', { bytes });
-    if (read.is === 'list') return done({ text: read.text });
-    return read.is === 'unreadable'
-      ? fail('invalid', { code: 'file.unreadable' })
-      : fail('invalid', {
-          code: `file.${read.what}`,
-          params: {
-            most: read.what === 'size' ? Math.floor(read.most / 1024 / 1024) : read.most,
-            row: read.row ?? 0,
-          },
-        });
+    return read.is === 'list' ? done({ text: read.text }) : refused(read);
   });
+
+/** The rows of a file as they stand, to look at. */
+export const readFileRows = (bytes: Uint8Array): Promise<Result<{ rows: string[][] }>> =>
+  readingFile(async () => {
+    const read = await askPapers('rows', { bytes });
+    return read.is === 'rows' ? done({ rows: read.rows }) : refused(read);
+  });
+
+/** Why a file cannot be read as rows. */
+const refused = (problem: SheetProblem): Result<never> =>
+  problem.is === 'unreadable'
+    ? fail('invalid', { code: 'file.unreadable' })
+    : fail('invalid', {
+        code: `file.${problem.what}`,
+        params: {
+          most: problem.what === 'size' ? Math.floor(problem.most / 1024 / 1024) : problem.most,
+          row: problem.row ?? 0,
+        },
+      });

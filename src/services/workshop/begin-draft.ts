@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { NewDraftInput } from '../../contract';
 import { movedOn, withLibrary, type Feature, type ModelDocument } from '../../core/model';
+import { bareDocument, edited, numberedBy, ofBundle, outlineRows } from '../../core/modelling';
 import { connected, type ItemRow, type ModelVersionRow } from '../../data';
 import type { Actor } from '../access/actor';
 import { askPatiently } from '../kernel/engines';
@@ -92,6 +93,14 @@ async function startOf(from: NewDraftInput['from']): Promise<Result<Start>> {
       return done({ sku: from.sku, baseId: null, document: bareDocument(from.id, from.title) });
     case 'items':
       return ofItems(from);
+    case 'rows':
+      return ofRows(from);
+    case 'bundle': {
+      const version = await versionRow(from.version);
+      return version
+        ? done({ sku: from.sku, baseId: null, document: ofBundle(documentOf(version), from.id, from.title) })
+        : fail('missing', { code: 'version.missing' });
+    }
     case 'document':
       return ofDocument(from);
   }
@@ -103,36 +112,53 @@ const documentOf = ({ document }: ModelVersionRow): ModelDocument => movedOn(doc
 const titled = ({ languages }: ModelDocument, title: string) =>
   Object.fromEntries(languages.map((language) => [language, title]));
 
-/** A model that has nothing yet but a place for its rows. */
-export function bareDocument(id: string, title: string): ModelDocument {
-  const name = { en: title, de: title };
+const mostTold = 20;
+
+/** Rows of a spreadsheet become the outline; what is wrong in one is told, and left out where that is wished. */
+async function ofRows({
+  id,
+  sku,
+  title,
+  rows,
+  leave,
+}: Extract<NewDraftInput['from'], { is: 'rows' }>): Promise<Result<Start>> {
+  const { items } = await reference();
+  const bare = bareDocument(id, title);
+  const read = outlineRows(bare, rows, { language: 'en', isItem: (each) => items.has(each) });
+  const wrong = read.rows.flatMap(({ row, problems }) =>
+    problems.map(({ code, params }) => ({
+      code,
+      params: { ...params, at: `${String(row + 1)}: ` },
+      field: 'rows',
+    })),
+  );
+  if (wrong.length > 0 && !leave) return fail('invalid', ...wrong.slice(0, mostTold));
+  const made = edited(bare, read.edit);
+  if (!made.ok) return fail('invalid', { code: made.problem.code, params: { ...made.problem.params } });
+  const { document } = made;
+  if (document.features.length + document.parameters.length === 0)
+    return fail('invalid', { code: 'draft.noRows', field: 'rows' });
+  const numbering = [...document.numbering, ...document.features.map(numberedBy)];
+  return done({
+    sku,
+    baseId: null,
+    document: { ...document, features: document.features.map(coded), numbering },
+  });
+}
+
+/** Options that have no letters for the number get free ones. */
+function coded(feature: Feature): Feature {
+  const taken = new Set(feature.options.flatMap(({ code }) => code ?? []));
+  let next = 0;
+  const free = (): string => {
+    while (taken.has(letterAt(next))) next++;
+    const code = letterAt(next);
+    taken.add(code);
+    return code;
+  };
   return {
-    format: 2,
-    id,
-    name,
-    languages: ['en', 'de'],
-    context: [
-      {
-        id: 'region',
-        name: { en: 'Region of use', de: 'Einsatzregion' },
-        values: [
-          { id: 'eu', name: { en: 'European Union', de: 'Europäische Union' } },
-          { id: 'uk', name: { en: 'United Kingdom', de: 'Vereinigtes Königreich' } },
-          { id: 'na', name: { en: 'North America', de: 'Nordamerika' } },
-        ],
-      },
-    ],
-    sections: [{ id: 'main', name, rows: [] }],
-    features: [],
-    parameters: [],
-    calculations: [],
-    rules: [],
-    numbering: [{ kind: 'text', text: id.slice(0, 2).toUpperCase() }],
-    prices: [],
-    surcharges: [],
-    materials: [],
-    operations: [],
-    figures: { more: [] },
+    ...feature,
+    options: feature.options.map((each) => (each.code === undefined ? { ...each, code: free() } : each)),
   };
 }
 
@@ -161,9 +187,6 @@ async function ofItems({
     },
   });
 }
-
-const numberedBy = ({ id, most }: Feature) =>
-  ({ kind: most > 1 ? 'letters' : 'code', of: id, before: '-' }) as const;
 
 function featuresOf({ families }: Reference, items: readonly ItemRow[]): Feature[] {
   const ids = new Set<string>();

@@ -24,6 +24,8 @@ interface Props {
   words: GridWords;
   /** Instead of the grid's own height, which is that of what holds it. */
   className?: string | undefined;
+  /** Whether somebody else takes a pasted table; else it goes into the cells. */
+  onPasting?: (table: string[][]) => boolean;
 }
 
 const headHeight = 30;
@@ -33,7 +35,7 @@ const numberWidth = 46;
  * Rows to edit in the manner of a spreadsheet: arrows, typing, ranges, copying and pasting, filling, undoing, by
  * keyboard alone as well as by hand, up to tens of thousands of rows.
  */
-export function Grid({ label, grid, words, className }: Props) {
+export function Grid({ label, grid, words, className, onPasting }: Props) {
   const { plan, state, tree, fixed } = grid;
   const { columns } = plan;
   const scroller = useRef<HTMLDivElement>(null);
@@ -55,6 +57,7 @@ export function Grid({ label, grid, words, className }: Props) {
     grid,
     words,
     scroller,
+    onPasting,
     show: (at) => virtual.scrollToIndex(at, { align: 'auto' }),
   });
   const pointer = useGridPointer({ grid, scroller, acts });

@@ -22,6 +22,8 @@ export type Editing = 'replace' | 'within' | 'choose';
 
 interface Given extends InPage {
   words: GridWords;
+  /** Whether somebody else takes a pasted table; else it goes into the cells. */
+  onPasting?: ((table: string[][]) => boolean) | undefined;
 }
 
 /** What is done in a grid by keys, by the clipboard and by its buttons, and where the keyboard is. */
@@ -91,7 +93,7 @@ export function useGridActs(given: Given) {
     if (act.is !== 'edit') wantFocus();
     perform(act);
   };
-  const handlers = { onKeyDown, ...clipboardHandlers(grid, words, editing !== null) };
+  const handlers = { onKeyDown, ...clipboardHandlers(grid, words, editing !== null, given.onPasting) };
   return { editing, said, edit, store, leave, rows, toWrong, wantFocus, handlers };
 }
 

@@ -17,6 +17,7 @@ import { Tests } from './parts/Tests';
 import { Versions } from './parts/Versions';
 import { Words } from './parts/Words';
 import { Rules } from './rules/Rules';
+import { Removals } from './Removal';
 import { TryOut } from './TryOut';
 import { steps } from './problem-path';
 import { useCheck } from './session/useCheck';
@@ -31,7 +32,9 @@ interface Props {
 export default function Draft({ language, view }: Props) {
   return (
     <Speech language={language}>
-      <Page view={view} />
+      <Removals>
+        <Page view={view} />
+      </Removals>
     </Speech>
   );
 }
@@ -144,7 +147,7 @@ function Page({ view }: Pick<Props, 'view'>) {
         aria-label={t(`draft.part.${part}`)}
       >
         {part === 'outline' && <Outline draft={draft} view={view} />}
-        {part === 'rules' && <Rules draft={draft} open={opened} onOpen={openRule} row={row} />}
+        {part === 'rules' && <Rules draft={draft} id={view.id} open={opened} onOpen={openRule} row={row} />}
         {part === 'figures' && <Figures draft={draft} />}
         {part === 'numbering' && (
           <Numbering
@@ -161,7 +164,7 @@ function Page({ view }: Pick<Props, 'view'>) {
         {part === 'making' && <Making draft={draft} view={view} />}
         {part === 'drawing' && <Drawn draft={draft} />}
         {part === 'tests' && <Tests draft={draft} />}
-        {part === 'words' && <Words draft={draft} />}
+        {part === 'words' && <Words draft={draft} id={view.id} />}
         {part === 'checkUp' && <CheckUp draft={draft} examined={examined} onGo={go} />}
         {part === 'versions' && <Versions draft={draft} view={view} />}
       </div>

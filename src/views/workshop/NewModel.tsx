@@ -1,8 +1,8 @@
 import { useId, useState } from 'react';
 import type { ModelHead, NewDraftInput } from '../../contract';
 import { own } from '../../i18n';
-import { Button, Dialog, DialogFoot, Field, Select } from '../../ui';
-import { ask, type Refusal } from '../api';
+import { Button, Dialog, DialogFoot, Field, say, Select } from '../../ui';
+import { ask, send, sentences, type Refusal } from '../api';
 import { useSpeech } from '../speech';
 import { idOf } from './grids/list-edits';
 import css from './workshop.module.css';
@@ -13,7 +13,7 @@ interface Props {
   onClose: () => void;
 }
 
-const kinds = ['items', 'nothing', 'copy', 'document'] as const;
+const kinds = ['items', 'rows', 'bundle', 'nothing', 'copy', 'document'] as const;
 type Kind = (typeof kinds)[number];
 
 /** A new model, begun from items of the catalogue, nothing, a copy, or a document. */
@@ -27,6 +27,8 @@ export function NewModel({ models, open, onClose }: Props) {
   const [copied, setCopied] = useState(models[0]?.id ?? '');
   const [document, setDocument] = useState<unknown>(null);
   const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
+  const [rows, setRows] = useState<string[][]>([]);
+  const [leave, setLeave] = useState(false);
   const [busy, setBusy] = useState(false);
   const area = useId();
   const id = typedId ?? idOf(title, (each) => models.some((model) => model.id === each), 'model');
@@ -46,10 +48,13 @@ export function NewModel({ models, open, onClose }: Props) {
         };
       case 'nothing':
         return { is: 'nothing', ...base };
+      case 'rows':
+        return { is: 'rows', ...base, rows, leave };
+      case 'bundle':
       case 'copy': {
         const model = models.find((each) => each.id === copied);
         const version = model?.versions.find((each) => each.current) ?? model?.versions[0];
-        return { is: 'copy', ...base, version: version?.id ?? '' };
+        return { is: kind, ...base, version: version?.id ?? '' };
       }
       case 'document':
         return { is: 'document', ...(base.sku === '' ? {} : { sku: base.sku }), document };
@@ -116,7 +121,8 @@ export function NewModel({ models, open, onClose }: Props) {
             )}
           </div>
         )}
-        {kind === 'copy' && (
+        {kind === 'rows' && <SheetRows {...{ rows, leave }} onRows={setRows} onLeave={setLeave} />}
+        {(kind === 'copy' || kind === 'bundle') && (
           <Select
             label={t('draft.model')}
             value={copied}
@@ -144,8 +150,8 @@ export function NewModel({ models, open, onClose }: Props) {
             />
           </div>
         )}
-        {others.map(({ code, message }) => (
-          <p key={code} role="alert" className={css.wrong}>
+        {others.map(({ code, message }, at) => (
+          <p key={`${code} ${String(at)}`} role="alert" className={css.wrong}>
             {message}
           </p>
         ))}
@@ -156,5 +162,52 @@ export function NewModel({ models, open, onClose }: Props) {
         </DialogFoot>
       </form>
     </Dialog>
+  );
+}
+
+/** Rows that become the outline: pasted from a spreadsheet, or of a file. */
+function SheetRows({
+  rows,
+  leave,
+  onRows,
+  onLeave,
+}: {
+  rows: readonly (readonly string[])[];
+  leave: boolean;
+  onRows: (rows: string[][]) => void;
+  onLeave: (leave: boolean) => void;
+}) {
+  const { t } = useSpeech();
+  const area = useId();
+  const file = useId();
+  const take = async (chosen: File): Promise<void> => {
+    const answer = await send('POST /read-rows', { file: chosen });
+    if (answer.ok) onRows(answer.value.rows);
+    else say(sentences(answer.failures, t('request.failed')), true);
+  };
+  return (
+    <div>
+      <label htmlFor={area}>{t('draft.rowsHint')}</label>
+      <textarea
+        id={area}
+        rows={7}
+        value={rows.map((row) => row.join('\t')).join('\n')}
+        onChange={({ target }) => onRows(target.value.split('\n').map((line) => line.split('\t')))}
+      />
+      <label htmlFor={file}>{t('draft.rowsFile')}</label>{' '}
+      <input
+        id={file}
+        type="file"
+        accept=".xlsx,.csv"
+        onChange={({ target }) => {
+          const [chosen] = target.files ?? [];
+          if (chosen) void take(chosen);
+        }}
+      />
+      <label className={css.tick}>
+        <input type="checkbox" checked={leave} onChange={({ target }) => onLeave(target.checked)} />{' '}
+        {t('draft.rowsLeave')}
+      </label>
+    </div>
   );
 }

@@ -3,6 +3,7 @@ import {
   checkDecisions,
   createEngine,
   lookAtRule,
+  lookAtTable,
   runModelTest,
   testEngines,
   usualLimits,
@@ -10,6 +11,7 @@ import {
   type Decision,
   type Engine,
   type RuleLook,
+  type TableLook,
   type Target,
   type TestResult,
 } from '../../core/engine';
@@ -138,6 +140,13 @@ export class DraftComputation {
     const context: Context = { date: means.today, values: contextOf(last.model, values) };
     const end = performance.now() + countingTime;
     return lookAtRule(last.model, context, rule, () => performance.now() > end);
+  }
+
+  /** Looks at the rows of a table rule beside each other. */
+  table(number: number, rule: string, values: Readonly<Record<string, string>>): TableLook | null {
+    const { last, means } = this;
+    if (last?.number !== number || !last.model || !means) return null;
+    return lookAtTable(last.model, { date: means.today, values: contextOf(last.model, values) }, rule);
   }
 
   /** Why something cannot be had in what is tried, and the ways to it; nothing where that is another by now. */

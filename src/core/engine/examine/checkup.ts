@@ -11,6 +11,7 @@ import type { Context } from '../types';
 import { plainIn } from '../answers/plain-values';
 import { WitnessCache } from '../answers/witness-cache';
 import { sameNumbers } from './same-numbers';
+import { holesIn, overlapsIn } from './tables';
 import { variablesOf, type Variable } from '../encoding/variables';
 
 /** Something that is wrong with a model, or worth a look. */
@@ -224,30 +225,21 @@ class Examiner {
   }
 
   private *overlaps({ rule }: CompiledRule, rows: readonly (readonly Formula[])[]): Generator<Finding> {
-    const lits = this.rowsOf(rows);
-    let pairs = 0;
-    for (let one = 0; one < lits.length; one++) {
-      for (let other = one + 1; other < lits.length && ++pairs <= mostPairs; other++) {
-        if (this.possibleWith([...this.frame, lits[one] as Lit, lits[other] as Lit]))
-          yield {
-            kind: 'rowsOverlap',
-            at: `rules.${rule.id}.rows.${String(one)}`,
-            other: `rules.${rule.id}.rows.${String(other)}`,
-          };
-      }
-    }
+    for (const [one, other] of overlapsIn(this.rowsOf(rows), (lits) =>
+      this.possibleWith([...this.frame, ...lits]),
+    ))
+      yield {
+        kind: 'rowsOverlap',
+        at: `rules.${rule.id}.rows.${String(one)}`,
+        other: `rules.${rule.id}.rows.${String(other)}`,
+      };
   }
 
   private *holes({ rule }: CompiledRule, rows: readonly (readonly Formula[])[]): Generator<Finding> {
     if (rule.kind !== 'table' || rule.listed === 'forbidden') return;
-    const lits = this.rowsOf(rows);
-    for (const id of rule.of) {
-      const variable = this.variables.find((each) => each.on === id);
-      for (const { value, wish } of variable?.codes ?? []) {
-        if (value !== null && lits.every((lit) => !this.possibleWith([...this.frame, ...wish.lits, lit])))
-          yield { kind: 'tableHole', at: `rules.${rule.id}`, other: `${id} = ${String(value)}` };
-      }
-    }
+    const possible = (lits: readonly Lit[]): boolean => this.possibleWith([...this.frame, ...lits]);
+    for (const { on, value } of holesIn(rule.of, this.rowsOf(rows), this.variables, possible))
+      yield { kind: 'tableHole', at: `rules.${rule.id}`, other: `${on} = ${String(value)}` };
   }
 
   private *numbers(): Generator<Finding> {

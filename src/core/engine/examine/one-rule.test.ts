@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoDocument } from '../../../../scripts/demo-documents';
 import { compileModel, type CompiledModel } from '../../model';
-import { lookAtRule } from '..';
+import { lookAtRule, lookAtTable } from '..';
 import { allBuilds, type Enforced } from '../testing/brute-force';
 import { modelArb } from '../testing/random-models';
 
@@ -76,8 +76,8 @@ describe('a rule looked at by itself', () => {
       ...document,
       rules: [
         ...document.rules,
-        { id: 'one', kind: 'require', when: `${is(first.id)}`, must: 'wireless', reason },
-        { id: 'other', kind: 'require', when: `${is(first.id)}`, must: 'not(wireless)', reason },
+        { id: 'one', kind: 'require', when: is(first.id), must: 'wireless', reason },
+        { id: 'other', kind: 'require', when: is(first.id), must: 'not(wireless)', reason },
         { id: 'told', kind: 'say', when: is(first.id), severity: 'note', reason },
       ],
     });
@@ -87,5 +87,42 @@ describe('a rule looked at by itself', () => {
     expect(look?.contradicts).toEqual(['other']);
     expect(lookAtRule(result.model, context, 'told', never)).toBeNull();
     expect(lookAtRule(result.model, context, 'one', () => true)?.builds).toBeNull();
+  });
+});
+
+describe('a table looked at by itself', () => {
+  it('names rows that overlap, values that none lets pass, and the combinations that no row has', () => {
+    const document = { ...demoDocument('ridgeback'), rules: [], tests: [] };
+    const [one, other] = document.features.filter(({ most, options }) => most === 1 && options.length > 1);
+    if (!one || !other) throw new Error('the demo changed');
+    const [first, ...rest] = one.options.map(({ id }) => JSON.stringify(id));
+    const [begin] = other.options.map(({ id }) => JSON.stringify(id));
+    const result = compileModel({
+      ...document,
+      rules: [
+        {
+          id: 'table',
+          kind: 'table',
+          of: [one.id, other.id],
+          rows: [
+            [first ?? '', '-'],
+            [first ?? '', begin ?? ''],
+          ],
+          listed: 'allowed',
+          reason: { en: 'x', de: 'x' },
+        },
+      ],
+    });
+    if (!result.ok) throw new Error(JSON.stringify(result.problems));
+    const values = { [document.context[0]?.id ?? '']: document.context[0]?.values[0]?.id ?? '' };
+    const look = lookAtTable(result.model, { date: context.date, values }, 'table');
+    expect(look?.overlaps).toEqual([[0, 1]]);
+    expect(look?.holes.map(({ column, value }) => [column, JSON.stringify(value)])).toEqual(
+      rest.map((value) => [0, value]),
+    );
+    expect(look?.missing).toEqual(
+      rest.flatMap((value) => other.options.map(({ id }) => [value, JSON.stringify(id)])),
+    );
+    expect(lookAtTable(result.model, context, 'nobody')).toBeNull();
   });
 });

@@ -14,6 +14,8 @@ import {
   seeModels,
   undo,
 } from '../../../services/workshop/drafts';
+import { readFileRows } from '../../../services/paper/line-table';
+import { draftFile, readTables } from '../../../services/workshop/draft-files';
 import { askForImpact, seeImpact } from '../../../services/workshop/impact';
 import { agreeTo, checkDraft, publishDraft, withdraw } from '../../../services/workshop/versions';
 import type { Handlers } from './handler';
@@ -34,6 +36,9 @@ export const workshopHandlers: Handlers<typeof workshop> = {
   'POST /drafts/{id}/catch-up': ({ actor, at, input }) => catchUp(actor, at.id, input),
   'POST /drafts/{id}/impact': ({ actor, at, input }) => askForImpact(actor, at.id, input),
   'GET /drafts/{id}/impact': ({ at, query }) => seeImpact(at.id, query),
+  'GET /drafts/{id}/as.{format}': ({ actor, at, query }) => draftFile(actor, at.id, at.format, query),
+  'POST /read-rows': ({ input }) => readFileRows(input),
+  'POST /read-tables': ({ input }) => readTables(input),
   'POST /drafts/{id}/agree': ({ actor, at, input }) => agreeTo(actor, at.id, input),
   'POST /drafts/{id}/publish': ({ actor, at, input }) => publishDraft(actor, at.id, input),
   'GET /versions/{id}': async ({ at }) => {

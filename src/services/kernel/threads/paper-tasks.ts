@@ -3,7 +3,10 @@ import type { QuoteView } from '../../../contract';
 import { linesAsCsv, linesAsXlsx, type SheetFor } from '../../paper/files/line-sheet';
 import { writeQuotation } from '../../paper/files/quotation-pages';
 import { type QuotationGiven } from '../../paper/files/quotation-given';
-import { readTableBytes, type TableRead } from '../../paper/files/read-table';
+import { readRows, readTableBytes, type RowsRead, type TableRead } from '../../paper/files/read-table';
+import type { DecisionTable, Sheet } from '../../../core/modelling';
+import { readDmn, writeDmn, type DmnRead } from '../../workshop/files/dmn';
+import { writeSheet } from '../../workshop/files/sheet';
 
 /** All that can be asked of the thread for files. */
 export const paperTasks = {
@@ -22,6 +25,19 @@ export const paperTasks = {
     format === 'csv'
       ? new TextEncoder().encode(linesAsCsv(quote, language, to))
       : linesAsXlsx(quote, language, to),
+  rows: ({ bytes }: { bytes: Uint8Array }): RowsRead => readRows(bytes),
+  sheet: ({
+    name,
+    rows,
+    format,
+  }: {
+    name: string;
+    rows: Sheet;
+    format: 'csv' | 'xlsx';
+  }): Promise<Uint8Array> => writeSheet(name, rows, format),
+  dmn: ({ bytes }: { bytes: Uint8Array }): Promise<DmnRead> => readDmn(bytes),
+  asDmn: ({ name, tables }: { name: string; tables: readonly DecisionTable[] }): Promise<Uint8Array> =>
+    writeDmn(name, tables),
   table: ({ bytes }: { bytes: Uint8Array }): TableRead => readTableBytes(bytes),
 };
 

@@ -17,8 +17,20 @@ export type TableRead = { is: 'list'; text: string } | SheetProblem;
 
 /** Reads CSV and XLSX, told apart by their content. */
 export function readTableBytes(bytes: Uint8Array): TableRead {
-  const read = isZip(bytes) ? readSheet(bytes, tableLimits) : readText(bytes);
+  const read = readRows(bytes);
   return read.is === 'rows' ? { is: 'list', text: listOf(read.rows) } : read;
+}
+
+/** A file as rows of texts, or why it is none. */
+export type RowsRead = { is: 'rows'; rows: string[][] } | SheetProblem;
+
+/** Reads the rows of CSV and XLSX as they stand; the sign that keeps a text from being a formula is no part of it. */
+export function readRows(bytes: Uint8Array): RowsRead {
+  if (isZip(bytes)) return readSheet(bytes, tableLimits);
+  const read = readText(bytes);
+  return read.is === 'rows'
+    ? { is: 'rows', rows: read.rows.map((row) => row.map((cell) => cell.replace(/^'(?=[-=+@])/, ''))) }
+    : read;
 }
 
 const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
@@ -40,7 +52,7 @@ function separatorOf(text: string): string {
   return most === 0 ? ',' : (signs[fullest.indexOf(most)] ?? ',');
 }
 
-function readText(bytes: Uint8Array): { is: 'rows'; rows: string[][] } | SheetProblem {
+function readText(bytes: Uint8Array): RowsRead {
   const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
   // Anything but text has characters that no list has.
   if (/[\u0000-\u0008\u000e-\u001f]/.test(text)) return { is: 'unreadable' };

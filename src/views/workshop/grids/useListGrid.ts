@@ -3,6 +3,7 @@ import { useLayoutEffect, useMemo, useRef } from 'react';
 import type { ModelDocument } from '../../../core/model';
 import type { Part } from '../../../core/modelling';
 import { isBlank, isWrong, useGrid, type GridHandle, type Row } from '../../../ui/grid';
+import { useRemoval } from '../Removal';
 import type { Draft } from '../session/useDraft';
 import { listEdit, rowsOfList } from './list-edits';
 import type { PartColumn } from './part-columns';
@@ -24,6 +25,7 @@ export function useDocumentGrid(
   made: { columns: readonly PartColumn['column'][]; most?: number; tree?: boolean },
 ): GridHandle {
   const { document, session } = draft;
+  const removal = useRemoval();
   const rows = useMemo(() => rowsOf(document), [document, rowsOf]);
   const grid = useGrid(rows, made);
   /** The parts that rows of the grid are, where their names differ. */
@@ -36,9 +38,16 @@ export function useDocumentGrid(
     typed.current = grid.rows;
     const made = editOf(session.seen().document, grid.rows, nameOf);
     if (!made) return;
-    const before = new Map(names.current);
-    for (const [row, id] of made.ids) names.current.set(row, id);
-    if (session.edit(made.edit)) names.current = before;
+    const go = (): void => {
+      const before = new Map(names.current);
+      for (const [row, id] of made.ids) names.current.set(row, id);
+      if (session.edit(made.edit)) names.current = before;
+    };
+    // What is left is shown again as the document has it.
+    removal(draft, made.edit, go, () => {
+      grid.session.settle(rowsOf(session.seen().document));
+      typed.current = grid.session.state().rows;
+    });
   });
   useLayoutEffect(() => {
     const shown = grid.session.state().rows;

@@ -10,6 +10,7 @@ import { JobHere } from '../../parts/jobs/JobHere';
 import { useJob } from '../../parts/jobs/useJob';
 import { useSpeech } from '../../speech';
 import { differenceText } from '../change-words';
+import { Exchange } from './Exchange';
 import type { Draft } from '../session/useDraft';
 import css from '../workshop.module.css';
 
@@ -52,7 +53,11 @@ function Differences({ draft, view }: Props) {
       : t('draft.release.differences', { number: String(view.base) });
   return (
     <section className={css.block}>
-      <h2 className={css.heading}>{title}</h2>
+      <h2 className={css.heading}>
+        {title}
+        <span className={css.push} />
+        <Exchange draft={view.id} part="document" out={['json']} />
+      </h2>
       {found && found.differences.length === 0 && (
         <p className={css.quiet}>{t('draft.release.differencesNone')}</p>
       )}
@@ -156,6 +161,7 @@ function Impact({ draft, view }: Props) {
           {t('draft.release.work')}
         </Button>
         {seen && <span className={css.quiet}>{t('draft.release.counts', { ...texts(seen.counts) })}</span>}
+        {seen && seen.count > 0 && <Exchange draft={view.id} part="impact" out={['xlsx', 'csv']} />}
       </div>
       {state !== 'done' && <JobHere here={job} />}
       {seen && (

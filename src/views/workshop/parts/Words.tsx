@@ -1,54 +1,19 @@
 import { useMemo } from 'react';
-import type { ModelDocument } from '../../../core/model';
-import { listAt, partAt, valueAt, type Edit } from '../../../core/modelling';
+import { partAt, readWords, textKey, textsIn, valueAt, type Edit } from '../../../core/modelling';
+import { say } from '../../../ui';
 import { Grid, isWrong, type GridColumn, type Row } from '../../../ui/grid';
 import { useGridWords } from '../../parts/grid/useGridWords';
+import { sentence } from '../../../i18n';
 import { useSpeech } from '../../speech';
 import { plainAt } from '../grids/part-columns';
+import { Exchange } from './Exchange';
 import { useDocumentGrid, type GridBack } from '../grids/useListGrid';
 import type { Draft } from '../session/useDraft';
 import css from '../workshop.module.css';
 
-/** A text of a document: the way to the part that has it, and its name there. */
-interface TextAt {
-  at: readonly string[];
-  name: string;
-}
-
-const named = ['name', 'short', 'help', 'reason', 'text'];
-const lists = [
-  'context', 'sections', 'features', 'parameters', 'calculations', 'rules', 'prices', 'surcharges', 'insidePrices',
-  'operations', 'properties',
-]; // prettier-ignore
-
-/** Every text of a document, those in which a language is missing first. */
-function textsOf(document: ModelDocument): TextAt[] {
-  const ways = lists.flatMap((list) =>
-    listAt(document, [list]).flatMap(({ id }) => [
-      [list, id],
-      ...['options', 'values'].flatMap((inner) =>
-        listAt(document, [list, id, inner]).map((each) => [list, id, inner, each.id]),
-      ),
-    ]),
-  );
-  const all = [[], ...ways].flatMap((at) => {
-    const part = partAt(document, at) ?? {};
-    return named.flatMap((name) =>
-      typeof part[name] === 'object' && part[name] !== null ? [{ at, name }] : [],
-    );
-  });
-  const lacks = (text: TextAt): boolean =>
-    document.languages.some(
-      (language) => !valueAt(partAt(document, text.at) ?? {}, `${text.name}.${language}`),
-    );
-  return [...all.filter(lacks), ...all.filter((each) => !lacks(each))];
-}
-
-const keyOf = ({ at, name }: TextAt): string => [...at, name].join('/');
-
 /** All texts, one column a language, for whoever translates. */
-export function Words({ draft }: { draft: Draft }) {
-  const { t } = useSpeech();
+export function Words({ draft, id }: { draft: Draft; id: string }) {
+  const { t, language } = useSpeech();
   const words = useGridWords();
   const { languages } = draft.document;
   const columns = useMemo((): GridColumn[] => {
@@ -76,11 +41,11 @@ export function Words({ draft }: { draft: Draft }) {
   const back = useMemo<GridBack>(
     () => ({
       rowsOf: (document) =>
-        textsOf(document).map((each): Row => ({
-          id: keyOf(each),
+        textsIn(document).map((each): Row => ({
+          id: textKey(each),
           depth: 0,
           cells: [
-            keyOf(each),
+            textKey(each),
             ...document.languages.map((language) =>
               plainAt(partAt(document, each.at) ?? {}, `${each.name}.${language}`),
             ),
@@ -105,8 +70,36 @@ export function Words({ draft }: { draft: Draft }) {
     [],
   );
   const grid = useDocumentGrid(draft, back, { columns });
+  /** A translator's sheet: what it says is done at once, and told of, with what is of no text here. */
+  const take = (rows: string[][]): void => {
+    const read = readWords(draft.session.seen().document, rows);
+    const problem = draft.session.edit(read.edit);
+    if (problem) say(sentence(language, problem.code, { ...problem.params }), true);
+    else
+      say(
+        [
+          t('draft.exchange.words', { count: read.changed }),
+          ...(read.unknown.length > 0
+            ? [
+                t('draft.exchange.unknown', {
+                  count: read.unknown.length,
+                  places: read.unknown
+                    .slice(0, 5)
+                    .map(({ row, place }) => `${String(row + 1)}: ${place}`)
+                    .join(', '),
+                }),
+              ]
+            : []),
+        ].join(' '),
+        read.unknown.length > 0,
+      );
+  };
   return (
-    <div className={css.fill}>
+    <div className={css.outline}>
+      <div className={css.tools}>
+        <span className={css.push} />
+        <Exchange draft={id} part="words" out={['xlsx', 'csv']} onRows={take} />
+      </div>
       <Grid label={t('draft.part.words')} grid={grid} words={words} className={css.grid} />
     </div>
   );

@@ -18,6 +18,8 @@ import css from './rules.module.css';
 
 interface Props {
   draft: Draft;
+  /** The draft's id. */
+  id: string;
   rule: Rule;
   fires: boolean;
   onRemove: () => void;
@@ -26,7 +28,7 @@ interface Props {
 }
 
 /** One rule: its sentence, or its formulas, and when and where it is in force. */
-export function RuleEditor({ draft, rule, fires, onRemove, onRule }: Props) {
+export function RuleEditor({ draft, id, rule, fires, onRemove, onRule }: Props) {
   const words = useSpeech();
   const { t } = words;
   const [asFormulas, setAsFormulas] = useState(false);
@@ -74,7 +76,7 @@ export function RuleEditor({ draft, rule, fires, onRemove, onRule }: Props) {
         </div>
       )}
       <RuleLooked draft={draft} rule={rule} onRule={onRule} />
-      {rule.kind === 'table' && <TableRows rule={rule} draft={draft} onSet={set} />}
+      {rule.kind === 'table' && <TableRows id={id} rule={rule} draft={draft} onSet={set} />}
       <Force draft={draft} rule={rule} onSet={set} />
     </section>
   );

@@ -1,9 +1,8 @@
-import { useEffect, useState } from 'react';
-import type { RuleLook } from '../../../core/engine';
 import type { Rule } from '../../../core/model';
 import { number } from '../../../i18n';
 import { useSpeech } from '../../speech';
 import type { Draft } from '../session/useDraft';
+import { useLooked } from './useLooked';
 import css from './rules.module.css';
 
 interface Props {
@@ -13,13 +12,10 @@ interface Props {
   onRule: (id: string) => void;
 }
 
-/** Keys come faster than this, in milliseconds, while somebody types. */
-const rest = 400;
-
 /** What a rule meets, whether others say it already, and how many builds it takes away, while it is written. */
 export function RuleLooked({ draft, rule, onRule }: Props) {
   const { t, language } = useSpeech();
-  const look = useLook(draft, rule);
+  const look = useLooked(draft, rule.id, draft.session.look);
   if (!look) return null;
   const { nothing, neverFires, repeats, contradicts, builds } = look;
   const others = (ids: readonly string[]) =>
@@ -60,25 +56,4 @@ export function RuleLooked({ draft, rule, onRule }: Props) {
       )}
     </div>
   );
-}
-
-/** Looks at the rule once nothing is typed for a moment and the draft compiles; what was seen stays until then. */
-function useLook(draft: Draft, rule: Rule): RuleLook | null {
-  const [seen, setSeen] = useState<{ of: string; look: RuleLook | null } | null>(null);
-  const { session, document, context, trying, tried } = draft;
-  const compiles = !trying && tried !== null && tried.problems.length === 0;
-  useEffect(() => {
-    if (!compiles) return undefined;
-    let current = true;
-    const timer = setTimeout(() => {
-      void session.look(rule.id).then((look) => {
-        if (current) setSeen({ of: rule.id, look });
-      });
-    }, rest);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [session, rule.id, document, context, compiles]);
-  return seen?.of === rule.id ? seen.look : null;
 }

@@ -2,17 +2,31 @@ import { useMemo, useRef, useState } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Plus, Zap } from 'lucide-react';
 import type { ModelDocument, Rule } from '../../../core/model';
-import { sentenceOf, wordsOf, type Language, type Sentence, type Words } from '../../../core/modelling';
-import { Button, Field, Select, classes } from '../../../ui';
+import {
+  sentenceOf,
+  wordsOf,
+  type Edit,
+  type Language,
+  type Sentence,
+  type Words,
+} from '../../../core/modelling';
+import type { FileTables } from '../../../contract';
+import { Button, Field, Select, classes, say } from '../../../ui';
+import { send, sentences } from '../../api';
 import { useSpeech } from '../../speech';
 import { steps } from '../problem-path';
 import type { Draft } from '../session/useDraft';
 import { blankRule, freeRuleId } from './rule-edit';
+import { Exchange } from '../parts/Exchange';
+import { useRemoval } from '../Removal';
 import { RuleEditor } from './RuleEditor';
+import { TablesPreview } from './TablesPreview';
 import css from './rules.module.css';
 
 interface Props {
   draft: Draft;
+  /** The draft's id. */
+  id: string;
   /** The rule that is open. */
   open: string | null;
   onOpen: (id: string | null) => void;
@@ -56,12 +70,14 @@ function useWords(document: ModelDocument, language: string): Words {
 }
 
 /** The rules of a model as sentences, found by what they say, what they are, and whether they fire. */
-export function Rules({ draft, open, onOpen, row }: Props) {
+export function Rules({ draft, id, open, onOpen, row }: Props) {
   const { t, language } = useSpeech();
   const [text, setText] = useState('');
   const [kind, setKind] = useState('');
   const [firing, setFiring] = useState(false);
+  const [tables, setTables] = useState<FileTables | null>(null);
   const { document, session, tried } = draft;
+  const removal = useRemoval();
   const words = useWords(document, language);
   const fired = useMemo(() => new Set(tried?.seen?.fired ?? []), [tried]);
   const wrong = useMemo(
@@ -94,8 +110,14 @@ export function Rules({ draft, open, onOpen, row }: Props) {
     setFiring(false);
     onOpen(id);
   };
+  const readTables = async (file: File): Promise<void> => {
+    const answer = await send('POST /read-tables', { file });
+    if (answer.ok) setTables(answer.value);
+    else say(sentences(answer.failures, t('request.failed')), true);
+  };
   return (
     <div className={css.rules}>
+      {tables && <TablesPreview draft={draft} file={tables} onClose={() => setTables(null)} />}
       <div className={css.filters}>
         <Field label={t('draft.rule.find')} value={text} onChange={({ target }) => setText(target.value)} />
         <Select
@@ -113,6 +135,7 @@ export function Rules({ draft, open, onOpen, row }: Props) {
         </label>
         <span className={css.quiet}>{t('draft.rule.count', { count: shown.length })}</span>
         <span className={css.push} />
+        <Exchange draft={id} part="tables" out={['dmn']} onFile={{ accept: '.dmn,.xml', take: readTables }} />
         <Button onClick={add}>
           <Plus size={14} aria-hidden />
           {t('draft.rule.add')}
@@ -127,12 +150,16 @@ export function Rules({ draft, open, onOpen, row }: Props) {
         <RuleEditor
           key={rule.id}
           draft={draft}
+          id={id}
           rule={rule}
           fires={fired.has(rule.id)}
           onRule={onOpen}
           onRemove={() => {
-            session.edit({ do: 'remove', at: ['rules', rule.id] });
-            onOpen(null);
+            const edit: Edit = { do: 'remove', at: ['rules', rule.id] };
+            removal(draft, edit, () => {
+              session.edit(edit);
+              onOpen(null);
+            });
           }}
         />
       )}

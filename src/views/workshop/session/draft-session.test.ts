@@ -49,6 +49,7 @@ const silent = {
   rest: () => Promise.resolve(),
   test: () => Promise.resolve([]),
   look: () => Promise.resolve(null),
+  table: () => Promise.resolve(null),
   why: () => Promise.resolve(null),
   example: () => Promise.resolve(null),
 };

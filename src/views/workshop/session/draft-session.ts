@@ -3,7 +3,7 @@
  * in between comes in with the answer. It knows nothing of how it is drawn.
  */
 import type { Scene } from '../../../core/drawing';
-import type { Decision, RuleLook, Target, TestResult } from '../../../core/engine';
+import type { Decision, RuleLook, TableLook, Target, TestResult } from '../../../core/engine';
 import type { ModelDocument } from '../../../core/model';
 import { edited, type Edit, type EditProblem } from '../../../core/modelling';
 import type { DraftView, EditedView, StepView } from '../../../contract';
@@ -26,6 +26,8 @@ export interface Surroundings {
   test: (document: ModelDocument) => Promise<readonly TestResult[] | null>;
   /** Looks at a rule of what was tried last. */
   look: (document: ModelDocument, rule: string, values: TryValues) => Promise<RuleLook | null>;
+  /** Looks at the rows of a table rule. */
+  table: (document: ModelDocument, rule: string, values: TryValues) => Promise<TableLook | null>;
   /** Why something cannot be had in what was tried last. */
   why: (
     document: ModelDocument,
@@ -270,6 +272,10 @@ export class DraftSession {
   /** What a rule of the draft as it stands meets, repeats and takes away. */
   readonly look = (rule: string): Promise<RuleLook | null> =>
     this.around.look(this.stand.document, rule, this.stand.context);
+
+  /** Which rows of a table rule overlap, and what none of them lets pass. */
+  readonly table = (rule: string): Promise<TableLook | null> =>
+    this.around.table(this.stand.document, rule, this.stand.context);
 
   /** Why something cannot be had in what is tried. */
   readonly why = (target: Target): Promise<Why | null> => {
