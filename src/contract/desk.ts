@@ -17,8 +17,27 @@ export interface DeskView {
   orders: OrderRow[];
   /** Sign-offs asked of the person. */
   asked: AskedSignOff[];
+  /** Own quotes with builds that a newer version of their model would have decided anew, or no longer has. */
+  toDecide: ToDecide[];
   /** In EUR. `weight` is the share of open quotes that is counted. */
   quota?: { target: string; won: string; open: string; weight: string };
+}
+
+/** A quote with something to decide since a version of a model was published. */
+export interface ToDecide {
+  quoteId: string;
+  number: string;
+  title: string;
+  customer: string;
+  /** What the model is called. */
+  model: Texts;
+  /** The version, from which day it is in force, and what it says of itself. */
+  version: number;
+  from: string;
+  note: string;
+  /** How many builds want a decision, and how many are no longer to be had. */
+  decide: number;
+  lost: number;
 }
 
 /** Something that search-or-do found. */

@@ -274,6 +274,12 @@ export interface DraftCheck {
   tests: TestResult[];
 }
 
+/** What a check found, or the job that is at it. */
+export interface CheckAnswer {
+  check: DraftCheck | null;
+  job: string | null;
+}
+
 /** What another version changed that this draft has not. */
 export interface CatchUpView {
   to: number;
@@ -372,10 +378,10 @@ export const workshop = {
     answers: json<null>('null'),
   }),
   'POST /drafts/{id}/check': endpoint({
-    says: 'Compiles a draft, examines it, and runs its tests.',
+    says: 'Compiles a draft, examines it, and runs its tests; of a large model the job that does it is told.',
     who: 'model',
     input: draftInput,
-    answers: json<DraftCheck>('DraftCheck'),
+    answers: json<CheckAnswer>('CheckAnswer'),
   }),
   'GET /drafts/{id}/differences': endpoint({
     says: 'What differs between a draft and the version that it was made from.',

@@ -14,6 +14,12 @@ export const deskDe: SameTexts<typeof deskEn> = {
     nothingMine:
       'Von Ihren Angeboten wartet keines. Öffnen Sie eines, indem Sie einen Teil des Kundennamens eingeben, oder sehen Sie die des Teams an.',
     nothingHere: 'Hier wartet nichts auf Sie.',
+    toDecide: 'Eine neuere Version fragt Sie',
+    decide: '{{count}} Ausführungen zu entscheiden',
+    decide_one: 'Eine Ausführung zu entscheiden',
+    lost: '{{count}} Ausführungen nicht mehr zu haben',
+    lost_one: 'Eine Ausführung nicht mehr zu haben',
+    newer: '{{model}}, Version {{version}} ab {{day}}:',
     asked: 'Von Ihnen erbeten',
     askedFor: 'für {{of}}',
     askedLines: '{{count}} Positionen freigeben',

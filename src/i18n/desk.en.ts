@@ -11,6 +11,12 @@ export const deskEn = {
     nothingMine:
       "Nothing of yours waits. Open a quote by typing part of a customer's name, or look at your team's.",
     nothingHere: 'Nothing waits for you here.',
+    toDecide: 'A newer version asks you',
+    decide: '{{count}} builds to decide',
+    decide_one: 'One build to decide',
+    lost: '{{count}} builds no longer to be had',
+    lost_one: 'One build no longer to be had',
+    newer: '{{model}}, version {{version}} from {{day}}:',
     asked: 'Asked of you',
     askedFor: 'for {{of}}',
     askedLines: 'Sign {{count}} lines',

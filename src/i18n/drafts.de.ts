@@ -4,13 +4,13 @@ import type { SameTexts } from './same-texts';
 /** German texts of models while they are made. */
 export const draftsDe: SameTexts<typeof draftsEn> = {
   rows: {
-    noName: '{{at}}Es fehlt ein Name.',
-    noFeature: '{{at}}{{name}} gehört zu keinem Merkmal: Nennen Sie eines in einer Zeile davor.',
-    codeTaken: '{{at}}Das Kürzel {{code}} ist vergeben.',
-    badCode: '{{at}}{{code}} ist kein Kürzel: Buchstaben und Ziffern, höchstens zwölf.',
-    unknownItem: '{{at}}Es gibt keinen Artikel {{item}}.',
-    badCount: '{{at}}{{text}} ist keine Zahl, die hier stehen kann.',
-    badKind: '{{at}}{{text}} ist keine Art von Zeile.',
+    noName: '{{where}}Es fehlt ein Name.',
+    noFeature: '{{where}}{{name}} gehört zu keinem Merkmal: Nennen Sie eines in einer Zeile davor.',
+    codeTaken: '{{where}}Das Kürzel {{code}} ist vergeben.',
+    badCode: '{{where}}{{code}} ist kein Kürzel: Buchstaben und Ziffern, höchstens zwölf.',
+    unknownItem: '{{where}}Es gibt keinen Artikel {{item}}.',
+    badCount: '{{where}}{{text}} ist keine Zahl, die hier stehen kann.',
+    badKind: '{{where}}{{text}} ist keine Art von Zeile.',
   },
   dmn: {
     other: '{{what}} ist keine Entscheidungstabelle.',
@@ -107,6 +107,7 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
     unchanged: 'Der Entwurf ist wie die Version in Kraft.',
     idTaken: 'Ein Modell {{id}} gibt es schon.',
     skuTaken: '{{sku}} wird als ein anderes Modell verkauft.',
+    unchecked: 'Untersuchen Sie zuerst das Modell.',
     noRows: 'Keine Zeile davon lässt sich übernehmen.',
     noTable: 'Eine solche Tabelle gibt es nicht.',
     noItem: 'Einen Artikel {{sku}} gibt es nicht.',
@@ -438,6 +439,7 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
       },
     },
     release: {
+      history: 'Was getan wurde, von wem',
       before: '{{what}} vorher',
       after: '{{what}} nachher',
       differences: 'Was sich von Version {{number}} unterscheidet',
@@ -485,7 +487,6 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
       asideHint: 'Nichts davon wurde veröffentlicht; hervorholen lässt er sich nicht mehr.',
       asideDone: 'Beiseitegelegt.',
       document: 'Modelldokument',
-      history: 'Änderungen',
       undone: 'zurückgenommen',
     },
     change: {

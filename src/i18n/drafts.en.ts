@@ -1,13 +1,13 @@
 /** English texts of models while they are made: drafts, versions, rules as sentences, and what can be wrong. */
 export const draftsEn = {
   rows: {
-    noName: '{{at}}A name is missing.',
-    noFeature: '{{at}}{{name}} is in no feature: name one in a row before it.',
-    codeTaken: '{{at}}The code {{code}} is taken.',
-    badCode: '{{at}}{{code}} is no code: letters and digits, twelve at most.',
-    unknownItem: '{{at}}There is no item {{item}}.',
-    badCount: '{{at}}{{text}} is no number that can stand here.',
-    badKind: '{{at}}{{text}} is no kind of row.',
+    noName: '{{where}}A name is missing.',
+    noFeature: '{{where}}{{name}} is in no feature: name one in a row before it.',
+    codeTaken: '{{where}}The code {{code}} is taken.',
+    badCode: '{{where}}{{code}} is no code: letters and digits, twelve at most.',
+    unknownItem: '{{where}}There is no item {{item}}.',
+    badCount: '{{where}}{{text}} is no number that can stand here.',
+    badKind: '{{where}}{{text}} is no kind of row.',
   },
   dmn: {
     other: '{{what}} is no decision table.',
@@ -100,6 +100,7 @@ export const draftsEn = {
     unchanged: 'The draft is the same as the version in force.',
     idTaken: 'There is a model called {{id}} already.',
     skuTaken: '{{sku}} is sold as another model.',
+    unchecked: 'Examine the model first.',
     noRows: 'No row of it can be taken.',
     noTable: 'There is no such table.',
     noItem: 'There is no item {{sku}}.',
@@ -418,6 +419,7 @@ export const draftsEn = {
       },
     },
     release: {
+      history: 'What was done, by whom',
       before: '{{what}} before',
       after: '{{what}} after',
       differences: 'What differs from version {{number}}',
@@ -465,7 +467,6 @@ export const draftsEn = {
       asideHint: 'Nothing of it was published; it cannot be taken out again.',
       asideDone: 'Put aside.',
       document: 'Model document',
-      history: 'Edits',
       undone: 'taken back',
     },
     change: {

@@ -8,6 +8,10 @@ export const houseDe: SameTexts<typeof houseEn> = {
     company: 'Firma',
     calendar: 'Kalender',
     numbers: 'Nummern',
+    workshop: 'Modelle',
+    secondEyes: 'Vier Augen, bevor ein Modell veröffentlicht wird',
+    secondEyesHint:
+      'Jemand anders, der Modelle macht, oder die Leitung stimmt dem Entwurf zu, wie er ist; wer daran mitgewirkt hat, nicht.',
     markets: 'Märkte',
     market: {
       hint: 'Was in Ländern üblich ist: Es wird für neue Kunden vorgeschlagen, und Papiere für sie sind so geschrieben.',

@@ -5,6 +5,9 @@ export const houseEn = {
     company: 'Company',
     calendar: 'Calendar',
     numbers: 'Numbers',
+    workshop: 'Models',
+    secondEyes: 'A second pair of eyes before a model is published',
+    secondEyesHint: 'Another modeller, or a manager, who had no hand in the draft agrees to it as it is.',
     markets: 'Markets',
     market: {
       hint: 'What is usual in countries: it is proposed for new customers, and papers for them are written so.',

@@ -39,12 +39,14 @@ export const jobsDe: SameTexts<typeof jobsEn> = {
     kind: {
       'audit-file': 'Protokoll als Datei schreiben',
       'house-tidy': 'Wegräumen, was vorbei ist',
+      'model-check': 'Einen Entwurf untersuchen',
       'model-impact': 'Ausrechnen, was ein Entwurf ändern würde',
       'house-facts': 'Listen gegen Preise prüfen',
     },
     came: {
       'audit-file': '{{rows}} Einträge in {{name}}',
       'house-tidy': 'Weggeräumt: {{jobs}} beendete Arbeiten, {{files}} unbenutzte Dateien',
+      'model-check': '{{findings}} gefunden',
       'model-impact': '{{builds}} Ausführungen angesehen',
       'house-facts': 'Alles, wie die Preise es sagen',
       'house-facts-wrong': '{{wrong}} berichtigt: {{quotes}}',

@@ -36,12 +36,14 @@ export const jobsEn = {
     kind: {
       'audit-file': 'Write the audit into a file',
       'house-tidy': 'Take away what is over',
+      'model-check': 'Examine a draft',
       'model-impact': 'Work out what a draft would change',
       'house-facts': 'Check lists against prices',
     },
     came: {
       'audit-file': '{{rows}} entries in {{name}}',
       'house-tidy': 'Taken away: {{jobs}} ended jobs, {{files}} unused files',
+      'model-check': '{{findings}} found',
       'model-impact': '{{builds}} builds looked at',
       'house-facts': 'All as pricing says',
       'house-facts-wrong': '{{wrong}} put right: {{quotes}}',

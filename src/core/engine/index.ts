@@ -12,10 +12,10 @@
  */
 export type { Context } from './types';
 export type { BestAnswer, BestOptions, BestProgress, BestQuestion, Term } from './answers/best';
-export { checkUp, type Finding } from './examine/checkup';
+export { checkUp, examineIn, foundTogether, type Finding, type FoundIn } from './examine/checkup';
 export { lookAtRule, type RuleLook } from './examine/one-rule';
 export { cnfOf, writeDimacs, type Cnf } from './answers/dimacs';
-export { lookAtTable, type TableLook } from './examine/tables';
+export { contextsOf, lookAtTable, type TableLook } from './examine/tables';
 export { runModelTest, type TestResult } from './examine/model-tests';
 export { readNumber, type ReadBack } from './answers/read';
 export { OutOfBudget } from './answers/witness-cache';

@@ -19,6 +19,7 @@ import { people } from './0018-people';
 import { markets } from './0019-markets';
 import { counting } from './0020-counting';
 import { workshop } from './0021-workshop';
+import { checked } from './0022-checked';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -46,4 +47,5 @@ export const migrations: readonly Migration[] = [
   markets,
   counting,
   workshop,
+  checked,
 ];

@@ -428,6 +428,13 @@ describe('from release to release', () => {
     expect(await rows("select part from house_parts where part = 'workshop'")).toEqual([]);
   });
 
+  it('drafts have room for what their check-up came to', async () => {
+    await release('0022-checked');
+    expect(await rows('select count(*)::int as there from model_drafts where checked is not null')).toEqual([
+      { there: 0 },
+    ]);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

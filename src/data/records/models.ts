@@ -1,6 +1,7 @@
 /** Rows and tables of models, their versions, and numbers that are registered. */
 import type { ImpactRow } from '../../contract';
-import type { ModelDocument } from '../../core/model';
+import type { Finding, TestResult } from '../../core/engine';
+import type { ModelDocument, ModelProblem } from '../../core/model';
 import type { Edit } from '../../core/modelling';
 import { bool, day, instant, int, json, key, now, ref, text, type Define } from './columns';
 
@@ -58,8 +59,17 @@ export interface ModelDraftRow {
   agreedBy: string | null;
   /** The document that was agreed to. */
   agreedHash: string | null;
+  /** What its check-up came to, of which document and on which day; null before one was made. */
+  checked?: { hash: string; day: string; found: DraftFound } | null;
   closedAt: Date | null;
   publishedId: string | null;
+}
+
+/** What a check-up found. */
+export interface DraftFound {
+  problems: ModelProblem[];
+  findings: Finding[];
+  tests: TestResult[];
 }
 
 /** One edit of a draft. */
@@ -131,6 +141,7 @@ export const modelsRecords = (table: Define) => ({
     impactSeen: bool,
     agreedBy: ref,
     agreedHash: text,
+    checked: json,
     closedAt: instant,
     publishedId: ref,
   }),

@@ -4,6 +4,7 @@ import { type Actor, may } from '../access/actor';
 import { listOrders } from '../orders/orders';
 import { listQuotes, quotaSums } from '../quotes/quote-list';
 import { reference, type Person } from '../settings/reference-data';
+import { toDecide } from '../workshop/to-decide';
 import { askedOf } from '../quotes/sign-off/standing';
 
 /** The share of open quotes that is counted towards the quota. */
@@ -26,6 +27,7 @@ export async function desk(actor: Actor, whose: DeskView['whose'] = 'mine'): Pro
     count: waiting.count,
     orders: orders.rows,
     asked: await askedOf(actor),
+    toDecide: await toDecide(actor),
   };
   const person = people.get(actor.id);
   const quota = person && (await quotaOf(actor, person));

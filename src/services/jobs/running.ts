@@ -6,11 +6,12 @@ import { JobWorker } from '../kernel/jobs/worker';
 import { beforeLeaving } from '../kernel/leaving';
 import { log } from '../kernel/log';
 import { housePart } from '../settings/house';
+import { checkJob } from '../workshop/check';
 import { impactJob } from '../workshop/impact';
 import { facts, tidy } from './house';
 
 /** All kinds there are: a new one is told of here, and nowhere else. */
-export const kinds = [tidy, facts, auditFile, impactJob] as const;
+export const kinds = [tidy, facts, auditFile, impactJob, checkJob] as const;
 
 /** By the time of the house. */
 const schedulesIn = (zone: string): Schedule[] =>

@@ -128,7 +128,7 @@ async function ofRows({
   const wrong = read.rows.flatMap(({ row, problems }) =>
     problems.map(({ code, params }) => ({
       code,
-      params: { ...params, at: `${String(row + 1)}: ` },
+      params: { ...params, where: `${String(row + 1)}: ` },
       field: 'rows',
     })),
   );

@@ -1,18 +1,16 @@
 /** Versions of models: published from a draft, in force from a day, withdrawn. */
 import { QueryTypes } from 'sequelize';
-import type { DraftCheck, DraftInput, PublishInput, VersionView, WithdrawInput } from '../../contract';
-import type { ModelDocument } from '../../core/model';
+import type { DraftInput, PublishInput, VersionView, WithdrawInput } from '../../contract';
 import { connected, type ModelDraftRow } from '../../data';
 import type { Actor } from '../access/actor';
 import { publish } from '../catalogue/models';
 import { today } from '../kernel/clock';
-import { askPatiently } from '../kernel/engines';
 import { done, fail, type Result } from '../kernel/failure';
-import { Recent } from '../kernel/threads/recent';
 import { isReference } from '../kernel/reference';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { housePart } from '../settings/house';
 import { inForceOn, reference } from '../settings/reference-data';
+import { examined } from './check';
 import { isOver, knownDraft, openDraft } from './draft-row';
 
 /** A version as the database tells of it, with its release. */
@@ -57,26 +55,6 @@ export async function versionsByModel(modelId?: string): Promise<ReadonlyMap<str
 /** All versions of a model, the newest first. */
 export const versionsOf = async (modelId: string): Promise<VersionView[]> =>
   (await versionsByModel(modelId)).get(modelId) ?? [];
-
-/** What is wrong with a draft: what does not compile, what the examination finds, and which tests are red. */
-export async function checkDraft(id: string, { version }: DraftInput): Promise<Result<DraftCheck>> {
-  const found = await openDraft(id);
-  if (!found.ok) return found;
-  if (found.value.version !== version) return fail('conflict', { code: 'draft.stale' });
-  return done({ version, ...(await examined(found.value)) });
-}
-
-/** What was found in documents lately, by their hashes and the day. */
-const known = new Recent<Awaited<ReturnType<typeof askExamination>>>(50);
-const askExamination = (document: ModelDocument, day: string) => askPatiently('examine', { document, day });
-
-/** A document is examined once a day, however often somebody asks. */
-async function examined({ document, hash }: Pick<ModelDraftRow, 'document' | 'hash'>) {
-  const key = `${today()} ${hash}`;
-  const found = known.get(key) ?? (await askExamination(document, today()));
-  known.set(key, found, 1);
-  return found;
-}
 
 /** Findings that nothing may be published with: nobody could build, or what is made could not be told apart. */
 const grave: ReadonlySet<string> = new Set(['nothingToBuild', 'contradict', 'givesNothing', 'sameNumber']);
@@ -155,7 +133,10 @@ async function isBehind(draft: ModelDraftRow, newest: string): Promise<boolean> 
 
 async function notReady(draft: ModelDraftRow, from: string): Promise<Result<never> | null> {
   if (isOver(from)) return fail('invalid', { code: 'draft.fromPast', field: 'from' });
-  const { problems, findings, tests } = await examined(draft);
+  const check = await examined(draft);
+  // What takes long is not done while somebody waits for an answer.
+  if (!check) return fail('conflict', { code: 'draft.unchecked' });
+  const { problems, findings, tests } = check;
   if (problems.length > 0)
     return fail('invalid', { code: 'draft.problems', params: { count: problems.length } });
   const wrong = findings.filter(({ kind }) => grave.has(kind)).length;

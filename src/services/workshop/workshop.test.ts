@@ -25,7 +25,8 @@ import {
   undo,
 } from './drafts';
 import { askForImpact, impactJob, seeImpact } from './impact';
-import { agreeTo, checkDraft, publishDraft, versionsOf, withdraw } from './versions';
+import { checkDraft, checkJob } from './check';
+import { agreeTo, publishDraft, versionsOf, withdraw } from './versions';
 
 let wen: Actor;
 let other: Actor;
@@ -218,6 +219,45 @@ describe('a draft', () => {
   }, 60_000);
 });
 
+describe('the check-up', () => {
+  it('of a large model is a job, which goes on where an earlier try was cut off, and is kept', async () => {
+    const id = await draftOf('tarn');
+    // What nobody reads makes it long enough.
+    const note = 'x'.repeat(900);
+    const rules = Array.from({ length: 700 }, (_, at): Edit => ({
+      do: 'add',
+      to: ['rules'],
+      part: {
+        id: `long${String(at)}`,
+        kind: 'say',
+        when: 'false',
+        severity: 'note',
+        reason: { en: note, de: 'x' },
+      },
+    }));
+    const edit: Edit = { do: 'several', edits: rules };
+    valueOf(await editDraft(wen, id, { version: 1, edit }));
+    expect(code(await publishOf(id))).toBe('draft.unchecked');
+    const begun = valueOf(await checkDraft(wen, id, { version: 2 }));
+    expect(begun).toMatchObject({ check: null, job: expect.any(String) as string });
+    expect(valueOf(await checkDraft(wen, id, { version: 2 }))).toEqual(begun);
+    const draft = await connected().records.modelDrafts.findByPk(id);
+    const input = { draft: id, hash: draft?.hash ?? '' };
+    const steps: unknown[] = [];
+    let kept: Parameters<typeof checkJob.work>[1]['kept'] = null;
+    const cut = { ...atWork, kept, keep: (now: typeof kept) => Promise.resolve(void (kept = now)), progress: (far: unknown) => { steps.push(far); return steps.length > 1 ? Promise.reject(new Error('cut off')) : Promise.resolve(); } }; // prettier-ignore
+    await expect(checkJob.work(input, cut)).rejects.toThrow('cut off');
+    steps.length = 0;
+    const whole = await checkJob.work(input, { ...atWork, kept, progress: (far) => Promise.resolve(void steps.push(far)) }); // prettier-ignore
+    expect(steps[0]).toMatchObject({ done: 1 });
+    await checkJob.finish(whole, input, { ...atWork, kept: null });
+    const { check } = valueOf(await checkDraft(wen, id, { version: 2 }));
+    expect(check).toMatchObject({ version: 2, problems: [] });
+    expect(check?.findings).toEqual(whole.findings);
+    await putAside(wen, id, { version: 2 });
+  }, 60_000);
+});
+
 describe('publishing', () => {
   it('wants a sound model, green tests, and its impact seen for this very draft', async () => {
     const id = await draftOf('beacon');
@@ -232,8 +272,8 @@ describe('publishing', () => {
       part: { id: 'bad', kind: 'require', must: 'nobody > 3', reason: { en: 'x', de: 'x' } },
     });
     expect(code(await publishOf(id))).toBe('draft.problems');
-    const { problems } = valueOf(await checkDraft(id, { version: await versionOf(id) }));
-    expect(problems[0]).toMatchObject({ path: 'rules.bad.must', code: 'formula.unknownName' });
+    const { check } = valueOf(await checkDraft(wen, id, { version: await versionOf(id) }));
+    expect(check?.problems[0]).toMatchObject({ path: 'rules.bad.must', code: 'formula.unknownName' });
     await edit({ do: 'set', at: ['rules', 'bad'], name: 'must', value: 'false' });
     expect(code(await publishOf(id))).toBe('draft.findings');
     await edit({ do: 'remove', at: ['rules', 'bad'] });

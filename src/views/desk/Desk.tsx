@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { CalendarX2, FilePlus2, ListTodo, MessageCircleQuestion, Plus, Send, Stamp } from 'lucide-react';
 import type { DeskView, QuoteRow } from '../../contract';
-import { date, moneyIn } from '../../i18n';
+import { date, moneyIn, own } from '../../i18n';
 import { Button } from '../../ui';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
@@ -62,6 +62,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
           )}
         </div>
         {view.asked.length > 0 && <AskedOfMe asked={view.asked} />}
+        {view.toDecide.length > 0 && <ToDecide quotes={view.toDecide} />}
         <div className={css.section}>
           <h2>{t(view.whose === 'mine' ? 'desk.waiting' : 'desk.waitingTeam')}</h2>
           <nav className={css.whose} aria-label={t('desk.whose')}>
@@ -111,6 +112,40 @@ function AskedOfMe({ asked }: { asked: DeskView['asked'] }) {
           <span className={css.reason} title={each.reason}>
             {each.for !== undefined && <b>{t('desk.askedFor', { of: each.for })} </b>}
             {each.by}: <q>{each.reason}</q>
+          </span>
+        </a>
+      ))}
+    </section>
+  );
+}
+
+/** Quotes in which a newer version of a model leaves something to decide. */
+function ToDecide({ quotes }: { quotes: DeskView['toDecide'] }) {
+  const { t, language } = useSpeech();
+  return (
+    <section className={css.asked} aria-label={t('desk.toDecide')}>
+      <h2 className={css.section}>{t('desk.toDecide')}</h2>
+      {quotes.map((each) => (
+        <a
+          key={`${each.quoteId} ${String(each.version)}`}
+          className={css.row}
+          href={`/quotes/${each.quoteId}`}
+        >
+          <span className={css.number}>{each.number}</span>
+          <span className={css.who} title={`${each.customer} ${each.title}`}>
+            {each.customer} <span className={css.quiet}>{each.title}</span>
+          </span>
+          <span className={css.next}>
+            <ListTodo size={14} aria-hidden />
+            {each.lost > 0 ? t('desk.lost', { count: each.lost }) : t('desk.decide', { count: each.decide })}
+          </span>
+          <span className={css.reason} title={each.note}>
+            {t('desk.newer', {
+              model: own(each.model, language),
+              version: String(each.version),
+              day: date(each.from, language),
+            })}{' '}
+            {each.note !== '' && <q>{each.note}</q>}
           </span>
         </a>
       ))}

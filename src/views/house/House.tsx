@@ -8,6 +8,7 @@ import { CompanyPart } from './CompanyPart';
 import type { Keep } from './keep';
 import { MarketsPart } from './MarketsPart';
 import { NumbersPart } from './NumbersPart';
+import { WorkshopPart } from './WorkshopPart';
 import css from './house.module.css';
 
 interface Props {
@@ -27,7 +28,7 @@ export default function House(props: Props) {
   );
 }
 
-const parts = ['company', 'calendar', 'markets', 'numbers'] as const;
+const parts = ['company', 'calendar', 'markets', 'numbers', 'workshop'] as const;
 
 function Page({ first, today, countries }: Props) {
   const { t } = useSpeech();
@@ -77,6 +78,9 @@ function Page({ first, today, countries }: Props) {
         </div>
         <div hidden={part !== 'markets'} className={css.shown}>
           <MarketsPart key={turn} {...{ view, today, countries }} onKeep={keep} />
+        </div>
+        <div hidden={part !== 'workshop'} className={css.shown}>
+          <WorkshopPart key={turn} view={view} onKeep={keep} />
         </div>
         <div hidden={part !== 'numbers'} className={css.shown}>
           <NumbersPart key={turn} view={view} onKeep={keep} />

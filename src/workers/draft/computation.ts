@@ -143,10 +143,10 @@ export class DraftComputation {
   }
 
   /** Looks at the rows of a table rule beside each other. */
-  table(number: number, rule: string, values: Readonly<Record<string, string>>): TableLook | null {
+  table(number: number, rule: string): TableLook | null {
     const { last, means } = this;
     if (last?.number !== number || !last.model || !means) return null;
-    return lookAtTable(last.model, { date: means.today, values: contextOf(last.model, values) }, rule);
+    return lookAtTable(last.model, means.today, rule);
   }
 
   /** Why something cannot be had in what is tried, and the ways to it; nothing where that is another by now. */

@@ -11,7 +11,7 @@ import type { Context } from '../types';
 import { plainIn } from '../answers/plain-values';
 import { WitnessCache } from '../answers/witness-cache';
 import { sameNumbers } from './same-numbers';
-import { holesIn, overlapsIn } from './tables';
+import { contextsOf, holesIn, overlapsIn } from './tables';
 import { variablesOf, type Variable } from '../encoding/variables';
 
 /** Something that is wrong with a model, or worth a look. */
@@ -65,44 +65,48 @@ export interface CheckUp {
   builds: { context: Readonly<Record<string, string>>; count: Count }[];
 }
 
-const mostContexts = 60;
 const mostPairs = 20_000;
+
+/** What is found in one context: what counts only where it is so in all, and what counts wherever it happens. */
+export interface FoundIn {
+  always: Finding[];
+  possible: Finding[];
+}
+
+/** Examines a model in one context. */
+export function examineIn(model: CompiledModel, context: Context): FoundIn {
+  const examiner = new Examiner(model, context);
+  return { always: [...examiner.always()], possible: [...examiner.possible()] };
+}
+
+const keyOf = ({ kind, at, other }: Finding): string => `${kind} ${at} ${other ?? ''}`;
+
+/** What is found in a model, of what was found in each of its contexts. */
+export function foundTogether(found: readonly FoundIn[]): Finding[] {
+  const everywhere = new Map<string, { finding: Finding; times: number }>();
+  const somewhere = new Map<string, Finding>();
+  for (const { always, possible } of found) {
+    for (const finding of always)
+      everywhere.set(keyOf(finding), { finding, times: (everywhere.get(keyOf(finding))?.times ?? 0) + 1 });
+    for (const finding of possible) somewhere.set(keyOf(finding), finding);
+  }
+  return [
+    ...[...everywhere.values()].filter(({ times }) => times === found.length).map(({ finding }) => finding),
+    ...somewhere.values(),
+  ];
+}
 
 /**
  * Examines a model on a date in all its contexts. `stop` ends the counting of builds, and after it the rest.
  */
 export function checkUp(model: CompiledModel, date: string, stop: () => boolean): CheckUp {
   const contexts = contextsOf(model, date);
-  const everywhere = new Map<string, { finding: Finding; times: number }>();
-  const somewhere = new Map<string, Finding>();
-  for (const context of contexts) {
-    const examiner = new Examiner(model, context);
-    for (const finding of examiner.always()) {
-      const key = `${finding.kind} ${finding.at} ${finding.other ?? ''}`;
-      everywhere.set(key, { finding, times: (everywhere.get(key)?.times ?? 0) + 1 });
-    }
-    for (const finding of examiner.possible())
-      somewhere.set(`${finding.kind} ${finding.at} ${finding.other ?? ''}`, finding);
-  }
-  const findings = [
-    ...[...everywhere.values()]
-      .filter(({ times }) => times === contexts.length)
-      .map(({ finding }) => finding),
-    ...somewhere.values(),
-  ];
+  const findings = foundTogether(contexts.map((context) => examineIn(model, context)));
   const builds = contexts.map((context) => ({
     context: context.values,
     count: countBuilds(new Encoding(model, context), stop),
   }));
   return { findings, builds };
-}
-
-function contextsOf({ document }: CompiledModel, date: string): Context[] {
-  const values = document.context.reduce<Record<string, string>[]>(
-    (all, input) => all.flatMap((each) => input.values.map((value) => ({ ...each, [input.id]: value.id }))),
-    [{}],
-  );
-  return values.slice(0, mostContexts).map((each) => ({ date, values: each }));
 }
 
 class Examiner {

@@ -114,8 +114,7 @@ describe('a table looked at by itself', () => {
       ],
     });
     if (!result.ok) throw new Error(JSON.stringify(result.problems));
-    const values = { [document.context[0]?.id ?? '']: document.context[0]?.values[0]?.id ?? '' };
-    const look = lookAtTable(result.model, { date: context.date, values }, 'table');
+    const look = lookAtTable(result.model, context.date, 'table');
     expect(look?.overlaps).toEqual([[0, 1]]);
     expect(look?.holes.map(({ column, value }) => [column, JSON.stringify(value)])).toEqual(
       rest.map((value) => [0, value]),
@@ -123,6 +122,6 @@ describe('a table looked at by itself', () => {
     expect(look?.missing).toEqual(
       rest.flatMap((value) => other.options.map(({ id }) => [value, JSON.stringify(id)])),
     );
-    expect(lookAtTable(result.model, context, 'nobody')).toBeNull();
+    expect(lookAtTable(result.model, context.date, 'nobody')).toBeNull();
   });
 });

@@ -42,8 +42,40 @@ export interface TableLook {
   more: boolean;
 }
 
-/** Looks at a table rule in one context; null where there is no such rule, or it is not in force there. */
-export function lookAtTable(model: CompiledModel, context: Context, id: string): TableLook | null {
+/**
+ * Looks at a table rule in every context: rows overlap that do in one, what is missing is so in all. Null where there
+ * is no such rule, or it is in force nowhere.
+ */
+export function lookAtTable(model: CompiledModel, date: string, id: string): TableLook | null {
+  const looks = contextsOf(model, date).flatMap((context) => lookIn(model, context, id) ?? []);
+  const [first, ...rest] = looks;
+  if (!first) return null;
+  const key = (value: unknown): string => JSON.stringify(value);
+  const inAll = <T>(of: (look: TableLook) => readonly T[]): T[] => {
+    const others = rest.map((look) => new Set(of(look).map(key)));
+    return of(first).filter((each) => others.every((known) => known.has(key(each))));
+  };
+  const pairs = new Map(looks.flatMap(({ overlaps }) => overlaps.map((pair) => [key(pair), pair] as const)));
+  return {
+    overlaps: [...pairs.values()],
+    holes: inAll(({ holes }) => holes),
+    missing: inAll(({ missing }) => missing),
+    more: looks.every(({ more }) => more),
+  };
+}
+
+const mostContexts = 60;
+
+/** The contexts of a model on a day, in the order of their values. */
+export function contextsOf({ document }: CompiledModel, date: string): Context[] {
+  const values = document.context.reduce<Record<string, string>[]>(
+    (all, input) => all.flatMap((each) => input.values.map((value) => ({ ...each, [input.id]: value.id }))),
+    [{}],
+  );
+  return values.slice(0, mostContexts).map((each) => ({ date, values: each }));
+}
+
+function lookIn(model: CompiledModel, context: Context, id: string): TableLook | null {
   const encoding = new Encoding(model, context, true);
   const compiled = model.rules.find((each) => each.rule.id === id);
   if (compiled?.rule.kind !== 'table' || !compiled.rows || !encoding.inForce(compiled.rule)) return null;

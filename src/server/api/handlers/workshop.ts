@@ -1,5 +1,6 @@
 import type { workshop } from '../../../contract/all';
 import { done, fail } from '../../../services/kernel/failure';
+import { checkDraft } from '../../../services/workshop/check';
 import { beginDraft } from '../../../services/workshop/begin-draft';
 import {
   catchUp,
@@ -17,7 +18,7 @@ import {
 import { readFileRows } from '../../../services/paper/line-table';
 import { draftFile, readTables } from '../../../services/workshop/draft-files';
 import { askForImpact, seeImpact } from '../../../services/workshop/impact';
-import { agreeTo, checkDraft, publishDraft, withdraw } from '../../../services/workshop/versions';
+import { agreeTo, publishDraft, withdraw } from '../../../services/workshop/versions';
 import type { Handlers } from './handler';
 
 /** What answers the endpoints of this room. */
@@ -30,7 +31,7 @@ export const workshopHandlers: Handlers<typeof workshop> = {
   'POST /drafts/{id}/undo': ({ actor, at, input }) => undo(actor, at.id, input),
   'POST /drafts/{id}/redo': ({ actor, at, input }) => redo(actor, at.id, input),
   'POST /drafts/{id}/aside': ({ actor, at, input }) => putAside(actor, at.id, input),
-  'POST /drafts/{id}/check': ({ at, input }) => checkDraft(at.id, input),
+  'POST /drafts/{id}/check': ({ actor, at, input }) => checkDraft(actor, at.id, input),
   'GET /drafts/{id}/differences': ({ at }) => draftDifferences(at.id),
   'GET /drafts/{id}/catch-up': ({ at }) => seeCatchUp(at.id),
   'POST /drafts/{id}/catch-up': ({ actor, at, input }) => catchUp(actor, at.id, input),

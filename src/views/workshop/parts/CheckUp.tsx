@@ -1,6 +1,7 @@
 import type { Finding } from '../../../core/engine';
 import { sentence } from '../../../i18n';
 import { Button } from '../../../ui';
+import { JobHere } from '../../parts/jobs/JobHere';
 import { useSpeech, type InWords } from '../../speech';
 import { partName } from '../change-words';
 import type { Examined } from '../session/useCheck';
@@ -18,7 +19,7 @@ interface Props {
 export function CheckUp({ draft, examined, onGo }: Props) {
   const words = useSpeech();
   const { t, language } = words;
-  const { check, busy, run } = examined;
+  const { check, busy, run, job } = examined;
   const { tried, document } = draft;
   const problems = tried?.problems ?? [];
   const findings = check?.findings ?? [];
@@ -33,6 +34,7 @@ export function CheckUp({ draft, examined, onGo }: Props) {
         )}
         {check && problems.length === 0 && findings.length === 0 && <span>{t('draft.check.nothing')}</span>}
       </div>
+      {job.job?.state !== 'done' && <JobHere here={job} />}
       <ul className={css.cards} aria-label={t('draft.part.checkUp')}>
         {problems.map(({ path, code, params }) => (
           <li key={`${path} ${code}`} className={css.card} data-bad>

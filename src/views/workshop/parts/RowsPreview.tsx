@@ -102,7 +102,7 @@ function lineOf(
   const what = becomes
     ? t(`draft.paste.is.${becomes.is}${becomes.how === 'changed' ? 'Changed' : ''}`)
     : t('draft.paste.is.nothing');
-  const told = problems.map(({ code, params }) => sentence(language, code, { ...params, at: '' }));
+  const told = problems.map(({ code, params }) => sentence(language, code, { ...params, where: '' }));
   return {
     id: String(row),
     depth: 0,

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import type { CatchUpView, DraftView, ImpactView } from '../../../contract';
+import type { CatchUpView, DraftView, EditPage, ImpactView } from '../../../contract';
 import { conflictKey, type Difference } from '../../../core/modelling';
 import type { ModelDocument } from '../../../core/model';
 import { date, dateTime, number } from '../../../i18n';
@@ -9,7 +9,7 @@ import { DayField } from '../../parts/DayField';
 import { JobHere } from '../../parts/jobs/JobHere';
 import { useJob } from '../../parts/jobs/useJob';
 import { useSpeech } from '../../speech';
-import { differenceText } from '../change-words';
+import { differenceText, editText } from '../change-words';
 import { Exchange } from './Exchange';
 import type { Draft } from '../session/useDraft';
 import css from '../workshop.module.css';
@@ -28,6 +28,7 @@ export function Versions({ draft, view }: Props) {
       <Impact draft={draft} view={view} />
       <Publish draft={draft} view={view} />
       <Published view={view} />
+      <History draft={draft} view={view} />
     </div>
   );
 }
@@ -69,6 +70,39 @@ function Differences({ draft, view }: Props) {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** What was done to the draft, by whom and when; what was taken back is struck out. */
+function History({ draft, view }: Props) {
+  const words = useSpeech();
+  const { t, language } = words;
+  const { version, saving, document } = draft;
+  const [page, setPage] = useState<EditPage | null>(null);
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    if (!open || saving !== 'saved') return;
+    void ask('GET /drafts/{id}/edits', { at: { id: view.id }, query: { page: 0 } }).then((answer) => {
+      if (answer.ok) setPage(answer.value);
+    });
+  }, [open, saving, version, view.id]);
+  return (
+    <details className={css.block} onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
+      <summary className={css.heading}>{t('draft.release.history')}</summary>
+      <ul className={css.differences} aria-label={t('draft.release.history')}>
+        {(page?.rows ?? []).map((each) => (
+          <li key={each.number} data-undone={each.undone || undefined}>
+            {editText(each.edit, document, words)}{' '}
+            <span className={css.quiet}>
+              {each.by}, {dateTime(each.at, language)}
+            </span>
+          </li>
+        ))}
+        {page && page.count > page.rows.length && (
+          <li className={css.quiet}>{t('draft.remove.more', { count: page.count - page.rows.length })}</li>
+        )}
+      </ul>
+    </details>
   );
 }
 

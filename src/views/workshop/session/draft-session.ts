@@ -27,7 +27,7 @@ export interface Surroundings {
   /** Looks at a rule of what was tried last. */
   look: (document: ModelDocument, rule: string, values: TryValues) => Promise<RuleLook | null>;
   /** Looks at the rows of a table rule. */
-  table: (document: ModelDocument, rule: string, values: TryValues) => Promise<TableLook | null>;
+  table: (document: ModelDocument, rule: string) => Promise<TableLook | null>;
   /** Why something cannot be had in what was tried last. */
   why: (
     document: ModelDocument,
@@ -274,8 +274,7 @@ export class DraftSession {
     this.around.look(this.stand.document, rule, this.stand.context);
 
   /** Which rows of a table rule overlap, and what none of them lets pass. */
-  readonly table = (rule: string): Promise<TableLook | null> =>
-    this.around.table(this.stand.document, rule, this.stand.context);
+  readonly table = (rule: string): Promise<TableLook | null> => this.around.table(this.stand.document, rule);
 
   /** Why something cannot be had in what is tried. */
   readonly why = (target: Target): Promise<Why | null> => {

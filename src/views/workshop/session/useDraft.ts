@@ -41,7 +41,7 @@ function sessionOf(view: DraftView) {
     },
     test: async (document) => (await begun).test(editionOf(document).number),
     look: async (document, rule, values) => (await begun).look(editionOf(document).number, rule, values),
-    table: async (document, rule, values) => (await begun).table(editionOf(document).number, rule, values),
+    table: async (document, rule) => (await begun).table(editionOf(document).number, rule),
     why: async (document, decisions, values, target) =>
       (await begun).why(editionOf(document).number, decisions, values, target),
     example: async (document, decisions, values) =>

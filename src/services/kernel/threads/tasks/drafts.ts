@@ -1,10 +1,14 @@
 /** What a draft of a model is worth: whether it is sound, and what it would make of builds out there. */
 import {
-  checkUp,
+  contextsOf,
+  examineIn,
+  foundTogether,
   runModelTest,
   testEngines,
   type Decision,
+  type Context,
   type Finding,
+  type FoundIn,
   type TestResult,
 } from '../../../../core/engine';
 import { compileModel, type ModelDocument, type ModelProblem } from '../../../../core/model';
@@ -24,6 +28,26 @@ export interface BuildToTry {
   special: readonly SpecialPart[];
 }
 
+function tested(
+  document: ModelDocument,
+  day: string,
+): { problems: ModelProblem[]; tests: TestResult[]; contexts: Context[] } {
+  const result = compileModel(document);
+  if (!result.ok) return { problems: result.problems, tests: [], contexts: [] };
+  const { model } = result;
+  const values = Object.fromEntries(
+    model.document.context.flatMap(({ id, values: [first] }) => (first ? [[id, first.id]] : [])),
+  );
+  const engineOf = testEngines(model, { date: day, values });
+  const tests = (model.document.tests ?? []).map((test) => runModelTest(engineOf(test), test));
+  return { problems: [], tests, contexts: contextsOf(model, day) };
+}
+
+function examinedIn(document: ModelDocument, context: Context): FoundIn {
+  const result = compileModel(document);
+  return result.ok ? examineIn(result.model, context) : { always: [], possible: [] };
+}
+
 /** Tasks of the Workshop. */
 export const draftTasks = (kept: Kept) => ({
   /** Compiles a document, examines it on a day, and runs its tests. What does not compile is not examined. */
@@ -34,17 +58,20 @@ export const draftTasks = (kept: Kept) => ({
     document: ModelDocument;
     day: string;
   }): { problems: ModelProblem[]; findings: Finding[]; tests: TestResult[] } => {
-    const result = compileModel(document);
-    if (!result.ok) return { problems: result.problems, findings: [], tests: [] };
-    const { model } = result;
-    const values = Object.fromEntries(
-      model.document.context.flatMap(({ id, values: [first] }) => (first ? [[id, first.id]] : [])),
-    );
-    const engineOf = testEngines(model, { date: day, values });
-    const tests = (model.document.tests ?? []).map((test) => runModelTest(engineOf(test), test));
-    // How many builds there are is asked for apart.
-    return { problems: [], findings: checkUp(model, day, () => true).findings, tests };
+    const { problems, tests, contexts } = tested(document, day);
+    return {
+      problems,
+      findings: foundTogether(contexts.map((context) => examinedIn(document, context))),
+      tests,
+    };
   },
+
+  /** Compiles a document and runs its tests on a day; the contexts are what is left to examine. */
+  testDraft: ({ document, day }: { document: ModelDocument; day: string }) => tested(document, day),
+
+  /** Examines a document that compiles in one context. */
+  examineIn: ({ document, context }: { document: ModelDocument; context: Context }): FoundIn =>
+    examinedIn(document, context),
 
   /** What a draft would make of some builds, all by the prices and on the day given. */
   impact: (
