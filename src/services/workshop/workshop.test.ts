@@ -221,7 +221,7 @@ describe('a draft', () => {
 
 describe('the check-up', () => {
   it('of a large model is a job, which goes on where an earlier try was cut off, and is kept', async () => {
-    const id = await draftOf('tarn');
+    const id = await draftOf('farmDriveOver');
     // What nobody reads makes it long enough.
     const note = 'x'.repeat(900);
     const rules = Array.from({ length: 700 }, (_, at): Edit => ({
