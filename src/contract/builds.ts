@@ -149,10 +149,13 @@ export interface SavedContent {
 /** A build that was begun. */
 export interface Begun {
   id: string;
+  /** As it begins it leaves nothing to decide and no warning to pass. */
+  ready: boolean;
 }
 
 /** A variant that was begun; its letter is its own among the variants of its build. */
-export interface BegunVariant extends Begun {
+export interface BegunVariant {
+  id: string;
   letter: string;
 }
 

@@ -1,7 +1,7 @@
 /** Builds begun: from a model, another build, a kept one or a part number, on a quote or for oneself. */
 import { randomUUID } from 'node:crypto';
 import type { Context } from '../../core/engine';
-import type { NewBuildInput } from '../../contract';
+import type { Begun, NewBuildInput } from '../../contract';
 import { connected, type BuildRow, type Stored } from '../../data';
 import { refusal, type Actor } from '../access/actor';
 import { versionInForce, versionById, type VersionHead } from '../catalogue/models';
@@ -22,7 +22,7 @@ type Start = { version: VersionHead } & Partial<Pick<Content, 'asked' | 'decisio
  * Begins a build on a quote, or for oneself with the customer whom it is priced for; it pins the newest
  * version of its model.
  */
-export async function beginBuild(actor: Actor, input: NewBuildInput): Promise<Result<{ id: string }>> {
+export async function beginBuild(actor: Actor, input: NewBuildInput): Promise<Result<Begun>> {
   return inTransaction(async () => {
     const refused = refusal(actor, 'quotes');
     if (refused) return refused;
@@ -31,7 +31,8 @@ export async function beginBuild(actor: Actor, input: NewBuildInput): Promise<Re
     const start = await startOf(actor, input, contextAt(home.value));
     if (!start.ok) return start;
     const build = await createBuild(actor, { home: home.value, ...start.value });
-    return done({ id: build.id });
+    const { complete, clashes, warnings } = build.outcome;
+    return done({ id: build.id, ready: complete && clashes === 0 && warnings.length === 0 });
   });
 }
 

@@ -1,6 +1,7 @@
 /** What can be done with the whole of a build: onto its quote, other variants, its number copied and pasted. */
 import type { BenchView } from '../../contract';
 import { say } from '../../ui';
+import { putOnQuote } from '../parts/put-on-quote';
 import { ask, sentences } from '../api';
 import { useSpeech } from '../speech';
 import type { Bench } from './session/useBench';
@@ -35,13 +36,7 @@ export function useBuildActs({ view, bench, words, frozen, onOpen }: Given) {
         window.location.assign(`/quotes/${quote.id}`);
         return;
       }
-      const now = await ask('GET /quotes/{id}', { at: { id: quote.id } });
-      const answer = now.ok
-        ? await ask('POST /builds/{id}/line', {
-            at: { id: build.id },
-            input: { version: now.value.version, quantity: 1 },
-          })
-        : now;
+      const answer = await putOnQuote(quote.id, build.id);
       if (answer.ok) window.location.assign(`/quotes/${quote.id}`);
       else refuse(answer.failures);
     },

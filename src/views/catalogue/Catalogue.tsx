@@ -3,6 +3,7 @@ import { Plus, SlidersHorizontal } from 'lucide-react';
 import type { CatalogueItem, CatalogueView, QuoteRow } from '../../contract';
 import { money, number, own } from '../../i18n';
 import { Button, DataTable, Field, Select, say, type Column } from '../../ui';
+import { putOnQuote } from '../parts/put-on-quote';
 import { ask, sentences } from '../api';
 import { useFound } from '../parts/useFound';
 import { unitText } from '../parts/unit-text';
@@ -132,7 +133,10 @@ function useActs(chosen: string, onNeedQuote: () => void): Acts {
   const configure = async (item: CatalogueItem) => {
     if (needsQuote()) return;
     const answer = await ask('POST /builds', { input: { quoteId: chosen, modelId: item.model } });
-    if (answer.ok) window.location.assign(`/bench/${answer.value.id}`);
+    // What leaves nothing to decide goes on at once; its line leads to the Bench as any.
+    const put = answer.ok && answer.value.ready ? await putOnQuote(chosen, answer.value.id) : null;
+    if (put?.ok) window.location.assign(`/quotes/${chosen}`);
+    else if (answer.ok) window.location.assign(`/bench/${answer.value.id}`);
     else say(sentences(answer.failures, t('request.failed')), true);
   };
   const add = async (item: CatalogueItem) => {

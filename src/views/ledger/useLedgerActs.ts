@@ -2,6 +2,7 @@
 import { useMemo } from 'react';
 import type { LineValue, LineView, QuoteView } from '../../contract';
 import { say, useLatest } from '../../ui';
+import { putOnQuote } from '../parts/put-on-quote';
 import { ask, sentences, type Answer } from '../api';
 import { useSpeech } from '../speech';
 import type { LineChange, QuoteActs } from './session/useQuote';
@@ -59,11 +60,18 @@ export function useLedgerActs(quote: QuoteActs) {
             true,
           );
       },
-      /** Goes to the Bench with a new build; gives the sentence of a refusal. */
+      /**
+       * Goes to the Bench with a new build; one that leaves nothing to decide goes on the quote at once, where its
+       * line leads there too. Gives the sentence of a refusal.
+       */
       openBuild: async (from: BuildStart): Promise<string | null> => {
-        const answer = await ask('POST /builds', { input: { quoteId: latest.current.view.id, ...from } });
+        const { view, refresh } = latest.current;
+        const answer = await ask('POST /builds', { input: { quoteId: view.id, ...from } });
         if (!answer.ok) return sentences(answer.failures, t('request.failed'));
-        window.location.assign(`/bench/${answer.value.id}`);
+        const { id, ready } = answer.value;
+        const put = ready ? await putOnQuote(view.id, id) : null;
+        if (put?.ok) await refresh();
+        else window.location.assign(`/bench/${id}`);
         return null;
       },
       accept: async () => {

@@ -111,7 +111,11 @@ function useAdding({ refused, onAdd, onOpen }: Props) {
     setItems([]);
     setSku(id);
     const model = items.find((each) => each.sku === id)?.model;
-    if (model !== undefined) setError((await onOpen({ modelId: model })) ?? undefined);
+    if (model === undefined) return;
+    const refusal = await onOpen({ modelId: model });
+    setError(refusal ?? undefined);
+    // It went on the quote at once, and the next can be typed.
+    if (refusal === null) setSku((typed) => (typed === id ? '' : typed));
   };
   const add = async () => {
     latest.current += 1;
