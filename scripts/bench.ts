@@ -2,7 +2,7 @@
  * How fast it is: the engine on Ridgeback and on generated models of two sizes, beside two other solvers on
  * the same questions,
  * in a web worker of headless Chromium, and from key to painted state on the Bench and the Ledger.
- * `npm run bench [ridgeback|large|huge|peers|worker|pricing|painted|ledger ...]`; the last two need a demo
+ * `npm run bench [ridgeback|large|huge|peers|worker|pricing|workshop|painted|ledger ...]`; the last two need a demo
  * running (BASE_URL where it is not at port 4600).
  */
 import { execFileSync } from 'node:child_process';
@@ -20,6 +20,7 @@ import { compileModel, type CompiledModel } from '../src/core/model';
 import { pricer, type QuoteLine } from '../src/core/pricing';
 import { demoDocument } from './demo-documents';
 import { timeLedger } from './bench-ledger';
+import { timeWorkshop } from './bench-workshop';
 import { askLogicSolver, askMinisat } from './peers';
 
 const parts = process.argv.slice(2);
@@ -309,6 +310,8 @@ if (wanted('pricing')) {
   row('quote of 1,000 lines, 3,000 parts: whole walk', full.slice(10), 60);
   row('  one edited line', edited.slice(80), 5);
 }
+
+if (wanted('workshop')) timeWorkshop(row);
 
 if (wanted('painted') || wanted('ledger')) {
   const baseURL = process.env.BASE_URL ?? 'http://127.0.0.1:4600';

@@ -26,8 +26,23 @@ export function parse(source: string): Expr {
   return readPlain(source) ?? parseFully(source);
 }
 
-/** Parses by the grammar, whatever the form. */
+/** Trees of formulas that were parsed lately: a model is compiled after each edit, and most of it is as before. */
+const known = new Map<string, Expr>();
+const mostKnown = 20_000;
+const longestKnown = 2_000;
+
+/** Parses by the grammar, whatever the form. Nobody changes a tree, so that one of the same text is the same. */
 export function parseFully(source: string): Expr {
+  if (source.length > longestKnown) return parseAnew(source);
+  const found = known.get(source);
+  if (found) return found;
+  const expr = parseAnew(source);
+  if (known.size >= mostKnown) known.clear();
+  known.set(source, expr);
+  return expr;
+}
+
+function parseAnew(source: string): Expr {
   keepWithin(source);
   const top = parser.parse(source).topNode;
   let broken: number | undefined;
