@@ -274,6 +274,12 @@ export interface DraftCheck {
   tests: TestResult[];
 }
 
+/** What items of a draft list at, by item and list; null where a list has none. */
+export interface DraftEntries {
+  lists: { code: string; currency: string }[];
+  items: Record<string, (string | null)[]>;
+}
+
 /** What a check found, or the job that is at it. */
 export interface CheckAnswer {
   check: DraftCheck | null;
@@ -410,6 +416,11 @@ export const workshop = {
     who: 'model',
     query: impactQuery,
     answers: json<ImpactView>('ImpactView'),
+  }),
+  'GET /drafts/{id}/entries': endpoint({
+    says: 'What the items of a draft list at today in each price list.',
+    who: 'model',
+    answers: json<DraftEntries>('DraftEntries'),
   }),
   'GET /drafts/{id}/as.{format}': endpoint({
     says: 'A part of a draft as a file: its document (json), outline, words, a table rule or an impact (csv, xlsx), table rules as decision tables (dmn).',

@@ -141,6 +141,8 @@ export interface Feature {
   reachesDown?: boolean;
   /** Given by the site or the customer, not chosen: ways out change it last. */
   given?: boolean;
+  /** How its options stand on the sheet; as many as there are say it where it is not given. */
+  shown?: 'tabs' | 'table';
   /**
    * What is taken where nothing else speaks: of one choice the first listed that fits, of a multiple choice
    * all listed that fit.

@@ -160,6 +160,7 @@ const feature = shape({
   usual: array().strict().of(id),
   reachesDown: boolean().strict(),
   given: boolean().strict(),
+  shown: string().strict().oneOf(['tabs', 'table']),
 });
 
 const isFormula = (value: unknown): boolean =>

@@ -243,7 +243,7 @@ class Reader {
     const [code, item, quantity] = [cell('code'), cell('item'), cell('quantity')];
     const there = this.document.features.find(({ id }) => id === current.id)?.options ?? [];
     const known = this.known(there, name, cell);
-    if (code !== '' && !/^[A-Z0-9]{1,12}$/i.test(code))
+    if (code !== '' && !/^[A-Z0-9]{1,8}$/i.test(code))
       problems.push({ code: 'rows.badCode', column: 'code', params: { code } });
     else if (code !== '' && (current.codes.get(code) ?? known?.id) !== known?.id)
       problems.push({ code: 'rows.codeTaken', column: 'code', params: { code } });

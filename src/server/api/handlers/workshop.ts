@@ -17,6 +17,7 @@ import {
 } from '../../../services/workshop/drafts';
 import { readFileRows } from '../../../services/paper/line-table';
 import { draftFile, readTables } from '../../../services/workshop/draft-files';
+import { draftEntries } from '../../../services/workshop/entries';
 import { askForImpact, seeImpact } from '../../../services/workshop/impact';
 import { agreeTo, publishDraft, withdraw } from '../../../services/workshop/versions';
 import type { Handlers } from './handler';
@@ -37,6 +38,7 @@ export const workshopHandlers: Handlers<typeof workshop> = {
   'POST /drafts/{id}/catch-up': ({ actor, at, input }) => catchUp(actor, at.id, input),
   'POST /drafts/{id}/impact': ({ actor, at, input }) => askForImpact(actor, at.id, input),
   'GET /drafts/{id}/impact': ({ at, query }) => seeImpact(at.id, query),
+  'GET /drafts/{id}/entries': ({ at }) => draftEntries(at.id),
   'GET /drafts/{id}/as.{format}': ({ actor, at, query }) => draftFile(actor, at.id, at.format, query),
   'POST /read-rows': ({ input }) => readFileRows(input),
   'POST /read-tables': ({ input }) => readTables(input),

@@ -13,10 +13,16 @@ type ControlProps = RowProps & { feature: Feature | undefined; parameter: Parame
 /** Options that still read well side by side. */
 const mostTabs = 10;
 
+/** Whether the options stand as a table: as the model says, else where they are many. */
+const isTable = (feature: { shown?: Feature['shown'] } | undefined, count: number): boolean =>
+  feature?.shown === 'table' || (feature?.shown !== 'tabs' && count > mostTabs);
+
 /** How high the control of a row is about to be, in CSS pixels, for what stands there until it is drawn. */
 export function roughHeight(row: Feature | Parameter | undefined): number {
   const count = row && 'options' in row ? row.options.length : 1;
-  return count > mostTabs ? tableHeight : lineHeight * Math.ceil(count / perLine);
+  return isTable(row && 'shown' in row ? row : undefined, count)
+    ? tableHeight
+    : lineHeight * Math.ceil(count / perLine);
 }
 const [tableHeight, lineHeight, perLine] = [239, 45, 7];
 
@@ -65,7 +71,7 @@ function FeatureRow({ feature, ...props }: RowProps & { feature: Feature }) {
       unproven: option.unproven === true,
     };
   });
-  return tabs.length > mostTabs ? (
+  return isTable(feature, tabs.length) ? (
     <OptionTable {...props} tabs={tabs} many={many} />
   ) : (
     <TabRow {...props} tabs={tabs} many={many} />

@@ -58,11 +58,34 @@ export function outlineColumns(view: Pick<DraftView, 'items'>, words: InWords): 
       itemAt('item', { id: 'item', title: t('draft.rows.item'), width: 110 }, view.items, words),
     ),
     quantityColumn(words),
+    only(['feature'], shownColumn(words)),
+    only(
+      ['feature', 'number', 'yesno', 'choice', 'text', 'date'],
+      textAt(`help.${own}`, { id: 'help', title: t('draft.rows.help'), width: 260 }),
+    ),
     only(
       ['option', 'yesno'],
       countingAt('quantity.counts', { id: 'counts', title: t('draft.rows.counts'), width: 120 }, words),
     ),
   ];
+}
+
+/** How the options of a feature stand on the sheet. */
+function shownColumn({ t }: InWords): PartColumn {
+  const kinds = (['tabs', 'table'] as const).map((kept) => ({ kept, text: t(`draft.rows.shownAs.${kept}`) }));
+  const plain = textAt('shown', { id: 'shown', title: t('draft.rows.shown'), width: 90 });
+  return {
+    ...plain,
+    column: {
+      ...plain.column,
+      choices: kinds.map(({ text }) => text),
+      shown: (kept) => kinds.find((each) => each.kept === kept)?.text ?? kept,
+      read: (typed) => {
+        const found = kinds.find(({ text }) => text.toLowerCase() === typed.toLowerCase());
+        return found ? { kept: found.kept } : { why: t('draft.rows.badKind', { value: typed }) };
+      },
+    },
+  };
 }
 
 function whatColumn({ t }: InWords): PartColumn {

@@ -4,6 +4,8 @@ import { Button } from '../../../ui';
 import { JobHere } from '../../parts/jobs/JobHere';
 import { useSpeech, type InWords } from '../../speech';
 import { partName } from '../change-words';
+import { mendOf, type Mend } from '../mends';
+import { useRemoval } from '../Removal';
 import type { Examined } from '../session/useCheck';
 import type { Draft } from '../session/useDraft';
 import css from '../workshop.module.css';
@@ -21,6 +23,7 @@ export function CheckUp({ draft, examined, onGo }: Props) {
   const { t, language } = words;
   const { check, busy, run, job } = examined;
   const { tried, document } = draft;
+  const removal = useRemoval();
   const problems = tried?.problems ?? [];
   const findings = check?.findings ?? [];
   return (
@@ -43,7 +46,13 @@ export function CheckUp({ draft, examined, onGo }: Props) {
         ))}
         {findings.map((finding) => (
           <li key={`${finding.kind} ${finding.at} ${finding.other ?? ''}`} className={css.card}>
-            <Line path={finding.at} text={findingText(finding, document, words)} onGo={onGo} />
+            <Line
+              path={finding.at}
+              text={findingText(finding, document, words)}
+              mend={mendOf(finding, document)}
+              onMend={(edit) => removal(draft, edit, () => void draft.session.edit(edit))}
+              onGo={onGo}
+            />
           </li>
         ))}
       </ul>
@@ -51,13 +60,31 @@ export function CheckUp({ draft, examined, onGo }: Props) {
   );
 }
 
-function Line({ path, text, onGo }: { path: string; text: string; onGo: (path: string) => void }) {
+function Line({
+  path,
+  text,
+  mend = null,
+  onMend,
+  onGo,
+}: {
+  path: string;
+  text: string;
+  /** One key does it. */
+  mend?: Mend | null;
+  onMend?: (edit: Mend['edit']) => void;
+  onGo: (path: string) => void;
+}) {
   const { t } = useSpeech();
   return (
     <div className={css.cardHead}>
       <span>{text}</span>
       <span className={css.push} />
       <span className={css.code}>{path}</span>
+      {mend && (
+        <Button look="plain" onClick={() => onMend?.(mend.edit)}>
+          {t(`draft.check.mend.${mend.does}`)}
+        </Button>
+      )}
       <Button look="plain" onClick={() => onGo(path)}>
         {t('draft.check.go')}
       </Button>

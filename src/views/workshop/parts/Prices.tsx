@@ -1,8 +1,9 @@
 /** Price: parts, surcharges and prices inside, with what each lists at in the try-out. */
-import { useMemo } from 'react';
-import type { DraftView } from '../../../contract';
+import { useEffect, useMemo, useState } from 'react';
+import type { DraftEntries, DraftView } from '../../../contract';
 import type { Part } from '../../../core/modelling';
 import { number } from '../../../i18n';
+import { ask } from '../../api';
 import { useSpeech } from '../../speech';
 import { formula, named, nameColumns, shownColumn } from '../grids/list-columns';
 import { idAt, itemAt, textAt, type PartColumn } from '../grids/part-columns';
@@ -29,6 +30,7 @@ export function Prices({ draft, view }: Props) {
     () => new Map((price?.parts ?? []).map(({ id, amount }) => [id, number(amount, language)])),
     [price, language],
   );
+  const entries = useEntries(view.id, draft);
   const listed = `${t('draft.try.list')}, ${tariff.currency}`;
   const parts = useMemo((): PartColumn[] => {
     const { name, other } = nameColumns(words);
@@ -43,12 +45,26 @@ export function Prices({ draft, view }: Props) {
             ? t('draft.rows.notPriced', { list: tariff.list })
             : ''),
       },
+      {
+        ...shownColumn(t('draft.rows.lists'), 230, () => ''),
+        column: { ...shownColumn(t('draft.rows.lists'), 230, () => '').column, id: 'lists' },
+        read: ({ item }) =>
+          typeof item === 'string' && item !== '' && entries
+            ? entries.lists
+                .map(({ code, currency }, at) => {
+                  const price = entries.items[item]?.[at];
+                  if (price === null || price === undefined) return t('draft.rows.noList', { list: code });
+                  return `${currency} ${/^\d/.test(price) ? number(price, language) : t(`draft.rows.by.${price as 'bracket'}`)}`;
+                })
+                .join(' · ')
+            : '',
+      },
       formula('quantity', t('draft.rows.quantity'), 180),
       formula('when', t('draft.rows.when'), 260),
       idAt({ id: 'id', title: t('draft.rows.id'), width: 130 }, words),
       other,
     ];
-  }, [words, t, items, tariff, amounts, listed]);
+  }, [words, t, language, items, tariff, amounts, listed, entries]);
   const shares = useMemo((): PartColumn[] => {
     const { name, other } = nameColumns(words);
     return [
@@ -94,3 +110,15 @@ export function Prices({ draft, view }: Props) {
 
 const isPriced = ({ prices, entries }: DraftView['tariff'], sku: string): boolean =>
   prices[sku] !== undefined || entries?.[sku] !== undefined;
+
+/** What the items of the draft list at, as it is stored. */
+function useEntries(id: string, { saving, version }: Draft): DraftEntries | null {
+  const [entries, setEntries] = useState<DraftEntries | null>(null);
+  useEffect(() => {
+    if (saving !== 'saved') return;
+    void ask('GET /drafts/{id}/entries', { at: { id } }).then((answer) => {
+      if (answer.ok) setEntries(answer.value);
+    });
+  }, [id, saving, version]);
+  return entries;
+}
