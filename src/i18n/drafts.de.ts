@@ -376,6 +376,7 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
       go: 'Trotzdem wegnehmen',
       leave: 'Behalten',
     },
+    picture: { of: 'Bild von {{name}}', choose: 'Bild', none: 'Wegnehmen' },
     context: {
       title: 'Von außen',
       hint: 'Was Ort oder Kunde vorgeben, etwa die Region.',

@@ -362,6 +362,7 @@ export const draftsEn = {
       go: 'Take it away all the same',
       leave: 'Keep it',
     },
+    picture: { of: 'Picture of {{name}}', choose: 'Picture', none: 'Take it away' },
     context: {
       title: 'From outside',
       hint: 'What the place or the customer gives, such as the region.',

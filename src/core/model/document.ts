@@ -165,6 +165,8 @@ export interface Option {
   model?: string;
   /** How many; 1 where not given. A formula alone is not for a person to change. */
   quantity?: Feel | Quantity;
+  /** The file of its picture. */
+  picture?: string;
 }
 
 /** How many of an option are taken. */

@@ -112,6 +112,7 @@ const optionFields: Readonly<Record<string, { fits: (value: unknown) => boolean;
   code: { fits: (value) => typeof value === 'string' && value.length <= 8 },
   name: { fits: isTexts, needed: true },
   item: { fits: isSku },
+  picture: { fits: (value) => typeof value === 'string' && /^[0-9a-f-]{36}$/.test(value) },
   model: { fits: isId },
   quantity: {
     fits: (value) =>

@@ -2,10 +2,12 @@
 import type { Actor } from '../access/actor';
 
 /** What uses a file. */
-export type About = 'house';
+export type About = 'house' | 'model';
 
 /** Who sees the files of what uses them: whoever sees that. */
 export const aboutKinds: Readonly<Record<About, (actor: Actor, id: string) => Promise<boolean>>> = {
   // What the house shows of itself is on every paper that goes out.
   house: () => Promise.resolve(true),
+  // Whoever is shown a model is shown the pictures of its options.
+  model: () => Promise.resolve(true),
 };

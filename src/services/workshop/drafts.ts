@@ -26,6 +26,7 @@ import {
 import { connected, type ModelDraftRow, type ModelEditRow, type Stored } from '../../data';
 import type { Actor } from '../access/actor';
 import { usualPriceList } from '../catalogue/catalogue';
+import { use } from '../files/files';
 import { today } from '../kernel/clock';
 import { done, fail, type Result } from '../kernel/failure';
 import { isReference } from '../kernel/reference';
@@ -160,6 +161,8 @@ async function doEdit(actor: Actor, draft: Stored<ModelDraftRow>, edit: Edit): P
   if (!isAllowed(edit)) return fail('invalid', { code: 'draft.badEdit' });
   const result = edited(draft.document, edit);
   if (!result.ok) return fail('invalid', { code: result.problem.code, params: { ...result.problem.params } });
+  const refused = await claimPictures(actor, draft, result.document);
+  if (refused) return refused;
   const { modelEdits } = connected().records;
   // What was taken back before is gone for good once something else is done.
   await modelEdits.destroy({ where: { draftId: draft.id, undone: true } });
@@ -182,6 +185,25 @@ async function doEdit(actor: Actor, draft: Stored<ModelDraftRow>, edit: Edit): P
     undone: false,
   });
   return done(null);
+}
+
+const picturesIn = ({ features }: ModelDocument): string[] =>
+  features.flatMap(({ options }) => options.flatMap(({ picture }) => picture ?? []));
+
+/** Pictures that are new to a draft are its model's from then on; why one cannot be. */
+async function claimPictures(
+  actor: Actor,
+  { document, modelId }: Pick<ModelDraftRow, 'document' | 'modelId'>,
+  next: ModelDocument,
+): Promise<Result<never> | null> {
+  const there = new Set(picturesIn(document));
+  for (const id of new Set(picturesIn(next).filter((each) => !there.has(each)))) {
+    const file = isReference(id) ? await connected().records.files.findByPk(id, { raw: true }) : null;
+    if (file?.about === 'model') continue;
+    const used = await use(actor, id, 'model', modelId);
+    if (!used.ok) return used;
+  }
+  return null;
 }
 
 /** The id, format and library of a model are not for an edit to set. */

@@ -8,6 +8,7 @@ import type { Actor } from '../access/actor';
 import { beginBuild } from '../builds/begin';
 import { atWork, pinnedNumber, valueOf } from './testing';
 import { versionInForce } from '../catalogue/models';
+import { bring, openFile } from '../files/files';
 import { openDemo, personOf } from '../kernel/testing';
 import { changeWorkshop, seeHouse } from '../settings/house';
 import { inDays, today } from '../kernel/clock';
@@ -216,6 +217,31 @@ describe('a draft', () => {
         await beginDraft(wen, { name: 'X', from: { is: 'nothing', id: 'x', sku: 'NO-SUCH', title: 'X' } }),
       ),
     ).toBe('draft.noItem');
+  }, 60_000);
+});
+
+describe('pictures of options', () => {
+  it('are brought by who edits, belong to the model then, and are no file of somebody else', async () => {
+    const id = await draftOf('tarn');
+    const document = await documentOf(id);
+    const [feature] = document.features;
+    const at = ['features', feature?.id ?? '', 'options', feature?.options[0]?.id ?? ''];
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><rect width="9" height="9"/></svg>';
+    const brought = async (actor: Actor, name: string) =>
+      valueOf(await bring(actor, { name, bytes: new TextEncoder().encode(svg) })).id;
+    const set = async (value: string) =>
+      editDraft(wen, id, { version: await versionOf(id), edit: { do: 'set', at, name: 'picture', value } });
+    expect(code(await set(await brought(mara, 'hers.svg')))).toBe('files.missing');
+    expect(code(await set('not a file'))).not.toBe('');
+    const own = await brought(wen, 'own.svg');
+    valueOf(await set(own));
+    expect((await openFile(mara, own, 'whole')).ok).toBe(true);
+    // Another of the house takes the picture back and puts it there again: it is the model's.
+    valueOf(await undo(other, id, { version: await versionOf(id) }));
+    valueOf(await redo(other, id, { version: await versionOf(id) }));
+    expect((await documentOf(id)).features[0]?.options[0]?.picture).toBe(own);
+    await putAside(wen, id, { version: await versionOf(id) });
   }, 60_000);
 });
 

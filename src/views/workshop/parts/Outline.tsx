@@ -8,6 +8,7 @@ import { outlineEdit, outlineLines } from '../grids/outline-edits';
 import { useDocumentGrid, type GridBack } from '../grids/useListGrid';
 import type { Draft } from '../session/useDraft';
 import { Exchange } from './Exchange';
+import { OptionPicture } from './OptionPicture';
 import { RowsPreview } from './RowsPreview';
 import css from '../workshop.module.css';
 
@@ -60,6 +61,7 @@ export function Outline({ draft, view }: Props) {
       <div className={css.tools}>
         <span className={css.quiet}>{t('draft.paste.hint')}</span>
         <span className={css.push} />
+        <OptionPicture draft={draft} line={grid.rows[grid.state.cursor.row]?.id} />
         <Exchange
           draft={view.id}
           part="outline"
