@@ -11,17 +11,8 @@ export { listAt, partAt, valueAt, withValue, type Part, type PartAt } from './pl
 export { usesOfRemoved } from './removal';
 export { namedAt, usesOf } from './rename';
 export { rowsOfRule, rulesOfRow } from './of-rules';
-export { outlineRows, type OutlineRow, type OutlineRows, type RowProblem } from './rows';
-export {
-  outlineSheet,
-  readWords,
-  textIn,
-  textKey,
-  textsIn,
-  wordsSheet,
-  type Sheet,
-  type TextAt,
-} from './sheets';
+export { outlineRows, type OutlineRow, type OutlineRows } from './rows';
+export { outlineSheet, readWords, textKey, textsIn, wordsSheet, type Sheet } from './sheets';
 export {
   expectedAt,
   isSameRule,

@@ -23,6 +23,7 @@ import type { Actor } from '../../services/access/actor';
 import { publish } from '../../services/catalogue/models';
 import { openDemo, personOf } from '../../services/kernel/testing';
 import { today } from '../../services/kernel/clock';
+import { writeDmn } from '../../services/workshop/files/dmn';
 import { impactJob } from '../../services/workshop/impact';
 import { atWork } from '../../services/workshop/testing';
 import { askAs, held, ways, type Request, type Way } from './testing';
@@ -262,6 +263,18 @@ describe('every endpoint answers as it is declared', () => {
     await told(wen, 'POST /drafts/{id}/impact', { ...at, body: { version: 5 } });
     await impactJob.finish(await impactJob.work(input, atWork), input, atWork);
     await told(wen, 'GET /drafts/{id}/impact', at);
+    await told(wen, 'GET /drafts/{id}/entries', at);
+    await told(wen, 'POST /read-rows', { body: new TextEncoder().encode('Feature;Option\nPad;30 t\n') });
+    const dmn = await writeDmn('tarn', [
+      {
+        name: 'Pads',
+        hitPolicy: 'ANY',
+        inputs: [{ label: 'Pad', expression: 'pad' }],
+        outputs: [{ label: 'allowed', name: 'allowed' }],
+        rules: [{ inputs: ['"p10"'], outputs: ['true'], annotation: '' }],
+      },
+    ]);
+    await told(wen, 'POST /read-tables', { body: dmn });
     await told(tobias, 'POST /drafts/{id}/agree', { ...at, body: { version: 5 } });
     const published = await told<{ id: string }>(wen, 'POST /drafts/{id}/publish', {
       ...at,

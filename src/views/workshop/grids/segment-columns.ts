@@ -46,9 +46,6 @@ export function segmentColumns({ t }: InWords): GridColumn[] {
   ];
 }
 
-/** The place of the column with formulas. */
-export const segmentWhen = 5;
-
 /** The cells of a segment. */
 export function cellsOfSegment(segment: Segment): string[] {
   const { kind, before = '', when = '' } = segment;
