@@ -127,7 +127,7 @@ await page.getByRole('button', { name: 'Larger drawing' }).click();
 await page.waitForTimeout(2500);
 await shoot('bench-space');
 await page.goto('/orders');
-await shoot('orders');
+await still();
 await page.getByRole('link', { name: 'O-26-0001' }).click();
 await page.waitForURL(/orders\/./);
 await shoot('order');
@@ -164,4 +164,29 @@ await page.goto('/people');
 await still();
 await page.getByRole('button', { name: 'Tobias Renwick' }).click();
 await shoot('people');
+
+// A draft of a model, with a rule that is looked at, tried out beside it.
+await page.request.post('/api/session', {
+  data: { email: 'wen@harrowmoor.example', password: 'harrowmoor' },
+});
+await page.goto('/models');
+await still();
+await page
+  .getByRole('row', { name: /Ridgeback/ })
+  .getByRole('button', { name: 'Begin a draft' })
+  .click();
+await page.waitForURL(/models\/./);
+await still();
+await page
+  .locator('aside')
+  .getByRole('radio', { name: /Articulated/ })
+  .click();
+await page.locator('aside').getByRole('radio', { name: /18 m/ }).click();
+await page
+  .getByRole('navigation', { name: 'Parts of the model' })
+  .getByRole('button', { name: 'Rules' })
+  .click();
+await page.getByRole('list', { name: 'Rules' }).getByRole('button').nth(5).click();
+await page.waitForTimeout(2500);
+await shoot('workshop');
 await browser.close();

@@ -2,7 +2,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { DraftEntries, DraftView } from '../../../contract';
 import type { Part } from '../../../core/modelling';
-import { number } from '../../../i18n';
+import { moneyIn, number } from '../../../i18n';
+import { Tabs } from '../../../ui';
 import { ask } from '../../api';
 import { useSpeech } from '../../speech';
 import { formula, named, nameColumns, shownColumn } from '../grids/list-columns';
@@ -46,15 +47,17 @@ export function Prices({ draft, view }: Props) {
             : ''),
       },
       {
-        ...shownColumn(t('draft.rows.lists'), 230, () => ''),
-        column: { ...shownColumn(t('draft.rows.lists'), 230, () => '').column, id: 'lists' },
+        ...shownColumn(t('draft.rows.lists'), 300, () => ''),
+        column: { ...shownColumn(t('draft.rows.lists'), 300, () => '').column, id: 'lists' },
         read: ({ item }) =>
           typeof item === 'string' && item !== '' && entries
             ? entries.lists
                 .map(({ code, currency }, at) => {
                   const price = entries.items[item]?.[at];
                   if (price === null || price === undefined) return t('draft.rows.noList', { list: code });
-                  return `${currency} ${/^\d/.test(price) ? number(price, language) : t(`draft.rows.by.${price as 'bracket'}`)}`;
+                  return /^\d/.test(price)
+                    ? moneyIn(price, currency, language, 2)
+                    : `${currency} ${t(`draft.rows.by.${price as 'bracket'}`)}`;
                 })
                 .join(' · ')
             : '',
@@ -81,32 +84,34 @@ export function Prices({ draft, view }: Props) {
       other,
     ];
   }, [words, t, amounts, listed]);
+  const [tab, setTab] = useState<List>('prices');
+  const title = t(`draft.rows.${tab === 'insidePrices' ? 'inside' : tab}`);
   return (
-    <div className={css.fill}>
-      <ListPart
-        draft={draft}
-        list="prices"
-        title={t('draft.rows.prices')}
-        columns={parts}
-        fresh={freshPrice}
+    <div className={css.withTabs}>
+      <Tabs
+        label={t('draft.part.price')}
+        tabs={lists.map((id) => ({ id, text: t(`draft.rows.${id === 'insidePrices' ? 'inside' : id}`) }))}
+        chosen={tab}
+        onChoose={setTab}
+        panel="price-list"
       />
-      <ListPart
-        draft={draft}
-        list="surcharges"
-        title={t('draft.rows.surcharges')}
-        columns={shares}
-        fresh={freshSurcharge}
-      />
-      <ListPart
-        draft={draft}
-        list="insidePrices"
-        title={t('draft.rows.inside')}
-        columns={shares}
-        fresh={freshInside}
-      />
+      <div id="price-list" role="tabpanel" aria-label={title} className={css.panel}>
+        <ListPart
+          key={tab}
+          draft={draft}
+          list={tab}
+          title={title}
+          columns={tab === 'prices' ? parts : shares}
+          fresh={fresh[tab]}
+        />
+      </div>
     </div>
   );
 }
+
+const lists = ['prices', 'surcharges', 'insidePrices'] as const;
+type List = (typeof lists)[number];
+const fresh = { prices: freshPrice, surcharges: freshSurcharge, insidePrices: freshInside };
 
 const isPriced = ({ prices, entries }: DraftView['tariff'], sku: string): boolean =>
   prices[sku] !== undefined || entries?.[sku] !== undefined;
