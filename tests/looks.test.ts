@@ -137,6 +137,41 @@ for (const theme of ['light', 'dark'] as const) {
     expect(await violations(page), 'password').toEqual([]);
   });
 
+  test(`every part of a model's page in the ${theme} theme`, async ({ page }) => {
+    const said = heard(page);
+    await inTheme(page, theme);
+    await signIn(page, people.modeller);
+    await page.goto('/models');
+    await ready(page);
+    expect(await violations(page), 'models').toEqual([]);
+    await page
+      .getByRole('row', { name: /Beacon/ })
+      .getByRole('button', { name: 'Begin a draft' })
+      .click();
+    await page.waitForURL(/\/models\/[0-9a-f-]{36}/);
+    await ready(page);
+    await expect(
+      page.getByRole('complementary', { name: 'Try-out' }).getByRole('radio').first(),
+    ).toBeVisible();
+    const parts = page.getByRole('navigation', { name: 'Parts of the model' }).getByRole('button');
+    for (const part of await parts.allTextContents()) {
+      await parts.filter({ hasText: part }).click();
+      await expect(page.getByRole('region', { name: `${part} of the model` })).toBeVisible();
+      expect(await violations(page), part).toEqual([]);
+      expect(await fits(page), `${part} fits`).toBe(true);
+    }
+    await parts.filter({ hasText: 'Rules' }).click();
+    await page.getByRole('list', { name: 'Rules' }).getByRole('button').first().click();
+    await expect(page.getByRole('region', { name: 'Rule as a sentence' })).toBeVisible();
+    expect(await violations(page), 'a rule').toEqual([]);
+    await page.setViewportSize({ width: 1024, height: 768 });
+    await page.keyboard.press('F6');
+    await expect(page.getByRole('complementary', { name: 'Try-out' })).toBeVisible();
+    expect(await violations(page), 'the try-out over the work').toEqual([]);
+    expect(await fits(page), 'the try-out fits at 1024').toBe(true);
+    expect(said).toEqual([]);
+  });
+
   test(`all components in the ${theme} theme`, async ({ page }) => {
     await inTheme(page, theme);
     await signIn(page, people.engineer);

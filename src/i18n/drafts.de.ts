@@ -73,6 +73,7 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
     undo: 'Zurücknehmen',
     redo: 'Wiederholen',
     parts: 'Teile des Modells',
+    partOf: '{{part}} des Modells',
     part: {
       outline: 'Gliederung',
       rules: 'Regeln',

@@ -68,6 +68,7 @@ export const draftsEn = {
     undo: 'Take back',
     redo: 'Make again',
     parts: 'Parts of the model',
+    partOf: '{{part}} of the model',
     part: {
       outline: 'Outline',
       rules: 'Rules',

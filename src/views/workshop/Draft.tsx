@@ -144,7 +144,7 @@ function Page({ view }: Pick<Props, 'view'>) {
         className={css.work}
         onKeyDownCapture={(event) => stepKey(event.nativeEvent, draft.session)}
         role="region"
-        aria-label={t(`draft.part.${part}`)}
+        aria-label={t('draft.partOf', { part: t(`draft.part.${part}`) })}
       >
         {part === 'outline' && <Outline draft={draft} view={view} />}
         {part === 'rules' && <Rules draft={draft} id={view.id} open={opened} onOpen={openRule} row={row} />}

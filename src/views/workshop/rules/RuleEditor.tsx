@@ -105,8 +105,9 @@ function SentenceField({
     // Taken back, or changed in another way: then the field shows what the rule says by now.
     if (isBlank(rule) || echo.hears(rule)) return;
     const said = readSentence(typed, languages, rule);
+    const still = said.ok && isSameRule(rule, said.rule);
     // eslint-disable-next-line react-hooks/set-state-in-effect -- what is typed is not what the rule says any more
-    if (!said.ok || !isSameRule(said.rule, rule)) setTyped(text);
+    if (!still) setTyped(text);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only another rule is a reason
   }, [rule]);
   if (!first) return null;
