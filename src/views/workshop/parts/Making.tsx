@@ -7,6 +7,7 @@ import { useSpeech } from '../../speech';
 import { formula, named, nameColumns, shownColumn } from '../grids/list-columns';
 import { countingAt, idAt, itemAt, textAt, type PartColumn } from '../grids/part-columns';
 import type { Draft } from '../session/useDraft';
+import { DocumentFormula } from './DocumentFormula';
 import { ListPart } from './ListPart';
 import css from '../workshop.module.css';
 
@@ -89,7 +90,7 @@ export function Making({ draft, view }: Props) {
       })
     : undefined;
   return (
-    <div className={css.fill}>
+    <div className={css.making}>
       <ListPart
         draft={draft}
         list="materials"
@@ -105,6 +106,14 @@ export function Making({ draft, view }: Props) {
         columns={operations}
         fresh={freshOperation}
       />
+      <div className={css.formulas}>
+        <DocumentFormula
+          draft={draft}
+          name="extraDays"
+          label={t('draft.list.extraDays')}
+          wanted={{ is: 'number', unit: 'any' }}
+        />
+      </div>
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { useSpeech } from '../../speech';
 import { formula, named, nameColumns, shownColumn } from '../grids/list-columns';
 import { idAt, itemAt, textAt, type PartColumn } from '../grids/part-columns';
 import type { Draft } from '../session/useDraft';
+import { DocumentFormula } from './DocumentFormula';
 import { ListPart } from './ListPart';
 import css from '../workshop.module.css';
 
@@ -104,6 +105,23 @@ export function Prices({ draft, view }: Props) {
           columns={tab === 'prices' ? parts : shares}
           fresh={fresh[tab]}
         />
+      </div>
+      <div className={css.formulas}>
+        <DocumentFormula
+          draft={draft}
+          name="term.months"
+          label={t('draft.rows.months')}
+          wanted={{ is: 'number', unit: 'any' }}
+          whole="term"
+        />
+        {draft.document.term && (
+          <DocumentFormula
+            draft={draft}
+            name="term.start"
+            label={t('draft.rows.start')}
+            wanted={{ is: 'date' }}
+          />
+        )}
       </div>
     </div>
   );

@@ -1,16 +1,15 @@
-import { useEffect, useMemo, useState } from 'react';
-import type { CatchUpView, DraftView, EditPage, ImpactView } from '../../../contract';
+import { useEffect, useState } from 'react';
+import type { CatchUpView, DraftView, EditPage } from '../../../contract';
 import { conflictKey, type Difference } from '../../../core/modelling';
 import type { ModelDocument } from '../../../core/model';
-import { date, dateTime, number } from '../../../i18n';
-import { Button, DataTable, Dialog, DialogFoot, Field, say, type Column } from '../../../ui';
+import { date, dateTime } from '../../../i18n';
+import { Button, Dialog, DialogFoot, Field, say } from '../../../ui';
 import { ask, sentences, type Answer } from '../../api';
 import { DayField } from '../../parts/DayField';
-import { JobHere } from '../../parts/jobs/JobHere';
-import { useJob } from '../../parts/jobs/useJob';
 import { useSpeech } from '../../speech';
 import { differenceText, editText } from '../change-words';
 import { Exchange } from './Exchange';
+import { Impact } from './Impact';
 import type { Draft } from '../session/useDraft';
 import css from '../workshop.module.css';
 
@@ -105,116 +104,6 @@ function History({ draft, view }: Props) {
     </details>
   );
 }
-
-type ImpactRow = ImpactView['rows'][number];
-
-function Impact({ draft, view }: Props) {
-  const { t, language } = useSpeech();
-  const job = useJob();
-  const [seen, setSeen] = useState<ImpactView | null>(null);
-  const { session } = draft;
-  const work = async (): Promise<void> => {
-    setSeen(null);
-    await session.settled();
-    const begun = await ask('POST /drafts/{id}/impact', {
-      at: { id: view.id },
-      input: { version: session.seen().version },
-    });
-    if (!begun.ok) {
-      say(sentences(begun.failures, t('request.failed')), true);
-      return;
-    }
-    // What was worked out already is shown, whoever asked for it and however long ago.
-    const there = await ask('GET /drafts/{id}/impact', { at: { id: view.id } });
-    if (there.ok) setSeen(there.value);
-    else await job.begin(ask('GET /jobs/{id}', { at: { id: begun.value.job } }));
-  };
-  const state = job.job?.state;
-  useEffect(() => {
-    if (state !== 'done') return;
-    void ask('GET /drafts/{id}/impact', { at: { id: view.id } }).then((answer) => {
-      if (answer.ok) setSeen(answer.value);
-      else say(sentences(answer.failures, t('request.failed')), true);
-    });
-  }, [state, view.id, t]);
-  const columns = useMemo((): Column<ImpactRow>[] => {
-    const rank = { lost: 0, decide: 1, other: 2, same: 3 };
-    const both = (before: string, after: string): string =>
-      before === after ? after : `${before} → ${after}`;
-    return [
-      {
-        id: 'is',
-        title: t('draft.release.what'),
-        width: '12ch',
-        cell: ({ is }) => t(`draft.release.is.${is}`),
-        sort: ({ is }) => rank[is],
-      },
-      {
-        id: 'at',
-        title: t('draft.release.where'),
-        cell: ({ at }) =>
-          at.is === 'saved' ? (
-            `${at.title} (${at.number})`
-          ) : (
-            <a
-              href={at.is === 'quote' ? `/quotes/${at.id}` : `/orders/${at.id}`}
-            >{`${at.number} ${at.title}`}</a>
-          ),
-        sort: ({ at }) => at.number,
-      },
-      {
-        id: 'owner',
-        title: t('draft.release.owner'),
-        width: '18ch',
-        cell: ({ owner }) => owner,
-        sort: ({ owner }) => owner,
-      },
-      { id: 'rows', title: t('draft.release.rows'), cell: ({ rows, why }) => [...rows, ...why].join(', ') },
-      {
-        id: 'price',
-        title: t('draft.release.price'),
-        kind: 'figure',
-        width: '22ch',
-        cell: ({ price }) => both(number(price.before, language), number(price.after, language)),
-        sort: ({ price }) => Number(price.after) - Number(price.before),
-      },
-      {
-        id: 'days',
-        title: t('draft.release.days'),
-        kind: 'figure',
-        width: '9ch',
-        cell: ({ leadDays }) => both(String(leadDays.before ?? '–'), String(leadDays.after ?? '–')),
-      },
-    ];
-  }, [t, language]);
-  return (
-    <section className={css.block}>
-      <h2 className={css.heading}>{t('draft.release.impact')}</h2>
-      <div className={css.acts}>
-        <Button disabled={draft.saving === 'refused'} onClick={() => void work()}>
-          {t('draft.release.work')}
-        </Button>
-        {seen && <span className={css.quiet}>{t('draft.release.counts', { ...texts(seen.counts) })}</span>}
-        {seen && seen.count > 0 && <Exchange draft={view.id} part="impact" out={['xlsx', 'csv']} />}
-      </div>
-      {state !== 'done' && <JobHere here={job} />}
-      {seen && (
-        <div className={css.impact}>
-          <DataTable
-            label={t('draft.release.impact')}
-            columns={columns}
-            rows={seen.rows}
-            rowId={({ build }) => build}
-            empty={t('draft.release.noBuilds')}
-          />
-        </div>
-      )}
-    </section>
-  );
-}
-
-const texts = (counts: ImpactView['counts']): Record<string, string> =>
-  Object.fromEntries(Object.entries(counts).map(([name, count]) => [name, String(count)]));
 
 function Publish({ draft, view }: Props) {
   const { t } = useSpeech();

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Trash2 } from 'lucide-react';
 import type { Rule } from '../../../core/model';
 import { isSameRule, readSentence, sentenceOf, wordsOf, type Language } from '../../../core/modelling';
+import { own } from '../../../i18n';
 import { Button, Field, Select } from '../../../ui';
 import { CodeField } from '../../../ui/code-field';
 import { useEcho } from '../../../ui/useEcho';
@@ -161,11 +162,26 @@ function Formulas({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSe
 
 const severities = ['error', 'warning', 'note'] as const;
 
+/** The places where a rule is in force, with one more or fewer; nothing where it is so everywhere. */
+function whereWith(
+  where: Rule['where'],
+  input: string,
+  values: readonly { id: string }[],
+  { value, on }: { value: string; on: boolean },
+): Rule['where'] {
+  const before = where?.[input] ?? values.map(({ id }) => id);
+  const next = values.flatMap(({ id }) => ((id === value ? on : before.includes(id)) ? [id] : []));
+  const { [input]: _, ...others } = where ?? {};
+  // In force nowhere is no rule; everywhere needs no words.
+  const made = next.length === 0 || next.length === values.length ? others : { ...others, [input]: next };
+  return Object.keys(made).length === 0 ? undefined : made;
+}
+
 /** When and where a rule is in force, how much weight it has, and why, in each language. */
 function Force({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSet: (rule: Rule) => void }) {
-  const { t } = useSpeech();
+  const { t, language } = useSpeech();
   const { document } = draft;
-  const change = (part: Partial<Rule>): void => {
+  const change = (part: Readonly<Record<string, unknown>>): void => {
     const next = { ...rule, ...part } as Record<string, unknown>;
     onSet(
       Object.fromEntries(Object.entries(next).filter(([, value]) => value !== undefined)) as unknown as Rule,
@@ -194,6 +210,25 @@ function Force({ draft, rule, onSet }: Pick<Props, 'draft' | 'rule'> & { onSet: 
           }}
         />
       )}
+      {document.context.map(({ id, name, values }) => (
+        <fieldset key={id} className={css.where}>
+          <legend>{own(name, language) || id}</legend>
+          {values.map((value) => (
+            <label key={value.id}>
+              <input
+                type="checkbox"
+                checked={rule.where?.[id]?.includes(value.id) ?? true}
+                onChange={({ target }) =>
+                  change({
+                    where: whereWith(rule.where, id, values, { value: value.id, on: target.checked }),
+                  })
+                }
+              />
+              {own(value.name, language) || value.id}
+            </label>
+          ))}
+        </fieldset>
+      ))}
       <Day
         label={t('draft.rule.from')}
         value={rule.from ?? ''}

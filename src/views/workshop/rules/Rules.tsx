@@ -75,6 +75,7 @@ export function Rules({ draft, id, open, onOpen, row }: Props) {
   const [text, setText] = useState('');
   const [kind, setKind] = useState('');
   const [firing, setFiring] = useState(false);
+  const [grouped, setGrouped] = useState<Grouping>('not');
   const [tables, setTables] = useState<FileTables | null>(null);
   const { document, session, tried } = draft;
   const removal = useRemoval();
@@ -101,6 +102,10 @@ export function Rules({ draft, id, open, onOpen, row }: Props) {
       return sought.every((each) => said.includes(each)) && said.includes(name);
     });
   }, [document.rules, text, kind, firing, fired, words, row]);
+  const entries = useMemo(
+    () => inGroups(shown, grouped, (kind) => t(`draft.rule.kind.${kind}`), words, t('draft.rule.by.others')),
+    [shown, grouped, words, t],
+  );
   const rule = document.rules.find(({ id }) => id === open);
   const add = (): void => {
     const id = freeRuleId(session.seen().document);
@@ -129,6 +134,12 @@ export function Rules({ draft, id, open, onOpen, row }: Props) {
           ]}
           onChange={({ target }) => setKind(target.value)}
         />
+        <Select
+          label={t('draft.rule.grouped')}
+          value={grouped}
+          options={groupings.map((each) => ({ value: each, text: t(`draft.rule.by.${each}`) }))}
+          onChange={({ target }) => setGrouped(groupings.find((each) => each === target.value) ?? 'not')}
+        />
         <label className={css.check}>
           <input type="checkbox" checked={firing} onChange={({ target }) => setFiring(target.checked)} />
           {t('draft.rule.firing')}
@@ -144,7 +155,7 @@ export function Rules({ draft, id, open, onOpen, row }: Props) {
       {shown.length === 0 ? (
         <p className={css.empty}>{t('draft.rule.none')}</p>
       ) : (
-        <List {...{ shown, words, fired, wrong, open, onOpen }} />
+        <List {...{ entries, words, fired, wrong, open, onOpen }} />
       )}
       {rule && (
         <RuleEditor
@@ -167,23 +178,51 @@ export function Rules({ draft, id, open, onOpen, row }: Props) {
   );
 }
 
+const groupings = ['not', 'kind', 'row'] as const;
+type Grouping = (typeof groupings)[number];
+/** A rule, or the title of those that follow. */
+type Entry = { rule: Rule } | { title: string };
+
+/** The rules under the titles of their groups, each in its order. */
+function inGroups(
+  rules: readonly Rule[],
+  by: Grouping,
+  kindName: (kind: Rule['kind']) => string,
+  words: Words,
+  others: string,
+): Entry[] {
+  if (by === 'not') return rules.map((rule) => ({ rule }));
+  const groups = new Map<string, Rule[]>();
+  for (const rule of rules) {
+    const [of] = 'of' in rule ? [rule.of].flat() : [];
+    const row = of?.split('.')[0];
+    const title =
+      by === 'kind' ? kindName(rule.kind) : row === undefined ? others : (words.rowOf(row)?.name ?? row);
+    groups.set(title, [...(groups.get(title) ?? []), rule]);
+  }
+  return [...groups].flatMap(([title, some]) => [{ title }, ...some.map((rule) => ({ rule }))]);
+}
+
 interface ListProps extends Pick<Props, 'open' | 'onOpen'> {
-  shown: readonly Rule[];
+  entries: readonly Entry[];
   words: Words;
   fired: ReadonlySet<string>;
   wrong: ReadonlySet<string>;
 }
 
-function List({ shown, words, fired, wrong, open, onOpen }: ListProps) {
+function List({ entries, words, fired, wrong, open, onOpen }: ListProps) {
   const { t } = useSpeech();
   const scroller = useRef<HTMLDivElement>(null);
   // eslint-disable-next-line react-hooks/incompatible-library -- nothing of it is handed on
   const virtual = useVirtualizer({
-    count: shown.length,
+    count: entries.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => 40,
     overscan: 8,
-    getItemKey: (at) => shown[at]?.id ?? at,
+    getItemKey: (at) => {
+      const entry = entries[at];
+      return entry === undefined ? at : 'rule' in entry ? entry.rule.id : `title ${entry.title}`;
+    },
     initialRect: { width: 800, height: 600 },
   });
   return (
@@ -194,8 +233,21 @@ function List({ shown, words, fired, wrong, open, onOpen }: ListProps) {
         aria-label={t('draft.part.rules')}
       >
         {virtual.getVirtualItems().map(({ index, key, start }) => {
-          const rule = shown[index];
-          if (!rule) return null;
+          const entry = entries[index];
+          if (!entry) return null;
+          if ('title' in entry)
+            return (
+              <li
+                key={key}
+                ref={virtual.measureElement}
+                data-index={index}
+                className={css.group}
+                style={{ transform: `translateY(${String(start)}px)` }}
+              >
+                {entry.title}
+              </li>
+            );
+          const { rule } = entry;
           return (
             <li
               key={key}
