@@ -14,12 +14,14 @@ interface Props {
   out: readonly ('xlsx' | 'csv' | 'json' | 'dmn')[];
   /** Takes the rows of a file that somebody chose; nothing comes in where it is not there. */
   onRows?: (rows: string[][]) => void;
+  /** By its marks alone, where there is little room. */
+  compact?: boolean;
   /** Takes another kind of file. */
   onFile?: { accept: string; take: (file: File) => Promise<void> };
 }
 
 /** A part of the draft out as a file, and in from one. */
-export function Exchange({ draft, part, rule, out, onRows, onFile }: Props) {
+export function Exchange({ draft, part, rule, out, compact = false, onRows, onFile }: Props) {
   const { t } = useSpeech();
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
@@ -47,12 +49,18 @@ export function Exchange({ draft, part, rule, out, onRows, onFile }: Props) {
   return (
     <>
       <Menu label={t('draft.exchange.out')} items={items}>
-        <Download size={14} aria-hidden /> {t('draft.exchange.out')}
+        <Download size={14} aria-hidden /> {!compact && t('draft.exchange.out')}
       </Menu>
       {accept !== '' && (
         <>
-          <Button look="plain" disabled={busy} onClick={() => input.current?.click()}>
-            <Upload size={14} aria-hidden /> {t('draft.exchange.in')}
+          <Button
+            look="plain"
+            disabled={busy}
+            aria-label={t('draft.exchange.in')}
+            title={t('draft.exchange.in')}
+            onClick={() => input.current?.click()}
+          >
+            <Upload size={14} aria-hidden /> {!compact && t('draft.exchange.in')}
           </Button>
           <input
             ref={input}

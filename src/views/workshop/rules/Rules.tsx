@@ -146,7 +146,13 @@ export function Rules({ draft, id, open, onOpen, row }: Props) {
         </label>
         <span className={css.quiet}>{t('draft.rule.count', { count: shown.length })}</span>
         <span className={css.push} />
-        <Exchange draft={id} part="tables" out={['dmn']} onFile={{ accept: '.dmn,.xml', take: readTables }} />
+        <Exchange
+          compact
+          draft={id}
+          part="tables"
+          out={['dmn']}
+          onFile={{ accept: '.dmn,.xml', take: readTables }}
+        />
         <Button onClick={add}>
           <Plus size={14} aria-hidden />
           {t('draft.rule.add')}
