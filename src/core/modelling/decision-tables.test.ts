@@ -36,7 +36,10 @@ describe('a table rule as a decision table', () => {
 
   it('is one too where its result is a row: these go together', () => {
     const [option] = bridge.features.find(({ id }) => id === 'surface')?.options ?? [];
-    const named = { ...mounts, rules: [{ inputs: ['"Pit"'], outputs: [JSON.stringify(option?.name['en'])], annotation: '' }] }; // prettier-ignore
+    const named = {
+      ...mounts,
+      rules: [{ inputs: ['"Pit"'], outputs: [JSON.stringify(option?.name['en'])], annotation: '' }],
+    };
     const { rule, notTaken } = ruleOf(named, bridge, 'made');
     expect(notTaken).toEqual([]);
     // What options are called stands for their ids.
@@ -59,7 +62,10 @@ describe('what a table rule has no words for', () => {
     expect(codes({ ...mounts, inputs: [{ label: '', expression: 'weather' }] })).toEqual(['dmn.input']);
     expect(codes({ ...mounts, outputs: [{ label: 'Price', name: 'price' }] })).toEqual(['dmn.output']);
     expect(codes({ ...mounts, rules: [] })).toEqual(['dmn.empty']);
-    const row = (input: string, annotation = '') => ({ ...mounts, rules: [{ inputs: [input], outputs: ['"plate"'], annotation }] }); // prettier-ignore
+    const row = (input: string, annotation = '') => ({
+      ...mounts,
+      rules: [{ inputs: [input], outputs: ['"plate"'], annotation }],
+    });
     expect(codes(row('"pit'))).toEqual(['dmn.cell']);
     expect(codes(row('"on the roof"'))).toEqual(['dmn.value']);
     // A remark alone leaves the table as it is.

@@ -115,7 +115,14 @@ class Taking {
     );
     if (this.notTaken.some(({ left }) => left)) return { rule: null, notTaken: this.notTaken };
     const reason = { en: table.name, de: table.name };
-    const rule: Table = { id, kind: 'table', of: of.flatMap((each) => each ?? []), rows, listed: listed ?? 'allowed', reason }; // prettier-ignore
+    const rule: Table = {
+      id,
+      kind: 'table',
+      of: of.flatMap((each) => each ?? []),
+      rows,
+      listed: listed ?? 'allowed',
+      reason,
+    };
     return { rule, notTaken: this.notTaken };
   }
 

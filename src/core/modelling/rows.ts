@@ -86,7 +86,6 @@ type Cells = (column: OutlineColumn) => string;
 /** A part that is not there yet, with the options that go into it. */
 interface Fresh {
   id: string;
-  title: string;
   part: Record<string, unknown>;
   options: Record<string, unknown>[];
 }
@@ -116,6 +115,8 @@ class Reader {
   private readonly added = new Map<string, Record<string, unknown>[]>();
   private readonly used = new Set<string>();
   private readonly changes: Edit[] = [];
+  private readonly counts = new Map<string, number>();
+  private readonly begun = new Map<string, Fresh>();
   private current: { id: string; codes: Map<string, string>; ids: Set<string> } | null = null;
 
   constructor(
@@ -173,7 +174,7 @@ class Reader {
     // Beside an option its id is meant.
     const own = cell('option') === '';
     const known = this.known(this.document.features, name, own ? cell : (_) => '');
-    const begun = this.features.find(({ title }) => title === name.toLowerCase());
+    const begun = this.begun.get(name.toLowerCase());
     if (known || begun) {
       this.goTo((known ?? begun)?.id ?? '');
       const changed =
@@ -194,7 +195,9 @@ class Reader {
       most: this.whole(cell, 'most', problems) ?? 1,
       ...(help !== '' && own ? { help: this.texts(help) } : {}),
     };
-    this.features.push({ id, title: name.toLowerCase(), part, options: [] });
+    const made: Fresh = { id, part, options: [] };
+    this.features.push(made);
+    this.begun.set(name.toLowerCase(), made);
     this.current = { id, codes: new Map(), ids: new Set() };
     return { is: 'feature', how: 'new', of: '', id, name };
   }
@@ -298,6 +301,8 @@ class Reader {
   }
 
   private goTo(id: string): void {
+    // What a sheet says again in each row is where one is already.
+    if (this.current?.id === id) return;
     const own = this.features.find((each) => each.id === id);
     const options = [
       ...listAt(this.document, ['features', id, 'options']),
@@ -367,9 +372,12 @@ class Reader {
       .join('')
       .replace(/^(?=\d|$)/, 'o')
       .slice(0, 34);
-    for (let count = 1; ; count += 1) {
+    // Of many that are called alike each goes on where the last one was.
+    for (let count = this.counts.get(base) ?? 1; ; count += 1) {
       const id = count === 1 ? base : `${base}${String(count)}`;
-      if (!isTaken(id)) return id;
+      if (isTaken(id)) continue;
+      this.counts.set(base, count);
+      return id;
     }
   }
 
@@ -403,7 +411,8 @@ class Reader {
     const { sections } = this.document;
     const section = sections.find(({ id }) => id === this.pasting.section) ?? sections.at(-1);
     if (!section || rows.length === 0) return [];
-    const order = [...this.used].filter((id) => rows.includes(id));
+    const fresh = new Set(rows);
+    const order = [...this.used].filter((id) => fresh.has(id));
     return [{ do: 'set', at: ['sections', section.id], name: 'rows', value: [...section.rows, ...order] }];
   }
 }

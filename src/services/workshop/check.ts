@@ -36,10 +36,21 @@ export async function examined(draft: ModelDraftRow): Promise<DraftFound | null>
   const known = keptOf(draft, day);
   const { document, hash } = draft;
   if (known || isLong(document)) return known;
-  const found = await askPatiently('examine', { document, day });
-  await keep({ draft: draft.id, hash }, day, found);
-  return found;
+  // However many ask at once, one examination answers all.
+  const key = `${hash} ${day}`;
+  const asked = underWay.get(key) ?? askPatiently('examine', { document, day });
+  underWay.set(key, asked);
+  try {
+    const found = await asked;
+    await keep({ draft: draft.id, hash }, day, found);
+    return found;
+  } finally {
+    underWay.delete(key);
+  }
 }
+
+/** Examinations that this server is at, by document and day. */
+const underWay = new Map<string, Promise<DraftFound>>();
 
 /** Of this very document: another may have come meanwhile. */
 const keep = ({ draft, hash }: Input, day: string, found: DraftFound): Promise<unknown> =>

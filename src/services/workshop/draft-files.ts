@@ -32,8 +32,10 @@ export async function draftFile(
   const found = await openDraft(id);
   if (!found.ok) return found;
   const { document, hash } = found.value;
+  // Only what is a table's id may stand in a name.
+  const called = rule !== undefined && tablesOf(document, rule).length > 0 ? rule : part;
   const named = (ending: keyof typeof types, bytes: Uint8Array | string): Result<MadeFile> =>
-    done({ name: `${document.id}-${rule ?? part}.${ending}`, type: types[ending], bytes });
+    done({ name: `${document.id}-${called}.${ending}`, type: types[ending], bytes });
   if (part === 'document' && format === 'json') return named('json', JSON.stringify(document, null, 2));
   if ((part === 'table' || part === 'tables') && format === 'dmn') {
     const tables = tablesOf(document, rule).map((each) => tableOf(each, document, actor.language));
@@ -44,7 +46,7 @@ export async function draftFile(
   if (format !== 'csv' && format !== 'xlsx') return fail('missing', { code: 'file.format' });
   const sheet = await sheetOf(actor, { id, hash, document }, part, rule);
   return sheet
-    ? named(format, await askPapers('sheet', { name: rule ?? part, rows: sheet, format }))
+    ? named(format, await askPapers('sheet', { name: called, rows: sheet, format }))
     : fail('missing', { code: part === 'impact' ? 'draft.noImpact' : 'draft.noTable' });
 }
 

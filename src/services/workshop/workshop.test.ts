@@ -220,6 +220,47 @@ describe('a draft', () => {
   }, 60_000);
 });
 
+describe('a draft of rows of a sheet, and of a bundle', () => {
+  it('has what the sheet says, tells what is wrong in it, and leaves that out where it is wished', async () => {
+    const base = { id: 'crate', sku: 'YE-KIOSK', title: 'Crate' };
+    const rows = [
+      ['Feature', 'Kind', 'Option', 'Code', 'Item'],
+      ['Size', '', 'Small', 'S', 'YE-BOLL'],
+      ['Size', '', 'Large', '', 'NO-SUCH'],
+      ['Weight', 'number', '', '', ''],
+    ];
+    const begin = (from: Partial<{ rows: string[][]; leave: boolean }>) =>
+      beginDraft(wen, { name: 'Of a sheet', from: { is: 'rows', ...base, rows, ...from } });
+    const refused = await begin({});
+    expect(refused).toMatchObject({
+      ok: false,
+      failures: [{ code: 'rows.unknownItem', params: { item: 'NO-SUCH', where: '3: ' }, field: 'rows' }],
+    });
+    expect(code(await begin({ rows: [['', '']] }))).toBe('draft.noRows');
+    const { id } = valueOf(await begin({ leave: true }));
+    const made = await documentOf(id);
+    expect(made).toMatchObject({
+      sections: [{ rows: ['size', 'weight'] }],
+      features: [{ id: 'size', options: [{ code: 'S', item: 'YE-BOLL' }, { code: 'A' }] }],
+      parameters: [{ id: 'weight', type: 'number' }],
+    });
+    expect(compileModel(made).ok).toBe(true);
+    await putAside(wen, id, { version: 1 });
+    const version = await currentOf('quarryGate');
+    const bundle = { is: 'bundle' as const, ...base, id: 'gate', version };
+    const { id: second } = valueOf(await beginDraft(wen, { name: 'Of a bundle', from: bundle }));
+    const parts = await documentOf(second);
+    expect(parts.rules).toEqual([]);
+    expect(parts.features.every(({ options }) => options.every((each) => each.item ?? each.model))).toBe(
+      true,
+    );
+    expect(parts.features.length).toBeGreaterThan(0);
+    const result = compileModel(parts);
+    expect(result.ok ? [] : result.problems).toEqual([]);
+    await putAside(wen, second, { version: 1 });
+  }, 60_000);
+});
+
 describe('pictures of options', () => {
   it('are brought by who edits, belong to the model then, and are no file of somebody else', async () => {
     const id = await draftOf('tarn');
@@ -271,10 +312,22 @@ describe('the check-up', () => {
     const input = { draft: id, hash: draft?.hash ?? '' };
     const steps: unknown[] = [];
     let kept: Parameters<typeof checkJob.work>[1]['kept'] = null;
-    const cut = { ...atWork, kept, keep: (now: typeof kept) => Promise.resolve(void (kept = now)), progress: (far: unknown) => { steps.push(far); return steps.length > 1 ? Promise.reject(new Error('cut off')) : Promise.resolve(); } }; // prettier-ignore
+    const cut = {
+      ...atWork,
+      kept,
+      keep: (now: typeof kept) => Promise.resolve(void (kept = now)),
+      progress: (far: unknown) => {
+        steps.push(far);
+        return steps.length > 1 ? Promise.reject(new Error('cut off')) : Promise.resolve();
+      },
+    };
     await expect(checkJob.work(input, cut)).rejects.toThrow('cut off');
     steps.length = 0;
-    const whole = await checkJob.work(input, { ...atWork, kept, progress: (far) => Promise.resolve(void steps.push(far)) }); // prettier-ignore
+    const whole = await checkJob.work(input, {
+      ...atWork,
+      kept,
+      progress: (far) => Promise.resolve(void steps.push(far)),
+    });
     expect(steps[0]).toMatchObject({ done: 1 });
     await checkJob.finish(whole, input, { ...atWork, kept: null });
     const { check } = valueOf(await checkDraft(wen, id, { version: 2 }));

@@ -26,9 +26,28 @@ it('take away what repeats, and put in what is missing', () => {
   const [first, ...rest] = (pads?.options ?? []).map(({ id }) => JSON.stringify(id));
   const row = [first ?? ''];
   const documents: [Finding['kind'], ModelDocument][] = [
-    ['repeatsOthers', withRules({ id: 'one', kind: 'require', when: `${pad} = ${rest[0] ?? ''}`, must: 'not(wireless)', reason }, { id: 'two', kind: 'require', when: `${pad} = ${rest[0] ?? ''}`, must: 'not(wireless)', reason })], // prettier-ignore
-    ['rowsOverlap', withRules({ id: 'table', kind: 'table', of: [pad], rows: [row, row, ...rest.map((each) => [each])], listed: 'allowed', reason })], // prettier-ignore
-    ['tableHole', withRules({ id: 'table', kind: 'table', of: [pad], rows: [row], listed: 'allowed', reason })], // prettier-ignore
+    [
+      'repeatsOthers',
+      withRules(
+        { id: 'one', kind: 'require', when: `${pad} = ${rest[0] ?? ''}`, must: 'not(wireless)', reason },
+        { id: 'two', kind: 'require', when: `${pad} = ${rest[0] ?? ''}`, must: 'not(wireless)', reason },
+      ),
+    ],
+    [
+      'rowsOverlap',
+      withRules({
+        id: 'table',
+        kind: 'table',
+        of: [pad],
+        rows: [row, row, ...rest.map((each) => [each])],
+        listed: 'allowed',
+        reason,
+      }),
+    ],
+    [
+      'tableHole',
+      withRules({ id: 'table', kind: 'table', of: [pad], rows: [row], listed: 'allowed', reason }),
+    ],
   ];
   for (const [kind, broken] of documents) {
     const finding = found(broken).find((each) => each.kind === kind);
@@ -38,7 +57,10 @@ it('take away what repeats, and put in what is missing', () => {
     const mended = edited(broken, mend.edit);
     if (!mended.ok) throw new Error('a mend can be done');
     const left = found(mended.document);
-    expect(left.some((each) => each.kind === kind && each.at === finding.at && each.other === finding.other), kind).toBe(false); // prettier-ignore
+    expect(
+      left.some((each) => each.kind === kind && each.at === finding.at && each.other === finding.other),
+      kind,
+    ).toBe(false);
   }
 });
 

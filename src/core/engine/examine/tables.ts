@@ -135,4 +135,8 @@ function missingIn(
 
 /** A value as the cell that lets it alone pass. */
 const cellOf = (value: DecisionValue): string =>
-  typeof value === 'boolean' ? String(value) : /^-?\d+(\.\d+)?$/.test(String(value)) ? String(value) : JSON.stringify(value); // prettier-ignore
+  typeof value === 'boolean'
+    ? String(value)
+    : /^-?\d+(\.\d+)?$/.test(String(value))
+      ? String(value)
+      : JSON.stringify(value);

@@ -15,7 +15,11 @@ const nthAt = (name: string, at: number, id: string, title: string): PartColumn 
   write: (part, kept) => {
     const list = valueAt(part, name) as readonly string[] | undefined;
     if (!list) return part;
-    return withValue(part, name, list.map((each, place) => (place === at ? kept || '0' : each))); // prettier-ignore
+    return withValue(
+      part,
+      name,
+      list.map((each, place) => (place === at ? kept || '0' : each)),
+    );
   },
 });
 
@@ -57,16 +61,29 @@ const zeros = ['0', '0', '0'];
 const fresh: Readonly<Record<Kind, Readonly<Record<string, unknown>>>> = {
   box: { at: zeros, size: ['100', '100', '100'] },
   cylinder: { along: 'z', at: zeros, radius: '50', length: '100' },
-  prism: { along: 'z', outline: [['0', '0'], ['100', '0'], ['0', '100']], from: '0', length: '100' }, // prettier-ignore
+  prism: {
+    along: 'z',
+    outline: [
+      ['0', '0'],
+      ['100', '0'],
+      ['0', '100'],
+    ],
+    from: '0',
+    length: '100',
+  },
   label: { at: zeros, height: '100', text: {} },
   build: { pick: '', at: zeros },
 };
 
 /** A new shape: a box at the corner of everything. */
-export const freshShape = (layer: string) => (id: string): Part => ({ id, layer, kind: 'box', ...fresh.box }); // prettier-ignore
+export const freshShape =
+  (layer: string) =>
+  (id: string): Part => ({ id, layer, kind: 'box', ...fresh.box });
 
 /** A new dimension, from the corner of everything along x. */
-export const freshDimension = (view: string) => (id: string): Part => ({ id, view, along: 'x', from: zeros, to: ['100', '0', '0'], offset: '100' }); // prettier-ignore
+export const freshDimension =
+  (view: string) =>
+  (id: string): Part => ({ id, view, along: 'x', from: zeros, to: ['100', '0', '0'], offset: '100' });
 
 /** The shape as another kind: where it stands and when stays, what it is of begins anew. */
 function asKind(part: Part, kind: Kind): Part {
@@ -102,21 +119,52 @@ export function shapeColumns(layers: readonly { id: string; text: string }[], wo
   const kind = choiceAt('kind', t('draft.rows.what'), 100, kinds, words);
   return [
     textAt('id', { id: 'id', title: t('draft.rows.id'), width: 130, ...code, fixed: true }),
-    { ...kind, write: (part, kept) => (kept === '' || kept === part['kind'] ? part : asKind(part, kept as Kind)) }, // prettier-ignore
-    choiceAt('layer', t('draft.shape.layer'), 110, layers.map(({ id, text }) => ({ kept: id, text })), words), // prettier-ignore
+    {
+      ...kind,
+      write: (part, kept) => (kept === '' || kept === part['kind'] ? part : asKind(part, kept as Kind)),
+    },
+    choiceAt(
+      'layer',
+      t('draft.shape.layer'),
+      110,
+      layers.map(({ id, text }) => ({ kept: id, text })),
+      words,
+    ),
     formula('when', 160),
     ...axes.map((axis, at) => only(placed, nthAt('at', at, `at${axis}`, axis))),
     ...axes.map((axis, at) => only(['box'], nthAt('size', at, `size${axis}`, t(`draft.shape.size.${axis}`)))),
-    only(['cylinder', 'prism'], choiceAt('along', t('draft.shape.along'), 70, axes.map((kept) => ({ kept, text: kept })), words)), // prettier-ignore
+    only(
+      ['cylinder', 'prism'],
+      choiceAt(
+        'along',
+        t('draft.shape.along'),
+        70,
+        axes.map((kept) => ({ kept, text: kept })),
+        words,
+      ),
+    ),
     only(['prism'], formula('from')),
     only(['cylinder', 'prism'], formula('length')),
     only(['cylinder'], formula('radius')),
     only(['cylinder'], formula('radiusTo')),
     only(['prism'], {
-      column: { id: 'outline', title: t('draft.shape.outline'), width: 240, ...code, read: (typed) => ({ kept: typed }) }, // prettier-ignore
+      column: {
+        id: 'outline',
+        title: t('draft.shape.outline'),
+        width: 240,
+        ...code,
+        read: (typed) => ({ kept: typed }),
+      },
       read: outlineText,
       write: (part, kept) =>
-        withValue(part, 'outline', kept.split('|').map((corner) => { const [u = '0', v = '0'] = corner.split(';').map((each) => each.trim() || '0'); return [u, v]; })), // prettier-ignore
+        withValue(
+          part,
+          'outline',
+          kept.split('|').map((corner) => {
+            const [u = '0', v = '0'] = corner.split(';').map((each) => each.trim() || '0');
+            return [u, v];
+          }),
+        ),
     }),
     only(['label'], textAt(`text.${language}`, { id: 'text', title: t('draft.shape.text'), width: 140 })),
     only(['label'], formula('height')),
@@ -136,7 +184,13 @@ export function dimensionColumns(
   const code = { kind: 'code' } as const;
   return [
     textAt('id', { id: 'id', title: t('draft.rows.id'), width: 130, ...code, fixed: true }),
-    choiceAt('view', t('draft.shape.view'), 110, views.map(({ id, text }) => ({ kept: id, text })), words), // prettier-ignore
+    choiceAt(
+      'view',
+      t('draft.shape.view'),
+      110,
+      views.map(({ id, text }) => ({ kept: id, text })),
+      words,
+    ),
     choiceAt(
       'along',
       t('draft.shape.along'),

@@ -166,7 +166,9 @@ const valuesAt = (language: string, title: string, languages: readonly string[])
       .map(({ id, name }) => `${id} = ${name[language] ?? ''}`)
       .join('; '),
   write: (part, kept) => {
-    const before = new Map(((part['values'] as readonly InputValue[] | undefined) ?? []).map((each) => [each.id, each])); // prettier-ignore
+    const before = new Map(
+      ((part['values'] as readonly InputValue[] | undefined) ?? []).map((each) => [each.id, each]),
+    );
     const values = kept
       .split(';')
       .map((each) => each.split('=').map((text) => text.trim()))
