@@ -13,6 +13,7 @@ import { house } from './house';
 import { jobs } from './jobs';
 import { lines } from './lines';
 import { orders } from './orders';
+import { paper } from './paper';
 import { people } from './people';
 import { quotes } from './quotes';
 import { saved } from './saved';
@@ -36,6 +37,7 @@ export {
   jobs,
   lines,
   orders,
+  paper,
   people,
   quotes,
   saved,
@@ -56,6 +58,7 @@ export const rooms = {
   builds,
   saved,
   orders,
+  paper,
   files,
   house,
   people,
@@ -76,6 +79,7 @@ export type Contract = typeof access &
   typeof builds &
   typeof saved &
   typeof orders &
+  typeof paper &
   typeof files &
   typeof house &
   typeof people &
@@ -96,6 +100,7 @@ export const contract: Contract = {
   ...builds,
   ...saved,
   ...orders,
+  ...paper,
   ...files,
   ...house,
   ...people,

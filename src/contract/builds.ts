@@ -224,9 +224,9 @@ export const builds = {
     answers: changedQuote,
   }),
   'GET /builds/{id}/drawing.{format}': endpoint({
-    says: 'The drawing of a build as a file (svg, dxf or glb), in one of its views.',
+    says: 'The drawing of a build as a file (svg, dxf, glb or ifc; the last with all detail or coarse), in one of its views.',
     who: 'person',
-    query: object({ view: string().default('') }),
+    query: object({ view: string().default(''), detail: string().default('full') }),
     answers: file,
   }),
 };

@@ -18,6 +18,7 @@ export * from './jobs';
 export * from './ledger-columns';
 export * from './lines';
 export * from './orders';
+export * from './paper';
 export * from './people';
 export * from './permissions';
 export * from './quote-changes';

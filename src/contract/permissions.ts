@@ -30,6 +30,8 @@ export const permissions = [
   'workOrders',
   /** Makes models: drafts, rules, versions. */
   'model',
+  /** Keeps the texts and templates of what is put on paper. */
+  'paper',
   /** Agrees to a draft of a model before it is published. */
   'agree',
   /** Runs the house: its data, its people, its jobs; has no say in prices or rules. */
@@ -48,7 +50,7 @@ export const granted: Readonly<Record<Role, readonly Permission[]>> = {
   engineer: ['quotes', 'discount', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
   manager: signer,
   director: signer,
-  modeller: ['costs', 'orders', 'workOrders', 'model', 'agree'],
+  modeller: ['costs', 'orders', 'workOrders', 'model', 'paper', 'agree'],
   administrator: ['administer'],
   dealer: ['quotes', 'resale'],
 };

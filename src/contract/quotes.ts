@@ -4,7 +4,7 @@ import { lostReasons, type Comparison } from '../core/quotes';
 import { contactInput, optionalAddress, type KnownAddress, type KnownContact } from './customers';
 import { sendVariantsInput } from './builds';
 import type { DealView } from './deal';
-import { endpoint, file, json } from './endpoint';
+import { endpoint, json } from './endpoint';
 import { changedQuote } from './quote-answer';
 import type { CustomerChange, Freshening } from './quote-previews';
 import { quoteListInput, type QuotePage } from './quote-rows';
@@ -244,11 +244,5 @@ export const quotes = {
     who: 'quotes',
     input: versionInput,
     answers: changedQuote,
-  }),
-  'GET /quotes/{id}/quotation.pdf': endpoint({
-    says: 'The quotation as a PDF, in the language of the customer.',
-    who: 'person',
-    query: revisionQuery,
-    answers: file,
   }),
 };

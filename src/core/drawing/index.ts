@@ -6,6 +6,7 @@
  */
 export { sceneKey, sceneOf, type Scene, type Solid } from './scene';
 export { extentOf, viewOf, type DimensionLine, type Figure, type Spot, type View } from './views';
+export { spaceViewOf } from './space';
 export { withRoom } from './room';
 export { boxOf, dimensionPath, dimensionText, letterHeight, paints, pathOf, writeSvg } from './svg';
 export { layersIn } from './layers';

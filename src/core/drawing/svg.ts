@@ -62,6 +62,20 @@ export function boxOf(view: View, letter: number): { x: number; y: number; width
   return { x: left - edge, y: -top - edge, width: right - left + 2 * edge, height: top - bottom + 2 * edge };
 }
 
+/** The paint of a figure, in the light that it stands in. */
+export function paintOf({ looks, shade = 0 }: Figure): string {
+  const paint = paints[looks];
+  if (shade === 0) return paint;
+  const part = (from: number): string => {
+    const value = parseInt(paint.slice(from, from + 2), 16);
+    const lit = shade > 0 ? value + (255 - value) * shade : value * (1 + shade);
+    return Math.round(Math.max(0, Math.min(255, lit)))
+      .toString(16)
+      .padStart(2, '0');
+  };
+  return `#${part(1)}${part(3)}${part(5)}`;
+}
+
 /** An SVG document of a view, to scale in millimetres. `write` gives the text of a length. */
 export function writeSvg(
   drawn: View,
@@ -72,7 +86,7 @@ export function writeSvg(
   const box = boxOf(view, letter);
   const thin = short(letter / 16);
   const figures = view.figures.map(
-    (figure) => `<path d="${pathOf(figure)}" fill="${paints[figure.looks]}" class="${figure.layer}"/>`,
+    (figure) => `<path d="${pathOf(figure)}" fill="${paintOf(figure)}" class="${figure.layer}"/>`,
   );
   const words = view.words.map(
     ({ at: [u, v], height, text }) =>

@@ -11,6 +11,8 @@ export type Figure = {
   layer: string;
   looks: Looks;
   of?: string;
+  /** Lighter above nothing, darker below; of faces that stand in light. */
+  shade?: number;
 } & ({ kind: 'polygon'; points: readonly Spot[] } | { kind: 'circle'; centre: Spot; radius: number });
 
 /** A text to be drawn flat. */

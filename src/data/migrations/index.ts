@@ -20,6 +20,7 @@ import { markets } from './0019-markets';
 import { counting } from './0020-counting';
 import { workshop } from './0021-workshop';
 import { checked } from './0022-checked';
+import { paper } from './0023-paper';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -48,4 +49,5 @@ export const migrations: readonly Migration[] = [
   counting,
   workshop,
   checked,
+  paper,
 ];

@@ -15,6 +15,7 @@ import { ordersRecords } from './orders';
 import { auditRecords } from './audit';
 import { jobRecords } from './jobs';
 import { fileRecords } from './files';
+import { paperRecords } from './paper';
 import type { Table } from './columns';
 
 export type * from './access';
@@ -29,6 +30,7 @@ export type * from './orders';
 export type * from './audit';
 export type * from './jobs';
 export type * from './files';
+export type * from './paper';
 export type { Stored, Table } from './columns';
 
 /** All tables, bound to a database. */
@@ -48,6 +50,7 @@ export function defineRecords(sequelize: Sequelize) {
     ...auditRecords(table),
     ...jobRecords(table),
     ...fileRecords(table),
+    ...paperRecords(table),
   };
 }
 

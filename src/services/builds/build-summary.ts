@@ -21,12 +21,6 @@ export interface SummaryRow {
   value: Texts;
 }
 
-/** A build as it stands on paper. */
-export interface DescribedBuild {
-  rows: SummaryRow[];
-  inside: { place: string; name: Texts; number: string }[];
-}
-
 const yes: Texts = { en: 'yes', de: 'ja' };
 const no: Texts = { en: 'no', de: 'nein' };
 

@@ -3,20 +3,27 @@ import type { FileAnswer } from '../../contract';
 import type { Actor } from '../access/actor';
 import { findBuild } from './find-build';
 import { done, fail, type Result } from '../kernel/failure';
+import { today } from '../kernel/clock';
 import { askEngine } from '../kernel/engines';
+import { housePart } from '../settings/house';
 
 const formats = new Map([
   ['svg', 'svg'],
   ['dxf', 'dxf'],
   ['glb', 'glb'],
+  ['ifc', 'ifc'],
 ] as const);
 
-/** `view` is one of the model's, the first where none is said; a 3D file has none. */
+/**
+ * `view` is one of the model's, the first where none is said; a file in space has none. `detail` is of IFC: coarse
+ * draws each body as a box.
+ */
 export async function drawingFile(
   actor: Actor,
   id: string,
   format: string,
   viewId: string,
+  detail: string,
 ): Promise<Result<FileAnswer>> {
   const form = formats.get(format as 'svg');
   if (!form) return fail('missing', { code: 'drawing.missing' });
@@ -31,9 +38,13 @@ export async function drawingFile(
     view: viewId,
     title,
     language: actor.language,
+    detail: detail === 'coarse' ? 'coarse' : 'full',
+    day: today(),
+    author: (await housePart('company')).name,
   });
   if (!drawn) return fail('missing', { code: 'drawing.missing' });
-  const name = `${title.replace(/[^A-Za-z0-9-]+/g, '_')}${drawn.view ? `-${drawn.view}` : ''}.${form}`;
+  const flat = form === 'svg' || form === 'dxf';
+  const name = `${fileName(title)}${flat && drawn.view ? `-${drawn.view}` : ''}.${form}`;
   return done({
     name,
     type: drawn.type,
@@ -41,3 +52,6 @@ export async function drawingFile(
     headers: { 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'" },
   });
 }
+
+/** A part number as a name of a file. */
+export const fileName = (title: string): string => title.replace(/[^A-Za-z0-9-]+/g, '_');

@@ -6,6 +6,7 @@ import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { loadCatalogue } from './demo-catalogue';
 import type { QuoteFile } from './demo-files';
+import { loadPaper } from './demo-paper';
 import { demoPassword, loadPeople } from './demo-people';
 import { loadQuote } from './demo-quotes';
 
@@ -34,6 +35,7 @@ export async function loadDemo(
     Object.entries(house).map(([part, value]) => ({ part, value, ...now })),
   );
   const people = await loadPeople(read);
+  await loadPaper(read);
   for (const quote of await read<QuoteFile[]>('quotes.json'))
     await loadQuote(quote, people.get(quote.by) as Actor);
   return { loaded: true, people: [...people.values()] };

@@ -1,8 +1,9 @@
 /** What can use files, and who sees it. A room whose things have files is told of here. */
 import type { Actor } from '../access/actor';
+import { findQuote } from '../quotes/quote-state';
 
 /** What uses a file. */
-export type About = 'house' | 'model';
+export type About = 'house' | 'model' | 'paper' | 'quote';
 
 /** Who sees the files of what uses them: whoever sees that. */
 export const aboutKinds: Readonly<Record<About, (actor: Actor, id: string) => Promise<boolean>>> = {
@@ -10,4 +11,7 @@ export const aboutKinds: Readonly<Record<About, (actor: Actor, id: string) => Pr
   house: () => Promise.resolve(true),
   // Whoever is shown a model is shown the pictures of its options.
   model: () => Promise.resolve(true),
+  // A mark stands on what goes out.
+  paper: () => Promise.resolve(true),
+  quote: async (actor, id) => (await findQuote(actor, id)) !== null,
 };

@@ -7,6 +7,14 @@ import type { PaperTasks } from './threads/paper-tasks';
 import { NotDone, Pool } from './threads/pool';
 
 const papers = new Pool({ file: 'papers', deadline: 30_000, memory: 512 });
+/** For what takes long, so that nobody who wants a few pages waits for somebody who wants hundreds. */
+const longPapers = new Pool({ file: 'papers', deadline: 90_000, memory: 1_024 });
+
+/** The same in a thread of its own, for what may take long. */
+export const askLongPapers = <K extends keyof PaperTasks>(
+  task: K,
+  input: Parameters<PaperTasks[K]>[0],
+): Promise<Awaited<ReturnType<PaperTasks[K]>>> => longPapers.run(task, input);
 
 /** Has a file made or read in the thread for files. */
 export const askPapers = <K extends keyof PaperTasks>(

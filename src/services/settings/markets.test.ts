@@ -10,10 +10,9 @@ import { customerMeans } from '../customers/new-customer';
 import type { Result } from '../kernel/failure';
 import { openDemo, personOf } from '../kernel/testing';
 import { lineTable } from '../paper/line-table';
-import { describedIn, writtenFor } from '../paper/quotation';
-import { documentOf } from '../paper/files/quotation-pages';
+import { changeMarkets, changeNumbers, seeHouse } from './house';
+import { documentOf } from '../paper/composing';
 import { openQuote, seeQuote } from '../quotes/quotes';
-import { changeMarkets, changeNumbers, marketIn, seeHouse } from './house';
 
 let ines: Actor, mara: Actor;
 beforeAll(async () => {
@@ -58,16 +57,8 @@ async function quoteFor(country: string): Promise<QuoteView> {
   return most;
 }
 const paperOf = async (quote: QuoteView): Promise<{ size: unknown; text: string }> => {
-  const market = await marketIn(quote.customer.addresses[0]?.country ?? '');
-  const written = writtenFor(quote, market);
-  const pages = documentOf({
-    quote: written,
-    today: '2026-11-05',
-    paper: market.paper,
-    sender: { name: 'A', street: 'B', postcode: 'C', town: 'D', country: 'GB' },
-    builds: await describedIn(written, market.units),
-  });
-  return { size: pages.pageSize, text: JSON.stringify(pages.content) };
+  const document = await value(documentOf(mara, quote.id));
+  return { size: document.paper, text: JSON.stringify(document) };
 };
 
 describe('what is wrong in a market', () => {
@@ -95,7 +86,7 @@ describe('what is wrong in a market', () => {
 describe('a market says', () => {
   it('how its paper is written: size, days and units', async () => {
     const american = await paperOf(await quoteFor('US'));
-    expect(american.size).toBe('LETTER');
+    expect(american.size).toBe('letter');
     expect(american.text).toMatch(/"[A-Z][a-z]{2} \d\d, \d{4}"/);
     expect(american.text).toMatch(/"[\d.]+ ft"/);
     const british = await paperOf(await quoteFor('GB'));

@@ -23,5 +23,5 @@ export const buildsHandlers: Handlers<typeof builds> = {
   'POST /builds/{id}/variants': ({ actor, at, input }) => addVariant(actor, at.id, input),
   'POST /builds/{id}/line': ({ actor, at, input }) => putOnQuote(actor, at.id, input),
   'GET /builds/{id}/drawing.{format}': ({ actor, at, query }) =>
-    drawingFile(actor, at.id, at.format, query.view),
+    drawingFile(actor, at.id, at.format, query.view, query.detail),
 };

@@ -13,6 +13,7 @@ import { workshopHandlers } from './workshop';
 import { jobsHandlers } from './jobs';
 import { linesHandlers } from './lines';
 import { ordersHandlers } from './orders';
+import { paperHandlers } from './paper';
 import { peopleHandlers } from './people';
 import { quotesHandlers } from './quotes';
 import { savedHandlers } from './saved';
@@ -33,6 +34,7 @@ export const handlers: Handlers<Contract> = {
   ...buildsHandlers,
   ...savedHandlers,
   ...ordersHandlers,
+  ...paperHandlers,
   ...filesHandlers,
   ...houseHandlers,
   ...workshopHandlers,

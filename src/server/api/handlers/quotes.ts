@@ -4,7 +4,6 @@ import { seeDeal } from '../../../services/quotes/figures/deal';
 import { done } from '../../../services/kernel/failure';
 import { freshen, seeFreshening } from '../../../services/quotes/history/freshen';
 import { acceptQuote } from '../../../services/orders/orders';
-import { quotation } from '../../../services/paper/quotation';
 import { changeAddress, knownAddresses } from '../../../services/quotes/quote-addresses';
 import { changeContact, knownContacts } from '../../../services/quotes/quote-contacts';
 import { listQuotes } from '../../../services/quotes/quote-list';
@@ -38,5 +37,4 @@ export const quotesHandlers: Handlers<typeof quotes> = {
   'POST /quotes/{id}/accept': ({ actor, at, input: { version } }) => acceptQuote(actor, at.id, version),
   'POST /quotes/{id}/undo': ({ actor, at, input }) => step(actor, at.id, 'undo', input),
   'POST /quotes/{id}/redo': ({ actor, at, input }) => step(actor, at.id, 'redo', input),
-  'GET /quotes/{id}/quotation.pdf': ({ actor, at, query }) => quotation(actor, at.id, query.revision),
 };

@@ -1,8 +1,9 @@
 /** What the thread of papers does: files written and read. */
-import type { QuoteView } from '../../../contract';
+import type { PaperWarning, QuoteView } from '../../../contract';
 import { linesAsCsv, linesAsXlsx, type SheetFor } from '../../paper/files/line-sheet';
-import { writeQuotation } from '../../paper/files/quotation-pages';
-import { type QuotationGiven } from '../../paper/files/quotation-given';
+import { readsAsPdf } from '../../paper/files/pdf/annexes';
+import { paperWarnings, writePaper, type PaperTask, type PaperWritten } from '../../paper/files/paper-file';
+import { writeArchive, writeSpecification, type SheetGiven } from '../../paper/files/specification-file';
 import { readRows, readTableBytes, type RowsRead, type TableRead } from '../../paper/files/read-table';
 import type { DecisionTable, Sheet } from '../../../core/modelling';
 import { readDmn, writeDmn, type DmnRead } from '../../workshop/files/dmn';
@@ -10,7 +11,23 @@ import { writeSheet } from '../../workshop/files/sheet';
 
 /** All that can be asked of the thread for files. */
 export const paperTasks = {
-  quotation: (given: QuotationGiven): Promise<Uint8Array> => writeQuotation(given),
+  paper: (task: Parameters<typeof writePaper>[0]): Promise<PaperWritten> => writePaper(task),
+  paperWarnings: (task: PaperTask): PaperWarning[] => paperWarnings(task),
+  specification: ({
+    format,
+    ...given
+  }: SheetGiven & { format: 'pdf' | 'docx' | 'html' }): Promise<Uint8Array> =>
+    writeSpecification(given, format),
+  drawingsArchive: ({
+    sheet,
+    files,
+    folder,
+  }: {
+    sheet: SheetGiven;
+    files: Readonly<Record<string, Uint8Array>>;
+    folder: string;
+  }): Promise<Uint8Array> => writeArchive(sheet, files, folder),
+  readsAsPdf: ({ bytes }: { bytes: Uint8Array }): Promise<boolean> => readsAsPdf(bytes),
   lines: async ({
     quote,
     format,

@@ -148,7 +148,7 @@ function columnsOf({ decimals, may }: QuoteView, language: string, to: SheetFor)
           ? t('ledger.optional')
           : line.alternative
             ? line.insteadOf === undefined
-              ? t('pdf.alternativeAlone')
+              ? t('paper.alternativeAlone')
               : t('ledger.alternative', { line: line.insteadOf })
             : '',
     ),

@@ -139,7 +139,7 @@ function What({
         <i className={css.alternative}>
           {' '}
           {line.insteadOf === undefined
-            ? t('pdf.alternativeAlone')
+            ? t('paper.alternativeAlone')
             : t('ledger.alternative', { line: line.insteadOf })}
         </i>
       )}

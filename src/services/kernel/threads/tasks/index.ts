@@ -5,6 +5,7 @@ import { drawingTasks } from './drawings';
 import type { Kept } from './kept';
 import { modelTasks } from './models';
 import { numberTasks } from './numbers';
+import { paperBuildTasks } from './on-paper';
 import { priceTasks } from './prices';
 
 export type { BenchQuestion } from './bench';
@@ -19,6 +20,7 @@ export const engineTasks = (kept: Kept) => ({
   ...numberTasks(kept),
   ...drawingTasks(kept),
   ...draftTasks(kept),
+  ...paperBuildTasks(kept),
 });
 
 /** Their types. */

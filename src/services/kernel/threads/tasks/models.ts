@@ -1,6 +1,6 @@
 /** What a model says of decisions and values: whether it takes them, what follows, numbers and words. */
 import { checkDecisions, OutOfBudget, type Decision, type DecisionProblem } from '../../../../core/engine';
-import { exact, type Units } from '../../../../core/exact';
+import { exact } from '../../../../core/exact';
 import {
   compileModel,
   open,
@@ -12,21 +12,13 @@ import {
 } from '../../../../core/model';
 import {
   markedSpecial,
-  numbersInside,
   partNumber,
   registrations,
   sequenceKey,
-  type Registered,
   type Registration,
 } from '../../../../core/numbering';
 import { warningsOf, type BuildContent, type WarningView } from '../../../../core/builds';
-import {
-  reachedIn,
-  summarise,
-  type DescribedBuild,
-  type Reached,
-  type SummaryRow,
-} from '../../../builds/build-summary';
+import { reachedIn, summarise, type Reached, type SummaryRow } from '../../../builds/build-summary';
 import type { Surroundings } from '../thread';
 import { engineFor, type Built, type Given, type Kept } from './kept';
 
@@ -116,18 +108,4 @@ export const modelTasks = (kept: Kept) => ({
       rows: summarise(kept.model(version), values),
       reached: reachedIn(kept.model(version), values),
     })),
-
-  /** Builds as they stand on paper: what was chosen, and the part numbers of the builds inside. */
-  described: (builds: readonly (Built & { registered?: Registered; units?: Units })[]): DescribedBuild[] =>
-    builds.map(({ version, values, registered, units }) => {
-      const model = kept.model(version);
-      return {
-        rows: summarise(model, values, units),
-        inside: numbersInside(model, values, registered).map(({ place, name, number }) => ({
-          place,
-          name,
-          number: number.text,
-        })),
-      };
-    }),
 });

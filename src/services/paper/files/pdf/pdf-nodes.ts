@@ -1,0 +1,234 @@
+/** The parts of a document as pages take them. */
+import type { Content, TableCell } from 'pdfmake/interfaces';
+import type { Block, Node, PaperDocument } from '../../../../core/paper';
+import { hairline, ink, quiet } from '../paper-colours';
+import type { GivenFiles } from '../given-files';
+import { isDrawn, svgOf, type Drawn } from '../node-svg';
+import { tableOf, type Carried } from './pdf-table';
+import { looks, pieces, words } from './pdf-text';
+
+/** What setting a document is done with. */
+export interface Setting {
+  document: PaperDocument;
+  files: GivenFiles;
+  /** Width of the text on a page, in points. */
+  width: number;
+  /** Rows whose sums are carried from page to page. */
+  carried: Carried[];
+}
+
+/** A block as it is set; its head goes to the bookmarks. */
+export function blockOf(block: Block, setting: Setting): Content {
+  const stack = block.nodes.flatMap((node, at) => nodeOf(node, setting, at === 0 ? block.title : ''));
+  return {
+    stack: block.key === 'letterHead' ? letterHead(block.nodes, setting) : stack,
+    margin: [0, 0, 0, 10],
+    ...(block.apart ? { pageBreak: 'before' } : {}),
+  } as Content;
+}
+
+/** Address at the left, number and days at the right. */
+function letterHead(nodes: readonly Node[], setting: Setting): Content[] {
+  const pairs = nodes.filter(({ is }) => is === 'pairs');
+  const rest = nodes.filter(({ is }) => is !== 'pairs');
+  return [
+    {
+      columns: [
+        { width: '*', stack: rest.flatMap((node) => nodeOf(node, setting, '', true)) },
+        { width: 225, stack: pairs.flatMap((node) => nodeOf(node, setting, '')) },
+      ],
+      margin: [0, 0, 0, 12],
+    },
+  ];
+}
+
+/** A node as it is set. */
+function nodeOf(node: Node, setting: Setting, bookmark: string, close = false): Content[] {
+  const { colour } = setting.document;
+  switch (node.is) {
+    case 'heading':
+      return [heading(node, colour, bookmark)];
+    case 'paragraph':
+      return [
+        {
+          text: pieces(node.spans),
+          ...(node.look ? looks[node.look] : {}),
+          margin: [0, 0, 0, close ? 1 : 5],
+        } as Content,
+      ];
+    case 'list': {
+      const items = node.items.map((item) => ({ text: pieces(item), margin: [0, 0, 0, 2] }) as Content);
+      return [node.ordered ? { ol: items, margin: [0, 0, 0, 6] } : { ul: items, margin: [0, 0, 0, 6] }];
+    }
+    case 'pairs':
+      return [pairsOf(node, setting.width)];
+    case 'table': {
+      const { content, carried } = tableOf(node, colour);
+      if (node.carried) setting.carried.push(...carried);
+      return [content];
+    }
+    case 'sums':
+      return [sumsOf(node, colour)];
+    case 'drawing':
+    case 'timeline':
+      return drawnOf(node, setting);
+    case 'picture':
+      return pictureOf(node, setting);
+    case 'fields':
+      return [fieldsOf(node, setting.width)];
+  }
+}
+
+function heading(
+  { text, level }: Extract<Node, { is: 'heading' }>,
+  colour: string,
+  bookmark: string,
+): Content {
+  const set = {
+    1: { fontSize: 13, bold: true, margin: [0, 2, 0, 8] },
+    2: { fontSize: 11.5, bold: true, color: colour, margin: [0, 8, 0, 5] },
+    3: { fontSize: 9.5, bold: true, margin: [0, 5, 0, 3] },
+  }[level];
+  return words(text, {
+    ...set,
+    headlineLevel: level,
+    ...(bookmark === '' ? {} : { outline: true, outlineText: bookmark }),
+  });
+}
+
+/** Names at the left, what they are beside; long lists in two columns. */
+function pairsOf({ rows }: Extract<Node, { is: 'pairs' }>, width: number): Content {
+  const cells = ([name, value]: readonly [string, string]): TableCell[] => [
+    words(name, { color: quiet }) as TableCell,
+    words(value) as TableCell,
+  ];
+  const two = rows.length > 8;
+  const half = Math.ceil(rows.length / 2);
+  const empty: TableCell[] = ['', ''];
+  return {
+    layout: {
+      hLineWidth: () => 0,
+      vLineWidth: () => 0,
+      paddingLeft: () => 0,
+      paddingRight: () => 8,
+      paddingTop: () => 1,
+      paddingBottom: () => 1,
+    },
+    table: {
+      dontBreakRows: true,
+      widths: two ? [width * 0.24, width * 0.26 - 16, width * 0.24, '*'] : [88, '*'],
+      body: two
+        ? Array.from({ length: half }, (_, at) => [
+            ...cells(rows[at] as readonly [string, string]),
+            ...(rows[at + half] ? cells(rows[at + half] as readonly [string, string]) : empty),
+          ])
+        : rows.map(cells),
+    },
+    margin: [0, 0, 0, 6],
+  };
+}
+
+/** Sums at the right, kept together. */
+function sumsOf({ rows }: Extract<Node, { is: 'sums' }>, colour: string): Content {
+  return {
+    unbreakable: true,
+    columns: [
+      { width: '*', text: '' },
+      {
+        width: 276,
+        layout: {
+          hLineColor: (at: number) => (rows[at]?.strong ? colour : hairline),
+          hLineWidth: (at: number) => (rows[at]?.strong ? 0.8 : 0),
+          vLineWidth: () => 0,
+          paddingLeft: () => 0,
+          paddingRight: () => 0,
+          paddingTop: () => 2,
+          paddingBottom: () => 2,
+        },
+        table: {
+          widths: ['*', 92],
+          body: rows.map(({ name, text, strong }): TableCell[] => [
+            words(name, strong ? { bold: true } : { color: quiet }) as TableCell,
+            {
+              text,
+              font: 'Mono',
+              fontSize: strong ? 10.5 : 9,
+              bold: strong,
+              alignment: 'right',
+            },
+          ]),
+        },
+      },
+    ],
+    margin: [0, 4, 0, 6],
+  };
+}
+
+/** Height of a drawing on a page at most. */
+const mostHeight = 300;
+
+function drawnOf(node: Drawn, { document, width }: Setting): Content[] {
+  const { svg, ratio } = svgOf(node, document);
+  const across = Math.min(width, mostHeight * ratio);
+  return [
+    {
+      unbreakable: true,
+      stack: [
+        { svg, width: across, font: 'Archivo', margin: [0, 4, 0, 2] } as Content,
+        ...(node.is === 'drawing' ? [words(node.caption, { fontSize: 8, color: quiet })] : []),
+      ],
+      margin: [0, 0, 0, 8],
+    },
+  ];
+}
+
+function pictureOf(
+  { file, caption }: Extract<Node, { is: 'picture' }>,
+  { files, width }: Setting,
+): Content[] {
+  const found = files[file];
+  if (!found) return [];
+  return [
+    {
+      unbreakable: true,
+      stack: [
+        imageOf(found, { fit: [width, mostHeight] }),
+        ...(caption === '' ? [] : [words(caption, { fontSize: 8, color: quiet })]),
+      ],
+      margin: [0, 0, 0, 8],
+    },
+  ];
+}
+
+/** A picture of the store; drawings stay vectors. */
+export const imageOf = ({ kind, bytes }: GivenFiles[string], more: object): Content =>
+  kind === 'svg'
+    ? ({ svg: new TextDecoder().decode(bytes), font: 'Archivo', ...more } as Content)
+    : ({
+        image: `data:image/${kind};base64,${Buffer.from(bytes).toString('base64')}`,
+        ...more,
+      } as Content);
+
+/** Lines to write on, each with what it is for. */
+function fieldsOf({ names }: Extract<Node, { is: 'fields' }>, width: number): Content {
+  const each = Math.min(200, width / names.length - 16);
+  return {
+    columns: names.map((name) => ({
+      width: 'auto',
+      stack: [
+        {
+          canvas: [
+            { type: 'line' as const, x1: 0, y1: 34, x2: each, y2: 34, lineWidth: 0.6, lineColor: ink },
+          ],
+        },
+        words(name, { fontSize: 8, color: quiet, margin: [0, 3, 0, 0] }),
+      ],
+    })),
+    columnGap: 16,
+    unbreakable: true,
+    margin: [0, 10, 0, 10],
+  } as Content;
+}
+
+/** Whether a node is set as a picture of lines. */
+export { isDrawn };
