@@ -44,7 +44,7 @@ test('a lease is worked out beside the price, and offered on the quotation', asy
   await lease.getByLabel('Left at the end', { exact: true }).fill('60,000');
   await lease.getByLabel('Left at the end', { exact: true }).press('Enter');
   await expect(lease.getByText('What is left at the end cannot be more than the net.').first()).toBeVisible();
-  expect((await page.request.get(`/api/quotes/${id}/quotation.pdf`)).headers()['content-type']).toBe(
+  expect((await page.request.get(`/api/quotes/${id}/paper.pdf`)).headers()['content-type']).toBe(
     'application/pdf',
   );
 

@@ -71,7 +71,7 @@ test('a dealer cannot find, open or sell to what is not theirs', async ({ page, 
       .sort(),
   ).toEqual(['C-1011', 'C-1012']);
   expect((await dealer.request.get(`/api/quotes/${view.id}`)).status()).toBe(404);
-  expect((await dealer.request.get(`/api/quotes/${view.id}/quotation.pdf`)).status()).toBe(404);
+  expect((await dealer.request.get(`/api/quotes/${view.id}/paper.pdf`)).status()).toBe(404);
   const build = view.lines.find((line) => line.buildId)?.buildId ?? quotes[0]?.id ?? '';
   expect((await dealer.request.get(`/api/builds/${build}`)).status()).toBe(404);
   expect(

@@ -74,7 +74,7 @@ test('what recurs inside a build is told apart, explained, and printed with its 
   await type(page, 'Discount % 1', '4');
   await saved(page);
   expect((await quoteOf(page, id)).totals).toEqual(before.totals);
-  expect((await page.request.get(`/api/quotes/${id}/quotation.pdf`)).headers()['content-type']).toBe(
+  expect((await page.request.get(`/api/quotes/${id}/paper.pdf`)).headers()['content-type']).toBe(
     'application/pdf',
   );
 });

@@ -13,6 +13,7 @@ export const paperDe: SameTexts<typeof paperEn> = {
     acceptPlace: 'Ort und Datum',
     acceptSign: 'Unterschrift, Stempel',
     accepted: 'Annahme',
+    afterWhole: 'Nach dem Rabatt auf das ganze Angebot.',
     alternative: 'Alternative zu Position {{line}}, nicht in der Summe',
     alternativeAlone: 'Alternative, nicht in der Summe',
     alternatives: 'Alternativen nebeneinander',

@@ -10,6 +10,7 @@ export const paperEn = {
     acceptPlace: 'Place and date',
     acceptSign: 'Signature, stamp',
     accepted: 'Acceptance',
+    afterWhole: 'After the discount on the whole quotation.',
     alternative: 'Alternative to line {{line}}, not in the total',
     alternativeAlone: 'Alternative, not in the total',
     alternatives: 'Alternatives, side by side',

@@ -50,7 +50,7 @@ const heads: Partial<Record<BlockKind, PaperWord>> = {
   annexes: 'annexes',
 };
 /** Blocks that begin a page. */
-const apart: readonly BlockKind[] = ['drawings', 'specification', 'acceptance'];
+const apart: readonly BlockKind[] = ['drawings', 'specification'];
 
 /** The document. A block that is off, whose condition does not hold, or that has nothing to say, is not in it. */
 export function compose(making: Making): PaperDocument {
@@ -58,6 +58,7 @@ export function compose(making: Making): PaperDocument {
   return {
     ...frameOf(given.house, composition, words),
     kind: 'quotation',
+    what: words.say('title'),
     title: `${words.say('title')} ${given.number}`,
     reference: `${given.number} · ${words.say('revision', { number: given.revision })}`,
     day: given.day,
@@ -118,6 +119,7 @@ export function composeSpecification(
   return {
     ...frameOf(house, look, words),
     kind: 'specification',
+    what: words.say('specification'),
     title: `${words.say('specificationOf')} ${title}`,
     reference: partNumber,
     day,

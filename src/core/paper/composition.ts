@@ -17,13 +17,13 @@ export const blockKinds = [
   'recurring',
   'lease',
   'included',
-  'drawings',
-  'specification',
   'delivery',
   'terms',
   'text',
   'closing',
   'acceptance',
+  'specification',
+  'drawings',
   'annexes',
 ] as const;
 /** What a block shows. */

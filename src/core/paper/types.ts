@@ -146,6 +146,8 @@ export interface LetterHead {
 /** A composed document. */
 export interface PaperDocument {
   kind: 'quotation' | 'specification';
+  /** What it is, in a word. */
+  what: string;
   title: string;
   /** Number and revision, on every page. */
   reference: string;

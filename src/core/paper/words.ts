@@ -9,6 +9,7 @@ export const paperWords = [
   'acceptPlace',
   'acceptSign',
   'accepted',
+  'afterWhole',
   'alternative',
   'alternativeAlone',
   'alternatives',

@@ -435,6 +435,17 @@ describe('from release to release', () => {
     ]);
   });
 
+  it('what is chosen for the paper of a revision goes with it', async () => {
+    await release('0023-paper');
+    await rows(
+      `insert into paper_compositions (revision_id, composition, changed_by)
+       select id, '{}', (select id from users limit 1) from quote_revisions`,
+    );
+    expect(await refused(`insert into paper_compositions (revision_id, composition, changed_by)
+      select gen_random_uuid(), '{}', id from users limit 1`)).toMatch(/foreign key/);
+    expect(await rows('select version from paper_compositions limit 1')).toEqual([{ version: 1 }]);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -222,7 +222,7 @@ describe('what is planted', () => {
       expect.arrayContaining(['limit', 'floor', 'colleague', 'policy']),
     );
     expect(where('GET /quotes/{id}/deal')).toEqual(expect.arrayContaining(['commission', 'quota']));
-    expect(where('GET /quotes/{id}/quotation.pdf')).toEqual([]);
+    expect(where('GET /quotes/{id}/paper.{format}')).toEqual([]);
     expect(all.filter(([, text]) => text.includes(planted.test))).toEqual([]);
     expect(JSON.stringify(await desk(tobias as Actor))).toContain(planted.quota);
   });

@@ -101,7 +101,7 @@ describe('a market says', () => {
     await change('DE', { tax: 'apart' });
     const now = await value(seeQuote(mara, before.id));
     expect([now.tax, now.taxApart]).toEqual([undefined, true]);
-    expect((await paperOf(now)).text).toMatch(/ohne Steuern/);
+    expect((await paperOf(now)).text).toMatch(/ohne Steuer/);
     await change('DE', { tax: 'added' });
     expect((await value(seeQuote(mara, before.id))).tax).toEqual(before.tax);
   });

@@ -59,7 +59,7 @@ export const revisionQuery = ({ revision, revisions }: QuoteView): string =>
 
 /** Where the quotation is fetched. */
 export const pdfOf = (view: QuoteView): string =>
-  `/api/quotes/${view.id}/quotation.pdf${revisionQuery(view)}`;
+  `/api/quotes/${view.id}/paper.pdf${revisionQuery(view)}`;
 
 /** The name of a new revision: of this, or of an older one. */
 export const reviseName = (view: QuoteView, t: Translate): string =>

@@ -8,35 +8,44 @@ import type { ShownRow } from '../shown-price';
 import type { Cell, TextLine } from '../types';
 import { fillingOf, line as textLine, type Making } from './making';
 
-/** The first cell of a line: all that it is. */
-export function itemCell(line: PaperLine, making: Making, which: string, rateTold: boolean): Cell {
+/** The first cell of a line: its name and number, and those of what is inside. */
+export function itemCell(line: PaperLine, { words, composition }: Making): Cell {
+  const { numbers } = composition.lines;
+  return {
+    lines: [
+      textLine(words.own(line.name), 'strong'),
+      ...(numbers ? [textLine(line.partNumber, 'code')] : []),
+      ...(line.build?.inside ?? []).map(({ name, number }): TextLine => ({
+        spans: [{ text: words.own(name) + (numbers ? `  ${number}` : '') }],
+        look: 'quiet',
+      })),
+    ],
+  };
+}
+
+/** What else is to be said of a line, beneath it; null where there is nothing. */
+export function notesCell(
+  line: PaperLine,
+  making: Making,
+  which: string,
+  { rateTold, monthTold }: { rateTold: boolean; monthTold: boolean },
+): Cell | null {
   const { words, composition } = making;
-  const { numbers, prices } = composition.lines;
-  const under = underLine(line, making);
-  const told: TextLine[] = [
-    textLine(words.own(line.name), 'strong'),
-    ...(numbers ? [textLine(line.partNumber, 'code')] : []),
-    ...(line.build?.inside ?? []).map(({ name, number }): TextLine => ({
-      spans: [{ text: words.own(name) + (numbers ? `  ${number}` : '') }],
-      look: 'quiet',
-    })),
-    ...[
-      ...line.special.map((text) => words.say('special', { text })),
-      ...(prices === 'none' ? [] : monthly(line, making)),
-      ...line.covers.map(({ name, from, to }) =>
-        words.say('cover', { name: words.own(name), from: words.date(from), to: words.date(to) }),
-      ),
-      ...apart(line, making),
-      ...(rateTold && line.taxRate !== null && prices !== 'none'
-        ? [words.say('taxAt', { rate: words.percent(line.taxRate) })]
-        : []),
-      which,
-      ...under,
-    ]
-      .filter((text) => text !== '')
-      .map((text) => textLine(text, 'quiet')),
-  ];
-  return { lines: told };
+  const { prices } = composition.lines;
+  const told = [
+    which,
+    ...(prices === 'none' || !monthTold ? [] : monthly(line, making)),
+    ...line.special.map((text) => words.say('special', { text })),
+    ...line.covers.map(({ name, from, to }) =>
+      words.say('cover', { name: words.own(name), from: words.date(from), to: words.date(to) }),
+    ),
+    ...apart(line, making),
+    ...(rateTold && line.taxRate !== null && prices !== 'none'
+      ? [words.say('taxAt', { rate: words.percent(line.taxRate) })]
+      : []),
+    ...underLine(line, making),
+  ].filter((text) => text !== '');
+  return told.length === 0 ? null : { lines: told.map((text) => textLine(text, 'quiet')) };
 }
 
 /** The house's text under each line. */

@@ -3,7 +3,7 @@ import { exact, type ExactText } from '../../exact';
 import type { PaperLine } from '../given';
 import { lineAmount, shownRows, type ShownRow } from '../shown-price';
 import type { Cell, Figure, Node, TableColumn, TableRow } from '../types';
-import { chosenCell, itemCell, partsCell, whichRow } from './item';
+import { chosenCell, itemCell, notesCell, partsCell, whichRow } from './item';
 import {
   blank,
   countedLines,
@@ -166,19 +166,25 @@ function lineRows(line: PaperLine, table: LineTable, running: ExactText | undefi
     composition.lines.prices === 'each' ? whichRow(row, several, line, making) : '';
   const made = counted.map((row, at): TableRow => {
     const what =
-      at === 0 ? itemCell(line, making, which(row), severalRates(making)) : wordsCell(which(row), 'quiet');
+      at === 0 ? itemCell(line, making) : wordsCell(which(row), 'quiet');
     return {
       is: at === 0 ? 'item' : 'detail',
       cells: columns.map((kind) => rowCell(kind, { row, at, line, what, table })),
     };
   });
-  const beneath = [chosenCell(line, making), partsCell(line, making)].flatMap((cell): TableRow[] =>
+  const notes = notesCell(line, making, counted[0] ? which(counted[0]) : '', {
+    rateTold: severalRates(making),
+    // What is due by the month stands in the block of what recurs, where there is one.
+    monthTold: !isOn(making, 'recurring'),
+  });
+  const beneath = [notes, chosenCell(line, making), partsCell(line, making)].flatMap((cell): TableRow[] =>
     cell ? [{ is: 'detail', cells: spread(cell, columns) }] : [],
   );
   const [first, ...rest] = made;
   const all = [...(first ? [first] : []), ...beneath, ...rest, ...(several ? [sumRow(line, table)] : [])];
-  const last = all.at(-1);
-  return running === undefined || !last ? all : [...all.slice(0, -1), { ...last, running }];
+  // Carried over is what has been printed: with the amount of the line, not with what is told beneath.
+  const told = several ? all.length - 1 : 0;
+  return running === undefined ? all : all.map((row, at) => (at === told ? { ...row, running } : row));
 }
 
 /** A cell beside the number of a line, over all that is at its right. */

@@ -37,6 +37,9 @@ export const recurring: BlockMaker = (making) => {
       ],
       rows: found.map((each, at) => recurringRow(each, at, priced, making)),
     },
+    ...(countedLines(given).some(({ price }) => price.share !== undefined && price.share !== '0') && priced
+      ? [{ is: 'paragraph', look: 'quiet', spans: [span(words.say('afterWhole'))] } as const]
+      : []),
     timeline(found, making),
   ];
 };

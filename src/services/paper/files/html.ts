@@ -22,7 +22,7 @@ const figureStyle = 'text-align:right;white-space:nowrap;font-variant-numeric:ta
 
 /** The page. */
 export async function writeHtml(document: PaperDocument, files: GivenFiles): Promise<Uint8Array> {
-  const { title, language, colour, head, watermark, reference } = document;
+  const { language, colour, head, watermark, reference } = document;
   const mark = head.mark === null ? undefined : files[head.mark];
   const raster = mark && (await pictureRaster(mark, { width: 60, height: 60 }));
   const blocks: string[] = [];
@@ -33,7 +33,7 @@ export async function writeHtml(document: PaperDocument, files: GivenFiles): Pro
   }
   const page = `<!doctype html>
 <html lang="${language}">
-<head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(`${title}, ${reference}`)}</title></head>
+<head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(`${document.what} ${reference}`)}</title></head>
 <body style="margin:0;background:#ffffff;color:#23262a;font:15px/1.45 Arial,Helvetica,sans-serif">
 <div style="max-width:720px;margin:0 auto;padding:24px 16px">
 <header style="border-bottom:3px solid ${colour};padding-bottom:10px;margin-bottom:20px">

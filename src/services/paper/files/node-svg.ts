@@ -7,9 +7,6 @@ import { ink, quiet } from './paper-colours';
 /** A node that is a picture made of lines. */
 export type Drawn = Extract<Node, { is: 'drawing' | 'timeline' }>;
 
-/** Whether a node is one. */
-export const isDrawn = (node: Node): node is Drawn => node.is === 'drawing' || node.is === 'timeline';
-
 /** The picture, and how wide it is to how high. */
 export function svgOf(
   node: Drawn,

@@ -64,10 +64,10 @@ class SheetWriter {
   }
 
   title(): void {
-    const { head, title, reference, watermark } = this.document;
+    const { head, what, reference, watermark } = this.document;
     this.text(head.name, { bold: true, size: 14 });
     for (const line of head.lines) this.text(line, { color: { argb: 'FF5A5D60' } });
-    this.text(`${title}, ${reference}`, { bold: true, size: 13 });
+    this.text(`${what} ${reference}`, { bold: true, size: 13 });
     if (watermark !== '') this.text(watermark, { bold: true, color: { argb: 'FFA3352B' } });
     this.row += 1;
   }

@@ -44,7 +44,7 @@ export async function writeDocx(document: PaperDocument, files: GivenFiles): Pro
     headers: {
       first: new Header({ children: [] }),
       default: new Header({
-        children: [quiet(`${author} · ${title} · ${reference}`)],
+        children: [quiet(`${author} · ${document.what} ${reference}`)],
       }),
     },
     footers: {
@@ -90,7 +90,7 @@ const quiet = (text: string): Paragraph =>
 
 /** Who it is from, and what it is; a draft says so where no watermark would be seen by all readers. */
 async function headParts(document: PaperDocument, files: GivenFiles): Promise<Paragraph[]> {
-  const { head, colour, title, watermark } = document;
+  const { head, colour, watermark } = document;
   const mark = head.mark === null ? undefined : files[head.mark];
   const raster = mark && (await pictureRaster(mark, { width: 54, height: 54 }));
   return [
@@ -112,7 +112,7 @@ async function headParts(document: PaperDocument, files: GivenFiles): Promise<Pa
       children: [
         new TextRun({ text: head.name, bold: true, size: 26 }),
         new TextRun({
-          children: [new Tab(), document.kind === 'quotation' ? (title.split(' ')[0] ?? '') : ''],
+          children: [new Tab(), document.what],
           bold: true,
           size: 40,
           color: colour.slice(1),

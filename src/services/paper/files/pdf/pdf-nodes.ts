@@ -3,7 +3,7 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { Block, Node, PaperDocument } from '../../../../core/paper';
 import { hairline, ink, quiet } from '../paper-colours';
 import type { GivenFiles } from '../given-files';
-import { isDrawn, svgOf, type Drawn } from '../node-svg';
+import { svgOf, type Drawn } from '../node-svg';
 import { tableOf, type Carried } from './pdf-table';
 import { looks, pieces, words } from './pdf-text';
 
@@ -17,11 +17,19 @@ export interface Setting {
   carried: Carried[];
 }
 
+/** Of what leads to a list: it stays with it. */
+const leading = 9;
+
 /** A block as it is set; its head goes to the bookmarks. */
 export function blockOf(block: Block, setting: Setting): Content {
-  const stack = block.nodes.flatMap((node, at) => nodeOf(node, setting, at === 0 ? block.title : ''));
+  const stack = block.nodes.flatMap((node, at) => {
+    const made = nodeOf(node, setting, at === 0 ? block.title : '');
+    const leads = node.is === 'paragraph' && block.nodes[at + 1]?.is === 'list';
+    return leads ? made.map((content) => Object.assign(content, { headlineLevel: leading })) : made;
+  });
   return {
     stack: block.key === 'letterHead' ? letterHead(block.nodes, setting) : stack,
+    ...(block.key === 'acceptance' ? { unbreakable: true } : {}),
     margin: [0, 0, 0, 10],
     ...(block.apart ? { pageBreak: 'before' } : {}),
   } as Content;
@@ -165,7 +173,7 @@ function sumsOf({ rows }: Extract<Node, { is: 'sums' }>, colour: string): Conten
 }
 
 /** Height of a drawing on a page at most. */
-const mostHeight = 300;
+const mostHeight = 215;
 
 function drawnOf(node: Drawn, { document, width }: Setting): Content[] {
   const { svg, ratio } = svgOf(node, document);
@@ -229,6 +237,3 @@ function fieldsOf({ names }: Extract<Node, { is: 'fields' }>, width: number): Co
     margin: [0, 10, 0, 10],
   } as Content;
 }
-
-/** Whether a node is set as a picture of lines. */
-export { isDrawn };

@@ -89,10 +89,14 @@ function rowsOf(
         }));
   return parts.map((part) => {
     const cells = cellsOf(part, table);
-    if (part.running !== undefined && part === parts.at(-1)) {
-      const marked = cells.find((cell) => typeof cell === 'object' && 'text' in cell) ?? cells[0];
-      if (marked !== undefined && typeof marked === 'object')
+    if (part.running !== undefined && part === parts[0]) {
+      const at = part.cells.findLastIndex(({ figure }) => figure !== undefined);
+      const marked = cells.findLast((cell) => typeof cell === 'object' && 'text' in cell);
+      // Only what has a name of its own is told of when it moves to another page with all of its row.
+      if (at >= 0 && typeof marked === 'object') {
+        Object.assign(marked, { id: `${table.id}-${String(carried.length)}` });
         carried.push({ running: part.running, cell: marked });
+      }
     }
     return { is: part.is, cells };
   });
@@ -110,7 +114,7 @@ function cellsOf(row: TableRow, table: Table): TableCell[] {
   return cells;
 }
 
-function cellOf(cell: Cell, right: boolean, over: number, { is, running }: TableRow): TableCell {
+function cellOf(cell: Cell, right: boolean, over: number, { is }: TableRow): TableCell {
   const spread = over > 1 ? { colSpan: over } : {};
   const aligned = right || (cell.figure && over === 1) ? { alignment: 'right' as const } : {};
   const figure = cell.figure ? { font: 'Mono', fontSize: 9 } : {};
@@ -120,8 +124,7 @@ function cellOf(cell: Cell, right: boolean, over: number, { is, running }: Table
       stack: [...cell.lines.map((each) => textOf(each)), entriesOf(cell.entries)],
       ...spread,
     } as TableCell;
-  // A row that is carried needs a cell that knows its page, even where there is nothing in it.
-  if (!only) return running === undefined && over === 1 ? '' : ({ text: '', ...spread } as TableCell);
+  if (!only) return over === 1 ? '' : ({ text: '', ...spread } as TableCell);
   if (more.length === 0)
     return textOf(only, {
       ...figure,

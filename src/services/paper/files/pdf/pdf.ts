@@ -1,6 +1,6 @@
 /** A document as PDF: the pages as they are kept and sent. */
 import pdfmake from 'pdfmake';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, Node, NodeQueries, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { PaperDocument } from '../../../../core/paper';
 import { money } from '../../../../i18n';
 import { faces } from '../fonts';
@@ -35,6 +35,12 @@ export async function writePdf(document: PaperDocument, files: GivenFiles): Prom
   return withAnnexes(bytes, document, files);
 }
 
+const mostRowsTidied = 600;
+const rowsIn = ({ blocks }: PaperDocument): number =>
+  blocks
+    .flatMap(({ nodes }) => nodes)
+    .reduce((sum, node) => sum + (node.is === 'table' ? node.rows.length : 0), 0);
+
 /** The pages as data, before they are set. */
 export function pagesOf(document: PaperDocument, files: GivenFiles): TDocumentDefinitions {
   const sheet = sheets[document.paper];
@@ -50,20 +56,24 @@ export function pagesOf(document: PaperDocument, files: GivenFiles): TDocumentDe
     pageMargins: [side, 64, side, 66],
     ...(watermark === ''
       ? {}
-      : { watermark: { text: watermark, color: hairline, opacity: 0.35, bold: true } }),
+      : { watermark: { text: watermark, color: hairline, opacity: 0.25, bold: true } }),
     defaultStyle: { font: 'Archivo', fontSize: 9.5, color: ink, lineHeight: 1.2 },
     header: (page) => laterHead(page, setting),
     footer: (page, pages) => footOf(page, pages, setting),
-    // A head does not stand alone at the foot of a page.
-    pageBreakBefore: (node, { getFollowingNodesOnPage }) =>
-      node.headlineLevel !== undefined && getFollowingNodesOnPage().length === 0,
+    // A head does not stand alone at the foot of a page. Each such break sets all pages anew, which long ones do without.
+    ...(rowsIn(document) > mostRowsTidied
+      ? {}
+      : {
+          pageBreakBefore: (node: Node, { getFollowingNodesOnPage }: NodeQueries) =>
+            node.headlineLevel !== undefined && getFollowingNodesOnPage().length === 0,
+        }),
     content,
   } as TDocumentDefinitions;
 }
 
 /** Who it is from, at the head of the first page, over a rule in the house's colour. */
 function firstHead({ document, files, width }: Setting): Content {
-  const { head, colour, title } = document;
+  const { head, colour } = document;
   const mark = head.mark === null ? undefined : files[head.mark];
   const who: Content = {
     stack: [
@@ -77,7 +87,7 @@ function firstHead({ document, files, width }: Setting): Content {
         columns: [
           ...(mark ? [{ width: 64, ...(imageOf(mark, { fit: [54, 54] }) as object) }] : []),
           who,
-          words(document.kind === 'quotation' ? (title.split(' ')[0] ?? title) : '', {
+          words(document.what, {
             fontSize: 22,
             bold: true,
             color: colour,
@@ -101,7 +111,7 @@ function laterHead(page: number, setting: Setting): Content {
   const forward = carriedOn(page - 1, setting);
   return {
     columns: [
-      words(`${document.author} · ${document.title} · ${document.reference}`, {
+      words(`${document.author} · ${document.what} ${document.reference}`, {
         fontSize: 8,
         color: quiet,
       }),
