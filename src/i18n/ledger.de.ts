@@ -143,6 +143,7 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     add: 'Artikel hinzufügen',
     empty:
       'Dieses Angebot hat keine Positionen. Konfigurieren Sie ein Produkt oder fügen Sie einen Artikel mit seiner Nummer hinzu.',
+    compose: 'Dokument',
     pdf: 'Angebot als PDF',
     about: 'Angebot',
     acceptShort: 'Annehmen',

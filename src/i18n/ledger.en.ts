@@ -140,6 +140,7 @@ export const ledgerEn = {
     addQuantity: 'Quantity',
     add: 'Add item',
     empty: 'This quote has no lines. Configure a product or add an item by its number.',
+    compose: 'Document',
     pdf: 'Quotation PDF',
     about: 'Quote',
     acceptShort: 'Accept',

@@ -8,6 +8,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     tagline: 'Von der ersten Frage bis zum Auftrag, in einem Gespräch.',
   },
   place: {
+    paper: 'Papier',
     desk: 'Pult',
     catalogue: 'Katalog',
     quotes: 'Angebote',
@@ -73,6 +74,8 @@ export const shellDe: SameTexts<typeof shellEn> = {
     of: '{{from}} bis {{to}} von {{count}}',
   },
   keys: {
+    blockOn: 'Block an oder aus',
+    blockMove: 'Block verschieben',
     editCell: 'In der Zelle bearbeiten',
     row: 'In der Zeile entlang',
     rowEnds: 'Anfang, Ende der Zeile',

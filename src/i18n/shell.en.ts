@@ -5,6 +5,7 @@ export const shellEn = {
     tagline: 'From the first question to the order, in one talk.',
   },
   place: {
+    paper: 'Paper',
     desk: 'Desk',
     catalogue: 'Catalogue',
     quotes: 'Quotes',
@@ -70,6 +71,8 @@ export const shellEn = {
     of: '{{from}} to {{to}} of {{count}}',
   },
   keys: {
+    blockOn: 'Block on or off',
+    blockMove: 'Move the block',
     editCell: 'Edit within the cell',
     row: 'Along the row',
     rowEnds: 'First, last of the row',

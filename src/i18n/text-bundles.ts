@@ -10,6 +10,7 @@ const en = {
   selling: async () => (await import('./texts-selling.en')).texts,
   house: async () => (await import('./texts-house.en')).texts,
   workshop: async () => (await import('./texts-workshop.en')).texts,
+  paper: async () => (await import('./texts-paper.en')).texts,
 };
 type English = typeof en;
 
@@ -27,6 +28,7 @@ const de: { [B in TextBundle]: () => Promise<SameTexts<TextsOf<B>>> } = {
   selling: async () => (await import('./texts-selling.de')).texts,
   house: async () => (await import('./texts-house.de')).texts,
   workshop: async () => (await import('./texts-workshop.de')).texts,
+  paper: async () => (await import('./texts-paper.de')).texts,
 };
 
 /** A language that the application speaks. */

@@ -39,7 +39,7 @@ export {
 export { paperNames, paperScope, type PlaceOfText } from './scope';
 export {
   conditionProblems,
-  filled,
+  filledRich as textFilled,
   placeholderValue,
   richProblems,
   unreadPlaceholders,

@@ -11,7 +11,7 @@ export function lineGiven(position: number, more: Partial<PaperLine> = {}): Pape
     unitList: String(unit),
     unitNet: String(unit * 0.95),
     list: String(unit * quantity),
-    net: (Math.round(unit * 0.95 * 100) * quantity / 100).toFixed(2),
+    net: ((Math.round(unit * 0.95 * 100) * quantity) / 100).toFixed(2),
   };
   return {
     id: `line-${String(position)}`,
@@ -45,8 +45,7 @@ export function lineGiven(position: number, more: Partial<PaperLine> = {}): Pape
 
 /** A quotation of so many lines, or of the lines given. */
 export function paperGiven(lines: number | readonly PaperLine[], more: Partial<PaperGiven> = {}): PaperGiven {
-  const all =
-    typeof lines === 'number' ? Array.from({ length: lines }, (_, at) => lineGiven(at + 1)) : lines;
+  const all = typeof lines === 'number' ? Array.from({ length: lines }, (_, at) => lineGiven(at + 1)) : lines;
   const counted = all.filter(({ optional, alternative }) => !optional && !alternative);
   const cents = (of: (line: PaperLine) => string): number =>
     counted.reduce((sum, line) => sum + Math.round(Number(of(line)) * 100), 0);

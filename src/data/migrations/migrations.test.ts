@@ -441,8 +441,10 @@ describe('from release to release', () => {
       `insert into paper_compositions (revision_id, composition, changed_by)
        select id, '{}', (select id from users limit 1) from quote_revisions`,
     );
-    expect(await refused(`insert into paper_compositions (revision_id, composition, changed_by)
-      select gen_random_uuid(), '{}', id from users limit 1`)).toMatch(/foreign key/);
+    expect(
+      await refused(`insert into paper_compositions (revision_id, composition, changed_by)
+      select gen_random_uuid(), '{}', id from users limit 1`),
+    ).toMatch(/foreign key/);
     expect(await rows('select version from paper_compositions limit 1')).toEqual([{ version: 1 }]);
   });
 

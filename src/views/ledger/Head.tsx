@@ -3,7 +3,7 @@ import {
   ChartNoAxesColumn,
   CheckCheck,
   Ellipsis,
-  FileDown,
+  FileText,
   PackageOpen,
   Send,
   SlidersHorizontal,
@@ -18,7 +18,7 @@ import {
   commandsOf,
   isUnsigned,
   menuOf,
-  pdfOf,
+  paperOf,
   quoteActs,
   reviseName,
   widths,
@@ -126,9 +126,9 @@ function Buttons({
         </Button>
       )}
       {!narrow && (
-        <LinkButton href={pdfOf(view)} download>
-          <FileDown size={14} aria-hidden />
-          {t('ledger.pdf')}
+        <LinkButton href={paperOf(view)}>
+          <FileText size={14} aria-hidden />
+          {t('ledger.compose')}
         </LinkButton>
       )}
       {view.order && (

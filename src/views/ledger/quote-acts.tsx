@@ -5,6 +5,7 @@ import {
   ChartNoAxesColumn,
   Columns3,
   FileDown,
+  FileText,
   FileX2,
   Landmark,
   Redo2,
@@ -57,9 +58,11 @@ export const isUnsigned = ({ signOff }: QuoteView): boolean =>
 export const revisionQuery = ({ revision, revisions }: QuoteView): string =>
   revision.number === revisions[0]?.number ? '' : `?revision=${String(revision.number)}`;
 
+/** Where its document is composed. */
+export const paperOf = (view: QuoteView): string => `/quotes/${view.id}/paper${revisionQuery(view)}`;
+
 /** Where the quotation is fetched. */
-export const pdfOf = (view: QuoteView): string =>
-  `/api/quotes/${view.id}/paper.pdf${revisionQuery(view)}`;
+export const pdfOf = (view: QuoteView): string => `/api/quotes/${view.id}/paper.pdf${revisionQuery(view)}`;
 
 /** The name of a new revision: of this, or of an older one. */
 export const reviseName = (view: QuoteView, t: Translate): string =>
@@ -114,11 +117,18 @@ export function quoteActs(view: QuoteView, on: QuoteActsOn, t: Translate): Quote
     }),
     { id: 'revisions', name: t('revision.title'), menu: 'never', act: on.onRevisions },
     {
+      id: 'compose',
+      name: t('ledger.compose'),
+      mark: <FileText size={size} aria-hidden />,
+      menu: 'narrow',
+      href: paperOf(view),
+    },
+    {
       id: 'pdf',
       name: t('ledger.pdf'),
       also: 'PDF',
       mark: <FileDown size={size} aria-hidden />,
-      menu: 'narrow',
+      menu: 'always',
       href: pdfOf(view),
     },
     ...when(may.revise, {

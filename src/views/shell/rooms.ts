@@ -9,6 +9,7 @@ import { jobs } from '../jobs/room';
 import { ledger } from '../ledger/room';
 import { models } from '../workshop/room';
 import { orders } from '../orders/room';
+import { composer, paper } from '../paper/room';
 import { people } from '../people/room';
 import { components, programs } from '../programs/room';
 import type { Room } from './room';
@@ -20,11 +21,13 @@ export const rooms: readonly Room[] = [
   ledger,
   orders,
   models,
+  paper,
   house,
   people,
   jobs,
   audit,
   bench,
+  composer,
   programs,
   components,
   password,

@@ -165,8 +165,7 @@ function lineRows(line: PaperLine, table: LineTable, running: ExactText | undefi
   const which = (row: ShownRow): string =>
     composition.lines.prices === 'each' ? whichRow(row, several, line, making) : '';
   const made = counted.map((row, at): TableRow => {
-    const what =
-      at === 0 ? itemCell(line, making) : wordsCell(which(row), 'quiet');
+    const what = at === 0 ? itemCell(line, making) : wordsCell(which(row), 'quiet');
     return {
       is: at === 0 ? 'item' : 'detail',
       cells: columns.map((kind) => rowCell(kind, { row, at, line, what, table })),

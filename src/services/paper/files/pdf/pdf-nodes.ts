@@ -27,12 +27,32 @@ export function blockOf(block: Block, setting: Setting): Content {
     const leads = node.is === 'paragraph' && block.nodes[at + 1]?.is === 'list';
     return leads ? made.map((content) => Object.assign(content, { headlineLevel: leading })) : made;
   });
+  const placed = block.key === 'letterHead' ? letterHead(block.nodes, setting) : stack;
+  name(placed, `block-${block.key}`);
   return {
-    stack: block.key === 'letterHead' ? letterHead(block.nodes, setting) : stack,
+    stack: placed,
     ...(block.key === 'acceptance' ? { unbreakable: true } : {}),
     margin: [0, 0, 0, 10],
     ...(block.apart ? { pageBreak: 'before' } : {}),
   } as Content;
+}
+
+/** Gives the first text of some a name, to which a link or a reader goes. */
+function name(contents: readonly Content[], id: string): boolean {
+  return contents.some((content) => {
+    if (content === null || typeof content !== 'object' || Array.isArray(content)) return false;
+    if ('text' in content && content.text !== '') {
+      Object.assign(content, { id });
+      return true;
+    }
+    if ('stack' in content) return name(content.stack as Content[], id);
+    if ('columns' in content) return name(content.columns as Content[], id);
+    return (
+      'table' in content &&
+      content.table !== undefined &&
+      name(content.table.body.slice(content.table.headerRows ?? 0).flat() as Content[], id)
+    );
+  });
 }
 
 /** Address at the left, number and days at the right. */

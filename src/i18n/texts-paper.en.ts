@@ -1,0 +1,4 @@
+import { composerEn } from './composer.en';
+
+/** English texts of composing documents. */
+export const texts = { ...composerEn };

@@ -1,0 +1,125 @@
+import { useEffect, useRef, useState } from 'react';
+import { useSpeech } from '../speech';
+import { drawPage, openPages, pageOfBlock, type PDFDocumentProxy } from './reader';
+import css from './paper.module.css';
+
+interface Props {
+  bytes: Uint8Array | null;
+  /** The block whose page is to be seen. */
+  block: string | null;
+  /** Width of a page on the screen. */
+  width: number;
+}
+
+interface Opened {
+  pages: PDFDocumentProxy;
+  count: number;
+  ratio: number;
+}
+
+/** The real pages of a document, as they will be sent. */
+export function Pages({ bytes, block, width }: Props) {
+  const { t } = useSpeech();
+  const opened = useOpened(bytes);
+  const frame = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!opened || block === null) return undefined;
+    let gone = false;
+    void pageOfBlock(opened.pages, block).then((at) => {
+      if (gone || at === null) return;
+      const page = frame.current?.querySelector<HTMLElement>(`[data-page="${String(at + 1)}"]`);
+      if (page && !isSeen(page, frame.current)) page.scrollIntoView({ block: 'start' });
+    });
+    return () => {
+      gone = true;
+    };
+  }, [opened, block]);
+  if (!opened) return <p className={css.waiting}>{t('composer.setting')}</p>;
+  return (
+    <div ref={frame} className={css.pages} tabIndex={0} role="region" aria-label={t('composer.pages')}>
+      {Array.from({ length: opened.count }, (_, at) => (
+        <Page key={at} opened={opened} number={at + 1} width={width} />
+      ))}
+    </div>
+  );
+}
+
+/** Whether most of what is seen is of a page. */
+function isSeen(page: HTMLElement, frame: HTMLElement | null): boolean {
+  const [inner, outer] = [page.getBoundingClientRect(), frame?.getBoundingClientRect()];
+  return (
+    outer !== undefined &&
+    inner.top < outer.top + outer.height / 2 &&
+    inner.bottom > outer.top + outer.height / 3
+  );
+}
+
+/** Pages opened; those before stay until the next are there. */
+function useOpened(bytes: Uint8Array | null): Opened | null {
+  const [opened, setOpened] = useState<Opened | null>(null);
+  useEffect(() => {
+    if (!bytes) return undefined;
+    let gone = false;
+    void openPages(bytes).then(async (pages) => {
+      const { width, height } = (await pages.getPage(1)).getViewport({ scale: 1 });
+      if (gone) await pages.destroy();
+      else
+        setOpened((before) => {
+          void before?.pages.destroy();
+          return { pages, count: pages.numPages, ratio: height / width };
+        });
+    });
+    return () => {
+      gone = true;
+    };
+  }, [bytes]);
+  return opened;
+}
+
+/** A page, drawn once it is near what is seen. */
+function Page({ opened, number, width }: { opened: Opened; number: number; width: number }) {
+  const { t } = useSpeech();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [near, setNear] = useState(number <= 2);
+  const [words, setWords] = useState('');
+  useEffect(() => {
+    const { current } = canvas;
+    if (!current || near) return undefined;
+    const observer = new IntersectionObserver(
+      (entries) => entries.some(({ isIntersecting }) => isIntersecting) && setNear(true),
+      { rootMargin: '600px' },
+    );
+    observer.observe(current);
+    return () => observer.disconnect();
+  }, [near]);
+  useEffect(() => {
+    const { current } = canvas;
+    if (!near || !current) return undefined;
+    let gone = false;
+    const draw = async (): Promise<void> => {
+      const page = await opened.pages.getPage(number);
+      if (gone) return;
+      const read = await drawPage(page, current, width);
+      if (!gone) setWords(read);
+    };
+    // Pages that were taken away while they are drawn are no trouble.
+    draw().catch(() => undefined);
+    return () => {
+      gone = true;
+    };
+  }, [near, opened, number, width]);
+  return (
+    <figure
+      className={css.sheet}
+      data-page={number}
+      style={{ inlineSize: width, blockSize: width * opened.ratio }}
+    >
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={t('composer.page', { page: number, pages: opened.count })}
+        data-words={words}
+      />
+    </figure>
+  );
+}
