@@ -29,11 +29,11 @@ export interface PaperBuild {
   figures: readonly { name: Texts; value: Texts }[];
   /** Builds inside, with their part numbers. */
   inside: readonly { place: string; name: Texts; number: string }[];
-  views: readonly PaperView[];
+  views: readonly DrawnView[];
 }
 
 /** A view of a build's drawing. */
-export interface PaperView {
+export interface DrawnView {
   id: string;
   name: Texts;
   view: View;

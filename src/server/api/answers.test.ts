@@ -12,6 +12,9 @@ import type {
   JobView,
   KnownContact,
   ModelsView,
+  PaperHouseView,
+  PaperText,
+  PaperView,
   PeopleView,
   PeopleWithLink,
   QuoteView,
@@ -308,6 +311,28 @@ describe('every endpoint answers as it is declared', () => {
         deputies: [{ deputy: hedda?.id, from: '2027-03-01', to: '2027-03-05' }],
       },
     });
+  });
+
+  it('what is put on paper', async () => {
+    const desk = await Desk.open(mara, 'Paper');
+    await desk.change('POST /quotes/{id}/lines', { sku: 'YE-KIOSK', quantity: 1 });
+    const view = await desk.ask<PaperView>('GET /quotes/{id}/paper');
+    await desk.ask('GET /quotes/{id}/paper/given');
+    const chosen = { ...view.composition, colour: '#123456' };
+    const kept = await desk.ask<PaperView>('PUT /quotes/{id}/paper', {
+      body: { version: view.version, composition: chosen },
+    });
+    expect([kept.version, kept.composition.colour]).toEqual([1, '#123456']);
+    const house = await told<PaperHouseView>(wen, 'GET /paper');
+    const [text, template] = [house.texts[0], house.templates[0]];
+    const { code, version, name, place, words } = text as PaperText;
+    const next = { version, content: { name, place, words } };
+    await told(wen, 'PUT /paper/texts/{code}', { at: { code }, body: next });
+    await told(wen, 'PUT /paper/texts/{code}', { at: { code: 'spare' }, body: { ...next, version: 0 } });
+    await told(wen, 'DELETE /paper/texts/{code}', { at: { code: 'spare' }, body: { version: 1 } });
+    const content = template?.content;
+    await told(wen, 'PUT /paper/templates/{code}', { at: { code: 'spare' }, body: { version: 0, content } });
+    await told(wen, 'DELETE /paper/templates/{code}', { at: { code: 'spare' }, body: { version: 1 } });
   });
 
   it('files', async () => {

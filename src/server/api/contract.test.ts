@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { contract, openApi, rolesOf, rooms, type Endpoint } from '../../contract/all';
 import { roles, type QuoteView, type Role } from '../../contract';
 import { connected } from '../../data';
+import { plainComposition } from '../../core/paper';
 import type { Actor } from '../../services/access/actor';
 import { openDemo, personOf } from '../../services/kernel/testing';
 import answered from '../../contract/answers.json';
@@ -25,6 +26,8 @@ const placeFor = (way: Way): Record<string, string> => ({
   ...at(),
   ...(way.includes('/builds/') ? { id: build, format: 'svg' } : {}),
   ...(way.includes('/saved/') ? { id: quote.id } : {}),
+  ...(way.includes('/paper/') ? { code: 'opening' } : {}),
+  ...(way.includes('/paper.') ? { format: 'html' } : {}),
 });
 const declared = (way: Way): Endpoint => contract[way];
 const person = (role: Role): Actor => people.get(role) as Actor;
@@ -152,6 +155,7 @@ describe('what belongs to the house is not there for a dealer', () => {
   const rightFor = (way: Way): object => {
     const version = quote.version;
     const line = quote.lines[0]?.id ?? '';
+    const composition = plainComposition({ language: 'en', paper: 'A4' });
     const bodies: Partial<Record<Way, object>> = {
       'PATCH /quotes/{id}/lines/several': { version, lines: [line] },
       'DELETE /quotes/{id}/lines/several': { version, lines: [line] },
@@ -169,6 +173,8 @@ describe('what belongs to the house is not there for a dealer', () => {
       'POST /quotes/{id}/variants': { version, builds: [build] },
       'POST /quotes/{id}/lose': { version, reason: 'price' },
       'POST /quotes/{id}/sign-offs': { version, reason: 'x' },
+      'PUT /quotes/{id}/paper': { version: 0, composition },
+      'POST /quotes/{id}/paper/pages': { composition },
       'PUT /builds/{id}': { version: 1, decisions: [] },
       'POST /builds/{id}/best': { weights: [] },
       'POST /builds/{id}/read': { number: 'RB-040-120' },

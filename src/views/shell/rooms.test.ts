@@ -36,6 +36,7 @@ describe('rooms', () => {
       'quotes',
       ...(granted[role].includes('orders') ? ['orders'] : []),
       ...(granted[role].includes('model') ? ['models'] : []),
+      ...(granted[role].includes('paper') ? ['paper'] : []),
       ...(granted[role].includes('administer') ? ['house', 'people'] : []),
     ]);
     expect(own.map(({ id }) => id)).toContain('programs');

@@ -1,5 +1,5 @@
 /** Builds on paper: their drawings, and all that was chosen with the figures that follow. */
-import type { PaperBuild, PaperLine, PaperView } from '../given';
+import type { PaperBuild, PaperLine, DrawnView } from '../given';
 import type { Node } from '../types';
 import type { BlockMaker, Making } from './making';
 
@@ -31,7 +31,7 @@ export const drawings: BlockMaker = (making) => {
 };
 
 /** A view, with what it is called beneath. */
-export const drawingNode = ({ view, name, space }: PaperView, words: Making['words']): Node => ({
+export const drawingNode = ({ view, name, space }: DrawnView, words: Making['words']): Node => ({
   is: 'drawing',
   view,
   caption: space ? words.say('inSpace') : words.own(name),

@@ -10,7 +10,7 @@ import {
   type Values,
 } from '../../../../core/model';
 import { numbersInside, type Registered } from '../../../../core/numbering';
-import type { PaperBuild, PaperView } from '../../../../core/paper';
+import type { PaperBuild, DrawnView } from '../../../../core/paper';
 import { number, unitIn } from '../../../../i18n';
 import { summarise } from '../../../builds/build-summary';
 import type { Built, Kept } from './kept';
@@ -92,11 +92,11 @@ function figuresOf(model: CompiledModel, values: Values, units: Units): { name: 
 }
 
 /** Each view of its drawing, and one in space. */
-function viewsOf(model: CompiledModel, values: Values): PaperView[] {
+function viewsOf(model: CompiledModel, values: Values): DrawnView[] {
   const { drawing } = model.document;
   if (!drawing) return [];
   const scene = sceneOf(model, values);
-  const flat = drawing.views.map(({ id, name, from }): PaperView => ({
+  const flat = drawing.views.map(({ id, name, from }): DrawnView => ({
     id,
     name,
     view: viewOf(scene, id, from),

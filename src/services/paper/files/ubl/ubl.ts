@@ -255,7 +255,9 @@ function item(line: PaperLine, given: PaperGiven, choice: Composition['lines'], 
       ...(choice.numbers
         ? [['cac:SellersItemIdentification', [['cbc:ID', line.partNumber]]] as Element]
         : []),
-      ...(rate !== null && given.tax ? [taxCategory('cac:ClassifiedTaxCategory', rate)] : []),
+      ...(rate !== null && given.tax && choice.prices !== 'none'
+        ? [taxCategory('cac:ClassifiedTaxCategory', rate)]
+        : []),
       ...rows
         .filter((row) => choice.chosen !== 'short' || row.decided)
         .map(({ name, value }): Element => [
