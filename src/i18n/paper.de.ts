@@ -4,6 +4,26 @@ import type { paperEn } from './paper.en';
 /** German texts of what is put on paper. */
 export const paperDe: SameTexts<typeof paperEn> = {
   paper: {
+    annexKind: '{{name}} kann nicht mitgeschickt werden: PDF-Dateien und Bilder können es.',
+    annexSize:
+      'Die Anlagen sind zusammen größer als {{most}} MB. Lassen Sie welche weg, oder nehmen Sie kleinere.',
+    annexUnread: '{{name}} ist nicht als PDF lesbar, gesperrt oder hat zu viele Seiten.',
+    badChoice: 'Wählen Sie eines von dem, was es gibt.',
+    badCode:
+      'Ein Code beginnt mit einem Buchstaben und hat Buchstaben, Ziffern und Bindestriche, höchstens 40.',
+    badColour: 'Wählen Sie eine Farbe.',
+    badText: 'Das ist kein Text aus Absätzen und Listen, oder er ist länger als 20.000 Zeichen.',
+    blockTwice: 'Zwei Blöcke haben denselben Schlüssel.',
+    changed: 'Jemand hat es geändert, seit Sie es geöffnet haben. Öffnen Sie es noch einmal.',
+    composedBy: '{{name}} hat dieses Dokument geändert, seit Sie es geöffnet haben.',
+    missing: 'Einen solchen Text oder eine solche Vorlage gibt es nicht.',
+    noName: 'Geben Sie einen Namen ein.',
+    noText: 'Einen Text {{text}} gibt es nicht.',
+    settled:
+      'Diese Revision wurde versandt und bleibt, wie sie war. Beginnen Sie eine neue, um sie neu zusammenzustellen.',
+    textUsed: 'Die Vorlage {{template}} enthält diesen Text. Nehmen Sie ihn dort zuerst heraus.',
+    unclosed:
+      'Die Klammer dieses Platzhalters ist nicht geschlossen. Eine gemeinte Klammer schreibt man doppelt.',
     yes: 'ja',
     no: 'nein',
     termDays_one: ' und ein Tag',

@@ -1,6 +1,22 @@
 /** English texts of what is put on paper. */
 export const paperEn = {
   paper: {
+    annexKind: '{{name}} is of a kind that cannot go along: PDF files and pictures can.',
+    annexSize: 'The annexes are larger than {{most}} MB together. Leave some out, or bring smaller ones.',
+    annexUnread: '{{name}} cannot be read as PDF, is locked, or has too many pages.',
+    badChoice: 'Choose one of what there is.',
+    badCode: 'A code begins with a letter and has letters, digits and hyphens, 40 at most.',
+    badColour: 'Choose a colour.',
+    badText: 'This is no text of paragraphs and lists, or it is longer than 20,000 characters.',
+    blockTwice: 'Two blocks have the same key.',
+    changed: 'Somebody has changed it since you opened it. Open it again.',
+    composedBy: '{{name}} has composed this document since you opened it.',
+    missing: 'There is no such text or template.',
+    noName: 'Type a name.',
+    noText: 'There is no text {{text}}.',
+    settled: 'This revision was sent, and stays as it was. Begin a new one to compose it anew.',
+    textUsed: 'The template {{template}} has this text. Take it out there first.',
+    unclosed: 'The brace of this placeholder is not closed. A brace that is meant is written twice.',
     yes: 'yes',
     no: 'no',
     termDays_one: ' and a day',

@@ -5,6 +5,7 @@
 import { inflateRawSync, inflateSync } from 'node:zlib';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { contract, rolesOf } from '../../contract/all';
 import type { ModelDocument } from '../../core/model';
 import { connected } from '../../data';
@@ -68,6 +69,16 @@ function textsOf(bytes: Uint8Array): string {
   return all;
 }
 
+/** The words on the pages of a PDF, whose letters stand in it by their numbers in its fonts. */
+async function wordsOf(bytes: Uint8Array): Promise<string> {
+  if (!Buffer.from(bytes.subarray(0, 5)).equals(Buffer.from('%PDF-'))) return '';
+  const pdf = await getDocument({ data: bytes.slice() }).promise;
+  const pages = await Promise.all(
+    Array.from({ length: pdf.numPages }, async (_, at) => (await pdf.getPage(at + 1)).getTextContent()),
+  );
+  return pages.flatMap(({ items }) => items.map((item) => ('str' in item ? item.str : ''))).join(' ');
+}
+
 const found = (text: string): string[] =>
   Object.entries(planted).flatMap(([name, secret]) => (text.includes(secret) ? [name] : []));
 
@@ -92,7 +103,9 @@ const queries: Partial<Record<Way, Record<string, string>[]>> = {
 };
 const formats: Partial<Record<Way, string[]>> = {
   'GET /quotes/{id}/lines.{format}': ['csv', 'xlsx'],
-  'GET /builds/{id}/drawing.{format}': ['svg', 'glb', 'dxf'],
+  'GET /builds/{id}/drawing.{format}': ['svg', 'glb', 'dxf', 'ifc'],
+  'GET /quotes/{id}/paper.{format}': ['pdf', 'docx', 'xlsx', 'html', 'xml'],
+  'GET /builds/{id}/specification.{format}': ['pdf', 'docx', 'html'],
 };
 
 /** All that somebody can get: every endpoint that only tells, what changes are answered with, and the pages. */
@@ -114,7 +127,8 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
     const answer = await askAs(actor, way, { ...request, at: { id, line, ...request.at } });
     // What is made since the quote was seen is refused, and no way is there to ask in vain.
     if (!answer.ok) throw new Error(`${way}: ${await answer.text()}`);
-    told.push([way, textsOf(new Uint8Array(await answer.arrayBuffer()))]);
+    const bytes = new Uint8Array(await answer.arrayBuffer());
+    told.push([way, textsOf(bytes) + (await wordsOf(bytes))]);
   };
   const sent = sentAsks(seen.lines[0]?.partNumber ?? '');
   const tells = ways.filter(
@@ -222,7 +236,11 @@ describe('what is planted', () => {
       expect.arrayContaining(['limit', 'floor', 'colleague', 'policy']),
     );
     expect(where('GET /quotes/{id}/deal')).toEqual(expect.arrayContaining(['commission', 'quota']));
-    expect(where('GET /quotes/{id}/paper.{format}')).toEqual([]);
+    // What goes to the customer has none of it, in any format, though whoever sends it sees it all.
+    const papers = all.filter(([name]) => /paper|specification/.test(name));
+    expect(papers.length).toBeGreaterThan(8);
+    expect(papers.flatMap(([name, text]) => found(text).map((secret) => `${secret} in ${name}`))).toEqual([]);
+    expect(papers.filter(([, text]) => /Ridgeback/.test(text)).length).toBeGreaterThan(6);
     expect(all.filter(([, text]) => text.includes(planted.test))).toEqual([]);
     expect(JSON.stringify(await desk(tobias as Actor))).toContain(planted.quota);
   });

@@ -16,6 +16,7 @@ import { date, number, unitIn } from '../../i18n';
 /** A row of a build in words. */
 export interface SummaryRow {
   row: string;
+  /** As `sectionKey` names it. */
   section: string;
   name: Texts;
   value: Texts;
@@ -47,10 +48,14 @@ export function summarise(model: CompiledModel, values: Values, units: Units = '
             ]),
           )
         : found.name;
-      return [{ row: id, section: section.id, ...found, name }];
+      return [{ row: id, section: sectionKey(section), ...found, name }];
     }),
   );
 }
+
+/** Names a section among those of all builds inside, which may have the same ids. */
+export const sectionKey = ({ id, place }: { id: string; place?: string }): string =>
+  place === undefined ? id : `${place}/${id}`;
 
 /** What rows further out say to a build inside, which stands on each of its parts. */
 export interface Reached {

@@ -12,7 +12,7 @@ import {
 import { numbersInside, type Registered } from '../../../../core/numbering';
 import type { PaperBuild, DrawnView } from '../../../../core/paper';
 import { number, unitIn } from '../../../../i18n';
-import { summarise } from '../../../builds/build-summary';
+import { sectionKey, summarise } from '../../../builds/build-summary';
 import type { Built, Kept } from './kept';
 
 /** What a build is told on paper from. */
@@ -63,7 +63,7 @@ function sectionNames(model: CompiledModel): Record<string, Texts> {
             ]),
           )
         : section.name;
-      return [section.id, name];
+      return [sectionKey(section), name];
     }),
   );
 }
