@@ -137,6 +137,23 @@ for (const theme of ['light', 'dark'] as const) {
     expect(await violations(page), 'password').toEqual([]);
   });
 
+  test(`composing a document, and the paper of the house, in the ${theme} theme`, async ({ page }) => {
+    const said = heard(page);
+    await inTheme(page, theme);
+    await signIn(page, people.modeller);
+    await page.goto('/paper');
+    await ready(page);
+    await expect(page.getByRole('img', { name: /^Page 1 of/ })).toBeVisible();
+    expect(await violations(page), 'a template').toEqual([]);
+    expect(await fits(page), 'a template fits').toBe(true);
+    await page.getByRole('button', { name: 'Closing', exact: true }).click();
+    await expect(page.getByRole('textbox', { name: 'Words, English' })).toBeVisible();
+    expect(await violations(page), 'a text').toEqual([]);
+    await page.setViewportSize({ width: 1024, height: 768 });
+    expect(await fits(page), 'a text fits at 1024').toBe(true);
+    expect(said).toEqual([]);
+  });
+
   test(`every part of a model's page in the ${theme} theme`, async ({ page }) => {
     const said = heard(page);
     await inTheme(page, theme);

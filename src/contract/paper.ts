@@ -41,8 +41,8 @@ const must = <const W extends string>(words: readonly W[]) =>
 
 /** Rich text as it travels; null where there is none. Everything that has no place in it is left out. */
 const rich = mixed<RichText>()
-  .transform((given: unknown) => (given === null || given === undefined ? null : (readRich(given) ?? 'none')))
-  .test('rich', 'paper.badText', (value) => value === null || Array.isArray(value))
+  .transform((given: unknown) => (given ? (readRich(given) ?? 'none') : null))
+  .test('rich', 'paper.badText', (value: unknown) => value === null || Array.isArray(value))
   .nullable()
   .default(null);
 
@@ -231,14 +231,14 @@ export const paper = {
   'PUT /quotes/{id}/paper': endpoint({
     says: 'Keeps what was chosen for the document of the newest revision, and remembers it for the customer.',
     who: 'quotes',
-    input: composeInput as unknown as Schema<ComposeInput>,
+    input: composeInput,
     answers: json<PaperView>('PaperView'),
   }),
   'POST /quotes/{id}/paper/pages': endpoint({
     says: 'The pages of a document as it would be; nothing is kept.',
     who: 'person',
     query: revisionQuery,
-    input: pagesInput as unknown as Schema<PagesInput>,
+    input: pagesInput,
     answers: file,
   }),
   'GET /quotes/{id}/paper/given': endpoint({
@@ -283,7 +283,7 @@ export const paper = {
   'PUT /paper/templates/{code}': endpoint({
     says: 'Follows a template by another version, or makes a new one.',
     who: 'paper',
-    input: paperTemplateInput as unknown as Schema<PaperTemplateInput>,
+    input: paperTemplateInput,
     answers: json<PaperHouseView>('PaperHouseView'),
   }),
   'DELETE /paper/templates/{code}': endpoint({

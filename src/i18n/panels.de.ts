@@ -34,6 +34,7 @@ export const panelsDe: SameTexts<typeof panelsEn> = {
     weightOf: 'Wie viel {{what}} zählt',
   },
   draw: {
+    sheet: 'Spezifikationsblatt',
     example: 'Ein Beispiel: noch ist nicht alles gewählt.',
     from: 'Von {{least}} bis {{most}}, in Schritten von {{step}}.',
     larger: 'Zeichnung größer',

@@ -30,6 +30,7 @@ export const panelsEn = {
     weightOf: 'How much {{what}} counts',
   },
   draw: {
+    sheet: 'Specification sheet',
     example: 'An example: not all of it is chosen yet.',
     from: 'From {{least}} to {{most}}, in steps of {{step}}.',
     larger: 'Larger drawing',

@@ -2,7 +2,7 @@
 import type { Texts } from '../model';
 import type { Writing } from '../quotes';
 import type { RichText } from './rich';
-import type { PlaceOfText } from './scope';
+import { partKinds, type PartKind, type PlaceOfText } from './kinds';
 import type { Annex } from './types';
 
 /** What a block shows. `text` is a text of the house; a document may have several of those. */
@@ -71,11 +71,6 @@ export interface LinesChoice {
   /** The code of a text that stands under each line; empty for none. */
   under: string;
 }
-
-/** Kinds of what is sold, as paper tells them apart. */
-export const partKinds = ['machine', 'accessory', 'service', 'inner', 'unpriced'] as const;
-/** A kind of what is sold. */
-export type PartKind = (typeof partKinds)[number];
 
 /** Which drawings stand in the document. */
 export interface DrawingsChoice {
@@ -156,8 +151,8 @@ export interface TemplateContent {
   /** Only for customers of a market, or of a class. */
   market: string | null;
   class: string | null;
-  /** For quotes of the house, of any dealer, or of one. */
-  dealers: 'none' | 'any' | string;
+  /** For quotes of the house (none), of any dealer (any), or of the one with this id. */
+  dealers: string;
   language: Writing | null;
   paper: 'A4' | 'letter' | null;
   colour: string;

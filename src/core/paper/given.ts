@@ -7,7 +7,7 @@ import type { View } from '../drawing';
 import type { Texts } from '../model';
 import type { LinePrice, PricedPart, Taxed, Totals } from '../pricing';
 import type { QuoteLease } from '../quotes';
-import type { PartKind } from './composition';
+import type { PartKind } from './kinds';
 import type { LetterHead } from './types';
 
 /** A row of a build in words. */

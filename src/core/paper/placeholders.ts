@@ -13,7 +13,8 @@ import {
 } from '../formula';
 import type { PaperGiven, PaperLine } from './given';
 import { richMap, richWords, type RichText } from './rich';
-import { isMoney, paperEnvironment, paperScope, type PlaceOfText } from './scope';
+import { isMoney, paperEnvironment, paperScope } from './scope';
+import type { PlaceOfText } from './kinds';
 import type { Span } from './types';
 import type { Words } from './words';
 

@@ -6,9 +6,7 @@
 import { exact } from '../exact';
 import { Day, readUnit, type Expr, type FeelType, type Scope, type Value } from '../formula';
 import type { PaperGiven, PaperLine } from './given';
-
-/** Where a formula stands. */
-export type PlaceOfText = 'document' | 'line';
+import type { PlaceOfText } from './kinds';
 
 const text: FeelType = { is: 'text' };
 const date: FeelType = { is: 'date' };

@@ -1,8 +1,7 @@
 /** Composing: what is kept, by whom, and what becomes of texts and templates that others change. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PDFDocument } from '@cantoo/pdf-lib';
-import type { PaperView } from '../../contract';
-import { composeInput, paperTemplateInput, paperTextInput } from '../../contract/paper';
+import { composeInput, paperTemplateInput, paperTextInput, type PaperView } from '../../contract';
 import { plainRich, type Composition } from '../../core/paper';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
@@ -115,13 +114,17 @@ describe('what is chosen', () => {
     const annex = (file: string) => [{ file, name: 'A', kind: 'pdf' as const }];
     expect(codes(await keep(id, view, { annexes: annex(theirs.id) }))).toEqual(['files.missing']);
     expect(codes(await keep(id, view, { annexes: annex(broken.id) }))).toEqual(['paper.annexUnread']);
-    expect(codes(await keep(id, view, { annexes: [{ ...annex(ours.id)[0]!, kind: 'picture' }] }))).toEqual([
-      'paper.annexKind',
-    ]);
+    expect(
+      codes(
+        await keep(id, view, {
+          annexes: annex(ours.id).map((each) => ({ ...each, kind: 'picture' as const })),
+        }),
+      ),
+    ).toEqual(['paper.annexKind']);
     // Looked at before it is kept, somebody else's is not there either.
     const count = async (file: string): Promise<number> => {
       const pages = value(await pagesOf(mara, id, { ...view.composition, annexes: annex(file) }));
-      return (await PDFDocument.load(pages.bytes as Uint8Array)).getPageCount();
+      return (await PDFDocument.load(pages.bytes)).getPageCount();
     };
     expect((await count(ours.id)) - (await count(theirs.id))).toBe(1);
     value(await keep(id, view, { annexes: annex(ours.id) }));

@@ -95,18 +95,17 @@ function Page({ opened, number, width }: { opened: Opened; number: number; width
   useEffect(() => {
     const { current } = canvas;
     if (!near || !current) return undefined;
-    let gone = false;
+    const left = new AbortController();
     const draw = async (): Promise<void> => {
       const page = await opened.pages.getPage(number);
-      if (gone) return;
+      left.signal.throwIfAborted();
       const read = await drawPage(page, current, width);
-      if (!gone) setWords(read);
+      left.signal.throwIfAborted();
+      setWords(read);
     };
     // Pages that were taken away while they are drawn are no trouble.
     draw().catch(() => undefined);
-    return () => {
-      gone = true;
-    };
+    return () => left.abort();
   }, [near, opened, number, width]);
   return (
     <figure

@@ -46,5 +46,8 @@ export async function drawPage(
   canvas.height = aside.height;
   canvas.getContext('2d')?.drawImage(aside, 0, 0);
   const { items } = await page.getTextContent();
-  return items.map((item) => ('str' in item ? item.str : '')).join(' ');
+  return items
+    .map((item) => ('str' in item ? item.str : ''))
+    .join(' ')
+    .replace(/\s+/g, ' ');
 }

@@ -168,7 +168,7 @@ function boxed(solid: Solid): number[] {
     kind: 'box',
     at: low,
     size: [high[0] - low[0], high[1] - low[1], high[2] - low[2]],
-  } as Solid).positions;
+  }).positions;
 }
 
 /** A number as STEP writes it, to a hundredth of a millimetre. */

@@ -6,5 +6,3 @@ export const ink = '#23262a';
 export const quiet = '#5a5d60';
 /** Of rules. */
 export const hairline = '#c9c0ae';
-/** Of what stands out. */
-export const accent = '#1f5246';

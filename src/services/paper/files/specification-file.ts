@@ -48,7 +48,7 @@ export async function writeArchive(
       .filter(({ key }) => key !== 'specification')
       .map((block) => ({ ...block, apart: undefined })),
   };
-  const pdf = await writePdf(drawn as PaperDocument, sheet.files);
+  const pdf = await writePdf(drawn, sheet.files);
   const all: Zippable = Object.fromEntries(
     Object.entries({ ...files, 'drawings.pdf': pdf }).map(([name, bytes]) => [`${folder}/${name}`, bytes]),
   );

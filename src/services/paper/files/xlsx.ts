@@ -25,7 +25,6 @@ export async function writeXlsx(document: PaperDocument): Promise<Uint8Array> {
   book.title = document.title;
   const sheet = book.addWorksheet(document.reference.split(' · ')[0]?.slice(0, 31) ?? 'Sheet', {
     pageSetup: {
-      paperSize: document.paper === 'A4' ? 9 : undefined,
       orientation: 'portrait',
       fitToPage: true,
       fitToHeight: 0,

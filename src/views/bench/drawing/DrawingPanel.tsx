@@ -45,13 +45,13 @@ export function DrawingPanel(props: Props) {
       <div className={css.head}>
         <Tabs label={t('draw.title')} tabs={tabs} chosen={tab} onChoose={setTab} panel="drawing-panel" />
         <span className={css.files}>
-          {(tab === 'space' ? spaceFiles : viewFiles).map(({ name, ending }) => (
+          {[...(tab === 'space' ? spaceFiles : viewFiles), ...allFiles].map(({ name, file }) => (
             <a
               key={name}
               className={css.file}
-              href={`/api/builds/${view.build.id}/drawing.${ending}?view=${tab}`}
+              href={`/api/builds/${view.build.id}/${file}?view=${tab}`}
               download
-              title={t('draw.save', { format: name })}
+              title={name === 'PDF' ? t('draw.sheet') : t('draw.save', { format: name })}
             >
               {fileMark}
               {name}
@@ -76,10 +76,17 @@ export function DrawingPanel(props: Props) {
   );
 }
 
-const spaceFiles = [{ name: 'glTF', ending: 'glb' }];
+const spaceFiles = [
+  { name: 'glTF', file: 'drawing.glb' },
+  { name: 'IFC', file: 'drawing.ifc' },
+];
 const viewFiles = [
-  { name: 'SVG', ending: 'svg' },
-  { name: 'DXF', ending: 'dxf' },
+  { name: 'SVG', file: 'drawing.svg' },
+  { name: 'DXF', file: 'drawing.dxf' },
+];
+const allFiles = [
+  { name: 'ZIP', file: 'drawings.zip' },
+  { name: 'PDF', file: 'specification.pdf' },
 ];
 
 /** The view that is chosen, or what it waits for. */

@@ -4,7 +4,7 @@ import { usualBlocks, usualColour, usualLines, type TemplateContent } from '../.
 import { Button, Dialog, DialogFoot, Field, Select } from '../../../ui';
 import { ask } from '../../api';
 import { useSpeech } from '../../speech';
-import type { KeepPaper, OpenPaper } from './PaperHouse';
+import type { KeepPaper, OpenPaper } from './types';
 
 interface Props {
   of: OpenPaper['of'];

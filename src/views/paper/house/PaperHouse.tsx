@@ -3,11 +3,12 @@ import { Plus } from 'lucide-react';
 import type { PaperHouseView, PaperView } from '../../../contract';
 import { own } from '../../../i18n';
 import { Button, classes, say, Select } from '../../../ui';
-import { ask, sentences, type Answer } from '../../api';
+import { ask, sentences } from '../../api';
 import { Speech, useSpeech } from '../../speech';
 import { NewPaper } from './NewPaper';
 import { TemplateEditor } from './TemplateEditor';
 import { TextEditor } from './TextEditor';
+import type { KeepPaper, OpenPaper } from './types';
 import css from './paper-house.module.css';
 
 interface Props {
@@ -16,15 +17,6 @@ interface Props {
   /** The quote that it is tried on first. */
   tried: PaperView | null;
 }
-
-/** What is open: a text or a template, by its code. */
-export interface OpenPaper {
-  of: 'texts' | 'templates';
-  code: string;
-}
-
-/** Keeps what somebody did, and shows what came of it. */
-export type KeepPaper = (answer: Promise<Answer<PaperHouseView>>) => Promise<boolean>;
 
 export default function PaperHouse({ language, view, tried }: Props) {
   return (

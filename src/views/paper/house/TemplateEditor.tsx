@@ -11,7 +11,7 @@ import { PaperSession } from '../session/paper-session';
 import { pagesFor } from '../session/usePaper';
 import { AddText } from './AddText';
 import { Mark } from './Mark';
-import type { KeepPaper } from './PaperHouse';
+import type { KeepPaper } from './types';
 import css from './paper-house.module.css';
 
 interface Props {

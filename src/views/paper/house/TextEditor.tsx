@@ -16,7 +16,7 @@ import { FormulaField } from '../../parts/formula-field/FormulaField';
 import { useSpeech } from '../../speech';
 import { useRichWords } from '../settings/rich-words';
 import { wordsFor } from './words-for';
-import type { KeepPaper } from './PaperHouse';
+import type { KeepPaper } from './types';
 import css from './paper-house.module.css';
 
 interface Props {

@@ -78,10 +78,9 @@ describe('a document while it is composed', () => {
             if (act === 'redo') session.redo();
             if (act === 'off') session.block('terms', { on: at % 2 === 0 });
             if (act === 'move') session.move('closing', at);
-            if (at % 3 === 0 && scheduler.count() > 0) await scheduler.waitOne();
+            if (at % 3 === 0 && scheduler.count() > 0) await scheduler.waitNext(1);
           }
-          await scheduler.waitAll();
-          await scheduler.waitAll();
+          await scheduler.waitIdle();
           const stand = session.seen();
           expect(stand.saving).toBe('saved');
           expect(server.kept).toEqual(stand.composition);

@@ -28,7 +28,7 @@ export function LineSettings({ paper, block }: { paper: Paper; block: string }) 
         value,
         text: t(`composer.lines.${which}As.${value}` as 'composer.lines.pricesAs.each'),
       }))}
-      onChange={(event) => change({ [which]: event.target.value } as Partial<LinesChoice>)}
+      onChange={(event) => change({ [which]: event.target.value })}
     />
   );
   const yesno = (which: 'numbers' | 'groups') => (
@@ -37,7 +37,7 @@ export function LineSettings({ paper, block }: { paper: Paper; block: string }) 
         type="checkbox"
         checked={lines[which]}
         disabled={!view.mayEdit}
-        onChange={(event) => change({ [which]: event.target.checked } as Partial<LinesChoice>)}
+        onChange={(event) => change({ [which]: event.target.checked })}
       />
       {t(`composer.lines.${which}`)}
     </label>

@@ -12,6 +12,7 @@ import {
   TableRow,
   TextRun,
   WidthType,
+  type IRunOptions,
   type ParagraphChild,
 } from 'docx';
 import type { Cell, Look, Node, PaperDocument, Span, TextLine } from '../../../../core/paper';
@@ -40,10 +41,13 @@ const runLooks: Readonly<Record<Look, object>> = {
   head: { size: 16, color: grey },
 };
 
+/** A run of text. */
+export const runOf = (options: IRunOptions): TextRun => new TextRun(options);
+
 /** Runs of text; links lead where they lead. */
 function runs(spans: readonly Span[], look?: Look, more: object = {}): ParagraphChild[] {
   return spans.map(({ text, bold, italic, link }) => {
-    const run = new TextRun({
+    const run = runOf({
       text,
       ...(look ? runLooks[look] : {}),
       ...more,
@@ -109,7 +113,7 @@ async function nodeParts(node: Node, setting: DocxSetting): Promise<(Paragraph |
           ],
         }),
         ...(node.is === 'drawing'
-          ? [new Paragraph({ children: [new TextRun({ text: node.caption, size: 16, color: grey })] })]
+          ? [new Paragraph({ children: [runOf({ text: node.caption, size: 16, color: grey })] })]
           : []),
       ];
     }
@@ -163,9 +167,9 @@ function pairsTable(rows: readonly (readonly [string, string])[], width: number)
         new TableRow({
           cantSplit: true,
           children: [
-            plainCell([new Paragraph({ children: [new TextRun({ text: left, color: grey })] })], name),
+            plainCell([new Paragraph({ children: [runOf({ text: left, color: grey })] })], name),
             plainCell(
-              right.split('\n').map((text) => new Paragraph({ children: [new TextRun({ text })] })),
+              right.split('\n').map((text) => new Paragraph({ children: [runOf({ text })] })),
               value,
             ),
           ],
@@ -189,7 +193,7 @@ function tableOf(node: Extract<Node, { is: 'table' }>, { width, document }: Docx
         [
           new Paragraph({
             alignment: column.right ? AlignmentType.RIGHT : AlignmentType.LEFT,
-            children: [new TextRun({ text: column.title, size: 16, color: grey })],
+            children: [runOf({ text: column.title, size: 16, color: grey })],
           }),
         ],
         widths[at] as number,
@@ -227,8 +231,8 @@ function cellParts(cell: Cell, right: boolean, strong: boolean): Paragraph[] {
     ([name = '', value = '', amount]) =>
       new Paragraph({
         children: [
-          new TextRun({ text: `${name}: `, size: 16, color: grey }),
-          new TextRun({ text: [value, amount].filter(Boolean).join('   '), size: 16 }),
+          runOf({ text: `${name}: `, size: 16, color: grey }),
+          runOf({ text: [value, amount].filter(Boolean).join('   '), size: 16 }),
         ],
       }),
   );
@@ -251,7 +255,7 @@ function sumsTable({ rows }: Extract<Node, { is: 'sums' }>, { width, document }:
             [
               new Paragraph({
                 keepNext: true,
-                children: [new TextRun({ text: name, bold: strong, ...(strong ? {} : { color: grey }) })],
+                children: [runOf({ text: name, bold: strong, ...(strong ? {} : { color: grey }) })],
               }),
             ],
             widths[1] as number,
@@ -262,7 +266,7 @@ function sumsTable({ rows }: Extract<Node, { is: 'sums' }>, { width, document }:
               new Paragraph({
                 alignment: AlignmentType.RIGHT,
                 keepNext: true,
-                children: [new TextRun({ text, font: 'Courier New', size: strong ? 20 : 18, bold: strong })],
+                children: [runOf({ text, font: 'Courier New', size: strong ? 20 : 18, bold: strong })],
               }),
             ],
             widths[2] as number,
@@ -285,7 +289,7 @@ function fieldsTable(names: readonly string[], width: number): Table {
           plainCell(
             [
               new Paragraph({ spacing: { before: 500 }, border: { bottom: hairline }, children: [] }),
-              new Paragraph({ children: [new TextRun({ text: name, size: 16, color: grey })] }),
+              new Paragraph({ children: [runOf({ text: name, size: 16, color: grey })] }),
             ],
             each,
           ),

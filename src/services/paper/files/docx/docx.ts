@@ -12,13 +12,12 @@ import {
   Paragraph,
   Tab,
   TabStopType,
-  TextRun,
   type ISectionOptions,
 } from 'docx';
 import type { Block, PaperDocument } from '../../../../core/paper';
 import type { GivenFiles } from '../given-files';
 import { pictureRaster } from '../raster';
-import { nodesIn } from './docx-nodes';
+import { nodesIn, runOf } from './docx-nodes';
 
 /** Twentieths of a point. */
 const twips = (points: number): number => Math.round(points * 20);
@@ -86,7 +85,7 @@ export async function writeDocx(document: PaperDocument, files: GivenFiles): Pro
 }
 
 const quiet = (text: string): Paragraph =>
-  new Paragraph({ children: [new TextRun({ text, size: 16, color: '5a5d60' })] });
+  new Paragraph({ children: [runOf({ text, size: 16, color: '5a5d60' })] });
 
 /** Who it is from, and what it is; a draft says so where no watermark would be seen by all readers. */
 async function headParts(document: PaperDocument, files: GivenFiles): Promise<Paragraph[]> {
@@ -110,8 +109,8 @@ async function headParts(document: PaperDocument, files: GivenFiles): Promise<Pa
     new Paragraph({
       tabStops: [{ type: TabStopType.RIGHT, position: twips(487) }],
       children: [
-        new TextRun({ text: head.name, bold: true, size: 26 }),
-        new TextRun({
+        runOf({ text: head.name, bold: true, size: 26 }),
+        runOf({
           children: [new Tab(), document.what],
           bold: true,
           size: 40,
@@ -122,7 +121,7 @@ async function headParts(document: PaperDocument, files: GivenFiles): Promise<Pa
     ...head.lines.map(quiet),
     ...(watermark === ''
       ? []
-      : [new Paragraph({ children: [new TextRun({ text: watermark, bold: true, color: 'a3352b' })] })]),
+      : [new Paragraph({ children: [runOf({ text: watermark, bold: true, color: 'a3352b' })] })]),
     new Paragraph({
       border: { bottom: { style: BorderStyle.SINGLE, size: 16, color: colour.slice(1), space: 1 } },
       spacing: { after: 240 },
@@ -141,8 +140,8 @@ function pageNumbers(pageText: string, left: string, width: number): Paragraph {
   return new Paragraph({
     tabStops: [{ type: TabStopType.RIGHT, position: twips(width) }],
     children: [
-      new TextRun({ text: left, size: 14, color: '5a5d60' }),
-      new TextRun({ children: [new Tab(), ...parts], size: 15, color: '5a5d60' }),
+      runOf({ text: left, size: 14, color: '5a5d60' }),
+      runOf({ children: [new Tab(), ...parts], size: 15, color: '5a5d60' }),
     ],
   });
 }

@@ -1,5 +1,5 @@
 /** The parts of a document as pages take them. */
-import type { Content, TableCell } from 'pdfmake/interfaces';
+import type { Content, ContentText, TableCell } from 'pdfmake/interfaces';
 import type { Block, Node, PaperDocument } from '../../../../core/paper';
 import { hairline, ink, quiet } from '../paper-colours';
 import type { GivenFiles } from '../given-files';
@@ -34,13 +34,13 @@ export function blockOf(block: Block, setting: Setting): Content {
     ...(block.key === 'acceptance' ? { unbreakable: true } : {}),
     margin: [0, 0, 0, 10],
     ...(block.apart ? { pageBreak: 'before' } : {}),
-  } as Content;
+  };
 }
 
 /** Gives the first text of some a name, to which a link or a reader goes. */
 function name(contents: readonly Content[], id: string): boolean {
   return contents.some((content) => {
-    if (content === null || typeof content !== 'object' || Array.isArray(content)) return false;
+    if (typeof content !== 'object' || Array.isArray(content)) return false;
     if ('text' in content && content.text !== '') {
       Object.assign(content, { id });
       return true;
@@ -82,10 +82,10 @@ function nodeOf(node: Node, setting: Setting, bookmark: string, close = false): 
           text: pieces(node.spans),
           ...(node.look ? looks[node.look] : {}),
           margin: [0, 0, 0, close ? 1 : 5],
-        } as Content,
+        },
       ];
     case 'list': {
-      const items = node.items.map((item) => ({ text: pieces(item), margin: [0, 0, 0, 2] }) as Content);
+      const items = node.items.map((item): ContentText => ({ text: pieces(item), margin: [0, 0, 0, 2] }));
       return [node.ordered ? { ol: items, margin: [0, 0, 0, 6] } : { ul: items, margin: [0, 0, 0, 6] }];
     }
     case 'pairs':
@@ -127,8 +127,8 @@ function heading(
 /** Names at the left, what they are beside; long lists in two columns. */
 function pairsOf({ rows }: Extract<Node, { is: 'pairs' }>, width: number): Content {
   const cells = ([name, value]: readonly [string, string]): TableCell[] => [
-    words(name, { color: quiet }) as TableCell,
-    words(value) as TableCell,
+    words(name, { color: quiet }),
+    words(value),
   ];
   const two = rows.length > 8;
   const half = Math.ceil(rows.length / 2);
@@ -202,7 +202,7 @@ function drawnOf(node: Drawn, { document, width }: Setting): Content[] {
     {
       unbreakable: true,
       stack: [
-        { svg, width: across, font: 'Archivo', margin: [0, 4, 0, 2] } as Content,
+        { svg, width: across, font: 'Archivo', margin: [0, 4, 0, 2] },
         ...(node.is === 'drawing' ? [words(node.caption, { fontSize: 8, color: quiet })] : []),
       ],
       margin: [0, 0, 0, 8],
@@ -231,11 +231,11 @@ function pictureOf(
 /** A picture of the store; drawings stay vectors. */
 export const imageOf = ({ kind, bytes }: GivenFiles[string], more: object): Content =>
   kind === 'svg'
-    ? ({ svg: new TextDecoder().decode(bytes), font: 'Archivo', ...more } as Content)
-    : ({
+    ? { svg: new TextDecoder().decode(bytes), font: 'Archivo', ...more }
+    : {
         image: `data:image/${kind};base64,${Buffer.from(bytes).toString('base64')}`,
         ...more,
-      } as Content);
+      };
 
 /** Lines to write on, each with what it is for. */
 function fieldsOf({ names }: Extract<Node, { is: 'fields' }>, width: number): Content {
@@ -255,5 +255,5 @@ function fieldsOf({ names }: Extract<Node, { is: 'fields' }>, width: number): Co
     columnGap: 16,
     unbreakable: true,
     margin: [0, 10, 0, 10],
-  } as Content;
+  };
 }

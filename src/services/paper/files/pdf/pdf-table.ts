@@ -123,8 +123,8 @@ function cellOf(cell: Cell, right: boolean, over: number, { is }: TableRow): Tab
     return {
       stack: [...cell.lines.map((each) => textOf(each)), entriesOf(cell.entries)],
       ...spread,
-    } as TableCell;
-  if (!only) return over === 1 ? '' : ({ text: '', ...spread } as TableCell);
+    };
+  if (!only) return over === 1 ? '' : { text: '', ...spread };
   if (more.length === 0)
     return textOf(only, {
       ...figure,
@@ -134,8 +134,8 @@ function cellOf(cell: Cell, right: boolean, over: number, { is }: TableRow): Tab
       ...(only.look === undefined && Object.keys({ ...figure, ...aligned, ...spread }).length === 0
         ? { color: ink }
         : {}),
-    }) as TableCell;
-  return { stack: cell.lines.map((each) => textOf(each)), ...aligned, ...spread } as TableCell;
+    });
+  return { stack: cell.lines.map((each) => textOf(each)), ...aligned, ...spread };
 }
 
 /** Small entries in two columns beside each other. */

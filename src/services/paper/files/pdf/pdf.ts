@@ -68,7 +68,7 @@ export function pagesOf(document: PaperDocument, files: GivenFiles): TDocumentDe
             node.headlineLevel !== undefined && getFollowingNodesOnPage().length === 0,
         }),
     content,
-  } as TDocumentDefinitions;
+  };
 }
 
 /** Who it is from, at the head of the first page, over a rule in the house's colour. */
@@ -142,7 +142,7 @@ function footOf(page: number, pages: number, setting: Setting): Content {
       },
     ],
     margin: [side, 8, side, 0],
-  } as Content;
+  };
 }
 
 const carriedText = (running: string, which: 0 | 1, { document }: Setting): Content => {
