@@ -2,7 +2,7 @@
  * How fast it is: the engine on Ridgeback and on generated models of two sizes, beside two other solvers on
  * the same questions,
  * in a web worker of headless Chromium, and from key to painted state on the Bench and the Ledger.
- * `npm run bench [ridgeback|large|huge|peers|worker|pricing|workshop|painted|ledger ...]`; the last two need a demo
+ * `npm run bench [ridgeback|large|huge|peers|worker|pricing|workshop|paper|painted|ledger ...]`; the last two need a demo
  * running (BASE_URL where it is not at port 4600).
  */
 import { execFileSync } from 'node:child_process';
@@ -20,6 +20,7 @@ import { compileModel, type CompiledModel } from '../src/core/model';
 import { pricer, type QuoteLine } from '../src/core/pricing';
 import { demoDocument } from './demo-documents';
 import { timeLedger } from './bench-ledger';
+import { timePaper } from './bench-paper';
 import { timeWorkshop } from './bench-workshop';
 import { askLogicSolver, askMinisat } from './peers';
 
@@ -312,6 +313,7 @@ if (wanted('pricing')) {
 }
 
 if (wanted('workshop')) timeWorkshop(row);
+if (wanted('paper')) await timePaper(row);
 
 if (wanted('painted') || wanted('ledger')) {
   const baseURL = process.env.BASE_URL ?? 'http://127.0.0.1:4600';

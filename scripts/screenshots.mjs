@@ -64,6 +64,10 @@ await still();
 await page.getByRole('button', { name: 'More' }).click();
 await page.getByRole('menuitem', { name: 'Deal' }).click();
 await shoot('ledger-deal');
+await page.goto(`${northFace}/paper`);
+await page.getByRole('img', { name: /^Page 1 of/ }).waitFor();
+await page.getByRole('button', { name: 'Settings of Lines and sums' }).click();
+await shoot('composer');
 await page.goto(northFace);
 await still();
 await page.getByRole('link', { name: /^RB-060/ }).click();
@@ -147,8 +151,6 @@ await shoot('sign-off');
 await page.request.post('/api/session', {
   data: { email: 'ines@harrowmoor.example', password: 'harrowmoor' },
 });
-await page.goto('/audit');
-await shoot('audit');
 await page.goto('/house');
 await still();
 await page.getByRole('tab', { name: 'Calendar' }).click();
