@@ -106,7 +106,10 @@ test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', 
 
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Quotation PDF' }).click(),
+    page
+      .getByRole('button', { name: 'More' })
+      .click()
+      .then(() => page.getByRole('menuitem', { name: 'Quotation PDF' }).click()),
   ]);
   expect(download.suggestedFilename()).toMatch(/^Q-26-\d{4}-R1\.pdf$/);
   const bytes = readFileSync(await download.path());

@@ -105,6 +105,7 @@ export const paperDe: SameTexts<typeof paperEn> = {
     to: 'An',
     total: 'Summe',
     unitNet: 'Stück netto',
+    until: 'Bis',
     unitPrice: 'Stückpreis',
     valid: 'Gültig bis',
     what: 'Beschreibung',

@@ -98,6 +98,7 @@ export const paperEn = {
     to: 'To',
     total: 'Total',
     unitNet: 'Unit net',
+    until: 'To',
     unitPrice: 'Unit price',
     valid: 'Valid to',
     what: 'Description',

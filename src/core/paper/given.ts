@@ -75,6 +75,8 @@ export interface PaperLine {
   parts: readonly PaperPart[];
   /** The parts do not make the price of the line, so that theirs are not told. */
   partsApart: boolean;
+  /** What of its build recurs: for how many months its price is, and from when, where the model says it. */
+  recurs: readonly { name: Texts; baseMonths: number; start: string | null }[];
   /** What is sold with it: itself, and the items of its build. */
   sold: readonly { sku: string; family: string; kind: string }[];
   /** Working days, where it is known. */

@@ -245,7 +245,9 @@ describe('a composed document', () => {
     });
     const document = made({ ...given, totals: { ...given.totals, recurring: '1560', oneTime: '10000' } });
     const over = document.blocks.find(({ key }) => key === 'recurring');
-    expect(said(over ?? {})).toMatch(/2027-01-01.*2028-12-31.*65\.00/);
+    expect(said(over ?? {})).toMatch(/Spare part 1.*2027-01-01.*2028-12-31.*65\.00/);
+    const named = { ...given.lines[0], recurs: [{ name: { en: 'Licence' }, baseMonths: 12, start: null }] };
+    expect(said(made(paperGiven([lineGiven(1, { ...named, price })])).blocks)).toMatch(/Licence \(line 1\)/);
     expect(over?.nodes.find(({ is }) => is === 'timeline')).toMatchObject({
       from: '2027-01-01',
       to: '2028-12-31',

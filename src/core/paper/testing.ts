@@ -35,6 +35,7 @@ export function lineGiven(position: number, more: Partial<PaperLine> = {}): Pape
     special: [],
     parts: [],
     partsApart: false,
+    recurs: [],
     sold: [{ sku: `SP-${String(position).padStart(5, '0')}`, family: 'yard', kind: 'part' }],
     leadDays: 5,
     mass: '2',

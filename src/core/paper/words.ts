@@ -80,6 +80,7 @@ export const paperWords = [
   'to',
   'total',
   'unitNet',
+  'until',
   'unitPrice',
   'valid',
   'what',

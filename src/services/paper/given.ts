@@ -173,6 +173,9 @@ function lineOf(
     special: line.special.map(({ text }) => text).filter(Boolean),
     parts,
     partsApart: apart,
+    recurs: (line.build?.parts ?? []).flatMap(({ name, recurs }) =>
+      recurs ? [{ name, baseMonths: recurs.baseMonths, start: recurs.start ?? null }] : [],
+    ),
     sold: soldWith(line, known),
   };
 }

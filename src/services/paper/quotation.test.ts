@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { strFromU8, unzipSync } from 'fflate';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { exact } from '../../core/exact';
 import {
+  composedBy,
   figuresIn,
   workedOut,
   type Composition,
@@ -13,6 +15,8 @@ import type { Actor } from '../access/actor';
 import { documentOf, quotation, seePaper } from './composing';
 import { offered } from './files/offered';
 import { lineTable } from './line-table';
+import { money } from '../../i18n';
+import { templatesAt } from './house-texts';
 import { listQuotes } from '../quotes/quote-list';
 import { seeQuote } from '../quotes/quotes';
 import { openDemo, personOf } from '../kernel/testing';
@@ -149,12 +153,52 @@ describe('the files of a quotation', () => {
         return format === 'pdf' ? pdfText(bytes) : new TextDecoder().decode(bytes);
       };
       const [pdf, html, xml] = [await read('pdf'), await read('html'), await read('xml')];
+      const packed = async (format: string, part: string): Promise<string> => {
+        const made = await quotation(each.actor, each.id, format);
+        if (!made.ok) throw new Error(JSON.stringify(made));
+        return strFromU8(unzipSync(made.value.bytes as Uint8Array)[part] ?? new Uint8Array());
+      };
+      const [docx, xlsx] = [
+        await packed('docx', 'word/document.xml'),
+        await packed('xlsx', 'xl/worksheets/sheet1.xml'),
+      ];
+      for (const { value } of figuresIn(document).values())
+        expect([quote.number, value, xlsx.includes(`<v>${String(Number(value))}</v>`)]).toEqual([
+          quote.number,
+          value,
+          true,
+        ]);
       for (const text of shown) {
         expect([quote.number, text, pdf.includes(text)]).toEqual([quote.number, text, true]);
         expect([quote.number, text, html.includes(text)]).toEqual([quote.number, text, true]);
+        expect([quote.number, text, docx.includes(text)]).toEqual([quote.number, text, true]);
       }
       const payable = /<cbc:PayableAmount[^>]*>([\d.]+)</.exec(xml)?.[1] ?? '';
       expect(exact(payable).toString()).toBe(exact(quote.tax?.gross ?? quote.totals.net).toString());
+    }
+  }, 60_000);
+
+  it('say what the Ledger says in either language and by every template', async () => {
+    const templates = await templatesAt(null);
+    for (const each of quotes) {
+      const quote = offered(await seen(each));
+      if (!quote.lines.some(({ optional, alternative }) => !optional && !alternative)) continue;
+      for (const { code, content } of templates)
+        for (const language of ['en', 'de', 'en-US'] as const) {
+          const document = await composed(each, () => composedBy(code, content, { language, paper: 'A4' }));
+          const figures = figuresIn(document);
+          const [net, gross] = [figures.get('sums.net'), figures.get('sums.gross')];
+          expect([quote.number, code, language, exact(net?.value ?? '-1').toString()]).toEqual([
+            quote.number,
+            code,
+            language,
+            exact(quote.totals.net).toString(),
+          ]);
+          if (quote.tax) expect(gross?.value).toBe(quote.tax.gross);
+          const text = JSON.stringify(document);
+          expect(text).toContain(money(quote.totals.net, language, quote.decimals));
+          expect(text).toContain(language === 'de' ? 'Angebot' : 'Quotation');
+        }
     }
   }, 60_000);
 

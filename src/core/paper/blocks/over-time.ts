@@ -26,7 +26,7 @@ export const recurring: BlockMaker = (making) => {
       columns: [
         { title: words.say('what') },
         { title: words.say('from'), width: 74 },
-        { title: words.say('to'), width: 74 },
+        { title: words.say('until'), width: 74 },
         ...(priced
           ? [
               { title: words.say('perMonth'), right: true as const, width: 66 },
@@ -44,6 +44,14 @@ export const recurring: BlockMaker = (making) => {
   ];
 };
 
+/** What it is that recurs: parts of a build by their own names. */
+function nameOf({ line, recurring: of }: Recurs, { words }: Making): string {
+  const own = line.recurs.filter(
+    ({ baseMonths, start }) => baseMonths === of.baseMonths && (start === null || start === of.from),
+  );
+  return own.length === 0 ? words.own(line.name) : own.map(({ name }) => words.own(name)).join(', ');
+}
+
 function recurringRow(
   { line, recurring: of, net }: Recurs,
   at: number,
@@ -56,7 +64,9 @@ function recurringRow(
   return {
     is: 'item',
     cells: [
-      wordsCell(`${words.own(line.name)} (${words.say('line', { line: line.position })})`),
+      wordsCell(
+        `${nameOf({ line, recurring: of, net }, making)} (${words.say('line', { line: line.position })})`,
+      ),
       wordsCell(words.date(of.from)),
       wordsCell(words.date(of.to)),
       ...(priced ? [figure('month', of.perMonth), figure('year', of.firstYear), figure('term', net)] : []),
@@ -65,7 +75,8 @@ function recurringRow(
 }
 
 /** Bars of time, with a mark at the beginning of each year. */
-function timeline(found: readonly Recurs[], { words, composition, given }: Making): Node {
+function timeline(found: readonly Recurs[], making: Making): Node {
+  const { words, composition, given } = making;
   const bars = found.map(({ line, recurring: of }): Bar => ({
     name: words.own(line.name),
     from: of.from,
