@@ -68,7 +68,7 @@ for (const language of ['en', 'de'] as const)
     const shown = new Set(
       Papa.parse<string[]>(csv)
         .data.flat()
-        .map((cell) => cell.replace(/,/g, '')),
+        .map((cell) => Number(cell.replace(/,/g, '') || NaN).toFixed(2)),
     );
     const text = converted('quotation.docx', await writeDocx(document, {}), 'txt:Text');
     const sums = document.blocks
