@@ -3,7 +3,7 @@ import { compose, plainComposition } from '../src/core/paper';
 import { paperGiven } from '../src/core/paper/testing';
 import { writeDocx } from '../src/services/paper/files/docx/docx';
 import { writePdf } from '../src/services/paper/files/pdf/pdf';
-import { wordsIn } from '../src/services/paper/files/words';
+import { paperWords } from '../src/i18n/paper-words';
 import { writeXlsx } from '../src/services/paper/files/xlsx';
 
 type Row = (name: string, times: number[], goal?: number) => void;
@@ -17,7 +17,7 @@ async function timed(times: number[], work: () => Promise<unknown>): Promise<voi
 /** All of it. */
 export async function timePaper(row: Row): Promise<void> {
   const composition = plainComposition({ language: 'en', paper: 'A4' });
-  const words = wordsIn('en', 2);
+  const words = paperWords('en', 2);
   for (const [lines, turns, goal] of [
     [50, 5, 1_000],
     [200, 5, 1_500],

@@ -12,7 +12,7 @@ import Papa from 'papaparse';
 import { compose, figuresIn, plainComposition } from '../src/core/paper';
 import { lineGiven, paperGiven } from '../src/core/paper/testing';
 import { writeDocx } from '../src/services/paper/files/docx/docx';
-import { wordsIn } from '../src/services/paper/files/words';
+import { paperWords } from '../src/i18n/paper-words';
 import { writeXlsx } from '../src/services/paper/files/xlsx';
 
 const folder = mkdtempSync(join(tmpdir(), 'office-'));
@@ -62,7 +62,7 @@ for (const language of ['en', 'de'] as const)
       given,
       composition: { ...composition, lines: { ...composition.lines, discounts } },
       texts: {},
-      words: wordsIn(language, 2),
+      words: paperWords(language, 2),
     });
     const csv = converted('quotation.xlsx', await unworked(await writeXlsx(document)), 'csv');
     const shown = new Set(

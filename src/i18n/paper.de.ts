@@ -24,8 +24,6 @@ export const paperDe: SameTexts<typeof paperEn> = {
     textUsed: 'Die Vorlage {{template}} enthält diesen Text. Nehmen Sie ihn dort zuerst heraus.',
     unclosed:
       'Die Klammer dieses Platzhalters ist nicht geschlossen. Eine gemeinte Klammer schreibt man doppelt.',
-    yes: 'ja',
-    no: 'nein',
     termDays_one: ' und ein Tag',
     acceptHere:
       'Wir nehmen das Angebot {{number}}, Revision {{revision}}, von {{house}} mit seinen Preisen und Bedingungen an.',

@@ -17,8 +17,6 @@ export const paperEn = {
     settled: 'This revision was sent, and stays as it was. Begin a new one to compose it anew.',
     textUsed: 'The template {{template}} has this text. Take it out there first.',
     unclosed: 'The brace of this placeholder is not closed. A brace that is meant is written twice.',
-    yes: 'yes',
-    no: 'no',
     termDays_one: ' and a day',
     acceptHere:
       'We accept quotation {{number}}, revision {{revision}}, of {{house}}, with its prices and terms.',

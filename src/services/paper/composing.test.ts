@@ -127,6 +127,14 @@ describe('what is chosen', () => {
       return (await PDFDocument.load(pages.bytes)).getPageCount();
     };
     expect((await count(ours.id)) - (await count(theirs.id))).toBe(1);
+    // By their sizes alone it is told that they are too much; nothing of them is read.
+    const large = Buffer.concat([await pdf.save(), Buffer.alloc(4 * 1024 * 1024, 32)]);
+    const heavy = value(await bring(mara, { name: 'heavy.pdf', bytes: new Uint8Array(large) }));
+    const many = Array.from({ length: 20 }, () => annex(heavy.id)).flat();
+    expect(codes(await keep(id, view, { annexes: many }))).toEqual(['paper.annexSize']);
+    expect(codes(await pagesOf(mara, id, { ...view.composition, annexes: many }))).toEqual([
+      'paper.annexSize',
+    ]);
     value(await keep(id, view, { annexes: annex(ours.id) }));
     expect(codes(await keep(id, await see(id), { colour: '#101010' }))).toEqual([]);
   });

@@ -31,8 +31,8 @@ import { seeQuote } from '../quotes/quotes';
 import { nameOf, reference } from '../settings/reference-data';
 import { marketIn } from '../settings/house';
 import { invoicedIn } from '../settings/tax';
-import { annexBytes, bytesOf, lookAtAnnexes } from './given-bytes';
-import { wordsIn } from './files/words';
+import { annexBytes, annexesGone, bytesOf, lookAtAnnexes, tooLarge } from './given-bytes';
+import { paperWords } from '../../i18n/paper-words';
 import { givenOf } from './given';
 import { templatesAt, textsAt, textsIn } from './house-texts';
 
@@ -160,7 +160,6 @@ async function warningsOf(
   given: PaperGiven,
 ): Promise<PaperWarning[]> {
   const known = new Set(texts.map(({ code }) => code));
-  const annexes = await bytesOf(composition.annexes.map(({ file }) => file));
   return [
     ...(composition.template !== '' && !templates.some(({ code }) => code === composition.template)
       ? [{ is: 'gone', what: 'template', name: composition.template } as const]
@@ -168,9 +167,11 @@ async function warningsOf(
     ...composition.blocks.flatMap(({ on, text, own }): PaperWarning[] =>
       on && text !== '' && own === null && !known.has(text) ? [{ is: 'gone', what: 'text', name: text }] : [],
     ),
-    ...composition.annexes
-      .filter(({ file }) => !(file in annexes))
-      .map(({ name }): PaperWarning => ({ is: 'gone', what: 'annex', name })),
+    ...(await annexesGone(composition.annexes)).map(({ name }): PaperWarning => ({
+      is: 'gone',
+      what: 'annex',
+      name,
+    })),
     ...(await askPapers('paperWarnings', {
       given,
       composition,
@@ -265,6 +266,9 @@ async function written(
   composition: Composition,
   format: PaperFormat,
 ): Promise<Result<FileAnswer>> {
+  // Nobody's memory is spent on what would not become a document.
+  const large = await tooLarge(composition.annexes);
+  if (large) return fail('invalid', large);
   const drawn = composition.blocks.some(({ kind, on }) => kind === 'drawings' && on);
   const given = await givenOf(actor, seen, { language: composition.language, units: market.units, drawn });
   const template = templates.find(({ code }) => code === composition.template);
@@ -320,7 +324,7 @@ export async function documentOf(
       given,
       composition,
       texts: textsIn(texts, composition.language),
-      words: wordsIn(composition.language, given.decimals),
+      words: paperWords(composition.language, given.decimals),
     }),
   );
 }

@@ -9,7 +9,7 @@ import { askPapers } from '../kernel/papers';
 import type { GivenFiles } from './files/given-files';
 
 /** All files of one document together at most, in bytes. */
-export const mostDocumentBytes = 60 * 1024 * 1024;
+const mostDocumentBytes = 60 * 1024 * 1024;
 
 const pictures = new Set(['png', 'jpeg', 'webp', 'svg']);
 
@@ -39,18 +39,50 @@ export async function annexBytes(actor: Actor, annexes: readonly Annex[]): Promi
   return bytesOf(seen.flat());
 }
 
-/** Why annexes cannot be joined: one that is no PDF, cannot be read, or all too large together. */
+/** Of some files those that are there, with what they are and how large; nothing of them is read. */
+async function headsOf(ids: readonly string[]): Promise<Map<string, { kind: string; size: number }>> {
+  if (ids.length === 0) return new Map();
+  const { files, fileContents } = connected().records;
+  const rows = await files.findAll({ where: { id: { [Op.in]: [...ids] } }, raw: true });
+  const heads = await fileContents.findAll({
+    where: { hash: { [Op.in]: rows.map(({ hash }) => hash) } },
+    attributes: ['hash', 'kind', 'size'],
+    raw: true,
+  });
+  const byHash = new Map(heads.map((head) => [head.hash, head]));
+  return new Map(
+    rows.flatMap(({ id, hash }) => {
+      const head = byHash.get(hash);
+      return head ? [[id, { kind: head.kind, size: head.size }] as const] : [];
+    }),
+  );
+}
+
+/** Annexes that are no longer there. */
+export async function annexesGone(annexes: readonly Annex[]): Promise<Annex[]> {
+  const there = await headsOf(annexes.map(({ file }) => file));
+  return annexes.filter(({ file }) => !there.has(file));
+}
+
+/** Why annexes together are too much for one document; told by their sizes, before any of them is read. */
+export async function tooLarge(annexes: readonly Annex[]): Promise<Failure | null> {
+  const there = await headsOf(annexes.map(({ file }) => file));
+  const bytes = annexes.reduce((sum, { file }) => sum + (there.get(file)?.size ?? 0), 0);
+  return bytes > mostDocumentBytes
+    ? { code: 'paper.annexSize', params: { most: mostDocumentBytes / 1024 / 1024 } }
+    : null;
+}
+
+/** Why annexes cannot go along: all too large together, one of another kind, or one that cannot be read. */
 export async function lookAtAnnexes(annexes: readonly Annex[]): Promise<Failure | null> {
+  const large = await tooLarge(annexes);
+  if (large) return large;
   const found = await bytesOf(annexes.map(({ file }) => file));
-  let bytes = 0;
   for (const { file, name, kind } of annexes) {
     const one = found[file];
     if (!one) continue;
-    bytes += one.bytes.length;
     if (kind === 'picture' ? !pictures.has(one.kind) : one.kind !== 'pdf')
       return { code: 'paper.annexKind', params: { name } };
-    if (bytes > mostDocumentBytes)
-      return { code: 'paper.annexSize', params: { most: mostDocumentBytes / 1024 / 1024 } };
     if (kind === 'pdf' && !(await askPapers('readsAsPdf', { bytes: one.bytes })))
       return { code: 'paper.annexUnread', params: { name } };
   }

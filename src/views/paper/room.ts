@@ -20,5 +20,5 @@ export const paper: Room = {
     ['Space', 'keys.blockOn'],
     ['Alt ↑ ↓', 'keys.blockMove'],
   ],
-  texts: ['selling', 'paper', 'house'],
+  texts: ['paper', 'house'],
 };

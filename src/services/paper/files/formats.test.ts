@@ -14,7 +14,7 @@ import { runsIn, unsettable } from './fonts';
 import type { GivenFiles } from './given-files';
 import { paperWarnings, writePaper } from './paper-file';
 import { order } from './ubl/order';
-import { wordsIn } from './words';
+import { paperWords } from '../../../i18n/paper-words';
 
 const usual = plainComposition({ language: 'en', paper: 'A4' });
 const write = async (
@@ -28,7 +28,7 @@ const write = async (
   return made.bytes;
 };
 const documentOf = (given: PaperGiven, change: Partial<Composition> = {}) =>
-  compose({ given, composition: { ...usual, ...change }, texts: {}, words: wordsIn('en', 2) });
+  compose({ given, composition: { ...usual, ...change }, texts: {}, words: paperWords('en', 2) });
 
 async function pagesOf(bytes: Uint8Array): Promise<string[]> {
   const pdf = await getDocument({ data: new Uint8Array(bytes) }).promise;

@@ -19,7 +19,7 @@ import { writeHtml } from './html';
 import { AnnexUnread } from './pdf/annexes';
 import { writePdf } from './pdf/pdf';
 import { writeUbl } from './ubl/ubl';
-import { wordsIn } from './words';
+import { paperWords } from '../../../i18n/paper-words';
 import { writeXlsx } from './xlsx';
 
 /** What a quotation is written from. */
@@ -38,7 +38,7 @@ export type PaperWritten =
 const mostDots = 1_600;
 
 function makingOf({ given, composition, texts }: PaperTask): Making {
-  return { given, composition, texts, words: wordsIn(composition.language, given.decimals) };
+  return { given, composition, texts, words: paperWords(composition.language, given.decimals) };
 }
 
 /** The quotation in a format. */

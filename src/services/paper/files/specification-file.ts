@@ -10,7 +10,7 @@ import { writeDocx } from './docx/docx';
 import type { GivenFiles } from './given-files';
 import { writeHtml } from './html';
 import { writePdf } from './pdf/pdf';
-import { wordsIn } from './words';
+import { paperWords } from '../../../i18n/paper-words';
 
 /** What a sheet is made of. */
 export interface SheetGiven {
@@ -20,7 +20,7 @@ export interface SheetGiven {
 }
 
 const documentOf = ({ specification, look }: SheetGiven): PaperDocument =>
-  composeSpecification(specification, look, wordsIn(look.language, 0));
+  composeSpecification(specification, look, paperWords(look.language, 0));
 
 /** The sheet in a format. */
 export function writeSpecification(given: SheetGiven, format: 'pdf' | 'docx' | 'html'): Promise<Uint8Array> {

@@ -15,7 +15,7 @@ import { ask } from '../../api';
 import { FormulaField } from '../../parts/formula-field/FormulaField';
 import { useSpeech } from '../../speech';
 import { useRichWords } from '../settings/rich-words';
-import { wordsFor } from './words-for';
+import { paperWords } from '../../../i18n/paper-words';
 import type { KeepPaper } from './types';
 import css from './paper-house.module.css';
 
@@ -115,7 +115,7 @@ function OneLanguage({ language: of, text, given, name, words, onName, onWords }
   const filling = given && {
     given,
     line: text.place === 'line' ? line : null,
-    words: wordsFor(of, given.decimals),
+    words: paperWords(of, given.decimals),
   };
   return (
     <section className={css.one} aria-label={title}>

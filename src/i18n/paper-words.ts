@@ -1,9 +1,13 @@
 /** How paper speaks: texts of the application, and figures as its language writes them. */
-import type { Words } from '../../../core/paper';
-import { date, hasText, money, number, own, percent, translator } from '../../../i18n';
+import type { Words } from '../core/paper';
+import { date, money, number, percent } from './format';
+import { hasText, own, translator } from './texts';
 
-/** The words of a language, with amounts in so many decimals. */
-export function wordsIn(language: string, decimals: number): Words {
+/**
+ * The words of a language, with amounts in so many decimals. In a page, where one language's texts are loaded, phrases
+ * are in that one.
+ */
+export function paperWords(language: string, decimals: number): Words {
   const t = translator(language);
   return {
     say: (word, params) => t(`paper.${word}`, params),
@@ -13,7 +17,7 @@ export function wordsIn(language: string, decimals: number): Words {
     date: (day) => date(day, language),
     unit: (unit) => (unit === 'pc' || !hasText(`unit.${unit}`) ? '' : t(`unit.${unit}` as 'unit.m')),
     own: (texts) => own(texts, language),
-    yes: t('paper.yes'),
-    no: t('paper.no'),
+    yes: own({ en: 'yes', de: 'ja' }, language),
+    no: own({ en: 'no', de: 'nein' }, language),
   };
 }
