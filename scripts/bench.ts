@@ -2,7 +2,7 @@
  * How fast it is: the engine on Ridgeback and on generated models of two sizes, beside two other solvers on
  * the same questions,
  * in a web worker of headless Chromium, and from key to painted state on the Bench and the Ledger.
- * `npm run bench [ridgeback|large|huge|peers|worker|pricing|workshop|paper|painted|ledger ...]`; the last two need a demo
+ * `npm run bench [ridgeback|large|huge|peers|worker|pricing|workshop|paper|painted|ledger|composer ...]`; the last three need a demo
  * running (BASE_URL where it is not at port 4600).
  */
 import { execFileSync } from 'node:child_process';
@@ -19,6 +19,7 @@ import {
 import { compileModel, type CompiledModel } from '../src/core/model';
 import { pricer, type QuoteLine } from '../src/core/pricing';
 import { demoDocument } from './demo-documents';
+import { timeComposer } from './bench-composer';
 import { timeLedger } from './bench-ledger';
 import { timePaper } from './bench-paper';
 import { timeWorkshop } from './bench-workshop';
@@ -315,7 +316,7 @@ if (wanted('pricing')) {
 if (wanted('workshop')) timeWorkshop(row);
 if (wanted('paper')) await timePaper(row);
 
-if (wanted('painted') || wanted('ledger')) {
+if (['painted', 'ledger', 'composer'].some(wanted)) {
   const baseURL = process.env.BASE_URL ?? 'http://127.0.0.1:4600';
   if (
     !(await fetch(`${baseURL}/api/health`).then(
@@ -324,13 +325,18 @@ if (wanted('painted') || wanted('ledger')) {
     ))
   )
     console.log(
-      `No demo at ${baseURL}; start one with bin/start to time the Bench and the Ledger in Chromium.`,
+      `No demo at ${baseURL}; start one with bin/start to time the Bench, the Ledger and the composer in Chromium.`,
     );
   else {
     if (wanted('painted')) await timePainting(baseURL);
     if (wanted('ledger')) {
       const browser = await launch();
       await timeLedger(browser, baseURL, row);
+      await browser.close();
+    }
+    if (wanted('composer')) {
+      const browser = await launch();
+      await timeComposer(browser, baseURL, row);
       await browser.close();
     }
   }

@@ -247,6 +247,25 @@ for (const [language, person] of [
       } else await page.getByRole('button', { name: panel, exact: true }).click();
       await look(page, panel, problems);
     }
+    await page.goto(`/quotes/${quoteId}/paper`);
+    await expect(page.getByRole('region', { name: t('composer.pages') })).toBeVisible();
+    await look(page, 'composer', problems);
+    for (const kind of ['lines', 'drawings', 'annexes'] as const) {
+      const block = t(`composer.block.${kind}`);
+      await page.getByRole('button', { name: t('composer.settings', { block }), exact: true }).click();
+      await look(page, `composer, ${kind}`, problems);
+    }
     expect(problems).toEqual([]);
   });
 }
+
+test('nothing is cut off where the texts and templates of paper are kept', async ({ page }) => {
+  const problems: string[] = [];
+  await signIn(page, people.modeller);
+  await page.goto('/paper');
+  await expect(page.getByRole('region', { name: 'Pages' })).toBeVisible();
+  await look(page, 'template', problems);
+  await page.getByRole('button', { name: 'Terms', exact: true }).click();
+  await look(page, 'text', problems);
+  expect(problems).toEqual([]);
+});

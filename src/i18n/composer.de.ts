@@ -43,6 +43,7 @@ export const composerDe: SameTexts<typeof composerEn> = {
     papers: { A4: 'A4', letter: 'Letter' },
     blocks: 'Blöcke des Dokuments',
     settings: 'Einstellungen: {{block}}',
+    unfilled: 'leer',
     ownText: 'eigener Text',
     block: {
       letterHead: 'Briefkopf',
@@ -162,5 +163,19 @@ export const composerDe: SameTexts<typeof composerEn> = {
     houseMark: 'Zurück zum Zeichen des Hauses',
     addText: 'Ein weiterer Text',
     choose: 'Text wählen',
+    sure: {
+      leave: {
+        title: '„{{name}}“ verlassen?',
+        says: 'Was Sie darin geändert haben, ist nicht in Kraft und ginge verloren.',
+        no: 'Bleiben',
+        yes: 'Verlassen',
+      },
+      drop: {
+        title: '„{{name}}“ wegnehmen?',
+        says: 'Neue Dokumente haben es nicht mehr. Was damit gesendet wurde, behält seine Worte.',
+        no: 'Behalten',
+        yes: 'Wegnehmen',
+      },
+    },
   },
 };

@@ -40,6 +40,7 @@ export const composerEn = {
     papers: { A4: 'A4', letter: 'Letter' },
     blocks: 'Blocks of the document',
     settings: 'Settings of {{block}}',
+    unfilled: 'nothing to show',
     ownText: 'own text',
     block: {
       letterHead: 'Letter head',
@@ -154,5 +155,19 @@ export const composerEn = {
     houseMark: 'Back to the mark of the house',
     addText: 'One more text',
     choose: 'Choose a text',
+    sure: {
+      leave: {
+        title: 'Leave “{{name}}”?',
+        says: 'What you changed in it is not in force, and would be lost.',
+        no: 'Stay',
+        yes: 'Leave it',
+      },
+      drop: {
+        title: 'Take “{{name}}” away?',
+        says: 'New documents have it no more. What was sent with it keeps its words.',
+        no: 'Keep it',
+        yes: 'Take it away',
+      },
+    },
   },
 };

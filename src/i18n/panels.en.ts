@@ -41,6 +41,7 @@ export const panelsEn = {
     nothing: 'There is nothing to draw yet.',
     of: '{{view}} of {{number}}',
     save: 'Save as {{format}}',
+    coarse: 'IFC, coarse',
     space: '3D',
     spaceOf: '{{number}} in space',
     title: 'Drawing',

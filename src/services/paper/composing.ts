@@ -24,6 +24,7 @@ import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { use } from '../files/files';
 import { done, fail, type Result } from '../kernel/failure';
+import { askEngine } from '../kernel/engines';
 import { askLongPapers, askPapers } from '../kernel/papers';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { findQuote, holdQuote, stateOf, type QuoteBase } from '../quotes/quote-state';
@@ -129,9 +130,9 @@ async function viewOf(
   const given = await givenOf(actor, seen, {
     language: composition.language,
     units: choice.market.units,
-    drawn: true,
+    // Only the names of views are chosen from; drawing them all would be for nothing.
+    drawn: false,
   });
-  const views = given.lines.flatMap(({ build }) => build?.views ?? []).filter(({ space }) => !space);
   return {
     quote: {
       id: seen.id,
@@ -148,9 +149,26 @@ async function viewOf(
     usual,
     templates: [...templates],
     texts: [...texts],
-    views: [...new Map(views.map(({ id, name }) => [id, { id, name }])).values()],
+    views: await viewsOf(seen),
     warnings: await warningsOf(choice, composition, given),
   };
+}
+
+/** The views that the builds of a quote are drawn in. */
+async function viewsOf({ lines }: QuoteView): Promise<PaperView['views']> {
+  const id = lines.flatMap(({ buildId }) => buildId ?? []);
+  if (id.length === 0) return [];
+  const rows = await connected().records.builds.findAll({
+    where: { id },
+    attributes: ['modelVersionId'],
+    group: ['modelVersionId'],
+    order: ['modelVersionId'],
+    raw: true,
+  });
+  return askEngine(
+    'viewNames',
+    rows.map(({ modelVersionId }) => modelVersionId),
+  );
 }
 
 /** What whoever sends it should know. */

@@ -14,11 +14,13 @@ interface Props {
   paper: Paper;
   /** The block whose settings are open. */
   open: string | null;
+  /** Those that are on and have nothing to show. */
+  empty: ReadonlySet<string>;
   onOpen: (key: string | null) => void;
 }
 
 /** The blocks of the document in their order, each on or off, with its settings beneath. */
-export function Blocks({ paper, open, onOpen }: Props) {
+export function Blocks({ paper, open, empty, onOpen }: Props) {
   const { t } = useSpeech();
   const { composition } = paper;
   const [drop, setDrop] = useState<number | null>(null);
@@ -30,6 +32,7 @@ export function Blocks({ paper, open, onOpen }: Props) {
           block={block}
           at={at}
           open={open === block.key}
+          empty={block.on && empty.has(block.key)}
           drop={drop === at}
           paper={paper}
           onOpen={() => {
@@ -47,13 +50,14 @@ interface BlockProps {
   block: BlockChoice;
   at: number;
   open: boolean;
+  empty: boolean;
   drop: boolean;
   paper: Paper;
   onOpen: () => void;
   onDrop: (at: number | null) => void;
 }
 
-function Block({ block, at, open, drop, paper, onOpen, onDrop }: BlockProps) {
+function Block({ block, at, open, empty, drop, paper, onOpen, onDrop }: BlockProps) {
   const { t } = useSpeech();
   const { session, view } = paper;
   const name = useBlockName(paper)(block);
@@ -77,8 +81,9 @@ function Block({ block, at, open, drop, paper, onOpen, onDrop }: BlockProps) {
             aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown"
             onChange={(event) => session.block(block.key, { on: event.target.checked })}
           />
-          <span className={classes(!block.on && css.off)}>{name}</span>
+          <span className={classes((!block.on || empty) && css.off)}>{name}</span>
           {block.own && <span className={css.own}>{t('composer.ownText')}</span>}
+          {empty && <span className={css.none}>{t('composer.unfilled')}</span>}
         </label>
         <button
           type="button"

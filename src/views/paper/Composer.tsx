@@ -32,6 +32,7 @@ function Page({ view }: Pick<Props, 'view'>) {
   const paper = usePaper(view);
   const [at, setAt] = useState(2);
   const [block, setBlock] = useState<string | null>(null);
+  const [empty, setEmpty] = useState<ReadonlySet<string>>(new Set());
   const { refusals, session } = paper;
   useEffect(() => {
     if (refusals.length > 0) say(sentences(refusals, t('request.failed')), true);
@@ -42,7 +43,7 @@ function Page({ view }: Pick<Props, 'view'>) {
       <Head paper={paper} />
       <aside className={css.choices} aria-label={t('composer.choices')}>
         <Look paper={paper} />
-        <Blocks paper={paper} open={block} onOpen={setBlock} />
+        <Blocks paper={paper} open={block} empty={empty} onOpen={setBlock} />
       </aside>
       <section className={css.preview} aria-busy={paper.setting} data-setting={paper.setting || undefined}>
         <div className={css.bar}>
@@ -71,7 +72,7 @@ function Page({ view }: Pick<Props, 'view'>) {
             <Plus size={14} aria-hidden />
           </Button>
         </div>
-        <Pages bytes={paper.pages} block={paper.changed} width={widths[at] ?? 620} />
+        <Pages set={paper.pages} block={paper.changed} width={widths[at] ?? 620} onEmpty={setEmpty} />
       </section>
       {paper.other && (
         <Other paper={paper} onTake={() => session.takeOther()} onKeep={() => session.keepOwn()} />

@@ -1,14 +1,18 @@
 import { useEffect, useRef, useState } from 'react';
+import { useLatest } from '../../ui';
 import { useSpeech } from '../speech';
-import { drawPage, openPages, pageOfBlock, type PDFDocumentProxy } from './reader';
+import { blocksIn, drawPage, openPages, pageOfBlock, type PDFDocumentProxy } from './reader';
+import type { SetPages } from './session/paper-session';
 import css from './paper.module.css';
 
 interface Props {
-  bytes: Uint8Array | null;
+  set: SetPages | null;
   /** The block whose page is to be seen. */
   block: string | null;
   /** Width of a page on the screen. */
   width: number;
+  /** Tells which blocks that are on have nothing to show. */
+  onEmpty: (keys: ReadonlySet<string>) => void;
 }
 
 interface Opened {
@@ -18,9 +22,9 @@ interface Opened {
 }
 
 /** The real pages of a document, as they will be sent. */
-export function Pages({ bytes, block, width }: Props) {
+export function Pages({ set, block, width, onEmpty }: Props) {
   const { t } = useSpeech();
-  const opened = useOpened(bytes);
+  const opened = useOpened(set, onEmpty);
   const frame = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!opened || block === null) return undefined;
@@ -55,24 +59,29 @@ function isSeen(page: HTMLElement, frame: HTMLElement | null): boolean {
 }
 
 /** Pages opened; those before stay until the next are there. */
-function useOpened(bytes: Uint8Array | null): Opened | null {
+function useOpened(set: SetPages | null, onEmpty: Props['onEmpty']): Opened | null {
   const [opened, setOpened] = useState<Opened | null>(null);
+  const tell = useLatest(onEmpty);
   useEffect(() => {
-    if (!bytes) return undefined;
+    if (!set) return undefined;
     let gone = false;
-    void openPages(bytes).then(async (pages) => {
-      const { width, height } = (await pages.getPage(1)).getViewport({ scale: 1 });
-      if (gone) await pages.destroy();
-      else
-        setOpened((before) => {
-          void before?.pages.destroy();
-          return { pages, count: pages.numPages, ratio: height / width };
-        });
+    void openPages(set.bytes).then(async (pages) => {
+      const [first, shown] = [await pages.getPage(1), await blocksIn(pages)];
+      const { width, height } = first.getViewport({ scale: 1 });
+      if (gone) {
+        await pages.destroy();
+        return;
+      }
+      tell.current(new Set(set.of.blocks.flatMap(({ key, on }) => (on && !shown.has(key) ? key : []))));
+      setOpened((before) => {
+        void before?.pages.destroy();
+        return { pages, count: pages.numPages, ratio: height / width };
+      });
     });
     return () => {
       gone = true;
     };
-  }, [bytes]);
+  }, [set, tell]);
   return opened;
 }
 

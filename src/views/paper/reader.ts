@@ -21,9 +21,17 @@ export async function openPages(bytes: Uint8Array): Promise<PDFDocumentProxy> {
   return getDocument({ data: bytes.slice(), isEvalSupported: false, enableXfa: false }).promise;
 }
 
+const blockMark = 'block-';
+
+/** Keys of the blocks that stand on some page. */
+export async function blocksIn(pages: PDFDocumentProxy): Promise<ReadonlySet<string>> {
+  const names = Object.keys((await pages.getDestinations()) as Readonly<Record<string, unknown>>);
+  return new Set(names.flatMap((name) => (name.startsWith(blockMark) ? name.slice(blockMark.length) : [])));
+}
+
 /** The page on which a block begins, counted from 0; null where it is not to be found. */
 export async function pageOfBlock(pages: PDFDocumentProxy, key: string): Promise<number | null> {
-  const found = (await pages.getDestination(`block-${key}`)) as
+  const found = (await pages.getDestination(`${blockMark}${key}`)) as
     [Parameters<PDFDocumentProxy['getPageIndex']>[0]] | null;
   return found ? pages.getPageIndex(found[0]) : null;
 }

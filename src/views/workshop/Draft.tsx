@@ -79,6 +79,9 @@ function wrongIn({ tried, tests }: Held): Readonly<Partial<Record<PartId, number
 
 const noRows: ReadonlySet<string> = new Set();
 
+/** Where the try-out has no place beside the work and comes over it. */
+const narrowPage = '(width < 1100px)';
+
 function Page({ view }: Pick<Props, 'view'>) {
   const { t, language } = useSpeech();
   const draft = useDraft(view);
@@ -95,10 +98,11 @@ function Page({ view }: Pick<Props, 'view'>) {
     if (told.length > 0) say(sentences(told, t('request.failed')), true);
   }, [refusals, t, language]);
   const [over, setOver] = useState(false);
-  const narrow = useMedia('(width < 1100px)');
+  const narrow = useMedia(narrowPage);
   const turn = (): void => {
-    // Where it stands beside the work, the key goes there.
-    if (narrow) setOver(!over);
+    // Where it stands beside the work, the key goes there. The page is asked at the press: what was
+    // drawn last may still be of the width before.
+    if (window.matchMedia(narrowPage).matches) setOver(!over);
     else
       window.document.querySelector<HTMLElement>('aside [data-row] input, aside [data-row] button')?.focus();
   };

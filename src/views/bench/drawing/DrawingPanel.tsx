@@ -45,11 +45,16 @@ export function DrawingPanel(props: Props) {
       <div className={css.head}>
         <Tabs label={t('draw.title')} tabs={tabs} chosen={tab} onChoose={setTab} panel="drawing-panel" />
         <span className={css.files}>
-          {[...(tab === 'space' ? spaceFiles : viewFiles), ...allFiles].map(({ name, file }) => (
+          {[
+            ...(tab === 'space'
+              ? [...spaceFiles, { name: t('draw.coarse'), file: 'drawing.ifc', detail: 'coarse' }]
+              : viewFiles),
+            ...allFiles,
+          ].map(({ name, file, detail }) => (
             <a
               key={name}
               className={css.file}
-              href={`/api/builds/${view.build.id}/${file}?view=${tab}`}
+              href={`/api/builds/${view.build.id}/${file}?view=${tab}${detail ? `&detail=${detail}` : ''}`}
               download
               title={name === 'PDF' ? t('draw.sheet') : t('draw.save', { format: name })}
             >
@@ -76,15 +81,22 @@ export function DrawingPanel(props: Props) {
   );
 }
 
-const spaceFiles = [
+/** A file of the drawing; of IFC, with how much in it. */
+interface DrawingFile {
+  name: string;
+  file: string;
+  detail?: string;
+}
+
+const spaceFiles: DrawingFile[] = [
   { name: 'glTF', file: 'drawing.glb' },
   { name: 'IFC', file: 'drawing.ifc' },
 ];
-const viewFiles = [
+const viewFiles: DrawingFile[] = [
   { name: 'SVG', file: 'drawing.svg' },
   { name: 'DXF', file: 'drawing.dxf' },
 ];
-const allFiles = [
+const allFiles: DrawingFile[] = [
   { name: 'ZIP', file: 'drawings.zip' },
   { name: 'PDF', file: 'specification.pdf' },
 ];

@@ -10,6 +10,7 @@ export function Mark({ mark, onMark }: { mark: string | null; onMark: (mark: str
   const { t } = useSpeech();
   return (
     <div className={css.mark}>
+      <span className={css.quiet}>{t('paperHouse.mark')}</span>
       {mark === null ? (
         <BringFile
           label={t('paperHouse.mark')}

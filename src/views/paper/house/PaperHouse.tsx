@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Plus } from 'lucide-react';
 import type { PaperHouseView, PaperView } from '../../../contract';
 import { own } from '../../../i18n';
@@ -6,6 +6,7 @@ import { Button, classes, say, Select } from '../../../ui';
 import { ask, sentences } from '../../api';
 import { Speech, useSpeech } from '../../speech';
 import { NewPaper } from './NewPaper';
+import { Sure, type SureOf } from './Sure';
 import { TemplateEditor } from './TemplateEditor';
 import { TextEditor } from './TextEditor';
 import type { KeepPaper, OpenPaper } from './types';
@@ -34,10 +35,26 @@ function Page({ view: given, tried: first }: Omit<Props, 'language'>) {
     view.templates[0] ? { of: 'templates', code: view.templates[0].code } : null,
   );
   const [adding, setAdding] = useState<OpenPaper['of'] | null>(null);
+  // What is open, where something in it is not in force yet.
+  const [unkept, setUnkept] = useState<string | null>(null);
+  const [sure, setSure] = useState<SureOf | null>(null);
+  useStays(unkept !== null);
+  const leave = (go: () => void): void => {
+    if (unkept === null) go();
+    else setSure({ is: 'leave', name: unkept, go });
+  };
+  const follow = (next: OpenPaper): void => {
+    if (next.of === open?.of && next.code === open.code) return;
+    leave(() => {
+      setUnkept(null);
+      setOpen(next);
+    });
+  };
   const keep: KeepPaper = async (answer) => {
     const kept = await answer;
     if (kept.ok) {
       setView(kept.value);
+      setUnkept(null);
       say(t('paperHouse.kept'));
     } else say(sentences(kept.failures, t('request.failed')), true);
     return kept.ok;
@@ -60,10 +77,26 @@ function Page({ view: given, tried: first }: Omit<Props, 'language'>) {
             value: id,
             text: `${number} · ${customer}`,
           }))}
-          onChange={(event) => void tryOn(event.target.value)}
+          onChange={({ target: { value } }) => {
+            // A template is held against the quote from its beginning; a text stays as it is written.
+            if (open?.of === 'texts') void tryOn(value);
+            else leave(() => void tryOn(value));
+          }}
         />
-        <Names view={view} of="templates" open={open} onOpen={setOpen} onAdd={() => setAdding('templates')} />
-        <Names view={view} of="texts" open={open} onOpen={setOpen} onAdd={() => setAdding('texts')} />
+        <Names
+          view={view}
+          of="templates"
+          open={open}
+          onOpen={follow}
+          onAdd={() => leave(() => setAdding('templates'))}
+        />
+        <Names
+          view={view}
+          of="texts"
+          open={open}
+          onOpen={follow}
+          onAdd={() => leave(() => setAdding('texts'))}
+        />
       </nav>
       {template && tried && (
         <TemplateEditor
@@ -72,6 +105,8 @@ function Page({ view: given, tried: first }: Omit<Props, 'language'>) {
           house={view}
           tried={tried}
           onKeep={keep}
+          onChanged={setUnkept}
+          onSure={setSure}
         />
       )}
       {text && (
@@ -81,8 +116,11 @@ function Page({ view: given, tried: first }: Omit<Props, 'language'>) {
           tried={tried}
           house={view}
           onKeep={keep}
+          onChanged={setUnkept}
+          onSure={setSure}
         />
       )}
+      {sure && <Sure sure={sure} onClose={() => setSure(null)} />}
       {adding && (
         <NewPaper
           of={adding}
@@ -91,12 +129,23 @@ function Page({ view: given, tried: first }: Omit<Props, 'language'>) {
           onKeep={keep}
           onMade={(code) => {
             setAdding(null);
+            setUnkept(null);
             setOpen({ of: adding, code });
           }}
         />
       )}
     </div>
   );
+}
+
+/** Asks before the page is left, where something would be lost. */
+function useStays(unkept: boolean): void {
+  useEffect(() => {
+    if (!unkept) return undefined;
+    const stay = (event: BeforeUnloadEvent): void => event.preventDefault();
+    window.addEventListener('beforeunload', stay);
+    return () => window.removeEventListener('beforeunload', stay);
+  }, [unkept]);
 }
 
 interface NamesProps {
@@ -118,6 +167,8 @@ function Names({ view, of, open, onOpen, onAdd }: NamesProps) {
           name: own(name, language),
           more: place === 'line' ? t('paperHouse.underLine') : '',
         }));
+  const { compare } = new Intl.Collator(language);
+  rows.sort((a, b) => compare(a.name, b.name));
   return (
     <section>
       <h2>

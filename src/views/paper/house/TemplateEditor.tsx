@@ -11,15 +11,14 @@ import { PaperSession } from '../session/paper-session';
 import { pagesFor } from '../session/usePaper';
 import { AddText } from './AddText';
 import { Mark } from './Mark';
-import type { KeepPaper } from './types';
+import type { Editing } from './types';
 import css from './paper-house.module.css';
 
-interface Props {
+interface Props extends Editing {
   template: PaperTemplate;
   house: PaperHouseView;
   /** The quote whose pages show what it makes. */
   tried: PaperView;
-  onKeep: KeepPaper;
 }
 
 /** For whom a template is meant, apart from its blocks. */
@@ -40,15 +39,18 @@ function sessionOf(template: PaperTemplate, house: PaperHouseView, tried: PaperV
 }
 
 /** A template: for whom it is meant, its blocks, and the pages that it makes of a quote. */
-export function TemplateEditor({ template, house, tried, onKeep }: Props) {
+export function TemplateEditor({ template, house, tried, onKeep, onChanged, onSure }: Props) {
   const { t, language } = useSpeech();
   const [session] = useState(() => sessionOf(template, house, tried));
   const stand = useSyncExternalStore(session.subscribe, session.seen, session.seen);
   const [meant, setMeant] = useState<Meant>(() => meantOf(template.content));
   const [block, setBlock] = useState<string | null>(null);
+  const [empty, setEmpty] = useState<ReadonlySet<string>>(new Set());
   useEffect(() => session.open(), [session]);
   const { composition } = stand;
   const changed = stand.canUndo || JSON.stringify(meant) !== JSON.stringify(meantOf(template.content));
+  const title = own(meant.name, language);
+  useEffect(() => onChanged(changed ? title : null), [changed, title, onChanged]);
   const keep = (): Promise<boolean> =>
     onKeep(
       ask('PUT /paper/templates/{code}', {
@@ -64,10 +66,12 @@ export function TemplateEditor({ template, house, tried, onKeep }: Props) {
       }),
     );
   return (
-    <section className={css.template} aria-label={own(meant.name, language)}>
+    <section className={css.template} aria-label={title}>
       <header className={css.bar}>
-        <h1>{own(meant.name, language)}</h1>
-        <Button onClick={() => void drop()}>{t('paperHouse.drop')}</Button>
+        <h1>{title}</h1>
+        <Button onClick={() => onSure({ is: 'drop', name: title, go: () => void drop() })}>
+          {t('paperHouse.drop')}
+        </Button>
         <Button look="main" disabled={!changed} onClick={() => void keep()}>
           {t('paperHouse.keep')}
         </Button>
@@ -80,11 +84,11 @@ export function TemplateEditor({ template, house, tried, onKeep }: Props) {
           session={session}
           onMeant={setMeant}
         />
-        <Blocks paper={{ ...stand, session }} open={block} onOpen={setBlock} />
+        <Blocks paper={{ ...stand, session }} open={block} empty={empty} onOpen={setBlock} />
         <AddText paper={{ ...stand, session }} />
       </div>
       <div className={css.shown} data-setting={stand.setting || undefined}>
-        <Pages bytes={stand.pages} block={stand.changed} width={520} />
+        <Pages set={stand.pages} block={stand.changed} width={520} onEmpty={setEmpty} />
       </div>
     </section>
   );

@@ -16,14 +16,13 @@ import { FormulaField } from '../../parts/formula-field/FormulaField';
 import { useSpeech } from '../../speech';
 import { useRichWords } from '../settings/rich-words';
 import { paperWords } from '../../../i18n/paper-words';
-import type { KeepPaper } from './types';
+import type { Editing } from './types';
 import css from './paper-house.module.css';
 
-interface Props {
+interface Props extends Editing {
   text: PaperText;
   house: PaperHouseView;
   tried: PaperView | null;
-  onKeep: KeepPaper;
 }
 
 const languages = ['en', 'de'] as const;
@@ -46,12 +45,14 @@ function useGiven(tried: PaperView | null): PaperGiven | null {
 }
 
 /** A text in both languages, its placeholders checked, and how it reads on a real quote. */
-export function TextEditor({ text, tried, onKeep }: Props) {
+export function TextEditor({ text, tried, onKeep, onChanged, onSure }: Props) {
   const { t, language } = useSpeech();
   const given = useGiven(tried);
   const [name, setName] = useState(text.name);
   const [words, setWords] = useState<Readonly<Record<string, RichText>>>(text.words);
   const changed = name !== text.name || words !== text.words;
+  const title = own(name, language);
+  useEffect(() => onChanged(changed ? title : null), [changed, title, onChanged]);
   const problems = languages.flatMap((each) => richProblems(words[each] ?? [], text.place));
   const keep = (): Promise<boolean> =>
     onKeep(
@@ -68,9 +69,11 @@ export function TextEditor({ text, tried, onKeep }: Props) {
   return (
     <section className={css.text} aria-label={own(text.name, language)}>
       <header className={css.bar}>
-        <h1>{own(name, language)}</h1>
+        <h1>{title}</h1>
         <span className={css.quiet}>{t(`paperHouse.places.${text.place}`)}</span>
-        <Button onClick={() => void drop()}>{t('paperHouse.drop')}</Button>
+        <Button onClick={() => onSure({ is: 'drop', name: title, go: () => void drop() })}>
+          {t('paperHouse.drop')}
+        </Button>
         <Button look="main" disabled={!changed || problems.length > 0} onClick={() => void keep()}>
           {t('paperHouse.keep')}
         </Button>

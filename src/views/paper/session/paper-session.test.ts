@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import type { PaperView } from '../../../contract';
 import { plainComposition, type Composition } from '../../../core/paper';
 import type { Answer } from '../../api';
-import { PaperSession, type PaperSurroundings } from './paper-session';
+import { PaperSession, type PaperStand, type PaperSurroundings } from './paper-session';
 
 const composition = plainComposition({ language: 'en', paper: 'A4' });
 const viewAt = (version: number, now: Composition = composition): PaperView => ({
@@ -48,8 +48,8 @@ const around = (server: Server, more: Partial<PaperSurroundings> = {}): PaperSur
 const settled = async (): Promise<void> => {
   for (let turn = 0; turn < 60; turn++) await Promise.resolve();
 };
-const shown = ({ pages }: { pages: Uint8Array | null }): string =>
-  pages ? new TextDecoder().decode(pages) : '';
+const shown = ({ pages }: Pick<PaperStand, 'pages'>): string =>
+  pages ? new TextDecoder().decode(pages.bytes) : '';
 
 describe('a document while it is composed', () => {
   it('ends kept and shown as it is, whatever comes late', async () => {

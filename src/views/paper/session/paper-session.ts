@@ -19,6 +19,12 @@ export interface PaperSurroundings {
   pause: () => Promise<void>;
 }
 
+/** Pages, and the document that they are of; what is changed meanwhile is not in them yet. */
+export interface SetPages {
+  bytes: Uint8Array;
+  of: Composition;
+}
+
 /** What is to be seen of it. */
 export interface PaperStand {
   view: PaperView;
@@ -30,7 +36,7 @@ export interface PaperStand {
   other: PaperView | null;
   refusals: readonly Refusal[];
   /** As they are set by now; null before they were once. */
-  pages: Uint8Array | null;
+  pages: SetPages | null;
   /** They are being set anew. */
   setting: boolean;
   /** Why they could not be. */
@@ -192,10 +198,11 @@ export class PaperSession {
     const under = new AbortController();
     this.under = under;
     this.tell({ setting: true });
-    const answer = await this.around.pages(this.stand.composition, under.signal);
+    const of = this.stand.composition;
+    const answer = await this.around.pages(of, under.signal);
     if (number !== this.asked) return;
     this.under = null;
-    if (answer.ok) this.tell({ setting: false, pages: answer.value, unset: [] });
+    if (answer.ok) this.tell({ setting: false, pages: { bytes: answer.value, of }, unset: [] });
     else this.tell({ setting: false, unset: answer.failures });
   }
 

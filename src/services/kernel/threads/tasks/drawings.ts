@@ -4,7 +4,7 @@ import { number, own } from '../../../../i18n';
 import { writeDxf } from '../../../builds/files/dxf';
 import { writeGlb } from '../../../builds/files/gltf';
 import { writeIfc, type Detail } from '../../../builds/files/ifc';
-import type { CompiledModel, DrawingLayer } from '../../../../core/model';
+import type { CompiledModel, DrawingLayer, Texts } from '../../../../core/model';
 import type { Built, Kept } from './kept';
 
 /** What a drawing is asked as. */
@@ -33,6 +33,12 @@ const write = (text: string): Uint8Array => new TextEncoder().encode(text);
 
 /** Tasks that draw. */
 export const drawingTasks = (kept: Kept) => ({
+  /** The views that models are drawn in, each once. */
+  viewNames: (versions: readonly string[]): { id: string; name: Texts }[] => {
+    const all = versions.flatMap((version) => kept.model(version).document.drawing?.views ?? []);
+    return [...new Map(all.map(({ id, name }) => [id, { id, name }])).values()];
+  },
+
   /** The drawing of a build as a file, in one of its views or in space. */
   drawing: (asked: Asked): Promise<DrawnFile | null> => drawn(kept.model(asked.version), asked),
 
