@@ -171,10 +171,10 @@ export const composerDe: SameTexts<typeof composerEn> = {
         yes: 'Verlassen',
       },
       drop: {
-        title: '„{{name}}“ wegnehmen?',
+        title: '„{{name}}“ entfernen?',
         says: 'Neue Dokumente haben es nicht mehr. Was damit gesendet wurde, behält seine Worte.',
         no: 'Behalten',
-        yes: 'Wegnehmen',
+        yes: 'Entfernen',
       },
     },
   },

@@ -45,7 +45,7 @@ export const panelsDe: SameTexts<typeof panelsEn> = {
     nothing: 'Es gibt noch nichts zu zeichnen.',
     of: '{{view}} von {{number}}',
     save: 'Als {{format}} sichern',
-    coarse: 'IFC, grob',
+    all: 'Alle Ansichten und Formate in einem Archiv; IFC mit allen Einzelheiten und grob',
     space: '3D',
     spaceOf: '{{number}} im Raum',
     title: 'Zeichnung',

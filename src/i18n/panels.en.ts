@@ -41,7 +41,7 @@ export const panelsEn = {
     nothing: 'There is nothing to draw yet.',
     of: '{{view}} of {{number}}',
     save: 'Save as {{format}}',
-    coarse: 'IFC, coarse',
+    all: 'All views and formats in one archive; IFC with all detail and coarse',
     space: '3D',
     spaceOf: '{{number}} in space',
     title: 'Drawing',

@@ -178,6 +178,29 @@ describe('the files of a quotation', () => {
     }
   }, 60_000);
 
+  it('have no page that is empty, or has a last word alone', async () => {
+    for (const each of quotes) {
+      const made = await quotation(each.actor, each.id, 'pdf');
+      if (!made.ok) throw new Error(JSON.stringify(made));
+      const bytes = new Uint8Array(made.value.bytes as Uint8Array);
+      const pdf = await getDocument({ data: bytes, useSystemFonts: false }).promise;
+      for (let number = 1; number <= pdf.numPages; number++) {
+        const page = await pdf.getPage(number);
+        const { height } = page.getViewport({ scale: 1 });
+        const { items } = await page.getTextContent();
+        // Between head and foot of the page, which are on each of them.
+        const told = items.filter(
+          (item) =>
+            'str' in item &&
+            item.str.trim() !== '' &&
+            Number(item.transform[5]) > 60 &&
+            Number(item.transform[5]) < height - 60,
+        );
+        expect(told.length, `page ${String(number)} of ${each.id}`).toBeGreaterThan(2);
+      }
+    }
+  }, 60_000);
+
   it('say what the Ledger says in either language and by every template', async () => {
     const templates = await templatesAt(null);
     for (const each of quotes) {

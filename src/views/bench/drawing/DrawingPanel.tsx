@@ -39,24 +39,23 @@ export function DrawingPanel(props: Props) {
     ...drawing.views.map((each) => ({ id: each.id, text: own(each.name, language) })),
     { id: 'space', text: t('draw.space') },
   ];
+  const titles = new Map([
+    ['PDF', t('draw.sheet')],
+    ['ZIP', t('draw.all')],
+  ]);
   const size = t(large ? 'draw.smaller' : 'draw.larger');
   return (
     <section className={classes(css.panel, large && css.large)} aria-label={t('draw.title')}>
       <div className={css.head}>
         <Tabs label={t('draw.title')} tabs={tabs} chosen={tab} onChoose={setTab} panel="drawing-panel" />
         <span className={css.files}>
-          {[
-            ...(tab === 'space'
-              ? [...spaceFiles, { name: t('draw.coarse'), file: 'drawing.ifc', detail: 'coarse' }]
-              : viewFiles),
-            ...allFiles,
-          ].map(({ name, file, detail }) => (
+          {[...(tab === 'space' ? spaceFiles : viewFiles), ...allFiles].map(({ name, file }) => (
             <a
               key={name}
               className={css.file}
-              href={`/api/builds/${view.build.id}/${file}?view=${tab}${detail ? `&detail=${detail}` : ''}`}
+              href={`/api/builds/${view.build.id}/${file}?view=${tab}`}
               download
-              title={name === 'PDF' ? t('draw.sheet') : t('draw.save', { format: name })}
+              title={titles.get(name) ?? t('draw.save', { format: name })}
             >
               {fileMark}
               {name}
@@ -81,22 +80,15 @@ export function DrawingPanel(props: Props) {
   );
 }
 
-/** A file of the drawing; of IFC, with how much in it. */
-interface DrawingFile {
-  name: string;
-  file: string;
-  detail?: string;
-}
-
-const spaceFiles: DrawingFile[] = [
+const spaceFiles = [
   { name: 'glTF', file: 'drawing.glb' },
   { name: 'IFC', file: 'drawing.ifc' },
 ];
-const viewFiles: DrawingFile[] = [
+const viewFiles = [
   { name: 'SVG', file: 'drawing.svg' },
   { name: 'DXF', file: 'drawing.dxf' },
 ];
-const allFiles: DrawingFile[] = [
+const allFiles = [
   { name: 'ZIP', file: 'drawings.zip' },
   { name: 'PDF', file: 'specification.pdf' },
 ];

@@ -31,10 +31,30 @@ export function blockOf(block: Block, setting: Setting): Content {
   name(placed, `block-${block.key}`);
   return {
     stack: placed,
-    ...(block.key === 'acceptance' ? { unbreakable: true } : {}),
+    ...(staysWhole(block) ? { unbreakable: true } : {}),
     margin: [0, 0, 0, 10],
     ...(block.apart ? { pageBreak: 'before' } : {}),
   };
+}
+
+/** Letters of a text that is not parted, such as a closing from its name; a longer one has room on two pages. */
+const shortText = 700;
+
+const staysWhole = ({ key, nodes }: Block): boolean =>
+  key === 'acceptance' ||
+  (nodes.every(({ is }) => is === 'paragraph') &&
+    nodes.reduce((sum, node) => sum + (node.is === 'paragraph' ? lettersOf(node.spans) : 0), 0) <= shortText);
+
+const lettersOf = (spans: readonly { text: string }[]): number =>
+  spans.reduce((sum, { text }) => sum + text.length, 0);
+
+/** What stands last leaves no room beneath: it would not fit on a page that is full, and make an empty one. */
+export function endOf(contents: readonly Content[] = []): void {
+  const last = contents.at(-1);
+  if (typeof last !== 'object' || Array.isArray(last)) return;
+  if ('margin' in last && Array.isArray(last.margin))
+    last.margin = [last.margin[0] ?? 0, last.margin[1] ?? 0, last.margin[2] ?? 0, 0];
+  if ('stack' in last) endOf(last.stack);
 }
 
 /** Gives the first text of some a name, to which a link or a reader goes. */

@@ -6,7 +6,7 @@ import { money } from '../../../../i18n';
 import { faces } from '../fonts';
 import type { GivenFiles } from '../given-files';
 import { hairline, ink, quiet } from '../paper-colours';
-import { blockOf, imageOf, type Setting } from './pdf-nodes';
+import { blockOf, endOf, imageOf, type Setting } from './pdf-nodes';
 import { withAnnexes } from './annexes';
 import { words } from './pdf-text';
 
@@ -47,6 +47,7 @@ export function pagesOf(document: PaperDocument, files: GivenFiles): TDocumentDe
   const setting: Setting = { document, files, width: sheet.width - 2 * side, carried: [] };
   const { title, author, reference, language, watermark } = document;
   const content = [firstHead(setting), ...document.blocks.map((block) => blockOf(block, setting))];
+  endOf(content);
   return {
     info: { title, author, subject: reference, creationDate: new Date(`${document.day}T00:00:00Z`) },
     language: language === 'en' ? 'en-GB' : language,
