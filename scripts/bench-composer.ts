@@ -92,16 +92,16 @@ async function timeOthers(request: APIRequestContext, own: string, row: Row): Pr
   const longs: number[] = [];
   const [beside, askedBeside]: [number[], number[]] = [[], []];
   for (let turn = 0; turn < 2; turn++) {
-    let done = false;
-    const written = paper(long).then((took) => {
-      done = true;
+    const written = { is: false };
+    const whole = paper(long).then((took) => {
+      written.is = true;
       longs.push(took);
     });
-    while (!done) {
+    while (!written.is) {
       beside.push(await paper(own));
       askedBeside.push(await ask());
     }
-    await written;
+    await whole;
   }
   row('4,000 lines as PDF, through the server', longs, 8_000);
   row('50 lines as PDF, alone', alone);

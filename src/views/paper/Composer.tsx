@@ -7,7 +7,7 @@ import { addressOf, sentences } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { Blocks } from './Blocks';
 import { Look } from './Look';
-import { Pages } from './Pages';
+import { Pages, usualWidth } from './Pages';
 import { usePaper, type Paper } from './session/usePaper';
 import css from './paper.module.css';
 
@@ -24,13 +24,14 @@ export default function Composer({ language, view }: Props) {
   );
 }
 
-/** Widths of a page that one steps through. */
-const widths = [420, 520, 620, 740, 880, 1_060];
+/** Widths of a page that one steps through, from the usual one on. */
+const widths = [420, 520, usualWidth, 740, 880, 1_060];
 
 function Page({ view }: Pick<Props, 'view'>) {
   const { t } = useSpeech();
   const paper = usePaper(view);
-  const [at, setAt] = useState(2);
+  const [chosen, setAt] = useState<number | null>(null);
+  const at = chosen ?? widths.indexOf(usualWidth);
   const [block, setBlock] = useState<string | null>(null);
   const [empty, setEmpty] = useState<ReadonlySet<string>>(new Set());
   const { refusals, session } = paper;
@@ -72,7 +73,12 @@ function Page({ view }: Pick<Props, 'view'>) {
             <Plus size={14} aria-hidden />
           </Button>
         </div>
-        <Pages set={paper.pages} block={paper.changed} width={widths[at] ?? 620} onEmpty={setEmpty} />
+        <Pages
+          set={paper.pages}
+          block={paper.changed}
+          width={chosen === null ? undefined : widths[chosen]}
+          onEmpty={setEmpty}
+        />
       </section>
       {paper.other && (
         <Other paper={paper} onTake={() => session.takeOther()} onKeep={() => session.keepOwn()} />

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { useLatest } from '../../ui';
 import { useSpeech } from '../speech';
 import { blocksIn, drawPage, openPages, pageOfBlock, type PDFDocumentProxy } from './reader';
@@ -9,11 +9,15 @@ interface Props {
   set: SetPages | null;
   /** The block whose page is to be seen. */
   block: string | null;
-  /** Width of a page on the screen. */
-  width: number;
+  /** Width of a page on the screen; where none is chosen, it is as wide as there is room, but no wider than `usual`. */
+  width?: number;
+  usual?: number;
   /** Tells which blocks that are on have nothing to show. */
   onEmpty: (keys: ReadonlySet<string>) => void;
 }
+
+/** Width of a page where there is room. */
+export const usualWidth = 620;
 
 interface Opened {
   pages: PDFDocumentProxy;
@@ -22,10 +26,11 @@ interface Opened {
 }
 
 /** The real pages of a document, as they will be sent. */
-export function Pages({ set, block, width, onEmpty }: Props) {
+export function Pages({ set, block, width, usual = usualWidth, onEmpty }: Props) {
   const { t } = useSpeech();
   const opened = useOpened(set, onEmpty);
   const frame = useRef<HTMLDivElement>(null);
+  const room = useRoom(frame, opened !== null);
   useEffect(() => {
     if (!opened || block === null) return undefined;
     let gone = false;
@@ -42,10 +47,28 @@ export function Pages({ set, block, width, onEmpty }: Props) {
   return (
     <div ref={frame} className={css.pages} tabIndex={0} role="region" aria-label={t('composer.pages')}>
       {Array.from({ length: opened.count }, (_, at) => (
-        <Page key={at} opened={opened} number={at + 1} width={width} />
+        <Page key={at} opened={opened} number={at + 1} width={width ?? Math.min(usual, room)} />
       ))}
     </div>
   );
+}
+
+/** Room for a page beside the edges, which follows the window. */
+function useRoom(frame: RefObject<HTMLElement | null>, drawn: boolean): number {
+  const [room, setRoom] = useState(usualWidth);
+  useEffect(() => {
+    const { current } = frame;
+    if (!drawn || !current) return undefined;
+    const observer = new ResizeObserver(() => {
+      const { paddingLeft, paddingRight } = getComputedStyle(current);
+      setRoom(
+        Math.max(200, Math.floor(current.clientWidth - parseFloat(paddingLeft) - parseFloat(paddingRight))),
+      );
+    });
+    observer.observe(current);
+    return () => observer.disconnect();
+  }, [frame, drawn]);
+  return room;
 }
 
 /** Whether most of what is seen is of a page. */

@@ -2,7 +2,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { PaperHouseView, PaperTemplate, PaperView } from '../../../contract';
 import { composedBy, type Composition, type TemplateContent } from '../../../core/paper';
 import { own } from '../../../i18n';
-import { Button, Field, Select, useMedia } from '../../../ui';
+import { Button, Field, Select } from '../../../ui';
 import { ask } from '../../api';
 import { useSpeech } from '../../speech';
 import { Blocks } from '../Blocks';
@@ -45,7 +45,6 @@ export function TemplateEditor({ template, house, tried, onKeep, onChanged, onSu
   const stand = useSyncExternalStore(session.subscribe, session.seen, session.seen);
   const [meant, setMeant] = useState<Meant>(() => meantOf(template.content));
   const [block, setBlock] = useState<string | null>(null);
-  const width = useMedia('(width < 1200px)') ? 420 : 520;
   const [empty, setEmpty] = useState<ReadonlySet<string>>(new Set());
   useEffect(() => session.open(), [session]);
   const { composition } = stand;
@@ -89,7 +88,7 @@ export function TemplateEditor({ template, house, tried, onKeep, onChanged, onSu
         <AddText paper={{ ...stand, session }} />
       </div>
       <div className={css.shown} data-setting={stand.setting || undefined}>
-        <Pages set={stand.pages} block={stand.changed} width={width} onEmpty={setEmpty} />
+        <Pages set={stand.pages} block={stand.changed} usual={520} onEmpty={setEmpty} />
       </div>
     </section>
   );

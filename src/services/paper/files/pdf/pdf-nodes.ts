@@ -52,8 +52,10 @@ const lettersOf = (spans: readonly { text: string }[]): number =>
 export function endOf(contents: readonly Content[] = []): void {
   const last = contents.at(-1);
   if (typeof last !== 'object' || Array.isArray(last)) return;
-  if ('margin' in last && Array.isArray(last.margin))
-    last.margin = [last.margin[0] ?? 0, last.margin[1] ?? 0, last.margin[2] ?? 0, 0];
+  if ('margin' in last && Array.isArray(last.margin)) {
+    const [left, top, right = left] = last.margin;
+    last.margin = [left, top, right, 0];
+  }
   if ('stack' in last) endOf(last.stack);
 }
 
