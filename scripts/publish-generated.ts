@@ -1,5 +1,6 @@
 /** Publishes the generated large model beside the demo's models, to try the Bench at its size. */
 import { generatedModel, large } from '../src/core/engine/testing/generated-models';
+import { freshItem } from '../src/core/items';
 import { connected } from '../src/data';
 import { publish } from '../src/services/catalogue/models';
 
@@ -9,17 +10,12 @@ await connected().transaction(async () => {
   const [head] = await items.findOrCreate({
     where: { sku: 'GENERATED' },
     defaults: {
-      sku: 'GENERATED',
-      family: family?.code ?? '',
+      ...freshItem('GENERATED', family?.code ?? ''),
       name: { en: 'Generated model', de: 'Erzeugtes Modell' },
       kind: 'model',
-      unit: 'pc',
-      cost: '0',
       leadDays: 1,
-      mass: null,
       sold: false,
-      discountable: true,
-      taxClass: 'standard',
+      version: 1,
     },
   });
   const { problems } = await publish({ ...generatedModel(large), id: 'generated' }, head.sku, null);

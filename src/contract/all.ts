@@ -10,6 +10,7 @@ import { customers } from './customers';
 import { desk } from './desk';
 import { files } from './files';
 import { house } from './house';
+import { items } from './items';
 import { jobs } from './jobs';
 import { lines } from './lines';
 import { orders } from './orders';
@@ -34,6 +35,7 @@ export {
   desk,
   files,
   house,
+  items,
   jobs,
   lines,
   orders,
@@ -51,6 +53,7 @@ export const rooms = {
   access,
   desk,
   catalogue,
+  items,
   customers,
   quotes,
   lines,
@@ -72,6 +75,7 @@ export const rooms = {
 export type Contract = typeof access &
   typeof desk &
   typeof catalogue &
+  typeof items &
   typeof customers &
   typeof quotes &
   typeof lines &
@@ -93,6 +97,7 @@ export const contract: Contract = {
   ...access,
   ...desk,
   ...catalogue,
+  ...items,
   ...customers,
   ...quotes,
   ...lines,

@@ -12,6 +12,8 @@ export interface CatalogueItem {
   unit: string;
   price?: string;
   leadDays: number;
+  /** How many are meant where nobody says it. */
+  usual: number;
   mass?: string;
   /** Only for those who may see costs. */
   cost?: string;

@@ -14,6 +14,7 @@ export * from './deal';
 export * from './desk';
 export * from './files';
 export * from './house';
+export * from './items';
 export * from './jobs';
 export * from './ledger-columns';
 export * from './lines';

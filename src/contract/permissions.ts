@@ -30,6 +30,8 @@ export const permissions = [
   'workOrders',
   /** Makes models: drafts, rules, versions. */
   'model',
+  /** Keeps items and families, and what they are sold at. */
+  'prices',
   /** Keeps the texts and templates of what is put on paper. */
   'paper',
   /** Agrees to a draft of a model before it is published. */
@@ -50,7 +52,7 @@ export const granted: Readonly<Record<Role, readonly Permission[]>> = {
   engineer: ['quotes', 'discount', 'accept', 'costs', 'orders', 'workOrders', 'special', 'rates'],
   manager: signer,
   director: signer,
-  modeller: ['costs', 'orders', 'workOrders', 'model', 'paper', 'agree'],
+  modeller: ['costs', 'orders', 'workOrders', 'model', 'prices', 'paper', 'agree'],
   administrator: ['administer'],
   dealer: ['quotes', 'resale'],
 };

@@ -58,6 +58,8 @@ export interface LineView {
   optional: boolean;
   /** Its item may be discounted. */
   discountable: boolean;
+  /** Its item is sold no more, and what is sold in its place; only of what may still be changed. */
+  retired?: { next: string | null };
   /** It recurs, or some of its build does whose model says no term, for so many months at least. */
   recurs?: { baseMonths: number; leastMonths: number; term: Term };
   /** Its price is typed here, since the list has none. */

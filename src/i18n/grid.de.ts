@@ -20,6 +20,10 @@ export const gridDe: SameTexts<typeof gridEn> = {
     row: 'Zeile {{number}}',
     open: '{{row}} öffnen',
     fold: '{{row}} zuklappen',
+    noNumber: '„{{value}}“ ist keine Zahl.',
+    negative: 'Geben Sie eine Zahl ab 0 ein.',
+    tooFine: 'Geben Sie höchstens {{count}} Nachkommastellen ein.',
+    tooFine_one: 'Geben Sie höchstens eine Nachkommastelle ein.',
     noCountry: '„{{value}}“ ist kein Land. Tippen Sie einen Namen aus der Liste oder zwei Buchstaben wie GB.',
     act: {
       above: 'Darüber hinzufügen',

@@ -17,6 +17,10 @@ export const gridEn = {
     row: 'Row {{number}}',
     open: 'Open {{row}}',
     fold: 'Fold {{row}}',
+    noNumber: '"{{value}}" is no number.',
+    negative: 'Type a number from 0 on.',
+    tooFine: 'Type at most {{count}} decimals.',
+    tooFine_one: 'Type at most one decimal.',
     noCountry: '"{{value}}" is no country. Type a name from the list, or two letters such as GB.',
     act: {
       above: 'Add above',

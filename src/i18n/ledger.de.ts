@@ -177,6 +177,9 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     totals: 'Summen',
   },
   line: {
+    inactive: '{{sku}} wird nicht mehr verkauft.',
+    replaced: '{{sku}} wird nicht mehr verkauft; an seiner Stelle steht {{next}}.',
+    barred: '{{sku}} wird hier nicht verkauft: {{reason}}',
     notSoldAlone: '{{sku}} wird nicht einzeln verkauft, nur als Teil einer Ausführung.',
     oneAlternative: 'Alternativen sind mindestens zwei Positionen: markieren Sie noch eine.',
     counts: 'Position {{line}} zählt schon.',

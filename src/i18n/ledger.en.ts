@@ -174,6 +174,9 @@ export const ledgerEn = {
     totals: 'Totals',
   },
   line: {
+    inactive: '{{sku}} is sold no more.',
+    replaced: '{{sku}} is sold no more; {{next}} is sold in its place.',
+    barred: '{{sku}} is not sold here: {{reason}}',
     notSoldAlone: '{{sku}} is not sold alone: it comes only inside a build.',
     oneAlternative: 'Alternatives are two lines at least: mark another one.',
     counts: 'Line {{line}} counts already.',

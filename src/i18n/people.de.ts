@@ -58,6 +58,7 @@ export const peopleDe: SameTexts<typeof peopleEn> = {
       orders: 'Aufträge sehen',
       workOrders: 'Sehen, wie etwas gebaut wird',
       model: 'Modelle machen: Entwürfe, Regeln, Versionen',
+      prices: 'Artikel und Familien pflegen, und wofür sie verkauft werden',
       paper: 'Texte und Vorlagen für alles auf Papier pflegen',
       agree: 'Einem Modellentwurf zustimmen, bevor er veröffentlicht wird',
       administer: 'Das Haus verwalten: Daten, Personen, Arbeiten, Protokoll',

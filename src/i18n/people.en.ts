@@ -54,6 +54,7 @@ export const peopleEn = {
       orders: 'See orders',
       workOrders: 'See how something is made',
       model: 'Make models: drafts, rules, versions',
+      prices: 'Keep items and families, and what they are sold at',
       paper: 'Keep the texts and templates of what is put on paper',
       agree: 'Agree to a draft of a model before it is published',
       administer: 'Run the house: data, people, jobs, audit',

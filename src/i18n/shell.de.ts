@@ -8,6 +8,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     tagline: 'Von der ersten Frage bis zum Auftrag, in einem Gespräch.',
   },
   place: {
+    items: 'Artikel',
     paper: 'Papier',
     desk: 'Pult',
     catalogue: 'Katalog',
@@ -74,6 +75,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     of: '{{from}} bis {{to}} von {{count}}',
   },
   keys: {
+    openItem: 'Artikel der Zeile öffnen',
     blockOn: 'Block an oder aus',
     blockMove: 'Block verschieben',
     editCell: 'In der Zelle bearbeiten',
@@ -166,6 +168,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
   quantity: {
     notANumber: 'Geben Sie eine Zahl ein, zum Beispiel 2.',
     byPiece: '{{sku}} wird stückweise verkauft: Geben Sie eine ganze Zahl ein.',
+    steps: '{{sku}} wird in Schritten von {{step}} verkauft: Geben Sie so viele oder ein Vielfaches ein.',
     whole: 'Geben Sie eine ganze Zahl ohne Nachkommastellen ein.',
     fine: 'Geben Sie höchstens drei Nachkommastellen ein.',
     range: 'Die Menge muss größer als 0 und höchstens 99.999 sein.',

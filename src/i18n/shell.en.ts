@@ -5,6 +5,7 @@ export const shellEn = {
     tagline: 'From the first question to the order, in one talk.',
   },
   place: {
+    items: 'Items',
     paper: 'Paper',
     desk: 'Desk',
     catalogue: 'Catalogue',
@@ -71,6 +72,7 @@ export const shellEn = {
     of: '{{from}} to {{to}} of {{count}}',
   },
   keys: {
+    openItem: 'Open the item of the row',
     blockOn: 'Block on or off',
     blockMove: 'Move the block',
     editCell: 'Edit within the cell',
@@ -164,6 +166,7 @@ export const shellEn = {
   quantity: {
     notANumber: 'Type a number, for instance 2.',
     byPiece: '{{sku}} is sold by the piece: type a whole number.',
+    steps: '{{sku}} is sold in steps of {{step}}: type so many, or a multiple of it.',
     whole: 'Type a whole number without decimals.',
     fine: 'Type at most three decimals.',
     range: 'The quantity must be more than 0 and at most 99,999.',

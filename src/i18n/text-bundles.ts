@@ -11,6 +11,7 @@ const en = {
   house: async () => (await import('./texts-house.en')).texts,
   workshop: async () => (await import('./texts-workshop.en')).texts,
   paper: async () => (await import('./texts-paper.en')).texts,
+  items: async () => (await import('./texts-items.en')).texts,
 };
 type English = typeof en;
 
@@ -29,6 +30,7 @@ const de: { [B in TextBundle]: () => Promise<SameTexts<TextsOf<B>>> } = {
   house: async () => (await import('./texts-house.de')).texts,
   workshop: async () => (await import('./texts-workshop.de')).texts,
   paper: async () => (await import('./texts-paper.de')).texts,
+  items: async () => (await import('./texts-items.de')).texts,
 };
 
 /** A language that the application speaks. */

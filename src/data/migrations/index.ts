@@ -21,6 +21,7 @@ import { counting } from './0020-counting';
 import { workshop } from './0021-workshop';
 import { checked } from './0022-checked';
 import { paper } from './0023-paper';
+import { items } from './0024-items';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -50,4 +51,5 @@ export const migrations: readonly Migration[] = [
   workshop,
   checked,
   paper,
+  items,
 ];

@@ -448,6 +448,19 @@ describe('from release to release', () => {
     expect(await rows('select version from paper_compositions limit 1')).toEqual([{ version: 1 }]);
   });
 
+  it('items and families are sold as before, and families lie inside each other', async () => {
+    await release('0024-items');
+    expect(await rows('select count(*)::int as there from items where not active or version <> 1')).toEqual([
+      { there: 0 },
+    ]);
+    const [family] = await rows('select code from families limit 1');
+    expect(await refused("update families set parent = 'nowhere'")).toMatch(/foreign key/);
+    await rows(
+      `insert into families (code, name, position, parent) values ('inner', '{}', 99, '${String(family?.code)}')`,
+    );
+    expect(await refused('update items set step = 0')).toMatch(/check/);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

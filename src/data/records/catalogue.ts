@@ -1,11 +1,9 @@
 /** Rows and tables of what is sold and made, at which price and cost. */
 import { DataTypes } from 'sequelize';
+import type { Family, Item } from '../../core/items';
 import type { Texts } from '../../core/model';
 import type { PriceEntry } from '../../core/pricing';
-import { key, text, int, jsonb, day, ref, bool, money, type Define } from './columns';
-
-/** What kind of thing an item is. */
-export type ItemKind = 'part' | 'model' | 'software' | 'service';
+import { key, text, int, json, jsonb, day, ref, bool, money, type Define } from './columns';
 
 /** A price list with its currency. */
 export interface PriceListRow {
@@ -17,29 +15,16 @@ export interface PriceListRow {
   validFrom: string;
 }
 
-/** A family of items. */
-export interface FamilyRow {
-  code: string;
-  name: Texts;
+/** A family of items; its properties come down to those inside it. */
+export interface FamilyRow extends Family {
   position: number;
+  version: number;
 }
 
 /** An item; its cost is for one, in EUR. */
-export interface ItemRow {
-  sku: string;
-  family: string;
-  name: Texts;
-  kind: ItemKind;
-  unit: string;
-  cost: string;
-  leadDays: number;
-  mass: string | null;
-  sold: boolean;
-  /** May be discounted, by hand or with the whole quote. */
-  discountable: boolean;
-  taxClass: string;
-  /** From delivery on; of a warranty. */
-  coversMonths: number | null;
+export interface ItemRow extends Item {
+  /** Counts its changes. */
+  version: number;
 }
 
 /**
@@ -82,7 +67,14 @@ export const catalogueRecords = (table: Define) => ({
     costRate: money,
     validFrom: day,
   }),
-  families: table<FamilyRow>('families', { code: key(text), name: jsonb, position: int }),
+  families: table<FamilyRow>('families', {
+    code: key(text),
+    name: jsonb,
+    position: int,
+    parent: text,
+    properties: { type: json, defaultValue: [] },
+    version: { type: int, defaultValue: 1 },
+  }),
   items: table<ItemRow>('items', {
     sku: key(text),
     family: text,
@@ -96,6 +88,19 @@ export const catalogueRecords = (table: Define) => ({
     discountable: { type: bool, defaultValue: true },
     taxClass: { type: text, defaultValue: 'standard' },
     coversMonths: int,
+    note: { type: jsonb, defaultValue: {} },
+    says: { type: jsonb, defaultValue: {} },
+    properties: { type: jsonb, defaultValue: {} },
+    active: { type: bool, defaultValue: true },
+    bars: { type: json, defaultValue: [] },
+    usualQuantity: money,
+    step: money,
+    serials: { type: bool, defaultValue: false },
+    replacedBy: text,
+    goesWith: { type: json, defaultValue: [] },
+    picture: ref,
+    dataSheet: ref,
+    version: { type: int, defaultValue: 1 },
   }),
   priceEntries: table<PriceEntryRow>('price_entries', {
     priceList: key(text),

@@ -335,6 +335,28 @@ describe('every endpoint answers as it is declared', () => {
     await told(wen, 'DELETE /paper/templates/{code}', { at: { code: 'spare' }, body: { version: 1 } });
   });
 
+  it('items', async () => {
+    const row = { sku: 'SPARE-1', family: 'yard', name: { en: 'Spare' } };
+    await told(wen, 'GET /catalogue/items');
+    await told(wen, 'PUT /catalogue/items', { body: { rows: [row] } });
+    const one = { at: { sku: 'SPARE-1' } };
+    await told(wen, 'GET /catalogue/items/{sku}', one);
+    await told(wen, 'PUT /catalogue/items/{sku}', { ...one, body: { version: 1, leadDays: 3 } });
+    await told(wen, 'DELETE /catalogue/items/{sku}', { ...one, body: { version: 2 } });
+    const family = { at: { code: 'spare' } };
+    const properties = [
+      { id: 'load', name: { en: 'Load' }, is: 'number', unit: 't', decimals: 1 },
+      { id: 'cover', name: { en: 'Cover' }, is: 'choice', options: [{ id: 'steel', name: { en: 'Steel' } }] },
+      { id: 'wet', name: { en: 'Wet' }, is: 'yesNo' },
+      { id: 'make', name: { en: 'Make' }, is: 'text' },
+    ];
+    await told(wen, 'PUT /catalogue/families/{code}', {
+      ...family,
+      body: { name: { en: 'Spare' }, parent: 'yard', properties },
+    });
+    await told(wen, 'DELETE /catalogue/families/{code}', { ...family, body: { version: 1 } });
+  });
+
   it('files', async () => {
     const { id } = await told<FileView>(mara, 'POST /files', {
       body: new TextEncoder().encode('a;b'),

@@ -28,6 +28,8 @@ const placeFor = (way: Way): Record<string, string> => ({
   ...(way.includes('/saved/') ? { id: quote.id } : {}),
   ...(way.includes('/paper/') ? { code: 'opening' } : {}),
   ...(way.includes('/paper.') ? { format: 'html' } : {}),
+  ...(way.includes('/catalogue/items/') ? { sku: 'YE-KIOSK' } : {}),
+  ...(way.includes('/catalogue/families/') ? { code: 'floor' } : {}),
 });
 const declared = (way: Way): Endpoint => contract[way];
 const person = (role: Role): Actor => people.get(role) as Actor;

@@ -1,5 +1,6 @@
 import type { CatalogueItem, CatalogueView } from '../../contract';
 import { Exact } from '../../core/exact';
+import { isShown, usualOf } from '../../core/items';
 import { connected } from '../../data';
 import { may, type Actor } from '../access/actor';
 import { today } from '../kernel/clock';
@@ -25,7 +26,7 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
     models.filter(({ id }) => inForceOn(known, id, today())).map((model) => [model.sku, model.id]),
   );
   const place = new Map(order.map((family) => [family.code, family.position]));
-  const rows = [...items.values()].filter(({ sold }) => sold);
+  const rows = [...items.values()].filter((item) => isShown(item, actor.role));
   // Families in their order; what is configured stands first in its family.
   rows.sort(
     (a, b) =>
@@ -36,13 +37,14 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
   return {
     families: order.filter((family) => used.has(family.code)).map(({ code, name }) => ({ code, name })),
     priceList: { code: head.code, name: head.name, currency: head.currency, decimals: head.decimals },
-    items: rows.map(({ sku, family, name, kind, unit, leadDays, mass }): CatalogueItem => ({
+    items: rows.map(({ sku, family, name, kind, unit, leadDays, mass, ...row }): CatalogueItem => ({
       sku,
       family,
       name,
       kind,
       unit,
       leadDays,
+      usual: usualOf(row),
       ...(tariff.prices[sku] === undefined ? {} : { price: tariff.prices[sku] }),
       ...(mass === null ? {} : { mass: new Exact(mass).toString() }),
       ...(may(actor, 'costs') && tariff.costs?.[sku] !== undefined ? { cost: tariff.costs[sku] } : {}),

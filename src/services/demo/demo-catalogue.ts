@@ -1,5 +1,6 @@
 /** The demo's catalogue: items, prices, agreements, limits, models. */
 import { randomUUID } from 'node:crypto';
+import { freshFamily, freshItem } from '../../core/items';
 import { withLibrary, type ModelDocument, type Texts } from '../../core/model';
 import {
   connected,
@@ -13,6 +14,7 @@ import { publish } from '../catalogue/models';
 import { inDays } from '../kernel/clock';
 import { changedEntry, entryOfFile, type EntryFile } from './demo-entries';
 import type {
+  FamilyFile,
   GrantFile,
   ItemFile,
   LimitFile,
@@ -43,15 +45,15 @@ export const loadCatalogue = (read: Read): Promise<void> =>
 
 async function loadItems(read: Read): Promise<void> {
   const { families, items, workCentres } = connected().records;
-  const named = await read<{ code: string; name: Texts }[]>('families.json');
-  await families.bulkCreate(named.map((family, position) => ({ ...family, position })));
+  const named = await read<FamilyFile[]>('families.json');
+  await families.bulkCreate(
+    named.map((family, position) => ({ ...freshFamily(family.code), ...family, position, version: 1 })),
+  );
   await items.bulkCreate(
     (await read<ItemFile[]>('items.json')).map((item) => ({
-      discountable: true,
-      taxClass: 'standard',
-      coversMonths: null,
+      ...freshItem(item.sku, item.family),
       ...item,
-      mass: item.mass ?? null,
+      version: 1,
     })),
   );
   await workCentres.bulkCreate(

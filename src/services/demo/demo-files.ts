@@ -1,8 +1,9 @@
 /** What stands in the files of the demo. */
+import type { Family, Item } from '../../core/items';
 import type { Texts } from '../../core/model';
 import type { Term } from '../../core/pricing';
 import type { TypedInput, Role } from '../../contract';
-import type { CustomerClass, GrantRow, ItemRow, LimitRow, QuantityDiscountRow } from '../../data';
+import type { CustomerClass, GrantRow, LimitRow, QuantityDiscountRow } from '../../data';
 import type { ChangeFile, EntryFile } from './demo-entries';
 
 /** A customer with the addresses and people there. */
@@ -25,8 +26,9 @@ export interface CustomerFile {
   paymentDays?: number;
 }
 /** An item of the master. */
-export type ItemFile = Omit<ItemRow, 'mass' | 'discountable' | 'taxClass' | 'coversMonths'> &
-  Partial<Pick<ItemRow, 'discountable' | 'taxClass' | 'coversMonths'>> & { mass?: string };
+export type ItemFile = Pick<Item, 'sku' | 'family' | 'name'> & Partial<Item>;
+/** A family of items. */
+export type FamilyFile = Pick<Family, 'code' | 'name'> & Partial<Family>;
 /** A quantity discount. */
 export type QuantityFile = Pick<QuantityDiscountRow, 'name' | 'by' | 'levels'> &
   Partial<Pick<QuantityDiscountRow, 'family' | 'sku'>>;

@@ -24,15 +24,18 @@ describe('finding', () => {
     ['ridg', 'RIDGEBACK'],
     ['Anzeige', 'YE-DISPLAY'],
   ])('finds the item meant by "%s"', async (typed, sku) => {
-    expect((await findItems(typed, 5)).map((each) => each.sku)).toContain(sku);
-    if (typed !== 'Anzeige') expect((await findItems(typed, 5))[0]?.sku).toBe(sku);
+    expect((await findItems(mara, typed, 5)).map((each) => each.sku)).toContain(sku);
+    if (typed !== 'Anzeige') expect((await findItems(mara, typed, 5))[0]?.sku).toBe(sku);
   });
 
   it('offers only what is sold by itself, and says what is configured', async () => {
-    const found = await findItems('a', 500);
+    const found = await findItems(mara, 'a', 500);
     const sold = await connected().records.items.findAll({ where: { sold: true } });
     expect(found.every((each) => sold.some(({ sku }) => sku === each.sku))).toBe(true);
-    expect((await findItems('ridgeback', 1))[0]).toMatchObject({ sku: 'RIDGEBACK', model: 'ridgeback' });
+    expect((await findItems(mara, 'ridgeback', 1))[0]).toMatchObject({
+      sku: 'RIDGEBACK',
+      model: 'ridgeback',
+    });
   });
 
   it('forgives a typo in every list, and never for what has the word itself', async () => {

@@ -4,6 +4,7 @@
  */
 import { distance } from 'fastest-levenshtein';
 import { QueryTypes } from 'sequelize';
+import { isShown } from '../../core/items';
 import { wordsOf } from '../../core/finding';
 import type { Texts } from '../../core/model';
 import type { Hit, ItemFound } from '../../contract';
@@ -30,7 +31,7 @@ async function hitsOf(actor: Actor, text: string, likeness: Likeness): Promise<H
     await findCustomers(actor, text, likeness),
     await listQuotes(actor, { find: text }, likeness),
     await listOrders(actor, { find: text, page: 0 }, likeness),
-    await findItems(text, mostEach, likeness),
+    await findItems(actor, text, mostEach, likeness),
   ];
   return [
     ...customers.slice(0, mostEach).map((each): Hit => ({
@@ -59,7 +60,13 @@ async function hitsOf(actor: Actor, text: string, likeness: Likeness): Promise<H
 }
 
 /** Items that are sold by themselves, those whose number begins so first, then what is configured. */
-export async function findItems(text: string, most: number, only?: Likeness): Promise<ItemFound[]> {
+export async function findItems(
+  actor: Pick<Actor, 'role'>,
+  text: string,
+  most: number,
+  only?: Likeness,
+): Promise<ItemFound[]> {
+  const { items, models } = await reference();
   const rows = await forgiving(
     text,
     (likeness) => {
@@ -70,7 +77,7 @@ export async function findItems(text: string, most: number, only?: Likeness): Pr
         `(name ->> 'de')`,
       ]);
       return connected().sequelize.query<{ sku: string; name: Texts }>(
-        `select sku, name from items where sold and ${words.join(' and ')} order by sku ilike $1 desc, kind = 'model' desc, greatest(word_similarity($1, name ->> 'en'), word_similarity($1, name ->> 'de'), word_similarity($1, sku)) desc, sku limit ${String(3 * most)}`,
+        `select sku, name from items where sold and active and ${words.join(' and ')} order by sku ilike $1 desc, kind = 'model' desc, greatest(word_similarity($1, name ->> 'en'), word_similarity($1, name ->> 'de'), word_similarity($1, sku)) desc, sku limit ${String(3 * most)}`,
         { bind, type: QueryTypes.SELECT },
       );
     },
@@ -84,8 +91,12 @@ export async function findItems(text: string, most: number, only?: Likeness): Pr
         Number(b.sku.startsWith(typed)) - Number(a.sku.startsWith(typed)) ||
         distance(typed, a.sku) - distance(typed, b.sku),
     );
-  const modelOf = new Map((await reference()).models.map((model) => [model.sku, model.id]));
-  return rows.slice(0, most).map(({ sku, name }) => ({
+  const modelOf = new Map(models.map((model) => [model.sku, model.id]));
+  const shown = rows.filter(({ sku }) => {
+    const item = items.get(sku);
+    return item !== undefined && isShown(item, actor.role);
+  });
+  return shown.slice(0, most).map(({ sku, name }) => ({
     sku,
     name,
     ...(modelOf.has(sku) ? { model: modelOf.get(sku) } : {}),

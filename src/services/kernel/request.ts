@@ -42,5 +42,11 @@ export function requestedBy(person: string, stamp: string): void {
   if (context) Object.assign(context, { person, stamp });
 }
 
+/** Tells the request under way that it changed what is remembered under its stamp: from here on it reads it anew. */
+export function stampPassed(): void {
+  const context = current.getStore();
+  if (context) delete context.stamp;
+}
+
 /** Of the request under way; nothing in a command or a test. */
 export const requestContext = (): RequestContext | undefined => current.getStore();

@@ -1,5 +1,6 @@
 /** A quote with every figure worked out anew on the server, as one actor may see it. */
 import { exact } from '../../core/exact';
+import { successorOf } from '../../core/items';
 import { countsFor, type LineBasis, type ShownState } from '../../core/quotes';
 import { type Covered, type LineView, type QuoteView, type RevisionView } from '../../contract';
 import { sumLines, withRates, type LinePrice, type QuoteLine, type Whole } from '../../core/pricing';
@@ -40,6 +41,8 @@ interface Showing {
   country: string;
   rateOf: (taxClass: string) => string | undefined;
   covers: (quoted: QuotedLine) => Covered[];
+  /** What is sold in the place of an item. */
+  nextOf: (sku: string) => string | null;
 }
 
 /** A revision as the person may see it. */
@@ -79,6 +82,7 @@ export async function viewOf(
     country,
     rateOf: await taxRatesIn(country),
     covers: await coversOf(delivered),
+    nextOf: (sku) => successorOf(known.items, sku),
   };
   const lines = await lineViews(state, priced, showing);
   return stamped({
@@ -195,7 +199,7 @@ function lineView(
   quoted: QuotedLine,
   words: { rows: readonly SummaryRow[]; reached: readonly Reached[] } | undefined,
   insteadOf: number | undefined,
-  { seeCosts, resells, draft, rateOf, covers }: Showing,
+  { seeCosts, resells, draft, rateOf, covers, nextOf }: Showing,
 ): LineView {
   const { line, item, build, price, parts: buildPrice, problems, method, recurs, from } = quoted;
   const taxRate = rateOf(item.taxClass);
@@ -212,6 +216,7 @@ function lineView(
     locked: line.locked,
     optional: line.optional,
     discountable: item.discountable,
+    ...(draft && !item.active ? { retired: { next: nextOf(item.sku) } } : {}),
     ...(recurs
       ? {
           recurs: {

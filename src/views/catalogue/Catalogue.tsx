@@ -148,7 +148,7 @@ function useActs(chosen: string, onNeedQuote: () => void): Acts {
           input: {
             version: quote.value.version,
             sku: item.sku,
-            quantity: 1,
+            quantity: item.usual,
           },
         })
       : quote;

@@ -25,7 +25,7 @@ const blockMark = 'block-';
 
 /** Keys of the blocks that stand on some page. */
 export async function blocksIn(pages: PDFDocumentProxy): Promise<ReadonlySet<string>> {
-  const names = Object.keys((await pages.getDestinations()));
+  const names = Object.keys(await pages.getDestinations());
   return new Set(names.flatMap((name) => (name.startsWith(blockMark) ? name.slice(blockMark.length) : [])));
 }
 

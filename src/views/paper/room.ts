@@ -15,7 +15,7 @@ export const composer: Room = {
 /** Texts and templates of the house. */
 export const paper: Room = {
   id: 'paper',
-  entry: { href: '/paper', name: 'place.paper', shown: 'bar', who: 'paper' },
+  entry: { href: '/paper', name: 'place.paper', shown: 'more', who: 'paper' },
   keys: [
     ['Space', 'keys.blockOn'],
     ['Alt ↑ ↓', 'keys.blockMove'],

@@ -29,14 +29,17 @@ describe('rooms', () => {
     const at = (place: string) => own.filter(({ shown }) => shown === place).map(({ id }) => id);
     const bar = at('bar');
     expect(bar.length).toBeLessThanOrEqual(6);
-    expect(at('more')).toEqual(granted[role].includes('administer') ? ['jobs', 'audit'] : []);
+    expect(at('more')).toEqual([
+      ...(granted[role].includes('paper') ? ['paper'] : []),
+      ...(granted[role].includes('administer') ? ['jobs', 'audit'] : []),
+    ]);
     expect(bar).toEqual([
       'desk',
       'catalogue',
       'quotes',
       ...(granted[role].includes('orders') ? ['orders'] : []),
       ...(granted[role].includes('model') ? ['models'] : []),
-      ...(granted[role].includes('paper') ? ['paper'] : []),
+      ...(granted[role].includes('prices') ? ['items'] : []),
       ...(granted[role].includes('administer') ? ['house', 'people'] : []),
     ]);
     expect(own.map(({ id }) => id)).toContain('programs');

@@ -5,6 +5,7 @@ import { bench } from '../bench/room';
 import { catalogue } from '../catalogue/room';
 import { desk } from '../desk/room';
 import { house } from '../house/room';
+import { items } from '../items/room';
 import { jobs } from '../jobs/room';
 import { ledger } from '../ledger/room';
 import { models } from '../workshop/room';
@@ -21,6 +22,7 @@ export const rooms: readonly Room[] = [
   ledger,
   orders,
   models,
+  items,
   paper,
   house,
   people,

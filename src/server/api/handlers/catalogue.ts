@@ -8,6 +8,6 @@ const mostItems = 8;
 
 /** What answers the endpoints of this room. */
 export const catalogueHandlers: Handlers<typeof catalogue> = {
-  'GET /items': async ({ query: { find } }) =>
-    done(wordsOf(find).length === 0 ? [] : await findItems(find, mostItems)),
+  'GET /items': async ({ actor, query: { find } }) =>
+    done(wordsOf(find).length === 0 ? [] : await findItems(actor, find, mostItems)),
 };

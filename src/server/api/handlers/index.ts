@@ -9,6 +9,7 @@ import { deskHandlers } from './desk';
 import { filesHandlers } from './files';
 import type { Handlers } from './handler';
 import { houseHandlers } from './house';
+import { itemsHandlers } from './items';
 import { workshopHandlers } from './workshop';
 import { jobsHandlers } from './jobs';
 import { linesHandlers } from './lines';
@@ -27,6 +28,7 @@ export const handlers: Handlers<Contract> = {
   ...accessHandlers,
   ...deskHandlers,
   ...catalogueHandlers,
+  ...itemsHandlers,
   ...customersHandlers,
   ...quotesHandlers,
   ...linesHandlers,

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Op, type Model } from 'sequelize';
 import { exact, plainMoney } from '../../../core/exact';
 import { tooShort } from '../../../core/pricing';
-import { grouped, isWhole, moved } from '../../../core/quotes';
+import { grouped, moved } from '../../../core/quotes';
 import {
   typedOf,
   type ChangeLineInput,
@@ -15,12 +15,13 @@ import {
   type RenameGroupInput,
   type Permission,
 } from '../../../contract';
-import { connected, type AuditRow, type ItemRow, type LineRow } from '../../../data';
+import { connected, type AuditRow, type LineRow } from '../../../data';
 import { may, type Actor } from '../../access/actor';
 import { today } from '../../kernel/clock';
 import { done, fail, type Failure, type Result } from '../../kernel/failure';
 import type { QuotedLine } from '../figures/quote-pricing';
 import { changeQuote, type Draft } from '../quotes';
+import { wrongQuantity } from '../../items/selling';
 import { reference } from '../../settings/reference-data';
 import { settleAlternatives } from './alternatives';
 import { entryOn } from '../../settings/tariffs';
@@ -249,7 +250,9 @@ async function problemOf(
 ): Promise<Failure | undefined> {
   const item = (await reference()).items.get(line.sku);
   const bad =
-    quantity === undefined ? undefined : notWhole({ sku: line.sku, unit: item?.unit ?? 'pc' }, quantity);
+    quantity === undefined
+      ? undefined
+      : wrongQuantity({ sku: line.sku, unit: item?.unit ?? 'pc', step: item?.step ?? null }, quantity);
   if (bad) return bad;
   if (hand && !item?.discountable)
     return { code: 'line.notDiscountable', params: { sku: line.sku }, field: 'hand' };
@@ -264,16 +267,6 @@ async function problemOf(
   if (term && every && tooShort(every, term))
     return { code: 'line.tooShort', params: { months: every.leastMonths ?? 0 }, field: 'term' };
   return undefined;
-}
-
-/** A quantity with decimals of what is sold by the piece. */
-export function notWhole(
-  { sku, unit }: Pick<ItemRow, 'sku' | 'unit'>,
-  quantity: number,
-): Failure | undefined {
-  return Number.isInteger(quantity) || !isWhole(unit)
-    ? undefined
-    : { code: 'quantity.byPiece', params: { sku }, field: 'quantity' };
 }
 
 const arranged = ({ id, groupName }: LineRow) => ({ id, group: groupName });

@@ -1,5 +1,6 @@
 /** What is put on a quote: plain items, builds, and what is typed as a number of either. */
 import { Op } from 'sequelize';
+import { refusedIn, type Sale } from '../../../core/items';
 import type { Typed } from '../../../core/pricing';
 import {
   typedOf,
@@ -18,11 +19,12 @@ import { contextFor } from '../../builds/home';
 import { askEngine, tariffKey } from '../../kernel/engines';
 import { done, fail, type Failure, type Result } from '../../kernel/failure';
 import { findBuild } from '../../builds/find-build';
-import { appendLine, appendLines, lineOf, notWhole, type NewLine } from './lines';
+import { appendLine, appendLines, lineOf, type NewLine } from './lines';
 import { versionById } from '../../catalogue/models';
 import { nearestIn } from '../../builds/nearest';
 import { findQuote } from '../quote-state';
 import { changeQuote, type Draft } from '../quotes';
+import { refusalOf, refusedInside, saleOf, wrongQuantity } from '../../items/selling';
 import { readAll, readBack } from '../../builds/read-back';
 import { reference } from '../../settings/reference-data';
 import { record } from '../../kernel/unit-of-work';
@@ -51,10 +53,11 @@ export async function addSeveral(
     if (rows.some(({ discount }) => discount !== undefined) && !may(actor, 'discount'))
       return fail('forbidden', { code: 'refused.permission', params: { permission: 'discount' } });
     const { items } = await reference();
+    const sale = saleOf(actor, draft.revision);
     const typed = rows.map(({ sku, quantity, discount }) => ({
       sku,
       quantity,
-      item: soldAs(items, sku),
+      item: soldAs(items, sku, sale),
       hand: discount === undefined ? null : typedOf({ by: 'rate', value: discount }),
     }));
     const wrong: Failure[] = [];
@@ -77,14 +80,14 @@ export async function addSeveral(
       }
       const back = read.get(sku);
       const bad = back?.ok
-        ? notWhole({ sku, unit: 'pc' }, quantity)
-        : unknownNumber(items, back?.failures[0], sku);
+        ? wrongQuantity({ sku, unit: 'pc' }, quantity)
+        : unknownNumber({ items, sale, actor }, back?.failures[0], sku);
       if (!back?.ok || bad) {
         refuse(index, bad ? [bad] : []);
         continue;
       }
       const build = await createBuild(actor, { home: { of: 'quote', ...draft }, ...back.value });
-      const ready = await readyLine(draft, build, 'kept');
+      const ready = await readyLine(actor, draft, build, 'kept');
       if (ready.ok) lines.push({ ...ready.value, quantity, hand });
       else refuse(index, ready.failures);
     }
@@ -97,10 +100,10 @@ export async function addSeveral(
   });
 }
 
-/** The item that is sold under a number. */
-function soldAs(items: ReadonlyMap<string, ItemRow>, typed: string): ItemRow | undefined {
+/** The item that is sold under a number, in such a sale. */
+function soldAs(items: ReadonlyMap<string, ItemRow>, typed: string, sale: Sale): ItemRow | undefined {
   const item = items.get(typed.trim().toUpperCase());
-  return item?.sold ? item : undefined;
+  return item && refusedIn(item, sale) === null ? item : undefined;
 }
 
 /** Why an item cannot be put on a quote as it is typed. */
@@ -113,7 +116,7 @@ function problemWith(
   if (item.kind === 'model') return { code: 'line.needsBuild', params: { sku: typed }, field: 'sku' };
   if (hand && !item.discountable)
     return { code: 'line.notDiscountable', params: { sku: item.sku }, field: 'discount' };
-  return notWhole(item, quantity);
+  return wrongQuantity(item, quantity);
 }
 
 /** What happens to a build with something left to choose. */
@@ -130,7 +133,8 @@ async function addNumber(
   }: { sku: string; quantity: number; hand?: Typed | null; unfinished: Unfinished },
 ): Promise<Result<null>> {
   const { items } = await reference();
-  const item = soldAs(items, typed);
+  const sale = saleOf(actor, draft.revision);
+  const item = soldAs(items, typed, sale);
   const bad = item && problemWith(item, typed, hand, quantity);
   if (bad) return fail('invalid', bad);
   if (item) {
@@ -139,19 +143,27 @@ async function addNumber(
     return done(null);
   }
   const read = await readBack(typed, contextFor(draft.revision));
-  if (!read.ok) return fail('invalid', unknownNumber(items, read.failures[0], typed));
+  if (!read.ok) return fail('invalid', unknownNumber({ items, sale, actor }, read.failures[0], typed));
   const build = await createBuild(actor, { home: { of: 'quote', ...draft }, ...read.value });
   return appendBuild(actor, draft, build, { quantity, hand, unfinished });
 }
 
-/** What is wrong with a number that is neither of an item that is sold nor read back. */
+/** In what a number is looked for. */
+interface LookedIn {
+  items: ReadonlyMap<string, ItemRow>;
+  sale: Sale;
+  actor: Actor;
+}
+
+/** What is wrong with a number that is neither of an item that is sold so nor read back. */
 function unknownNumber(
-  items: ReadonlyMap<string, ItemRow>,
+  { items, sale, actor }: LookedIn,
   failure: Failure | undefined,
   typed: string,
 ): Failure {
   const item = items.get(typed.trim().toUpperCase());
-  if (item) return { code: 'line.notSoldAlone', params: { sku: item.sku }, field: 'sku' };
+  const refused = item && refusedIn(item, sale);
+  if (refused) return refusalOf(items, item, refused, actor);
   return failure && failure.code !== 'number.unknown'
     ? { ...failure, field: 'sku' }
     : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' };
@@ -167,6 +179,13 @@ export async function copyLine(
   return changeQuote(actor, id, version, async (draft) => {
     const line = lineOf(draft, lineId);
     if (!line) return fail('missing', { code: 'line.missing' });
+    const refused = refusedInside(
+      (await reference()).items,
+      [line.sku],
+      saleOf(actor, draft.revision),
+      actor,
+    );
+    if (refused.length > 0) return fail('invalid', ...refused);
     const { lines, builds } = connected().records;
     const of = line.buildId === null ? null : await builds.findByPk(line.buildId);
     const build =
@@ -241,20 +260,23 @@ export async function readNumbers(
     }));
   if (!quote || !revision) return fail('missing', { code: 'quote.missing' });
   const { items, models } = await reference();
+  const sale = saleOf(actor, revision);
   const heads = new Map(models.map((model) => [model.id, model.sku]));
   const plain = (typed: string) => typed.trim().toUpperCase();
   // The same number is mostly there more than once.
   const asked = [...new Set(numbers.map(plain))];
-  const unknown = asked.filter((number) => !soldAs(items, number));
+  const unknown = asked.filter((number) => !soldAs(items, number, sale));
   const back = new Map(
     (await readAll(unknown, contextFor(revision))).map((result, index) => [unknown[index] as string, result]),
   );
   const nearest = nearestIn(
-    [...items.values()].flatMap(({ sku, sold, kind }) => (sold && kind !== 'model' ? [sku] : [])),
+    [...items.values()].flatMap((item) =>
+      item.kind !== 'model' && refusedIn(item, sale) === null ? [item.sku] : [],
+    ),
   );
   const read = new Map(
     asked.map((number): [string, ReadNumber] => {
-      const item = soldAs(items, number);
+      const item = soldAs(items, number, sale);
       if (item && item.kind !== 'model')
         return [number, { is: 'item', sku: item.sku, name: item.name, unit: item.unit }];
       const found = back.get(number);
@@ -269,7 +291,7 @@ export async function readNumbers(
         ];
       const { code, params = {} } = item
         ? { code: 'line.needsBuild', params: { sku: number } }
-        : unknownNumber(items, found?.failures[0], number);
+        : unknownNumber({ items, sale, actor }, found?.failures[0], number);
       const near = code === 'line.unknownItem' ? nearest(number) : undefined;
       return [
         number,
@@ -312,9 +334,11 @@ export async function appendBuild(
     unfinished = 'refused',
   }: { quantity: number; hand?: Typed | null; unfinished?: Unfinished },
 ): Promise<Result<null>> {
-  const ready = await readyLine(draft, build, unfinished);
+  const ready = await readyLine(actor, draft, build, unfinished);
   if (!ready.ok) return ready;
-  const bad = notWhole({ sku: ready.value.sku, unit: 'pc' }, quantity);
+  const { items } = await reference();
+  const step = items.get(ready.value.sku)?.step ?? null;
+  const bad = wrongQuantity({ sku: ready.value.sku, unit: 'pc', step }, quantity);
   if (bad) return fail('invalid', bad);
   await appendLine(draft, { ...ready.value, quantity, hand });
   await record(actor, 'line.added', draft.quote.number, { partNumber: build.outcome.partNumber, quantity });
@@ -323,6 +347,7 @@ export async function appendBuild(
 
 /** What a line for a build says, or why there can be none. */
 async function readyLine(
+  actor: Actor,
   draft: Draft,
   build: BuildRow,
   unfinished: Unfinished,
@@ -341,8 +366,13 @@ async function readyLine(
   if (unpriced.length > 0)
     return fail('invalid', { code: 'line.unpriced', params: { items: unpriced.join(', ') } });
   const { modelId } = await versionById(build.modelVersionId);
+  const { items, models } = await reference();
+  const sku = models.find(({ id }) => id === modelId)?.sku ?? '';
+  const inside = (offer?.parts.parts ?? []).flatMap(({ item }) => item ?? []);
+  const refused = refusedInside(items, [sku, ...inside], saleOf(actor, draft.revision), actor);
+  if (refused.length > 0) return fail('invalid', ...refused);
   return done({
-    sku: (await reference()).models.find(({ id }) => id === modelId)?.sku ?? '',
+    sku,
     buildId: build.id,
     pricedOn: build.context.date,
   });

@@ -289,13 +289,20 @@ function EditActs({ line, may, onChange, onRemove, onCopy, onInstead }: ActsProp
 
 /** What is told of a line beside its number: what recurs, what covers it, what was chosen. */
 function notesOn(
-  { recurs, price, covers, summary }: LineView,
+  { recurs, price, covers, summary, sku, retired }: LineView,
   t: Translate,
   language: string,
   decimals: number,
 ): string[] {
   const days = (from: string, to: string) => ({ from: date(from, language), to: date(to, language) });
   return [
+    ...(retired
+      ? [
+          retired.next === null
+            ? t('line.inactive', { sku })
+            : t('line.replaced', { sku, next: retired.next }),
+        ]
+      : []),
     ...(!recurs && price.recurring
       ? [t('ledger.termSet', days(price.recurring.from, price.recurring.to))]
       : []),

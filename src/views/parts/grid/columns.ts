@@ -1,6 +1,7 @@
 /** Columns of grids by what stands in them, each with how it is read, shown and typed in a language. */
 import { readDay } from '../../../ui/date-picker';
-import { date } from '../../../i18n';
+import { exact, readWritten } from '../../../core/exact';
+import { date, number } from '../../../i18n';
 import type { GridColumn } from '../../../ui/grid';
 import type { InWords } from '../../speech';
 
@@ -60,6 +61,34 @@ export function choiceColumn(
     shown: (kept) => textOf.get(kept) ?? kept,
   };
 }
+
+/** Numbers from nothing on, as one writes them in the language, with so many decimals at most; exact texts are kept. */
+export const figureColumn = (head: Head, decimals: number, { t, language }: InWords): GridColumn => ({
+  kind: 'figure',
+  ...head,
+  read: (typed) => {
+    const written = readWritten(typed, language);
+    if (written.is === 'none') return { why: t('grid.noNumber', { value: typed }) };
+    const value = written.is === 'number' ? written.value : written.values[0];
+    if (exact(value).isNegative()) return { why: t('grid.negative') };
+    return written.decimals > decimals
+      ? { why: t('grid.tooFine', { count: decimals }) }
+      : { kept: exact(value).toString() };
+  },
+  shown: (kept) => number(kept, language, decimals),
+  typed: (kept) => plainlyWritten(kept, language),
+});
+
+/** A number as it is typed: without groups, with the sign of the language. */
+const plainlyWritten = (kept: string, language: string): string =>
+  language === 'de' ? kept.replace('.', ',') : kept;
+
+/** Something that is or is not; '1' is kept where it is. */
+export const markColumn = (head: Head): GridColumn => ({
+  kind: 'mark',
+  ...head,
+  read: (typed) => ({ kept: /^(1|x|yes|ja|true)$/i.test(typed) ? '1' : '' }),
+});
 
 /** Several countries, by names or letters, set apart by commas; their letters are kept. */
 export function countriesColumn(head: Head, near: readonly string[], words: InWords): GridColumn {

@@ -1,0 +1,191 @@
+/** Keeping items: new ones, changes of one or many, and taking away what nothing uses. */
+import type { ItemInput, ItemRowsInput, ItemsView, ItemView } from '../../contract';
+import { freshItem, itemProblems, tidied, type Around, type Item } from '../../core/items';
+import { connected, type AuditRow, type ItemRow } from '../../data';
+import type { Actor } from '../access/actor';
+import { endUse, use } from '../files/files';
+import { done, fail, type Failure, type Result } from '../kernel/failure';
+import { stampPassed } from '../kernel/request';
+import { inTransaction, record } from '../kernel/unit-of-work';
+import { familiesIn, holdItems, itemOf, seeItems } from './kept';
+import { seeItem } from './item-view';
+import { usesOf } from './where-used';
+
+/** Kinds of files that an item can have, by the field in which it has them. */
+const fileFields = ['picture', 'dataSheet'] as const;
+
+type Change = Partial<Item>;
+
+/** What is different, with how it was and is; null where nothing is. */
+export function differences(
+  before: Item,
+  after: Item,
+): { from: Record<string, unknown>; to: Record<string, unknown> } | null {
+  const fields = (Object.keys(after) as (keyof Item)[]).filter(
+    (field) => JSON.stringify(before[field]) !== JSON.stringify(after[field]),
+  );
+  return fields.length === 0
+    ? null
+    : {
+        from: Object.fromEntries(fields.map((field) => [field, before[field]])),
+        to: Object.fromEntries(fields.map((field) => [field, after[field]])),
+      };
+}
+
+const said = (change: Record<string, unknown>): Change =>
+  Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined)) as Change;
+
+/** All items and families, held still against other changes until the transaction ends. */
+async function heldAround(): Promise<{ around: Around; items: ReadonlyMap<string, ItemRow> }> {
+  await holdItems();
+  const { records } = connected();
+  const items = new Map(
+    (await records.items.findAll({ raw: true, order: [['sku', 'ASC']] })).map((row) => [row.sku, row]),
+  );
+  const families = familiesIn({
+    families: await records.families.findAll({ raw: true, order: [['position', 'ASC']] }),
+  });
+  return { around: { families, items }, items };
+}
+
+/** Keeps rows of items, all or none; what is wrong is told with its row. */
+export const keepItems = (actor: Actor, { rows }: ItemRowsInput): Promise<Result<ItemsView>> =>
+  inTransaction(async () => {
+    const { around, items } = await heldAround();
+    const all = new Map<string, Pick<Item, 'replacedBy'>>(around.items);
+    for (const { sku } of rows) if (!all.has(sku)) all.set(sku, { replacedBy: null });
+    const wrong: Failure[] = [];
+    const [kept, entries]: [ItemRow[], AuditRow[]] = [[], []];
+    const seen = new Set<string>();
+    rows.forEach(({ sku, version, ...cells }, at) => {
+      const refuse = (failures: readonly Failure[]): void => {
+        for (const { field = '', ...failure } of failures)
+          wrong.push({ ...failure, field: `rows.${String(at)}.${field}` });
+      };
+      if (seen.has(sku)) refuse([{ code: 'item.twice', params: { sku }, field: 'sku' }]);
+      seen.add(sku);
+      const change = changed(
+        items.get(sku),
+        { sku, version, change: said(cells) },
+        { ...around, items: all },
+      );
+      if (!change.ok) refuse(change.failures);
+      else if (change.value) {
+        kept.push(change.value.row);
+        entries.push(entryOf(actor, change.value));
+      }
+    });
+    if (wrong.length > 0) return fail(wrong.some(isStale) ? 'conflict' : 'invalid', ...wrong.slice(0, 200));
+    await writeItems(kept);
+    await connected().records.audit.bulkCreate(entries);
+    return done(await seeItems());
+  });
+
+const isStale = ({ code }: Failure): boolean => code === 'item.stale' || code === 'item.there';
+
+interface Changed {
+  row: ItemRow;
+  before: Item | null;
+  differs: { from: Record<string, unknown>; to: Record<string, unknown> };
+}
+
+/** An item after a change, or what is in the way; null where it changes nothing. */
+function changed(
+  row: ItemRow | undefined,
+  { sku, version, change }: { sku: string; version: number | undefined; change: Change },
+  around: Around,
+): Result<Changed | null> {
+  if (row && version === undefined)
+    return fail('conflict', { code: 'item.there', params: { sku }, field: 'sku' });
+  if (!row && version !== undefined)
+    return fail('conflict', { code: 'item.gone', params: { sku }, field: 'sku' });
+  if (row && row.version !== version)
+    return fail('conflict', { code: 'item.stale', params: { sku }, field: 'sku' });
+  const before = row ? tidied(itemOf(row), around.families) : null;
+  const after = tidied({ ...(before ?? freshItem(sku, '')), ...change }, around.families);
+  const problems: Failure[] = itemProblems(after, around);
+  if (before && before.kind !== after.kind && (before.kind === 'model' || after.kind === 'model'))
+    problems.push({ code: 'item.kindStays', params: { sku }, field: 'kind' });
+  if (problems.length > 0) return fail('invalid', ...problems);
+  const differs = differences(before ?? freshItem(sku, ''), after);
+  if (before && !differs) return done(null);
+  return done({
+    row: { ...after, version: (row?.version ?? 0) + 1 },
+    before,
+    differs: differs ?? { from: {}, to: {} },
+  });
+}
+
+const entryOf = (actor: Actor, { row, before, differs }: Changed): AuditRow => ({
+  userId: actor.id,
+  action: before ? 'item.changed' : 'item.added',
+  subject: row.sku,
+  details: before ? differs : { to: differs.to },
+});
+
+/** Writes items in one statement, however many there are. */
+async function writeItems(rows: readonly ItemRow[]): Promise<void> {
+  if (rows.length === 0) return;
+  const fields = Object.keys(rows[0] as ItemRow).filter((field) => field !== 'sku') as (keyof ItemRow)[];
+  await connected().records.items.bulkCreate(rows, { updateOnDuplicate: fields });
+  stampPassed();
+}
+
+/** Changes an item. */
+export const changeItem = (
+  actor: Actor,
+  sku: string,
+  { version, ...input }: ItemInput,
+): Promise<Result<ItemView>> =>
+  inTransaction(async () => {
+    const { around, items } = await heldAround();
+    const row = items.get(sku);
+    if (!row) return fail('missing', { code: 'item.unknown', params: { sku } });
+    const change = changed(row, { sku, version, change: said(input) }, around);
+    if (!change.ok) return change;
+    if (change.value) {
+      const { row: next, before } = change.value;
+      for (const field of fileFields) {
+        const file = next[field];
+        if (file === null || file === before?.[field]) continue;
+        const used = await use(actor, file, 'item', sku);
+        if (!used.ok) return fail(used.status, ...used.failures.map((each) => ({ ...each, field })));
+        const fits = field === 'dataSheet' ? used.value.kind === 'pdf' : pictures.has(used.value.kind);
+        if (!fits) return fail('invalid', { code: `item.${field}Only`, field });
+      }
+      await writeItems([next]);
+      await endUse(
+        'item',
+        sku,
+        fileFields.flatMap((field) => next[field] ?? []),
+      );
+      await connected().records.audit.bulkCreate([entryOf(actor, change.value)]);
+    }
+    return seeItem(sku);
+  });
+
+const pictures: ReadonlySet<string> = new Set(['png', 'jpeg', 'webp', 'svg']);
+
+/** Takes an item away; not while anything uses it, or has used it. */
+export const dropItem = (actor: Actor, sku: string, version: number): Promise<Result<ItemsView>> =>
+  inTransaction(async () => {
+    await holdItems();
+    const row = await connected().records.items.findByPk(sku);
+    if (!row) return fail('missing', { code: 'item.unknown', params: { sku } });
+    if (row.version !== version) return fail('conflict', { code: 'item.stale', params: { sku } });
+    const [first, ...others] = await usesOf(sku);
+    if (first)
+      return fail('conflict', {
+        code: 'item.inUse',
+        params: {
+          sku,
+          by: Object.values(first.name)[0] ?? '',
+          more: others.length,
+        },
+      });
+    await endUse('item', sku);
+    await row.destroy();
+    stampPassed();
+    await record(actor, 'item.removed', sku, { from: itemOf(row.get({ plain: true })) });
+    return done(await seeItems());
+  });

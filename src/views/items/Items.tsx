@@ -1,0 +1,248 @@
+import { useEffect, useMemo, useState } from 'react';
+import { FolderPlus, Pencil } from 'lucide-react';
+import type { FamilyView, ItemRowView, ItemsView } from '../../contract';
+import { foundBy } from '../../core/finding';
+import { own } from '../../i18n';
+import { Button, Field, say } from '../../ui';
+import { ask, sentences, type Refusal } from '../api';
+import { Speech, useSpeech } from '../speech';
+import { branchesOf, within } from './families';
+import { FamilySheet } from './FamilySheet';
+import { ItemRows } from './ItemRows';
+import { hasWrong, noChanges, rowOf, sentRow, type RowChanges } from './item-rows';
+import type { Row } from '../../ui/grid';
+import css from './items.module.css';
+
+interface Props {
+  language: string;
+  first: ItemsView;
+}
+
+export default function Items({ language, first }: Props) {
+  return (
+    <Speech language={language}>
+      <Page first={first} />
+    </Speech>
+  );
+}
+
+/** Which items are shown. */
+interface Filter {
+  family: string | null;
+  find: string;
+}
+
+const textsOf = ({ sku, name }: ItemRowView): readonly string[] => [sku, ...Object.values(name)];
+
+function Page({ first }: Pick<Props, 'first'>) {
+  const { t } = useSpeech();
+  const [view, setView] = useState(first);
+  const [filter, setFilter] = useState<Filter>({ family: null, find: '' });
+  // What was done before the rows that are shown now, and what is done by now with these.
+  const [held, setHeld] = useState({ changes: noChanges, turn: 0 });
+  const [now, setNow] = useState(noChanges);
+  const [sheet, setSheet] = useState<string | null>(null);
+  const items = useMemo(() => new Map(view.items.map((item) => [item.sku, item])), [view.items]);
+  const rows = useMemo(() => shownRows(view, filter, held.changes), [view, filter, held.changes]);
+  const changed = now.changed.size + now.gone.size;
+  useStays(changed > 0);
+  const show = (next: Filter): void => {
+    setHeld({ changes: now, turn: held.turn + 1 });
+    setFilter(next);
+  };
+  const begin = (next: ItemsView): void => {
+    setView(next);
+    setHeld({ changes: noChanges, turn: held.turn + 1 });
+    setNow(noChanges);
+  };
+  const keep = useKeeping(items, now, begin);
+  return (
+    <div className={css.page} data-sheet={sheet !== null || undefined}>
+      <FamilyTree
+        families={view.families}
+        chosen={filter.family}
+        onChoose={(family) => show({ ...filter, family })}
+        onSheet={setSheet}
+      />
+      <div className={css.main}>
+        <div className={css.head}>
+          <h1>{t('place.items')}</h1>
+          <span className={css.quiet}>{t('items.count', { count: rows.length })}</span>
+          <div className={css.find}>
+            <Field
+              label={t('items.find')}
+              value={filter.find}
+              onChange={(event) => show({ ...filter, find: event.target.value })}
+            />
+          </div>
+        </div>
+        <ItemRows
+          key={held.turn}
+          rows={rows}
+          items={items}
+          families={view.families}
+          before={held.changes}
+          family={filter.family}
+          onChanges={setNow}
+        />
+        <div className={css.foot}>
+          <span role="status" className={hasWrong(now) ? css.wrong : css.quiet}>
+            {hasWrong(now) ? t('house.toMend') : changed > 0 ? t('items.changed', { count: changed }) : ''}
+          </span>
+          <Button disabled={changed === 0} onClick={() => begin(view)}>
+            {t('house.back')}
+          </Button>
+          <Button look="main" disabled={changed === 0 || hasWrong(now)} onClick={() => void keep()}>
+            {t('house.keep')}
+          </Button>
+        </div>
+      </div>
+      {sheet !== null && (
+        <FamilySheet
+          key={`${sheet} ${String(view.families.find(({ code }) => code === sheet)?.version)}`}
+          code={sheet}
+          families={view.families}
+          onClose={() => setSheet(null)}
+          onKept={(next, code) => {
+            setView(next);
+            setSheet(code);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The rows of a filter, as they were changed; what is new stays in sight. */
+function shownRows(view: ItemsView, { family, find }: Filter, { changed, gone }: RowChanges): Row[] {
+  const codes = family === null ? null : within(view.families, family);
+  const found = foundBy(view.items, find, textsOf).filter(
+    (item) => (codes === null || codes.has(item.family)) && !gone.has(item.sku),
+  );
+  const known = new Set(view.items.map(({ sku }) => sku));
+  return [
+    ...found.map((item) => changed.get(item.sku) ?? rowOf(item)),
+    ...[...changed.values()].filter(({ id }) => !known.has(id)),
+  ];
+}
+
+/** Asks before the page is left, where something would be lost. */
+function useStays(unkept: boolean): void {
+  useEffect(() => {
+    if (!unkept) return undefined;
+    const stay = (event: BeforeUnloadEvent): void => event.preventDefault();
+    window.addEventListener('beforeunload', stay);
+    return () => window.removeEventListener('beforeunload', stay);
+  }, [unkept]);
+}
+
+/** Sends what was done: rows all or none, and then what is taken away one by one. */
+function useKeeping(
+  items: ReadonlyMap<string, ItemRowView>,
+  { changed, gone }: RowChanges,
+  begin: (view: ItemsView) => void,
+): () => Promise<void> {
+  const { t } = useSpeech();
+  const tell = (failures: readonly Refusal[], nameOf: (failure: Refusal) => string): void =>
+    say(
+      sentences(
+        failures.map((each) => ({ ...each, message: `${nameOf(each)}${each.message}` })),
+        t('request.failed'),
+      ),
+      true,
+    );
+  return async () => {
+    let view: ItemsView | null = null;
+    const rows = [...changed.values()].map((row) => sentRow(row, items.get(row.id)));
+    if (rows.length > 0) {
+      const answer = await ask('PUT /catalogue/items', { input: { rows } });
+      if (!answer.ok) {
+        tell(answer.failures, ({ field = '' }) => {
+          const [, at] = /^rows\.(\d+)\./.exec(field) ?? [];
+          const sku = at === undefined ? undefined : rows[Number(at)]?.sku;
+          return sku === undefined ? '' : `${sku}: `;
+        });
+        return;
+      }
+      view = answer.value;
+    }
+    const refused: Refusal[] = [];
+    for (const sku of gone) {
+      const version = items.get(sku)?.version ?? 0;
+      const answer = await ask('DELETE /catalogue/items/{sku}', { at: { sku }, input: { version } });
+      if (answer.ok) view = answer.value;
+      else refused.push(...answer.failures);
+    }
+    if (view === null && refused.length > 0) {
+      const again = await ask('GET /catalogue/items');
+      if (again.ok) view = again.value;
+    }
+    if (view) begin(view);
+    if (refused.length > 0) tell(refused, () => '');
+    else say(t('house.kept'));
+  };
+}
+
+/** The families as a tree, each with how many items are in it, and the ways to change them. */
+function FamilyTree({
+  families,
+  chosen,
+  onChoose,
+  onSheet,
+}: {
+  families: readonly FamilyView[];
+  chosen: string | null;
+  onChoose: (family: string | null) => void;
+  onSheet: (code: string) => void;
+}) {
+  const { t, language } = useSpeech();
+  const branches = useMemo(() => branchesOf(families), [families]);
+  const all = families.reduce((sum, { items }) => sum + items, 0);
+  return (
+    <nav className={css.families} aria-label={t('items.families')}>
+      <div className={css.familiesHead}>
+        <h2>{t('items.families')}</h2>
+        {chosen !== null && (
+          <Button
+            look="plain"
+            aria-label={t('items.changeFamily', {
+              family: own(families.find(({ code }) => code === chosen)?.name ?? {}, language),
+            })}
+            title={t('items.changeThis')}
+            onClick={() => onSheet(chosen)}
+          >
+            <Pencil size={14} aria-hidden />
+          </Button>
+        )}
+        <Button
+          look="plain"
+          aria-label={t('items.addFamily')}
+          title={t('items.addFamily')}
+          onClick={() => onSheet('')}
+        >
+          <FolderPlus size={15} aria-hidden />
+        </Button>
+      </div>
+      <button
+        type="button"
+        className={css.family}
+        aria-pressed={chosen === null}
+        onClick={() => onChoose(null)}
+      >
+        {t('items.all')} <span className={css.count}>{all}</span>
+      </button>
+      {branches.map(({ family, depth, count }) => (
+        <button
+          key={family.code}
+          type="button"
+          className={css.family}
+          style={{ paddingInlineStart: 12 + depth * 14 }}
+          aria-pressed={chosen === family.code}
+          onClick={() => onChoose(family.code)}
+        >
+          {own(family.name, language)} <span className={css.count}>{count}</span>
+        </button>
+      ))}
+    </nav>
+  );
+}
