@@ -154,6 +154,26 @@ for (const theme of ['light', 'dark'] as const) {
     expect(said).toEqual([]);
   });
 
+  test(`items, a family and an item in the ${theme} theme`, async ({ page }) => {
+    const said = heard(page);
+    await inTheme(page, theme);
+    await signIn(page, people.modeller);
+    await page.goto('/items');
+    await ready(page);
+    expect(await violations(page), 'items').toEqual([]);
+    await page.getByRole('button', { name: /^Floor scales/ }).click();
+    await page.getByRole('button', { name: 'Change Floor scales' }).click();
+    await expect(page.getByRole('complementary', { name: 'Floor scales' })).toBeVisible();
+    expect(await violations(page), 'a family').toEqual([]);
+    await page.goto('/items/SILL-1212-X');
+    await ready(page);
+    await page.getByRole('button', { name: 'Add a bar' }).click();
+    expect(await violations(page), 'an item').toEqual([]);
+    await page.setViewportSize({ width: 1024, height: 768 });
+    expect(await fits(page), 'an item fits at 1024').toBe(true);
+    expect(said).toEqual([]);
+  });
+
   test(`every part of a model's page in the ${theme} theme`, async ({ page }) => {
     const said = heard(page);
     await inTheme(page, theme);

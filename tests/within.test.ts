@@ -269,3 +269,13 @@ test('nothing is cut off where the texts and templates of paper are kept', async
   await look(page, 'text', problems);
   expect(problems).toEqual([]);
 });
+
+test('nothing is cut off on the page of an item', async ({ page }) => {
+  const problems: string[] = [];
+  await signIn(page, people.modeller);
+  await page.goto('/items/SILL-1212-X');
+  await ready(page);
+  await page.getByRole('button', { name: 'Add a bar' }).click();
+  await look(page, 'item', problems);
+  expect(problems).toEqual([]);
+});

@@ -1,5 +1,5 @@
 /** Items and families as whoever keeps them sees and changes them. */
-import { array, mixed, number, string, type Schema } from 'yup';
+import { array, mixed, number, object, string, type Schema } from 'yup';
 import {
   itemKinds,
   skuPattern,
@@ -20,12 +20,17 @@ const familyCode = string()
   .strict()
   .matches(/^[a-z][a-zA-Z0-9-]{0,39}$/, 'family.badCode');
 
+const languages = (most: number) => ({
+  en: string().strict().max(most, 'input.tooLong'),
+  de: string().strict().max(most, 'input.tooLong'),
+});
 /** A text in every language that it is written in. */
-const texts = (most: number) =>
-  exactly({
-    en: string().strict().max(most, 'input.tooLong'),
-    de: string().strict().max(most, 'input.tooLong'),
-  }) as unknown as Schema<Texts>;
+const texts = (most: number) => exactly(languages(most)) as unknown as Schema<Texts>;
+/** One that may be absent. */
+const optionalTexts = (most: number) =>
+  object(languages(most)).exact('input.unknownField').default(undefined) as unknown as Schema<
+    Texts | undefined
+  >;
 
 /** An amount as exact text, with as many decimals as are kept. */
 const amount = string()
@@ -62,7 +67,7 @@ const bar = exactly({
 /** What is told of an item in a row: what is left out stays as it is, and of a new one as it is usual. */
 const cells = {
   family: familyCode,
-  name: texts(200).optional().default(undefined),
+  name: optionalTexts(200),
   kind: oneOf(itemKinds, 'item.badKind'),
   unit: string().strict().trim().min(1, 'input.required').max(12, 'input.tooLong'),
   cost: amount,
@@ -74,8 +79,8 @@ const cells = {
 };
 
 const more = {
-  note: texts(2_000).optional().default(undefined),
-  says: texts(4_000).optional().default(undefined),
+  note: optionalTexts(2_000),
+  says: optionalTexts(4_000),
   properties: values,
   bars: array().strict().of(bar).max(50, 'input.tooMany'),
   taxClass: string().strict().trim().min(1, 'input.required').max(40, 'input.tooLong'),

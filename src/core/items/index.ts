@@ -3,6 +3,7 @@ export { inSteps, itemProblems, skuPattern, tidied, unsaid, type Around } from '
 export { chainOf, familyProblems, inside, propertiesOf, valueProblem, type Families } from './families';
 export { freshFamily, freshItem } from './fresh';
 export { barIn, isInSteps, isShown, refusedIn, successorOf, usualOf, type Refused, type Sale } from './sale';
+export { differing, same } from './same';
 export {
   itemKinds,
   type Bar,

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import {
   barIn,
   chainOf,
+  differing,
   familyProblems,
   freshFamily,
   freshItem,
@@ -13,6 +14,7 @@ import {
   itemProblems,
   propertiesOf,
   refusedIn,
+  same,
   successorOf,
   tidied,
   unsaid,
@@ -86,9 +88,9 @@ describe('families', () => {
     expect(problems({ ...freshFamily('new'), properties: [{ ...capacity, id: 'Big id' }] })).toEqual([
       'family.badId',
     ]);
-    expect(
-      problems({ ...freshFamily('new'), properties: [{ ...cover, options: [] } as ItemProperty] }),
-    ).toEqual(['family.noOptions']);
+    expect(problems({ ...freshFamily('new'), properties: [{ ...cover, options: [] }] })).toEqual([
+      'family.noOptions',
+    ]);
   });
 
   it('end in a chain whatever stands in them', () => {
@@ -181,6 +183,38 @@ describe('an item', () => {
     expect(codes(named({ goesWith: ['FS-1', 'FS-2', 'FS-2'] }), { 'FS-2': null })).toEqual([
       'item.withItself goesWith.0',
       'item.twice goesWith.2',
+    ]);
+  });
+});
+
+describe('what differs', () => {
+  it('is told whatever order its parts stand in', () => {
+    fc.assert(
+      fc.property(fc.jsonValue(), fc.jsonValue(), (one, other) => {
+        const turned = (value: unknown): unknown =>
+          value === null || typeof value !== 'object'
+            ? value
+            : Array.isArray(value)
+              ? value.map(turned)
+              : Object.fromEntries(
+                  Object.entries(value)
+                    .reverse()
+                    .map(([key, each]) => [key, turned(each)]),
+                );
+        expect(same(one, turned(one))).toBe(true);
+        // As JSON has it: nothing below zero is zero.
+        const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value)) as unknown;
+        let alike = true;
+        try {
+          expect(plain(one)).toStrictEqual(plain(other));
+        } catch {
+          alike = false;
+        }
+        expect(same(plain(one), plain(other))).toBe(alike);
+      }),
+    );
+    expect(differing(named(), named({ name: { de: 'Waage', en: 'Floor scale' }, cost: '0' }))).toEqual([
+      'name',
     ]);
   });
 });

@@ -1,6 +1,6 @@
 /** Keeping items: new ones, changes of one or many, and taking away what nothing uses. */
 import type { ItemInput, ItemRowsInput, ItemsView, ItemView } from '../../contract';
-import { freshItem, itemProblems, tidied, type Around, type Item } from '../../core/items';
+import { differing, freshItem, itemProblems, tidied, type Around, type Item } from '../../core/items';
 import { connected, type AuditRow, type ItemRow } from '../../data';
 import type { Actor } from '../access/actor';
 import { endUse, use } from '../files/files';
@@ -17,13 +17,11 @@ const fileFields = ['picture', 'dataSheet'] as const;
 type Change = Partial<Item>;
 
 /** What is different, with how it was and is; null where nothing is. */
-export function differences(
+function differences(
   before: Item,
   after: Item,
 ): { from: Record<string, unknown>; to: Record<string, unknown> } | null {
-  const fields = (Object.keys(after) as (keyof Item)[]).filter(
-    (field) => JSON.stringify(before[field]) !== JSON.stringify(after[field]),
-  );
+  const fields = differing(before, after);
   return fields.length === 0
     ? null
     : {
@@ -33,7 +31,7 @@ export function differences(
 }
 
 const said = (change: Record<string, unknown>): Change =>
-  Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined)) as Change;
+  Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
 
 /** All items and families, held still against other changes until the transaction ends. */
 async function heldAround(): Promise<{ around: Around; items: ReadonlyMap<string, ItemRow> }> {

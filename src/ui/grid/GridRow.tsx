@@ -5,6 +5,11 @@ import { shownIn, wrongIn, type GridColumn, type Row } from './row';
 import type { GridWords } from './words';
 import css from './grid.module.css';
 
+/** What is told where a text may end in dots: letters are at least so wide. */
+const narrowLetter = 5.5;
+const whole = (text: string, width: number): string | undefined =>
+  text.length * narrowLetter > width - 20 ? text : undefined;
+
 interface Props {
   /** Of ids in the page, as the sentences of what is wrong. */
   name: string;
@@ -73,7 +78,13 @@ export const GridRow = memo(function GridRow(props: Props) {
             style={tree && at === 0 ? ({ '--depth': row.depth } as CSSProperties) : undefined}
           >
             {tree && at === 0 && <Fold {...{ folded, words }} text={shownIn(column, row.cells[at])} />}
-            {here && editor ? editor : <span className={css.text}>{shownIn(column, row.cells[at])}</span>}
+            {here && editor ? (
+              editor
+            ) : (
+              <span className={css.text} title={whole(shownIn(column, row.cells[at]), column.width)}>
+                {shownIn(column, row.cells[at])}
+              </span>
+            )}
             {id !== undefined && (
               <span id={id} className={css.why}>
                 {wrong}

@@ -154,7 +154,7 @@ function usePropertyColumns(): readonly GridColumn[] {
       {
         id: 'id',
         title: t('items.property.id'),
-        width: 100,
+        width: 88,
         kind: 'code' as const,
         needed,
         read: (typed: string) =>
@@ -162,10 +162,10 @@ function usePropertyColumns(): readonly GridColumn[] {
             ? { kept: typed }
             : { why: t('family.badId', { id: typed }) },
       },
-      textColumn({ id: 'en', title: t('items.languages.en'), width: 110, needed }, 200, words),
-      textColumn({ id: 'de', title: t('items.languages.de'), width: 110 }, 200, words),
+      textColumn({ id: 'en', title: t('items.languages.en'), width: 96, needed }, 200, words),
+      textColumn({ id: 'de', title: t('items.languages.de'), width: 96 }, 200, words),
       choiceColumn(
-        { id: 'is', title: t('items.property.is'), width: 80, needed },
+        { id: 'is', title: t('items.property.is'), width: 84, needed },
         propertyTypes.map((is) => ({ kept: is, text: t(`items.type.${is}`) })),
         (typed) => t('items.noType', { value: typed }),
       ),
@@ -174,7 +174,7 @@ function usePropertyColumns(): readonly GridColumn[] {
       {
         id: 'options',
         title: t('items.property.options'),
-        width: 260,
+        width: 220,
         read: (typed: string) => (readOptions(typed) ? { kept: typed } : { why: t('items.noOptions') }),
       },
     ];

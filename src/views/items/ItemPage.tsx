@@ -166,7 +166,7 @@ function Figures({ draft, view }: { draft: ItemDraft; view: ItemView }) {
       <Field
         label={t('items.field.unit')}
         value={item.unit}
-        hint={unitText(item.unit, t)}
+        hint={unitText(item.unit, t) === item.unit ? undefined : unitText(item.unit, t)}
         maxLength={12}
         error={errorAt('unit')}
         onChange={(event) => change({ unit: event.target.value })}

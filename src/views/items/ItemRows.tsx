@@ -1,7 +1,6 @@
-import { useEffect, useMemo, type KeyboardEvent } from 'react';
-import { ArrowRight } from 'lucide-react';
+import { useEffect, useMemo } from 'react';
 import type { FamilyView, ItemRowView } from '../../contract';
-import { LinkButton, useLatest } from '../../ui';
+import { useLatest } from '../../ui';
 import { Grid, useGrid, type Row } from '../../ui/grid';
 import { useGridWords } from '../parts/grid/useGridWords';
 import { useSpeech } from '../speech';
@@ -19,12 +18,14 @@ interface Props {
   /** The family that is looked at: a new item is in it. */
   family: string | null;
   onChanges: (changes: RowChanges) => void;
+  /** The number of the item that the cursor is on; null where it is on a new row. */
+  onCursor: (sku: string | null) => void;
 }
 
 const mostItems = 20_000;
 
-/** Items to edit in the manner of a spreadsheet; the one with the cursor is opened by a key. */
-export function ItemRows({ rows, items, families, before, family, onChanges }: Props) {
+/** Items to edit in the manner of a spreadsheet. */
+export function ItemRows({ rows, items, families, before, family, onChanges, onCursor }: Props) {
   const { t } = useSpeech();
   const columns = useItemColumns(families);
   const words = useGridWords();
@@ -37,23 +38,11 @@ export function ItemRows({ rows, items, families, before, family, onChanges }: P
   useEffect(() => tell.current(now), [now, tell]);
   const at = grid.rows[grid.state.cursor.row];
   const sku = at && items.has(at.id) ? at.id : null;
-  const href = `/items/${encodeURIComponent(sku ?? '')}`;
-  const onKey = (event: KeyboardEvent): void => {
-    if (!event.altKey || event.key !== 'Enter' || sku === null) return;
-    event.preventDefault();
-    window.location.assign(href);
-  };
+  const tellCursor = useLatest(onCursor);
+  useEffect(() => tellCursor.current(sku), [sku, tellCursor]);
   return (
-    <div className={css.rows} onKeyDown={onKey}>
+    <div className={css.rows}>
       <Grid label={t('place.items')} grid={grid} words={words} className={css.grid} />
-      <div className={css.open}>
-        {sku !== null && (
-          <LinkButton look="plain" href={href} title="Alt+Enter">
-            {t('items.open', { sku })}
-            <ArrowRight size={14} aria-hidden />
-          </LinkButton>
-        )}
-      </div>
     </div>
   );
 }

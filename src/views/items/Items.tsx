@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useState } from 'react';
-import { FolderPlus, Pencil } from 'lucide-react';
+import { ArrowRight, FolderPlus, Pencil } from 'lucide-react';
 import type { FamilyView, ItemRowView, ItemsView } from '../../contract';
 import { foundBy } from '../../core/finding';
 import { own } from '../../i18n';
-import { Button, Field, say } from '../../ui';
+import { Button, Field, LinkButton, say } from '../../ui';
 import { ask, sentences, type Refusal } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { branchesOf, within } from './families';
@@ -41,6 +41,8 @@ function Page({ first }: Pick<Props, 'first'>) {
   // What was done before the rows that are shown now, and what is done by now with these.
   const [held, setHeld] = useState({ changes: noChanges, turn: 0 });
   const [now, setNow] = useState(noChanges);
+  const [cursor, setCursor] = useState<string | null>(null);
+  useOpening(cursor);
   const [sheet, setSheet] = useState<string | null>(null);
   const items = useMemo(() => new Map(view.items.map((item) => [item.sku, item])), [view.items]);
   const rows = useMemo(() => shownRows(view, filter, held.changes), [view, filter, held.changes]);
@@ -84,8 +86,15 @@ function Page({ first }: Pick<Props, 'first'>) {
           before={held.changes}
           family={filter.family}
           onChanges={setNow}
+          onCursor={setCursor}
         />
         <div className={css.foot}>
+          {cursor !== null && (
+            <LinkButton look="plain" href={pathOf(cursor)} title="Alt+Enter">
+              {t('items.open', { sku: cursor })}
+              <ArrowRight size={14} aria-hidden />
+            </LinkButton>
+          )}
           <span role="status" className={hasWrong(now) ? css.wrong : css.quiet}>
             {hasWrong(now) ? t('house.toMend') : changed > 0 ? t('items.changed', { count: changed }) : ''}
           </span>
@@ -134,6 +143,21 @@ function useStays(unkept: boolean): void {
     window.addEventListener('beforeunload', stay);
     return () => window.removeEventListener('beforeunload', stay);
   }, [unkept]);
+}
+
+const pathOf = (sku: string): string => `/items/${encodeURIComponent(sku)}`;
+
+/** Opens the item of the row with the cursor by a key. */
+function useOpening(sku: string | null): void {
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (!event.altKey || event.key !== 'Enter' || sku === null) return;
+      event.preventDefault();
+      window.location.assign(pathOf(sku));
+    };
+    window.addEventListener('keydown', press, { capture: true });
+    return () => window.removeEventListener('keydown', press, { capture: true });
+  }, [sku]);
 }
 
 /** Sends what was done: rows all or none, and then what is taken away one by one. */

@@ -1,6 +1,5 @@
 import { useId, useState } from 'react';
 import { exact, readWritten } from '../../core/exact';
-import type { Item } from '../../core/items';
 import { Field } from '../../ui';
 import { useSpeech } from '../speech';
 import type { ItemDraft } from './useItem';
@@ -62,7 +61,7 @@ export function FigureField({
       onValue={(value) =>
         change({
           [field]: value === null ? null : wholes.has(field) ? Number(value) : value,
-        } as Partial<Item>)
+        })
       }
     />
   );

@@ -1,5 +1,6 @@
 /** Items as rows of a grid, and what was done to the rows as changes of items. */
 import type { ItemRowView } from '../../contract';
+import { same } from '../../core/items';
 import { isBlank, isWrong, type Row } from '../../ui/grid';
 
 /** Cells of a row in their order. */
@@ -110,7 +111,7 @@ export function sentRow(row: Row, item: ItemRowView | undefined): SentRow {
     return active || sold || discountable ? all : plain;
   }
   const different = Object.entries(all).filter(
-    ([field, value]) => JSON.stringify(value) !== JSON.stringify(item[field as keyof ItemRowView]),
+    ([field, value]) => !same(value, item[field as keyof ItemRowView]),
   );
   return { ...Object.fromEntries(different), sku: item.sku, version: item.version };
 }

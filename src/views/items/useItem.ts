@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ItemView } from '../../contract';
-import type { Item } from '../../core/items';
+import { differing, type Item } from '../../core/items';
 import type { Refusal } from '../api';
 
 /** An item while it is changed. */
@@ -22,13 +22,7 @@ export interface ItemDraft {
 
 /** The fields of an item that are different, as they are sent. */
 export const changedFields = (before: Item, after: Item): Partial<Item> =>
-  Object.fromEntries(
-    (Object.keys(after) as (keyof Item)[]).flatMap((field) =>
-      field !== 'sku' && JSON.stringify(before[field]) !== JSON.stringify(after[field])
-        ? [[field, after[field]]]
-        : [],
-    ),
-  );
+  Object.fromEntries(differing(before, after).map((field) => [field, after[field]]));
 
 /** An item as it is typed. */
 export function useItem(view: ItemView, refusals: readonly Refusal[]): ItemDraft {

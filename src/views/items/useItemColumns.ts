@@ -21,7 +21,7 @@ export function useItemColumns(families: readonly FamilyView[]): readonly GridCo
       {
         id: 'sku',
         title: title('sku'),
-        width: 140,
+        width: 116,
         kind: 'code' as const,
         needed,
         read: (typed: string) =>
@@ -30,39 +30,39 @@ export function useItemColumns(families: readonly FamilyView[]): readonly GridCo
             : { why: t('item.badNumber', { sku: typed }) },
       },
       textColumn(
-        { id: 'en', title: t('items.nameIn', { language: t('items.languages.en') }), width: 220 },
+        { id: 'en', title: t('items.nameIn', { language: t('items.languages.en') }), width: 152 },
         200,
         words,
       ),
       textColumn(
-        { id: 'de', title: t('items.nameIn', { language: t('items.languages.de') }), width: 220 },
+        { id: 'de', title: t('items.nameIn', { language: t('items.languages.de') }), width: 152 },
         200,
         words,
       ),
       choiceColumn(
-        { id: 'family', title: title('family'), width: 150 },
+        { id: 'family', title: title('family'), width: 112 },
         families.map(({ code, name }) => ({ kept: code, text: own(name, language) })),
         (typed) => t('items.noFamily', { value: typed }),
       ),
       choiceColumn(
-        { id: 'kind', title: title('kind'), width: 90 },
+        { id: 'kind', title: title('kind'), width: 74 },
         itemKinds.map((kind) => ({ kept: kind, text: t(`items.kind.${kind}`) })),
         (typed) => t('items.noKind', { value: typed }),
       ),
       {
-        ...textColumn({ id: 'unit', title: title('unit'), width: 64 }, 12, words),
+        ...textColumn({ id: 'unit', title: title('unit'), width: 50 }, 12, words),
         choices: units.map((unit) => unitText(unit, t)),
         read: (typed: string) => ({
           kept: units.find((unit) => unitText(unit, t).toLowerCase() === typed.toLowerCase()) ?? typed,
         }),
         shown: (kept: string) => unitText(kept, t),
       },
-      figureColumn({ id: 'cost', title: title('cost'), width: 96 }, 6, words),
-      figureColumn({ id: 'leadDays', title: title('leadDays'), width: 72 }, 0, words),
-      figureColumn({ id: 'mass', title: title('mass'), width: 84 }, 6, words),
-      markColumn({ id: 'active', title: title('active'), width: 64 }),
-      markColumn({ id: 'sold', title: title('sold'), width: 64 }),
-      markColumn({ id: 'discountable', title: title('discountable'), width: 84 }),
+      figureColumn({ id: 'cost', title: title('cost'), width: 82 }, 6, words, 2),
+      figureColumn({ id: 'leadDays', title: title('leadDays'), width: 54 }, 0, words),
+      figureColumn({ id: 'mass', title: title('mass'), width: 72 }, 6, words),
+      markColumn({ id: 'active', title: title('active'), width: 52 }),
+      markColumn({ id: 'sold', title: title('sold'), width: 52 }),
+      markColumn({ id: 'discountable', title: title('discountable'), width: 66 }),
     ];
   }, [words, families]);
 }

@@ -1,7 +1,7 @@
 /** Columns of grids by what stands in them, each with how it is read, shown and typed in a language. */
 import { readDay } from '../../../ui/date-picker';
 import { exact, readWritten } from '../../../core/exact';
-import { date, number } from '../../../i18n';
+import { date, money } from '../../../i18n';
 import type { GridColumn } from '../../../ui/grid';
 import type { InWords } from '../../speech';
 
@@ -62,8 +62,16 @@ export function choiceColumn(
   };
 }
 
-/** Numbers from nothing on, as one writes them in the language, with so many decimals at most; exact texts are kept. */
-export const figureColumn = (head: Head, decimals: number, { t, language }: InWords): GridColumn => ({
+/**
+ * Numbers from nothing on, as one writes them in the language, with so many decimals at most, and shown with so many at
+ * least; exact texts are kept.
+ */
+export const figureColumn = (
+  head: Head,
+  decimals: number,
+  { t, language }: InWords,
+  least = 0,
+): GridColumn => ({
   kind: 'figure',
   ...head,
   read: (typed) => {
@@ -75,7 +83,7 @@ export const figureColumn = (head: Head, decimals: number, { t, language }: InWo
       ? { why: t('grid.tooFine', { count: decimals }) }
       : { kept: exact(value).toString() };
   },
-  shown: (kept) => number(kept, language, decimals),
+  shown: (kept) => money(kept, language, Math.max(least, exact(kept).decimalPlaces())),
   typed: (kept) => plainlyWritten(kept, language),
 });
 
@@ -87,7 +95,9 @@ const plainlyWritten = (kept: string, language: string): string =>
 export const markColumn = (head: Head): GridColumn => ({
   kind: 'mark',
   ...head,
-  read: (typed) => ({ kept: /^(1|x|yes|ja|true)$/i.test(typed) ? '1' : '' }),
+  read: (typed) => ({ kept: /^(1|x|✓|yes|ja|true)$/i.test(typed) ? '1' : '' }),
+  shown: () => '✓',
+  typed: () => 'x',
 });
 
 /** Several countries, by names or letters, set apart by commas; their letters are kept. */
