@@ -420,7 +420,7 @@ test('what the Bench asks of the line is small, the part in space apart', async 
   await expect(side(page).getByText('It is drawn once you have chosen')).toBeVisible();
   const sizes = await Promise.all(scripts.values());
   expect(sizes.length).toBeGreaterThan(5);
-  expect(sizes.reduce((sum, size) => sum + size, 0)).toBeLessThan(305_000);
+  expect(sizes.reduce((sum, size) => sum + size, 0)).toBeLessThan(306_000);
 });
 
 test('figures open how they come about', async ({ page }) => {
@@ -438,6 +438,28 @@ test('figures open how they come about', async ({ page }) => {
   await expect(hours.getByRole('row', { name: /^Modules 2/ })).toBeVisible();
   await hours.getByRole('button', { name: 'Mounting' }).click();
   await expect(page.locator('[data-row="mounting"] [aria-checked="true"]')).toBeFocused();
+});
+
+test('a piece at other quantities is told before the quantity is changed', async ({ page }) => {
+  await signIn(page, people.engineer);
+  const [customer] = (await (await page.request.get('/api/customers?find=callow')).json()) as {
+    id: string;
+  }[];
+  const { id: quoteId } = (await (
+    await page.request.post('/api/quotes', { data: { customerId: customer?.id, title: 'Axle weighers' } })
+  ).json()) as { id: string };
+  const { id } = (await (
+    await page.request.post('/api/builds', { data: { quoteId, modelId: 'tarn' } })
+  ).json()) as { id: string };
+  await page.goto(`/bench/${id}`);
+  await side(page).getByRole('button', { name: /^Net/ }).click();
+  const others = page.getByRole('table', { name: 'At other quantities' });
+  await expect(others.getByRole('row')).toHaveText([
+    'QuantityA pieceSaves a piece',
+    '13,148.00',
+    '43,022.08125.92',
+    '122,927.64220.36',
+  ]);
 });
 
 test('an option tells what it comes to before it is taken, with all that goes with it', async ({ page }) => {

@@ -4,6 +4,10 @@ import type { benchEn } from './bench.en';
 /** German texts of the Bench. */
 export const benchDe: SameTexts<typeof benchEn> = {
   bench: {
+    atQuantities: 'Bei anderen Mengen',
+    each: 'Ein Stück',
+    saves: 'Spart je Stück',
+    sameAtAny: 'Ein Stück kostet bei jeder Menge gleich viel.',
     leadServed: 'Wie das Werk es angibt; mit jeder Entscheidung neu berechnet.',
     recurs: 'und {{net}} über {{months}} Monate',
     alsoBecause: 'Unabhängig davon:',

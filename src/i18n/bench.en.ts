@@ -1,6 +1,10 @@
 /** English texts of the Bench. */
 export const benchEn = {
   bench: {
+    atQuantities: 'At other quantities',
+    each: 'A piece',
+    saves: 'Saves a piece',
+    sameAtAny: 'A piece is the same at any quantity.',
     leadServed: 'As the works says; it is worked out anew with each decision.',
     recurs: 'and {{net}} over {{months}} months',
     alsoBecause: 'Independently of that:',

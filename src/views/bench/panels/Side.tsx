@@ -1,4 +1,4 @@
-import { createContext, memo, use, useState, type ReactNode } from 'react';
+import { createContext, lazy, memo, Suspense, use, useState, type ReactNode } from 'react';
 import { runningIn } from '../../../core/pricing';
 import { promisedDay, shippingDays } from '../../../core/production';
 import type { BenchView } from '../../../contract';
@@ -13,6 +13,9 @@ import type { Bench } from '../session/useBench';
 import { Warnings } from './Warnings';
 import type { Words } from '../words';
 import { closedMark, completeMark, openMark } from '../sheet/marks';
+
+// Asked for now and then: it comes when it is.
+const AtQuantities = lazy(() => import('./AtQuantities'));
 
 interface Props {
   bench: Bench;
@@ -142,7 +145,14 @@ function useMoney({ bench, view }: Props): Figure[] {
       id: 'net',
       name: t('bench.net'),
       value: amount(line.unitNet),
-      how: <Walk price={line} quantity={view.terms.quantity} currency={currency} decimals={decimals} />,
+      how: (
+        <>
+          <Walk price={line} quantity={view.terms.quantity} currency={currency} decimals={decimals} />
+          <Suspense>
+            <AtQuantities {...{ bench, view }} />
+          </Suspense>
+        </>
+      ),
     },
   ];
   if (line.cost !== undefined)
