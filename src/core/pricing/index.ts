@@ -13,7 +13,7 @@ export { factsWithin, itemsNeeded, tariffWithin } from './list/needed';
 export { priceTerms } from './list/price-terms';
 export { costOf, type BuildCost } from './line/cost';
 export { across, multiplies, type AcrossRow } from './line/across';
-export { atQuantities, type AtQuantity } from './line/at-quantities';
+export { atQuantities } from './line/at-quantities';
 export { sidesOf, walk } from './line/walk';
 export { overTerm } from './line/over-term';
 export { recurringIn, runningIn } from './line/running';

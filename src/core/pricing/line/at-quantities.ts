@@ -1,5 +1,5 @@
 /** What a line would come to at other quantities, before its quantity is changed. */
-import type { Exact} from '../../exact';
+import type { Exact } from '../../exact';
 import { exact, roundHalfUp, type ExactText } from '../../exact';
 import type { LineTerms, PricedPart } from '../types';
 import type { BuildCost } from './cost';
