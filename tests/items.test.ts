@@ -1,4 +1,5 @@
 /** The item master in the browser: rows typed, an item completed, sold, and followed by another one. */
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { people, ready, signIn } from './people';
 
@@ -95,4 +96,57 @@ test('rows that cannot be kept say why, and nothing of them is', async ({ page }
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText(/YE-BOLL is in use/)).toBeVisible();
   await expect(grid.getByRole('row', { name: /YE-BOLL/ })).toBeVisible();
+});
+
+test('a sheet with five wrong rows is mended where it stands, and kept whole', async ({ page }) => {
+  await signIn(page, people.modeller);
+  await page.goto('/items');
+  await ready(page);
+  const sheet = [
+    'Number;Name, English;Family;Cost, EUR;Days;Colour',
+    'YE-SIGN;;Yard equipment;19.75;;red',
+    'NEW-10;Cable tray;Yard equipment;12.00;4;',
+    'NEW-11;Cable cover;Garden;8.00;4;',
+    'NEW-12;Post;Yard equipment;much;4;',
+    'NEW-13;Post cap;Yard equipment;1.234;4;',
+    'NEW-14;Chain;Yard equipment;3.00;soon;',
+    'NEW-10;Cable tray again;Yard equipment;12.00;4;',
+  ].join('\n');
+  await page
+    .locator('input[type="file"]')
+    .setInputFiles({ name: 'items.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) });
+  await expect(page.getByText('6 new, 1 different, 0 as they are.', { exact: false })).toBeVisible();
+  await expect(page.getByText('Not taken over: Colour.', { exact: false })).toBeVisible();
+  await expect(page.getByRole('checkbox', { name: 'Only what is not kept yet' })).toBeChecked();
+  await expect(page.getByText('Mend the marked cells first.')).toBeVisible();
+  const grid = page.getByRole('grid', { name: 'Items' });
+  const mend = async (row: RegExp, at: number, text: string): Promise<void> => {
+    await grid.getByRole('row', { name: row }).getByRole('gridcell').nth(at).click();
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  };
+  await mend(/Cable cover/, 3, 'Yard equipment');
+  await mend(/NEW-12/, 6, '14');
+  await mend(/NEW-13/, 6, '1.25');
+  await mend(/NEW-14/, 7, '6');
+  await mend(/Cable tray again/, 0, 'NEW-15');
+  await expect(page.getByText('Mend the marked cells first.')).toBeHidden();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('items not kept yet.', { exact: false })).toBeHidden();
+  await page.getByLabel('Number or name').fill('NEW-1');
+  await expect(page.getByText('6 items', { exact: true })).toBeVisible();
+  await page.getByLabel('Number or name').fill('YE-SIGN');
+  await expect(grid.getByRole('row', { name: /YE-SIGN/ })).toContainText('19.75');
+
+  // What goes out comes in as it was.
+  const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take out' }).click();
+  await page.getByRole('menuitem', { name: 'XLSX' }).click();
+  const path = await (await file).path();
+  await page.locator('input[type="file"]').setInputFiles({
+    name: 'items.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: readFileSync(path),
+  });
+  await expect(page.getByText(/0 new, 0 different, 1\d\d as they are/)).toBeVisible();
 });

@@ -9,7 +9,7 @@ import {
   type PropertyValue,
 } from '../core/items';
 import type { Texts } from '../core/model';
-import { endpoint, json } from './endpoint';
+import { endpoint, file, json } from './endpoint';
 import { exactly, flag, oneOf, version, whole, type Sent } from './schema';
 
 /** Items that are kept at once at most. */
@@ -269,6 +269,11 @@ export const items = {
     says: 'All items and families, with costs, for whoever keeps them.',
     who: 'prices',
     answers: json<ItemsView>('ItemsView'),
+  }),
+  'GET /catalogue/items.{format}': endpoint({
+    says: 'All items as a file for spreadsheets (csv or xlsx), as it is taken in again.',
+    who: 'prices',
+    answers: file,
   }),
   'PUT /catalogue/items': endpoint({
     says: 'Keeps rows of items: new ones, and what is different of others; all of them or none.',

@@ -3,5 +3,5 @@ export { Grid } from './Grid';
 export { useGrid, type GridHandle } from './useGrid';
 export { paste } from './clipboard-handlers';
 export { typing } from './cells';
-export { isBlank, isWrong, type Cell, type GridColumn, type Row } from './row';
+export { cellOf, isBlank, isWrong, type Cell, type GridColumn, type Row } from './row';
 export type { GridWords } from './words';

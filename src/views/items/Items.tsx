@@ -7,9 +7,12 @@ import { Button, Field, LinkButton, say } from '../../ui';
 import { ask, sentences, type Refusal } from '../api';
 import { Speech, useSpeech } from '../speech';
 import { branchesOf, within } from './families';
+import { Exchange } from './Exchange';
 import { FamilySheet } from './FamilySheet';
 import { ItemRows } from './ItemRows';
 import { hasWrong, noChanges, rowOf, sentRow, type RowChanges } from './item-rows';
+import { takenFrom } from './item-sheet';
+import { useItemColumns } from './useItemColumns';
 import type { Row } from '../../ui/grid';
 import css from './items.module.css';
 
@@ -30,6 +33,8 @@ export default function Items({ language, first }: Props) {
 interface Filter {
   family: string | null;
   find: string;
+  /** Those alone that are not kept yet. */
+  only: boolean;
 }
 
 const textsOf = ({ sku, name }: ItemRowView): readonly string[] => [sku, ...Object.values(name)];
@@ -37,7 +42,7 @@ const textsOf = ({ sku, name }: ItemRowView): readonly string[] => [sku, ...Obje
 function Page({ first }: Pick<Props, 'first'>) {
   const { t } = useSpeech();
   const [view, setView] = useState(first);
-  const [filter, setFilter] = useState<Filter>({ family: null, find: '' });
+  const [filter, setFilter] = useState<Filter>({ family: null, find: '', only: false });
   // What was done before the rows that are shown now, and what is done by now with these.
   const [held, setHeld] = useState({ changes: noChanges, turn: 0 });
   const [now, setNow] = useState(noChanges);
@@ -54,10 +59,16 @@ function Page({ first }: Pick<Props, 'first'>) {
   };
   const begin = (next: ItemsView): void => {
     setView(next);
+    setFilter((was) => ({ ...was, only: false }));
     setHeld({ changes: noChanges, turn: held.turn + 1 });
     setNow(noChanges);
   };
   const keep = useKeeping(items, now, begin);
+  const takeSheet = useSheet(view, items, (changes) => {
+    setHeld({ changes, turn: held.turn + 1 });
+    setNow(changes);
+    setFilter({ family: null, find: '', only: true });
+  });
   return (
     <div className={css.page} data-sheet={sheet !== null || undefined}>
       <FamilyTree
@@ -70,6 +81,17 @@ function Page({ first }: Pick<Props, 'first'>) {
         <div className={css.head}>
           <h1>{t('place.items')}</h1>
           <span className={css.quiet}>{t('items.count', { count: rows.length })}</span>
+          {(changed > 0 || filter.only) && (
+            <label className={css.check}>
+              <input
+                type="checkbox"
+                checked={filter.only}
+                onChange={(event) => show({ ...filter, only: event.target.checked })}
+              />
+              {t('items.only')}
+            </label>
+          )}
+          <Exchange onRows={(sheet) => takeSheet(sheet, now)} />
           <div className={css.find}>
             <Field
               label={t('items.find')}
@@ -123,7 +145,8 @@ function Page({ first }: Pick<Props, 'first'>) {
 }
 
 /** The rows of a filter, as they were changed; what is new stays in sight. */
-function shownRows(view: ItemsView, { family, find }: Filter, { changed, gone }: RowChanges): Row[] {
+function shownRows(view: ItemsView, { family, find, only }: Filter, { changed, gone }: RowChanges): Row[] {
+  if (only) return [...changed.values()];
   const codes = family === null ? null : within(view.families, family);
   const found = foundBy(view.items, find, textsOf).filter(
     (item) => (codes === null || codes.has(item.family)) && !gone.has(item.sku),
@@ -133,6 +156,35 @@ function shownRows(view: ItemsView, { family, find }: Filter, { changed, gone }:
     ...found.map((item) => changed.get(item.sku) ?? rowOf(item)),
     ...[...changed.values()].filter(({ id }) => !known.has(id)),
   ];
+}
+
+/** Takes the rows of a sheet as changes that are not kept yet, and says what they come to. */
+function useSheet(
+  view: ItemsView,
+  items: ReadonlyMap<string, ItemRowView>,
+  onTaken: (changes: RowChanges) => void,
+): (sheet: string[][], before: RowChanges) => void {
+  const { t, language } = useSpeech();
+  const columns = useItemColumns(view.families);
+  return (sheet, before) => {
+    const taken = takenFrom(sheet, columns, items, before, {
+      twice: (sku) => t('item.twice', { sku }),
+      twoWays: (one, other) => t('items.twoWays', { one, other }),
+      language,
+    });
+    if (typeof taken === 'string') {
+      say(t(`items.sheet.${taken}`), true);
+      return;
+    }
+    const { changes, fresh, different, same, unknown } = taken;
+    onTaken(changes);
+    say(
+      [
+        t('items.sheet.came', { fresh, different, same }),
+        ...(unknown.length > 0 ? [t('items.sheet.unknown', { titles: unknown.join(', ') })] : []),
+      ].join(' '),
+    );
+  };
 }
 
 /** Asks before the page is left, where something would be lost. */
