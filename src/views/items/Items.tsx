@@ -5,6 +5,7 @@ import { foundBy } from '../../core/finding';
 import { own } from '../../i18n';
 import { Button, Field, LinkButton, say } from '../../ui';
 import { ask, sentences, type Refusal } from '../api';
+import { useStays } from '../parts/useStays';
 import { Speech, useSpeech } from '../speech';
 import { branchesOf, within } from './families';
 import { Exchange } from './Exchange';
@@ -185,16 +186,6 @@ function useSheet(
       ].join(' '),
     );
   };
-}
-
-/** Asks before the page is left, where something would be lost. */
-function useStays(unkept: boolean): void {
-  useEffect(() => {
-    if (!unkept) return undefined;
-    const stay = (event: BeforeUnloadEvent): void => event.preventDefault();
-    window.addEventListener('beforeunload', stay);
-    return () => window.removeEventListener('beforeunload', stay);
-  }, [unkept]);
 }
 
 const pathOf = (sku: string): string => `/items/${encodeURIComponent(sku)}`;

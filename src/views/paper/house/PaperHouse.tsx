@@ -1,9 +1,10 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Plus } from 'lucide-react';
 import type { PaperHouseView, PaperView } from '../../../contract';
 import { own } from '../../../i18n';
 import { Button, classes, say, Select } from '../../../ui';
 import { ask, sentences } from '../../api';
+import { useStays } from '../../parts/useStays';
 import { Speech, useSpeech } from '../../speech';
 import { NewPaper } from './NewPaper';
 import { Sure, type SureOf } from './Sure';
@@ -136,16 +137,6 @@ function Page({ view: given, tried: first }: Omit<Props, 'language'>) {
       )}
     </div>
   );
-}
-
-/** Asks before the page is left, where something would be lost. */
-function useStays(unkept: boolean): void {
-  useEffect(() => {
-    if (!unkept) return undefined;
-    const stay = (event: BeforeUnloadEvent): void => event.preventDefault();
-    window.addEventListener('beforeunload', stay);
-    return () => window.removeEventListener('beforeunload', stay);
-  }, [unkept]);
 }
 
 interface NamesProps {
