@@ -279,6 +279,8 @@ export const items = {
     says: 'Keeps rows of items: new ones, and what is different of others; all of them or none.',
     who: 'prices',
     input: itemRowsInput,
+    // As much as so many rows come to.
+    most: 8 * 1024 * 1024,
     answers: json<ItemsView>('ItemsView'),
   }),
   'GET /catalogue/items/{sku}': endpoint({

@@ -12,7 +12,7 @@ import { saveContent } from './save';
 import { findCustomers } from '../customers/customers';
 import type { Result } from '../kernel/failure';
 import { versionInForce, publish } from '../catalogue/models';
-import { readNumbers } from '../quotes/lines/quote-builds';
+import { readNumbers } from '../quotes/lines/numbers';
 import { openQuote } from '../quotes/quotes';
 import { readBack, readForBuild } from './read-back';
 import { today } from '../kernel/clock';

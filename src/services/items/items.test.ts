@@ -4,12 +4,14 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ItemsView, ItemView, QuoteView } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
+import { beginBuild } from '../builds/begin';
 import { catalogue } from '../catalogue/catalogue';
 import { findItems } from '../desk/search';
 import { bring } from '../files/files';
 import type { Result } from '../kernel/failure';
 import { openDemo, personOf } from '../kernel/testing';
-import { addByNumber, addSeveral, copyLine, readNumbers } from '../quotes/lines/quote-builds';
+import { addByNumber, addSeveral, copyLine, putOnQuote } from '../quotes/lines/quote-builds';
+import { readNumbers } from '../quotes/lines/numbers';
 import { changeLine } from '../quotes/lines/lines';
 import { openQuote, seeQuote } from '../quotes/quotes';
 import { dropFamily, keepFamily } from './families';
@@ -105,12 +107,12 @@ describe('rows of items', () => {
 
   it('are not written over what somebody else kept meanwhile', async () => {
     const { version } = await rowOf('YE-KIOSK');
-    const [one, other] = await Promise.all([
-      changeItem(as(wen), 'YE-KIOSK', { version, leadDays: 31 }),
-      changeItem(as(wen), 'YE-KIOSK', { version, leadDays: 32 }),
-    ]);
-    expect([one.ok, other.ok].sort()).toEqual([false, true]);
-    expect((await rowOf('YE-KIOSK')).leadDays).toBe(one.ok ? 31 : 32);
+    const answers = await Promise.all(
+      Array.from({ length: 20 }, (_, at) => changeItem(as(wen), 'YE-KIOSK', { version, leadDays: 31 + at })),
+    );
+    expect(answers.filter(({ ok }) => ok)).toHaveLength(1);
+    expect((await rowOf('YE-KIOSK')).leadDays).toBe(31 + answers.findIndex(({ ok }) => ok));
+    expect((await rowOf('YE-KIOSK')).version).toBe(version + 1);
     expect(await refused(keepItems(as(wen), { rows: [{ sku: 'YE-KIOSK', version }] }))).toEqual([
       'item.stale',
     ]);
@@ -266,6 +268,21 @@ describe('an item that is sold no more', () => {
     expect((await findItems(as(mara), 'YE-BOLL', 5)).map(({ sku }) => sku)).not.toContain('YE-BOLL');
     await change('YE-BOLL', { active: true, replacedBy: null });
     expect((await kept(seeQuote(as(mara), quote.id))).lines[0]?.retired).toBeUndefined();
+  });
+
+  it('is not sold inside a new build either', async () => {
+    const quote = await quoteFor(as(mara), 'Norrvik Skog AB');
+    const { id } = await kept(beginBuild(as(mara), { quoteId: quote.id, modelId: 'beacon' }));
+    await change('BC-DESK', { active: false });
+    const { version } = await kept(seeQuote(as(mara), quote.id));
+    expect(await refused(putOnQuote(as(mara), id, { version, quantity: 1 }))).toEqual(['line.inactive']);
+    await change('BC-DESK', {
+      active: true,
+      bars: [{ class: null, region: 'eu', role: null, reason: { en: 'No' } }],
+    });
+    expect(await refused(putOnQuote(as(mara), id, { version, quantity: 1 }))).toEqual(['line.barred']);
+    await change('BC-DESK', { bars: [] });
+    expect((await putOnQuote(as(mara), id, { version, quantity: 1 })).ok).toBe(true);
   });
 
   it('is taken away only where nothing has used it', async () => {

@@ -171,7 +171,7 @@ export const dropItem = (actor: Actor, sku: string, version: number): Promise<Re
     const row = await connected().records.items.findByPk(sku);
     if (!row) return fail('missing', { code: 'item.unknown', params: { sku } });
     if (row.version !== version) return fail('conflict', { code: 'item.stale', params: { sku } });
-    const [first, ...others] = await usesOf(sku);
+    const [first, ...others] = await usesOf(sku, 'all');
     if (first)
       return fail('conflict', {
         code: 'item.inUse',

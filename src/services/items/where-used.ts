@@ -8,12 +8,15 @@ import { reference } from '../settings/reference-data';
 /** Quotes and orders named at most. */
 const mostNamed = 50;
 
-/** All uses, those first that would go on by themselves. */
-export async function usesOf(sku: string): Promise<ItemUse[]> {
+/**
+ * All uses, those first that would go on by themselves. Of models the newest version is looked at, or every one: builds
+ * of an older version need its items too.
+ */
+export async function usesOf(sku: string, versions: 'newest' | 'all' = 'newest'): Promise<ItemUse[]> {
   const known = await reference();
   const named = (code: string): Texts => known.items.get(code)?.name ?? { en: code };
   return [
-    ...(await modelsWith(sku)),
+    ...(await modelsWith(sku, versions)),
     ...listsWith(sku, known),
     ...known.grants.flatMap((grant): ItemUse[] =>
       grant.sku === sku ? [{ is: 'grant', name: grant.name, path: '', count: 1 }] : [],
@@ -30,13 +33,18 @@ export async function usesOf(sku: string): Promise<ItemUse[]> {
   ];
 }
 
-/** Models that are listed by it, and those whose newest version has it among its parts or options. */
-async function modelsWith(sku: string): Promise<ItemUse[]> {
+/** Models that are listed by it, and those that have it among their parts or options. */
+async function modelsWith(sku: string, versions: 'newest' | 'all'): Promise<ItemUse[]> {
   const rows = await connected().sequelize.query<{ id: string; name: Texts }>(
-    `select m.id, v.document -> 'name' as name from models m
-     join lateral (select document from model_versions where model_id = m.id order by number desc limit 1) v on true
-     where m.sku = $1 or position($2 in v.document::text) > 0 order by m.id`,
-    { bind: [sku, JSON.stringify(sku)], type: QueryTypes.SELECT },
+    `select distinct on (m.id) m.id, v.document -> 'name' as name from models m
+     join lateral (
+       select document, number from model_versions where model_id = m.id order by number desc limit $3
+     ) v on true
+     where m.sku = $1 or position($2 in v.document::text) > 0 order by m.id, v.number desc`,
+    {
+      bind: [sku, JSON.stringify(sku), versions === 'newest' ? 1 : null],
+      type: QueryTypes.SELECT,
+    },
   );
   return rows.map(({ name }) => ({ is: 'model', name, path: '/models', count: 1 }));
 }

@@ -4,7 +4,7 @@ import type { Bar } from '../../core/items';
 import { Button, Field, Select } from '../../ui';
 import { useSpeech } from '../speech';
 import type { ItemDraft } from './useItem';
-import css from './items.module.css';
+import css from './item.module.css';
 
 /** To whom and by whom it is not sold, each with the reason that is told. */
 export function Bars({ draft, view }: { draft: ItemDraft; view: ItemView }) {

@@ -1,7 +1,7 @@
 import type { ItemUse, ItemView, KeptChange } from '../../contract';
 import { date, money, own } from '../../i18n';
 import { useSpeech } from '../speech';
-import css from './items.module.css';
+import css from './item.module.css';
 
 /** What an item lists at today, where it is used, and who changed it. */
 export function ItemAside({ view }: { view: ItemView }) {

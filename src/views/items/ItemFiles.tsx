@@ -7,7 +7,7 @@ import { addressOf } from '../api';
 import { BringFile } from '../parts/bring/BringFile';
 import { useSpeech } from '../speech';
 import type { ItemDraft } from './useItem';
-import css from './items.module.css';
+import css from './item.module.css';
 
 /** Its picture and its data sheet. */
 export function ItemFiles({ draft, view }: { draft: ItemDraft; view: ItemView }) {

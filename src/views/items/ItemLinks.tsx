@@ -6,7 +6,7 @@ import { ask } from '../api';
 import { useAnswer } from '../parts/useAnswer';
 import { useSpeech } from '../speech';
 import type { ItemDraft } from './useItem';
-import css from './items.module.css';
+import css from './item.module.css';
 
 /** What is sold in its place, and what is proposed with it. */
 export function ItemLinks({ draft }: { draft: ItemDraft }) {

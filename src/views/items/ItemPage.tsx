@@ -14,7 +14,7 @@ import { Properties } from './Properties';
 import { FigureField, TextArea } from './fields';
 import { ItemLinks } from './ItemLinks';
 import { changedFields, useItem, type ItemDraft } from './useItem';
-import css from './items.module.css';
+import css from './item.module.css';
 
 interface Props {
   language: string;

@@ -4,7 +4,7 @@ import { Field, Select } from '../../ui';
 import { useSpeech } from '../speech';
 import { NumberField } from './fields';
 import type { ItemDraft } from './useItem';
-import css from './items.module.css';
+import css from './item.module.css';
 
 /** What an item says of the properties of its family. */
 export function Properties({ draft, properties }: { draft: ItemDraft; properties: readonly ItemProperty[] }) {

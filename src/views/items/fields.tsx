@@ -3,7 +3,7 @@ import { exact, readWritten } from '../../core/exact';
 import { Field } from '../../ui';
 import { useSpeech } from '../speech';
 import type { ItemDraft } from './useItem';
-import css from './items.module.css';
+import css from './item.module.css';
 
 interface AreaProps {
   label: string;

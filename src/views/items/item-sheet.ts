@@ -31,7 +31,8 @@ const plain = (text: string): string => text.trim().toLowerCase().replace(/\s+/g
 
 /**
  * Takes the rows of a sheet over changes that were made before. Its first row has the titles of columns, as the grid
- * has them, or their ids; a row is told by its number, and says nothing of columns that are not there, or where a cell is empty.
+ * has them, or their ids; a row is told by its number, and says nothing of columns that are not there, or where a cell is
+ * empty.
  */
 export function takenFrom(
   sheet: readonly (readonly string[])[],

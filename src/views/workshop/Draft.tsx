@@ -236,7 +236,7 @@ function Head({ draft, view, onTry }: { draft: Held; view: DraftView; onTry: () 
   );
 }
 
-/** Takes back, or makes again, what was done to the draft; in a cell that is edited, or a field, the keys are its own. */
+/** Takes back, or makes again, what was done to the draft; in a cell that is edited, or a field, keys are its own. */
 function stepKey(event: KeyboardEvent, { step }: Held['session']): void {
   const { target } = event;
   const typing =

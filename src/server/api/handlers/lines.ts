@@ -9,7 +9,8 @@ import {
   removeLines,
   renameGroup,
 } from '../../../services/quotes/lines/lines';
-import { addByNumber, addSeveral, copyLine, readNumbers } from '../../../services/quotes/lines/quote-builds';
+import { addByNumber, addSeveral, copyLine } from '../../../services/quotes/lines/quote-builds';
+import { readNumbers } from '../../../services/quotes/lines/numbers';
 import { alternativeLines, takeInstead } from '../../../services/quotes/lines/alternatives';
 import type { Handlers } from './handler';
 

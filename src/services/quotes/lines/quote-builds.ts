@@ -1,6 +1,5 @@
-/** What is put on a quote: plain items, builds, and what is typed as a number of either. */
+/** What is put on a quote: plain items and builds, by their numbers or as they are. */
 import { Op } from 'sequelize';
-import { refusedIn, type Sale } from '../../../core/items';
 import type { Typed } from '../../../core/pricing';
 import {
   typedOf,
@@ -8,8 +7,6 @@ import {
   type NewLinesInput,
   type PutOnQuoteInput,
   type QuoteView,
-  type ReadNumber,
-  type ReadNumbersInput,
   type VersionInput,
 } from '../../../contract';
 import { connected, type BuildRow, type ItemRow, type LineRow } from '../../../data';
@@ -21,10 +18,9 @@ import { done, fail, type Failure, type Result } from '../../kernel/failure';
 import { findBuild } from '../../builds/find-build';
 import { appendLine, appendLines, lineOf, type NewLine } from './lines';
 import { versionById } from '../../catalogue/models';
-import { nearestIn } from '../../builds/nearest';
-import { findQuote } from '../quote-state';
+import { soldAs, unknownNumber } from './numbers';
 import { changeQuote, type Draft } from '../quotes';
-import { refusalOf, refusedInside, saleOf, wrongQuantity } from '../../items/selling';
+import { refusedInside, saleOf, wrongQuantity } from '../../items/selling';
 import { readAll, readBack } from '../../builds/read-back';
 import { reference } from '../../settings/reference-data';
 import { record } from '../../kernel/unit-of-work';
@@ -100,12 +96,6 @@ export async function addSeveral(
   });
 }
 
-/** The item that is sold under a number, in such a sale. */
-function soldAs(items: ReadonlyMap<string, ItemRow>, typed: string, sale: Sale): ItemRow | undefined {
-  const item = items.get(typed.trim().toUpperCase());
-  return item && refusedIn(item, sale) === null ? item : undefined;
-}
-
 /** Why an item cannot be put on a quote as it is typed. */
 function problemWith(
   item: ItemRow,
@@ -146,27 +136,6 @@ async function addNumber(
   if (!read.ok) return fail('invalid', unknownNumber({ items, sale, actor }, read.failures[0], typed));
   const build = await createBuild(actor, { home: { of: 'quote', ...draft }, ...read.value });
   return appendBuild(actor, draft, build, { quantity, hand, unfinished });
-}
-
-/** In what a number is looked for. */
-interface LookedIn {
-  items: ReadonlyMap<string, ItemRow>;
-  sale: Sale;
-  actor: Actor;
-}
-
-/** What is wrong with a number that is neither of an item that is sold so nor read back. */
-function unknownNumber(
-  { items, sale, actor }: LookedIn,
-  failure: Failure | undefined,
-  typed: string,
-): Failure {
-  const item = items.get(typed.trim().toUpperCase());
-  const refused = item && refusedIn(item, sale);
-  if (refused) return refusalOf(items, item, refused, actor);
-  return failure && failure.code !== 'number.unknown'
-    ? { ...failure, field: 'sku' }
-    : { code: 'line.unknownItem', params: { sku: typed }, field: 'sku' };
 }
 
 /** Copies a line with all that is typed on it, a build with its decisions, to the place after it. */
@@ -239,72 +208,6 @@ export async function copyLine(
     await record(actor, 'line.copied', draft.quote.number, { sku, from: position });
     return done(null);
   });
-}
-
-/**
- * What the numbers of a pasted list are: items, builds that they are read back as, or wrong, with what comes
- * nearest. Nothing is changed.
- */
-export async function readNumbers(
-  actor: Actor,
-  id: string,
-  { numbers }: ReadNumbersInput,
-): Promise<Result<ReadNumber[]>> {
-  const quote = await findQuote(actor, id);
-  const revision =
-    quote &&
-    (await connected().records.revisions.findOne({
-      where: { quoteId: id },
-      order: [['number', 'DESC']],
-      raw: true,
-    }));
-  if (!quote || !revision) return fail('missing', { code: 'quote.missing' });
-  const { items, models } = await reference();
-  const sale = saleOf(actor, revision);
-  const heads = new Map(models.map((model) => [model.id, model.sku]));
-  const plain = (typed: string) => typed.trim().toUpperCase();
-  // The same number is mostly there more than once.
-  const asked = [...new Set(numbers.map(plain))];
-  const unknown = asked.filter((number) => !soldAs(items, number, sale));
-  const back = new Map(
-    (await readAll(unknown, contextFor(revision))).map((result, index) => [unknown[index] as string, result]),
-  );
-  const nearest = nearestIn(
-    [...items.values()].flatMap((item) =>
-      item.kind !== 'model' && refusedIn(item, sale) === null ? [item.sku] : [],
-    ),
-  );
-  const read = new Map(
-    asked.map((number): [string, ReadNumber] => {
-      const item = soldAs(items, number, sale);
-      if (item && item.kind !== 'model')
-        return [number, { is: 'item', sku: item.sku, name: item.name, unit: item.unit }];
-      const found = back.get(number);
-      if (found?.ok)
-        return [
-          number,
-          {
-            is: 'build',
-            name: items.get(heads.get(found.value.version.modelId) ?? '')?.name ?? {},
-            complete: found.value.complete,
-          },
-        ];
-      const { code, params = {} } = item
-        ? { code: 'line.needsBuild', params: { sku: number } }
-        : unknownNumber({ items, sale, actor }, found?.failures[0], number);
-      const near = code === 'line.unknownItem' ? nearest(number) : undefined;
-      return [
-        number,
-        {
-          is: 'wrong',
-          code,
-          params,
-          ...(near === undefined ? {} : { nearest: { number: near, name: items.get(near)?.name ?? {} } }),
-        },
-      ];
-    }),
-  );
-  return done(numbers.map((typed) => read.get(plain(typed)) as ReadNumber));
 }
 
 /** Puts a complete build on its quote as a line. */

@@ -61,7 +61,7 @@ export function pagesOf(document: PaperDocument, files: GivenFiles): TDocumentDe
     defaultStyle: { font: 'Archivo', fontSize: 9.5, color: ink, lineHeight: 1.2 },
     header: (page) => laterHead(page, setting),
     footer: (page, pages) => footOf(page, pages, setting),
-    // A head does not stand alone at the foot of a page. Each such break sets all pages anew, which long ones do without.
+    // A head does not stand alone at the foot of a page. Each such break sets all pages anew: long ones do without.
     ...(rowsIn(document) > mostRowsTidied
       ? {}
       : {
