@@ -108,7 +108,7 @@ test('after a price rise a draft keeps its prices until it is freshened, line by
         order: [['validFrom', 'DESC']],
         raw: true,
       });
-      if (now?.entry.method !== 'unit') throw new Error(`${sku} has another price`);
+      if (now?.entry?.method !== 'unit') throw new Error(`${sku} has another price`);
       await priceEntries.create({
         ...now,
         validFrom: inDays(-3),

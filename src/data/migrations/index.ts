@@ -22,6 +22,7 @@ import { workshop } from './0021-workshop';
 import { checked } from './0022-checked';
 import { paper } from './0023-paper';
 import { items } from './0024-items';
+import { terms } from './0025-terms';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -52,4 +53,5 @@ export const migrations: readonly Migration[] = [
   checked,
   paper,
   items,
+  terms,
 ];

@@ -25,6 +25,14 @@ export const money = DataTypes.DECIMAL(18, 6);
 /** Filled by the database when left out. */
 export const now = (): ModelAttributeColumnOptions => ({ type: instant, defaultValue: DataTypes.NOW });
 
+/** Of what is said from a day on, kept under a version. */
+export const dated = (): ModelAttributes => ({
+  id: { ...key(ref), defaultValue: DataTypes.UUIDV4 },
+  validFrom: day,
+  validTo: day,
+  version: { type: int, defaultValue: 1 },
+});
+
 /** A row that can be updated and destroyed. */
 export type Stored<T extends object> = Model<T, T> & T;
 /** A table of such rows. */

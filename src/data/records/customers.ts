@@ -16,6 +16,8 @@ export interface CustomerRow {
   dealerId: string | null;
   /** Days from the invoice within which is paid. */
   paymentDays: number;
+  /** Counts its changes. */
+  version: number;
 }
 
 /** An address of a customer. */
@@ -55,6 +57,7 @@ export const customersRecords = (table: Define) => ({
     region: text,
     dealerId: ref,
     paymentDays: { type: int, defaultValue: 30 },
+    version: { type: int, defaultValue: 1 },
   }),
   addresses: table<AddressRow>('addresses', {
     id: key(ref),

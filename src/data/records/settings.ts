@@ -4,14 +4,15 @@ import type { Texts } from '../../core/model';
 import type { QuantityDiscount } from '../../core/pricing';
 import type { Role } from '../../contract';
 import type { CustomerClass } from './customers';
-import { key, text, jsonb, day, ref, bool, int, money, now, type Define } from './columns';
+import type { Dated } from '../../core/terms';
+import type { Kept } from './catalogue';
+import { dated, key, text, jsonb, ref, bool, int, money, now, type Define } from './columns';
 
 /**
  * Granted to a customer or a class (or, of a promotion, to everybody), for a family or an item: a share off,
  * or a price of its own in one list.
  */
-export interface GrantRow {
-  id: string;
+export interface GrantRow extends Dated, Kept {
   kind: 'agreement' | 'promotion';
   name: Texts;
   class: CustomerClass | null;
@@ -21,22 +22,18 @@ export interface GrantRow {
   rate: string | null;
   price: string | null;
   priceList: string | null;
-  validFrom: string | null;
-  validTo: string | null;
   fixed: boolean;
 }
 
 /** A discount by quantity. */
-export interface QuantityDiscountRow extends QuantityDiscount {
-  id: string;
+export interface QuantityDiscountRow extends QuantityDiscount, Dated, Kept {
   name: Texts;
   family: string | null;
   sku: string | null;
 }
 
 /** How far a role may go by itself; discounts and margins as shares. */
-export interface LimitRow {
-  id: string;
+export interface LimitRow extends Dated, Kept {
   role: Role;
   family: string | null;
   by: 'discount' | 'margin';
@@ -48,8 +45,7 @@ export interface LimitRow {
 }
 
 /** Something about the quotes of a role that another role must sign; the condition is FEEL over the quote. */
-export interface PolicyRow {
-  id: string;
+export interface PolicyRow extends Dated, Kept {
   role: Role;
   name: Texts;
   condition: string;
@@ -57,7 +53,7 @@ export interface PolicyRow {
 }
 
 /** What a sale earns who made it: the higher rate is on what is above the target price. */
-export interface CommissionPlanRow {
+export interface CommissionPlanRow extends Dated, Kept {
   role: Role;
   baseRate: string;
   higherRate: string;
@@ -75,7 +71,7 @@ export interface HousePartRow {
 /** Its tables. */
 export const settingsRecords = (table: Define) => ({
   grants: table<GrantRow>('grants', {
-    id: key(ref),
+    ...dated(),
     kind: text,
     name: jsonb,
     class: text,
@@ -85,12 +81,10 @@ export const settingsRecords = (table: Define) => ({
     rate: DataTypes.DECIMAL(9, 6),
     price: money,
     priceList: text,
-    validFrom: day,
-    validTo: day,
     fixed: bool,
   }),
   quantityDiscounts: table<QuantityDiscountRow>('quantity_discounts', {
-    id: key(ref),
+    ...dated(),
     name: jsonb,
     family: text,
     sku: text,
@@ -98,7 +92,7 @@ export const settingsRecords = (table: Define) => ({
     levels: jsonb,
   }),
   limits: table<LimitRow>('limits', {
-    id: key(ref),
+    ...dated(),
     role: text,
     family: text,
     by: text,
@@ -109,7 +103,7 @@ export const settingsRecords = (table: Define) => ({
     above: text,
   }),
   policies: table<PolicyRow>('policies', {
-    id: key(ref),
+    ...dated(),
     role: text,
     name: jsonb,
     condition: text,
@@ -123,7 +117,8 @@ export const settingsRecords = (table: Define) => ({
     changedBy: ref,
   }),
   commissionPlans: table<CommissionPlanRow>('commission_plans', {
-    role: key(text),
+    ...dated(),
+    role: text,
     baseRate: DataTypes.DECIMAL(9, 6),
     higherRate: DataTypes.DECIMAL(9, 6),
   }),

@@ -25,7 +25,7 @@ export async function questionOf(
   const known = await reference();
   const head = known.items.get(known.models.find(({ id }) => id === version.modelId)?.sku ?? '');
   const buyer = buyerAt(home);
-  const granted = (await grantsFor(buyer))(head?.sku ?? '', head?.family ?? '');
+  const granted = (await grantsFor(buyer))(head?.sku ?? '', head?.family ?? '', today());
   return {
     version: version.id,
     context: build.context,

@@ -77,6 +77,7 @@ export async function createCustomer(
       ...input,
       class: input.class,
       dealerId: actor.dealerId,
+      version: 1,
     });
     await addContact(id, { name: contactName, email: contactEmail, task: '' });
     await addAddress(id, 'invoice', invoice);

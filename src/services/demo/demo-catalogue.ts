@@ -1,11 +1,13 @@
 /** The demo's catalogue: items, prices, agreements, limits, models. */
 import { randomUUID } from 'node:crypto';
 import { freshFamily, freshItem } from '../../core/items';
+import type { Dated } from '../../core/terms';
 import { withLibrary, type ModelDocument, type Texts } from '../../core/model';
 import {
   connected,
   type CommissionPlanRow,
   type GrantRow,
+  type Kept,
   type PolicyRow,
   type PriceEntryRow,
   type TaxRateRow,
@@ -57,7 +59,10 @@ async function loadItems(read: Read): Promise<void> {
     })),
   );
   await workCentres.bulkCreate(
-    await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json'),
+    (await read<{ code: string; name: Texts; rate: string }[]>('work-centres.json')).map((row) => ({
+      ...always(),
+      ...row,
+    })),
   );
 }
 
@@ -66,7 +71,7 @@ async function loadPrices(read: Read): Promise<void> {
   const listed = new Map<string, Record<string, string | EntryFile>>();
   for (const { entries, inside = {}, from, ...list } of await read<PriceListFile[]>('price-lists.json')) {
     listed.set(list.code, entries);
-    await priceLists.create({ ...list, validFrom: from });
+    await priceLists.create({ ...list, validFrom: from, version: 1 });
     for (const [head, own] of [['', entries] as const, ...Object.entries(inside)])
       await priceEntries.bulkCreate(
         Object.entries(own).map(([sku, entry]) => entryRow(list.code, sku, entry, from, head)),
@@ -99,34 +104,40 @@ function entryRow(
     leastMonths: every?.leastMonths ?? null,
     validFrom,
     validTo: null,
+    changeId: null,
   };
 }
+
+/** What holds since ever, kept for the first time. */
+const always = (): Kept & Dated => ({ id: randomUUID(), version: 1, validFrom: null, validTo: null });
 
 /** Limits, policies, commission, tax, quantity discounts and what everybody is granted. */
 async function loadTerms(read: Read): Promise<void> {
   const { grants, quantityDiscounts, limits, taxRates, commissionPlans, policies } = connected().records;
   await limits.bulkCreate(
     (await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({
-      id: randomUUID(),
+      ...always(),
       family: null,
       ...row,
       limitAt: limit,
     })),
   );
   await policies.bulkCreate(
-    (await read<Omit<PolicyRow, 'id'>[]>('policies.json')).map((row) => ({ id: randomUUID(), ...row })),
+    (await read<Omit<PolicyRow, keyof Kept | keyof Dated>[]>('policies.json')).map((row) => ({ ...always(), ...row })),
   );
-  await commissionPlans.bulkCreate(await read<CommissionPlanRow[]>('commission-plans.json'));
+  await commissionPlans.bulkCreate(
+    (await read<Omit<CommissionPlanRow, keyof Kept | keyof Dated>[]>('commission-plans.json')).map((row) => ({ ...always(), ...row })),
+  );
   await taxRates.bulkCreate(
     (await read<Partial<TaxRateRow>[]>('tax-rates.json')).map((row) => ({
       class: null,
-      ...(row as Omit<TaxRateRow, 'id' | 'class'>),
-      id: randomUUID(),
+      ...(row as Omit<TaxRateRow, keyof Kept | keyof Dated | 'class'>),
+      ...always(),
     })),
   );
   await quantityDiscounts.bulkCreate(
     (await read<QuantityFile[]>('quantity-discounts.json')).map((row) => ({
-      id: randomUUID(),
+      ...always(),
       family: null,
       sku: null,
       ...row,
@@ -155,7 +166,7 @@ export const grantRow = (
   { customer: _customer, from, to, ...file }: GrantFile,
   customerId: string | null,
 ): GrantRow => ({
-  id: randomUUID(),
+  ...always(),
   kind: 'agreement',
   class: null,
   family: null,

@@ -35,7 +35,7 @@ export type QuantityFile = Pick<QuantityDiscountRow, 'name' | 'by' | 'levels'> &
 /** A limit of a role. */
 export type LimitFile = Omit<LimitRow, 'id' | 'limitAt' | 'family'> & { family?: string; limit: string };
 /** A grant; to everybody where no customer is named. */
-export type GrantFile = Partial<Omit<GrantRow, 'id' | 'customerId' | 'validFrom' | 'validTo'>> &
+export type GrantFile = Partial<Omit<GrantRow, 'id' | 'version' | 'customerId' | 'validFrom' | 'validTo'>> &
   Pick<GrantRow, 'name'> & { customer?: string; from?: string; to?: string };
 
 /** A line of a quote: an item by number, or a build of a model. */

@@ -43,7 +43,7 @@ async function loadCustomers(files: readonly CustomerFile[]): Promise<Map<string
   for (const { addresses: places, contacts: persons, dealer, ...file } of sorted) {
     const id = ids.get(file.number) as string;
     const dealerId = dealer ? (ids.get(dealer) as string) : null;
-    await customers.create({ id, paymentDays: 30, ...file, dealerId });
+    await customers.create({ id, paymentDays: 30, version: 1, ...file, dealerId });
     await contacts.bulkCreate(
       persons.map((person, position) => ({
         id: randomUUID(),

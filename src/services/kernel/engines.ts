@@ -5,6 +5,7 @@
 import { QueryTypes } from 'sequelize';
 import { connected } from '../../data';
 import { patiently } from './request';
+import type { Supposed } from '../settings/supposed';
 import { fullTariff, itemFacts } from '../settings/tariffs';
 import { Pool } from './threads/pool';
 import type { EngineTasks } from './threads/tasks';
@@ -37,8 +38,8 @@ async function documentOf(version: string): Promise<string> {
 }
 
 /** Names a price list on a day for the threads, as it is now. */
-export const tariffKey = async (list: string, day: string): Promise<string> =>
-  JSON.stringify([(await reference()).stamp, list, day]);
+export const tariffKey = async (list: string, day: string, supposed?: Supposed): Promise<string> =>
+  JSON.stringify([(await reference()).stamp, list, day, ...(supposed ? [supposed] : [])]);
 
 /** Names how long items take and what they weigh, as it is now. */
 export const factsKey = async (): Promise<string> => (await reference()).stamp;
@@ -46,8 +47,8 @@ export const factsKey = async (): Promise<string> => (await reference()).stamp;
 async function provide({ kind, key }: Need): Promise<unknown> {
   if (kind === 'model') return documentOf(key);
   if (kind === 'facts') return itemFacts();
-  const [, list, day] = JSON.parse(key) as [string, string, string];
-  return fullTariff(list, day);
+  const [, list, day, supposed] = JSON.parse(key) as [string, string, string, Supposed?];
+  return fullTariff(list, day, supposed);
 }
 
 type Input<K extends keyof EngineTasks> = Parameters<EngineTasks[K]>[0];

@@ -25,6 +25,7 @@ import { done, fail, type Result } from '../kernel/failure';
 import { forgiving, wordConditions, type Likeness } from '../kernel/finding';
 import { pageSize } from '../quotes/quote-list';
 import { findAnyQuote } from '../quotes/quote-state';
+import { workCentresOn } from '../settings/in-force';
 import { nameOf, reference, type Reference } from '../settings/reference-data';
 import { deliveredTo, invoicedIn } from '../settings/tax';
 import {
@@ -221,12 +222,9 @@ export async function seeOrder(actor: Actor, id: string): Promise<Result<OrderVi
   });
 }
 
-function workOrderView(
-  { items, workCentres }: Reference,
-  row: WorkOrderRow,
-  build: BuildRow | undefined,
-): WorkOrderView {
-  const centres = new Map(workCentres.map((centre) => [centre.code, centre.name]));
+function workOrderView(known: Reference, row: WorkOrderRow, build: BuildRow | undefined): WorkOrderView {
+  const { items } = known;
+  const centres = new Map(workCentresOn(known, today()).map((centre) => [centre.code, centre.name]));
   return {
     id: row.id,
     number: row.number,

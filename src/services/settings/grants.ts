@@ -4,6 +4,7 @@ import type { Grant, LineTerms } from '../../core/pricing';
 import type { Texts } from '../../core/model';
 import type { AgreementView } from '../../contract';
 import type { CustomerClass, GrantRow } from '../../data';
+import { quantityDiscountsOn } from './in-force';
 import { reference } from './reference-data';
 
 /** Who buys, from which list; nobody yet is granted what everybody is. */
@@ -68,12 +69,15 @@ export async function agreementsWith(
 
 /**
  * All that concerns a buyer, whether it holds today or not: the walk tells why something does not. By item
- * and family.
+ * and family, on the day of a price.
  */
-export async function grantsFor(buyer: Buyer): Promise<(sku: string, family: string) => Granted> {
+export async function grantsFor(
+  buyer: Buyer,
+): Promise<(sku: string, family: string, day: string) => Granted> {
   const own = await grantedTo(buyer);
-  const { quantityDiscounts: byQuantity } = await reference();
-  return (sku, family) => {
+  const known = await reference();
+  return (sku, family, day) => {
+    const byQuantity = quantityDiscountsOn(known, day);
     const here = own.filter((row) => concerns(row, sku, family));
     const of = (wanted: GrantRow['kind']) => here.filter((row) => row.kind === wanted).map(grantOf);
     const [agreements, promotions] = [of('agreement'), of('promotion')];

@@ -2,7 +2,10 @@ import { Exact } from '../../core/exact';
 import { tariffFrom, type ListedItem, type Tariff } from '../../core/pricing';
 import type { PriceEntryRow, PriceListRow } from '../../data';
 import { may, type Actor } from '../access/actor';
+import { inForce } from '../../core/terms';
+import { workCentresOn } from './in-force';
 import { reference, type Reference } from './reference-data';
+import { supposedRows, type Supposed } from './supposed';
 import { Recent } from '../kernel/threads/recent';
 
 /** What items are needed for besides prices. */
@@ -27,20 +30,23 @@ export async function tariffFor(actor: Actor, list: string, day: string): Promis
   return open;
 }
 
-/** With costs; for computation on the server only. */
-export async function fullTariff(list: string, day: string): Promise<Tariff> {
+/** With costs; for computation on the server only. With entries that are supposed, as if they were kept. */
+export async function fullTariff(list: string, day: string, supposed?: Supposed): Promise<Tariff> {
   const known = await reference();
-  const key = `${known.stamp} ${list} ${day}`;
+  const key = keyOf(known, list, day, supposed);
   const found = made.get(key);
   if (found) return found;
   const head = listOf(known, list);
   const inCurrency = (cost: string): string => new Exact(cost).times(head.costRate).toString();
-  const rates = Object.fromEntries(known.workCentres.map((centre) => [centre.code, inCurrency(centre.rate)]));
+  const rates = Object.fromEntries(
+    workCentresOn(known, day).map((centre) => [centre.code, inCurrency(centre.rate)]),
+  );
   const modelOf = new Map(known.models.map(({ id, sku }) => [sku, id]));
-  const listed = [...entriesOn(known, list, day).values()].map((row): ListedItem => ({
-    ...listedBy(row),
-    ...(row.inside === '' ? {} : { inside: modelOf.get(row.inside) ?? row.inside }),
-  }));
+  const listed = [...(await entriesOn(known, list, day, supposed)).values()].flatMap((row): ListedItem[] => {
+    const item = listedBy(row);
+    if (!item) return [];
+    return [row.inside === '' ? item : { ...item, inside: modelOf.get(row.inside) ?? row.inside }];
+  });
   const tariff = tariffFrom(
     { list, currency: head.currency, decimals: head.decimals, rates },
     listed,
@@ -55,7 +61,14 @@ export async function fullTariff(list: string, day: string): Promise<Tariff> {
   return tariff;
 }
 
-function listedBy({ sku, entry, baseMonths, leastMonths }: PriceEntryRow): ListedItem {
+/** What an entry says; undefined where it says that the item is priced no more. */
+export function listedBy({
+  sku,
+  entry,
+  baseMonths,
+  leastMonths,
+}: Pick<PriceEntryRow, 'sku' | 'entry' | 'baseMonths' | 'leastMonths'>): ListedItem | undefined {
+  if (entry === null) return undefined;
   return {
     sku,
     entry,
@@ -65,29 +78,39 @@ function listedBy({ sku, entry, baseMonths, leastMonths }: PriceEntryRow): Liste
   };
 }
 
+const keyOf = ({ stamp }: Reference, list: string, day: string, supposed?: Supposed): string =>
+  `${stamp} ${list} ${day}${supposed ? ` ${supposed.change} ${String(supposed.version)}` : ''}`;
+
+/** Names an item, and where it is priced, within a list. */
+export const placeOf = ({ sku, inside }: Pick<PriceEntryRow, 'sku' | 'inside'>): string => `${sku} ${inside}`;
+
 /**
  * The entries of a list that hold on a day: of each item, anywhere and inside each bundle, the newest begun,
  * unless it has ended.
  */
-function entriesOn(
-  { stamp, entries }: Reference,
+export async function entriesOn(
+  known: Reference,
   list: string,
   day: string,
-): ReadonlyMap<string, PriceEntryRow> {
-  const key = `${stamp} ${list} ${day}`;
+  supposed?: Supposed,
+): Promise<ReadonlyMap<string, PriceEntryRow>> {
+  const key = keyOf(known, list, day, supposed);
   const found = held.get(key);
   if (found) return found;
-  const newest = new Map<string, PriceEntryRow>();
-  for (const row of entries.get(list) ?? [])
-    if (row.validFrom <= day) newest.set(`${row.sku} ${row.inside}`, row);
-  for (const [name, { validTo }] of newest) if (validTo !== null && validTo < day) newest.delete(name);
+  const kept = known.entries.get(list) ?? [];
+  const rows = supposed ? [...kept, ...(await supposedRows(supposed, list))] : kept;
+  const newest = inForce(rows, placeOf, day);
   held.set(key, newest, 1);
   return newest;
 }
 
 /** How an item is priced by itself in a list on a day, and what of it recurs. */
-export async function entryOn(list: string, day: string): Promise<(sku: string) => ListedItem | undefined> {
-  const on = entriesOn(await reference(), list, day);
+export async function entryOn(
+  list: string,
+  day: string,
+  supposed?: Supposed,
+): Promise<(sku: string) => ListedItem | undefined> {
+  const on = await entriesOn(await reference(), list, day, supposed);
   return (sku) => {
     const row = on.get(`${sku} `);
     return row && listedBy(row);

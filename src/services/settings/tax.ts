@@ -3,7 +3,9 @@ import { exact } from '../../core/exact';
 import { taxed, taxRate, type Taxed, type TaxRate } from '../../core/pricing';
 import type { CustomerCopy } from '../../data';
 import type { QuotedLine } from '../quotes/figures/quote-pricing';
+import { today } from '../kernel/clock';
 import { marketIn } from './house';
+import { taxRatesOn } from './in-force';
 import { reference } from './reference-data';
 
 /** The country of the delivery address, else of the first there is. */
@@ -20,7 +22,7 @@ export const leavesTaxApart = async (country: string): Promise<boolean> =>
 
 /** The rate for a class of item in a country; undefined where none is known. */
 export async function taxRatesIn(country: string): Promise<(taxClass: string) => string | undefined> {
-  const rows = (await reference()).taxRates.filter((row) => row.country === country);
+  const rows = taxRatesOn(await reference(), today()).filter((row) => row.country === country);
   const rates = rows.map(({ class: of, rate }): TaxRate => ({
     country,
     ...(of === null ? {} : { class: of }),

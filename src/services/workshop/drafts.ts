@@ -32,6 +32,7 @@ import { done, fail, type Result } from '../kernel/failure';
 import { isReference } from '../kernel/reference';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { housePart } from '../settings/house';
+import { workCentresOn } from '../settings/in-force';
 import { inForceOn, reference } from '../settings/reference-data';
 import { fullTariff, itemFacts } from '../settings/tariffs';
 import { completed } from './begin-draft';
@@ -89,7 +90,7 @@ export async function seeDraft(actor: Actor, id: string): Promise<Result<DraftVi
     items: Object.fromEntries([...known.items.values()].map(({ sku, name }) => [sku, name])),
     tariff: await fullTariff(list, today()),
     facts: await itemFacts(),
-    centres: known.workCentres.map(({ code, name }) => ({ code, name })),
+    centres: workCentresOn(known, today()).map(({ code, name }) => ({ code, name })),
     versions: await versionsOf(draft.modelId),
     impact:
       draft.impactJob !== null && draft.impactHash === draft.hash

@@ -9,6 +9,7 @@ import { euroRates, quotaOf } from '../../desk/desk';
 import { done, fail, type Result } from '../../kernel/failure';
 import { agreementsWith } from '../../settings/grants';
 import { buyerOf, findQuote } from '../quote-state';
+import { plansOn } from '../../settings/in-force';
 import { reference } from '../../settings/reference-data';
 import { counted, partsOf, priceLines } from './quote-pricing';
 import { standingOf } from '../sign-off/standing';
@@ -38,7 +39,7 @@ export async function seeDeal(actor: Actor, id: string): Promise<Result<DealView
   );
   const inEuro = await euroRates();
   const quota = owner && (await quotaOf(actor, owner));
-  const plan = owner && known.plans.find((each) => each.role === owner.role);
+  const plan = owner && plansOn(known, today()).find((each) => each.role === owner.role);
   const open = priced.flatMap(({ from }) => (from ? [from] : []));
   const view: DealView = {
     agreements,

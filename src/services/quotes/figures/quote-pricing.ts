@@ -18,10 +18,11 @@ import {
   type Whole,
 } from '../../../core/pricing';
 import type { BuildRow, ItemRow, LineRow, PriceListRow } from '../../../data';
-import { askEngine, tariffKey } from '../../kernel/engines';
+import { askEngine, askPatiently, tariffKey } from '../../kernel/engines';
 import { grantsFor, type Granted } from '../../settings/grants';
 import { buyerOf, stateOf, type QuoteBase, type QuoteState } from '../quote-state';
 import { reference } from '../../settings/reference-data';
+import type { Supposed } from '../../settings/supposed';
 import { entryOn, fullTariff, listOf } from '../../settings/tariffs';
 import { Recent } from '../../kernel/threads/recent';
 
@@ -68,6 +69,18 @@ export interface Quoted {
   comes: Whole;
 }
 
+/** Worked out to see what would be: with the entries of a price change, or as it is, by whoever can wait. */
+export interface Supposing {
+  change?: Supposed;
+}
+
+function memoryFor(revision: string, lines: number, supposing: Supposing | undefined): KeptPrices {
+  if (supposing) return new KeptPrices();
+  const memory = kept.get(revision) ?? new KeptPrices();
+  kept.set(revision, memory, lines + 10);
+  return memory;
+}
+
 type BuildOffer = { offer: Offer; parts: BuildPrice };
 
 /** A line made ready to be priced, and what it was made from. */
@@ -108,17 +121,20 @@ function recursIn({ parts }: BuildPrice): Recurrence | undefined {
 /** Its lines with their prices. */
 export const priceLines = async (parts: QuoteParts): Promise<QuotedLine[]> => (await priceAll(parts)).lines;
 
-/** Its lines, sums and whole-quote discount. */
-export async function priceAll(parts: QuoteParts): Promise<Quoted> {
+/** Its lines, sums and whole-quote discount. With a price change supposed, nothing is remembered of it. */
+export async function priceAll(parts: QuoteParts, supposing?: Supposing): Promise<Quoted> {
   const { quote, revision, lines, builds, list } = parts;
   const { items, stamp } = await reference();
-  const memory = kept.get(revision.id) ?? new KeptPrices();
-  kept.set(revision.id, memory, lines.length + 10);
+  const memory = memoryFor(revision.id, lines.length, supposing);
+  const supposed = supposing?.change;
   const granted = remembering(await grantsFor(buyerOf(quote, revision)));
-  const offers = await offersOf(parts, memory);
+  const offers = await offersOf(parts, memory, supposing);
   const days = new Map<string, { tariff: Tariff; entry: Awaited<ReturnType<typeof entryOn>> }>();
   for (const day of new Set(lines.map(({ pricedOn }) => pricedOn)))
-    days.set(day, { tariff: await fullTariff(list.code, day), entry: await entryOn(list.code, day) });
+    days.set(day, {
+      tariff: await fullTariff(list.code, day, supposed),
+      entry: await entryOn(list.code, day, supposed),
+    });
   // From here on nothing is waited for: what is remembered belongs to one computation.
   const ready = lines.flatMap((line): Ready[] => {
     if (line.frozen) return [];
@@ -142,7 +158,15 @@ export async function priceAll(parts: QuoteParts): Promise<Quoted> {
         ? had
         : {
             from,
-            ...readyLine(line, item, build, offer, entry(line.sku), tariff, granted(line.sku, item.family)),
+            ...readyLine(
+              line,
+              item,
+              build,
+              offer,
+              entry(line.sku),
+              tariff,
+              granted(line.sku, item.family, line.pricedOn),
+            ),
           };
     memory.ready.set(line.id, made);
     return [made];
@@ -190,12 +214,13 @@ const sameParts = (a: readonly unknown[], b: readonly unknown[]): boolean =>
 
 /** What is granted by item is asked for once for all lines of the item. */
 function remembering(
-  granted: (sku: string, family: string) => Granted,
-): (sku: string, family: string) => Granted {
+  granted: (sku: string, family: string, day: string) => Granted,
+): (sku: string, family: string, day: string) => Granted {
   const known = new Map<string, Granted>();
-  return (sku, family) => {
-    const found = known.get(sku) ?? granted(sku, family);
-    known.set(sku, found);
+  return (sku, family, day) => {
+    const key = `${sku} ${day}`;
+    const found = known.get(key) ?? granted(sku, family, day);
+    known.set(key, found);
     return found;
   };
 }
@@ -218,13 +243,15 @@ function forget(memory: KeptPrices, lines: readonly LineRow[]): void {
 async function offersOf(
   { lines, builds, list, tagOf }: QuoteParts,
   memory: KeptPrices,
+  supposing: Supposing | undefined,
 ): Promise<Map<string, BuildOffer>> {
+  const askFor = supposing ? askPatiently : askEngine;
   const found = new Map<string, BuildOffer>();
   const asked = new Map<string, { key: string; build: BuildRow }[]>();
   for (const { buildId, frozen, pricedOn } of lines) {
     const build = buildId && !frozen ? builds.get(buildId) : undefined;
     if (!build) continue;
-    const tariff = await tariffKey(list.code, pricedOn);
+    const tariff = await tariffKey(list.code, pricedOn, supposing?.change);
     const key = `${build.id} ${tagOf(build.id)} ${tariff}`;
     const known = memory.offers.get(key);
     if (known) found.set(build.id, known);
@@ -232,7 +259,7 @@ async function offersOf(
   }
   if (asked.size === 0) return found;
   for (const [tariff, own] of asked) {
-    const offers = await askEngine('offers', {
+    const offers = await askFor('offers', {
       tariff,
       builds: own.map(({ build }) => ({
         version: build.modelVersionId,

@@ -278,7 +278,7 @@ describe('freshening', () => {
       order: [['validFrom', 'ASC']],
       raw: true,
     });
-    if (now?.entry.method !== 'unit') throw new Error('SILL-1212-X has another price');
+    if (now?.entry?.method !== 'unit') throw new Error('SILL-1212-X has another price');
     await priceEntries.upsert({
       ...now,
       validFrom: inDays(-5),

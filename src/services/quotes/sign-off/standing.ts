@@ -19,12 +19,13 @@ import {
 import { shownState, type ShownState } from '../../../core/quotes';
 import { type AskedSignOff, type SignOffsOfQuote, type SignOffView } from '../../../contract';
 import type { Texts } from '../../../core/model';
-import { connected, type RevisionRow, type SignOffRow } from '../../../data';
+import { connected, type LimitRow, type PolicyRow, type RevisionRow, type SignOffRow } from '../../../data';
 import { may, type Actor } from '../../access/actor';
 import { answersAs, inPlaceOf } from '../../access/deputies';
 import { today } from '../../kernel/clock';
 import { counted, type QuotedLine } from '../figures/quote-pricing';
 import type { QuoteState } from '../quote-state';
+import { limitsOn, policiesOn } from '../../settings/in-force';
 import { nameOf, reference } from '../../settings/reference-data';
 import { deliveredTo } from '../../settings/tax';
 
@@ -101,14 +102,22 @@ const judgeEach = (
     return judged;
   });
 
+/** Limits and policies by which quotes are judged instead of those in force; `name` tells them from all others. */
+export interface Measure {
+  name: string;
+  limits: readonly LimitRow[];
+  policies: readonly PolicyRow[];
+}
+
 /** Where a quote stands, by what has been signed of it and the limits of its owner's role. */
 export async function standingOf(
   { quote, revision, signOffs: rows }: Pick<QuoteState, 'quote' | 'revision' | 'signOffs'>,
   priced: readonly QuotedLine[],
+  measure?: Measure,
 ): Promise<Standing> {
   const known = await reference();
   const role = known.people.get(quote.ownerId)?.role ?? '';
-  const own = known.limits
+  const own = (measure?.limits ?? limitsOn(known, today()))
     .filter((limit) => limit.role === role)
     .map(({ family, by, target, limitAt, floor, signs, above }): Limit => ({
       role,
@@ -121,9 +130,9 @@ export async function standingOf(
       above,
     }));
   const figures = linesOf(priced, revision.whole);
-  const judged = judgeEach(figures, own, role, `${known.stamp} ${role}`);
+  const judged = judgeEach(figures, own, role, measure ? measure.name : `${known.stamp} ${today()} ${role}`);
   const signed = rows.filter(({ state }) => state === 'yes' || state === 'counter');
-  const policies = known.policies.filter((policy) => policy.role === role);
+  const policies = (measure?.policies ?? policiesOn(known, today())).filter((policy) => policy.role === role);
   const hit =
     policies.length === 0
       ? []
