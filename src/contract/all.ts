@@ -16,6 +16,7 @@ import { lines } from './lines';
 import { orders } from './orders';
 import { paper } from './paper';
 import { people } from './people';
+import { prices } from './prices';
 import { quotes } from './quotes';
 import { saved } from './saved';
 import { signOffs } from './sign-offs';
@@ -41,6 +42,7 @@ export {
   orders,
   paper,
   people,
+  prices,
   quotes,
   saved,
   signOffs,
@@ -54,6 +56,7 @@ export const rooms = {
   desk,
   catalogue,
   items,
+  prices,
   customers,
   quotes,
   lines,
@@ -76,6 +79,7 @@ export type Contract = typeof access &
   typeof desk &
   typeof catalogue &
   typeof items &
+  typeof prices &
   typeof customers &
   typeof quotes &
   typeof lines &
@@ -98,6 +102,7 @@ export const contract: Contract = {
   ...desk,
   ...catalogue,
   ...items,
+  ...prices,
   ...customers,
   ...quotes,
   ...lines,

@@ -22,6 +22,7 @@ export * from './orders';
 export * from './paper';
 export * from './people';
 export * from './permissions';
+export * from './prices';
 export * from './quote-changes';
 export * from './quote-previews';
 export * from './quote-rows';

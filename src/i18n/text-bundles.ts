@@ -12,6 +12,7 @@ const en = {
   workshop: async () => (await import('./texts-workshop.en')).texts,
   paper: async () => (await import('./texts-paper.en')).texts,
   items: async () => (await import('./texts-items.en')).texts,
+  prices: async () => (await import('./texts-prices.en')).texts,
 };
 type English = typeof en;
 
@@ -31,6 +32,7 @@ const de: { [B in TextBundle]: () => Promise<SameTexts<TextsOf<B>>> } = {
   workshop: async () => (await import('./texts-workshop.de')).texts,
   paper: async () => (await import('./texts-paper.de')).texts,
   items: async () => (await import('./texts-items.de')).texts,
+  prices: async () => (await import('./texts-prices.de')).texts,
 };
 
 /** A language that the application speaks. */

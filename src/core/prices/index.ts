@@ -18,9 +18,9 @@ export {
   type ListEntry,
 } from './cells';
 export {
-  readEntrySheet,
   readRow,
   sheetColumns,
+  sheetReader,
   type EntryPlace,
   type PlaceProblem,
   type SheetColumn,

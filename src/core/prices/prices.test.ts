@@ -10,9 +10,9 @@ import {
   formulaProblem,
   leadingPrice,
   readEntryCells,
-  readEntrySheet,
   readFormula,
   sheetColumns,
+  sheetReader,
   triedAt,
   withFigures,
   writeFormula,
@@ -412,45 +412,44 @@ describe('an entry in cells', () => {
   });
 
   it('tells of rows of a sheet what each becomes, and what in it cannot be read', () => {
-    const read = readEntrySheet(
-      [
-        ['Item', 'List', 'Price', 'Way', 'Remark', 'Inside'],
-        ['a', '', '12,50', '', 'new', ''],
-        ['B', 'GBP', '1.250', '', '', ''],
-        ['C', '', '9', '', '', ''],
-        ['a', '', '13', '', '', ''],
-        ['A', 'XYZ', 'dear', '', '', 'RB'],
-        ['B', '', '', 'none', '', ''],
-        ['', '', '', '', '', ''],
-        ['B', 'GBP', '', 'sideways', '', 'KIT'],
-      ],
-      {
-        language: 'de',
-        list: 'EUR',
-        titles: {
-          ...(Object.fromEntries(sheetColumns.map((column) => [column, []])) as unknown as Record<
-            SheetColumn,
-            string[]
-          >),
-          sku: ['Item'],
-          method: ['Way'],
-        },
-        hasItem: (sku) => ['A', 'B'].includes(sku),
-        hasList: (list) => ['EUR', 'GBP'].includes(list),
-        isBundle: (sku) => sku === 'KIT',
-        before: () => undefined,
-        methodOf: (word) => (word === 'none' ? 'none' : undefined),
+    const [head = [], ...body] = [
+      ['Item', 'List', 'Price', 'Way', 'Remark', 'Inside'],
+      ['a', '', '12,50', '', 'new', ''],
+      ['B', 'GBP', '1.250', '', '', ''],
+      ['C', '', '9', '', '', ''],
+      ['a', '', '13', '', '', ''],
+      ['A', 'XYZ', 'dear', '', '', 'RB'],
+      ['B', '', '', 'none', '', ''],
+      ['', '', '', '', '', ''],
+      ['B', 'GBP', '', 'sideways', '', 'KIT'],
+    ];
+    const reader = sheetReader(head, {
+      language: 'de',
+      list: 'EUR',
+      titles: {
+        ...(Object.fromEntries(sheetColumns.map((column) => [column, []])) as unknown as Record<
+          SheetColumn,
+          string[]
+        >),
+        sku: ['Item'],
+        method: ['Way'],
       },
-    );
-    if (read.is !== 'rows') throw new Error(read.why);
-    expect(read.unknown).toEqual(['Remark']);
+      hasItem: (sku) => ['A', 'B'].includes(sku),
+      hasList: (list) => ['EUR', 'GBP'].includes(list),
+      isBundle: (sku) => sku === 'KIT',
+      before: () => undefined,
+      methodOf: (word) => (word === 'none' ? 'none' : undefined),
+    });
+    expect(reader?.unknown).toEqual(['Remark']);
     expect(
-      read.rows.map((row) => [
-        row.at,
-        row.is === 'entry'
-          ? row.entry?.entry
-          : Object.entries(row.wrong).map(([column, { code }]) => `${column} ${code}`),
-      ]),
+      body
+        .flatMap((line, index) => reader?.read(line, index + 2) ?? [])
+        .map((row) => [
+          row.at,
+          row.is === 'entry'
+            ? row.entry?.entry
+            : Object.entries(row.wrong).map(([column, { code }]) => `${column} ${code}`),
+        ]),
     ).toEqual([
       [2, { method: 'unit', price: '12.5' }],
       [3, { method: 'unit', price: '1250' }],

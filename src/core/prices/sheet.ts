@@ -45,42 +45,37 @@ export interface SheetMeans {
   methodOf: (word: string) => PriceEntry['method'] | 'none' | undefined;
 }
 
-/** What a sheet came to. */
-export type ReadSheet =
-  | { is: 'rows'; rows: SheetRow[]; unknown: string[] }
-  /** It has no column of item numbers, or no rows. */
-  | { is: 'refused'; why: 'noNumbers' | 'empty' };
-
 const plain = (text: string): string => text.trim().toLowerCase().replace(/\s+/g, ' ');
 
-/** Reads a sheet whose first row has titles; a column that is none of an entry says nothing. */
-export function readEntrySheet(
-  sheet: readonly (readonly string[])[],
-  means: SheetMeans,
-  /** Called now and then with how many rows were read. */
-  progress?: (rows: number) => void,
-): ReadSheet {
-  const [head = [], ...body] = sheet;
+/** Reads the rows of a sheet one by one. */
+export interface SheetReader {
+  /** Titles of columns that are none of an entry. */
+  unknown: string[];
+  /** A row by its number in the sheet; null where nothing stands in it. */
+  read: (line: readonly string[], at: number) => SheetRow | null;
+}
+
+/** A reader by the titles of a sheet; null where none is that of item numbers. */
+export function sheetReader(head: readonly string[], means: SheetMeans): SheetReader | null {
   const byTitle = new Map(
     sheetColumns.flatMap((column) =>
       [column, ...means.titles[column]].map((title): [string, SheetColumn] => [plain(title), column]),
     ),
   );
   const columns = head.map((title) => byTitle.get(plain(title)));
-  if (!columns.includes('sku')) return { is: 'refused', why: 'noNumbers' };
+  if (!columns.includes('sku')) return null;
   const seen = new Set<string>();
-  const rows: SheetRow[] = [];
-  body.forEach((line, index) => {
-    if (index % 500 === 0) progress?.(index);
-    if (line.every((cell) => cell.trim() === '')) return;
-    const cells: Partial<Record<SheetColumn, string>> = {};
-    columns.forEach((column, at) => {
-      if (column) cells[column] = (line[at] ?? '').trim();
-    });
-    rows.push(readRow(cells, index + 2, seen, means));
-  });
-  if (rows.length === 0) return { is: 'refused', why: 'empty' };
-  return { is: 'rows', rows, unknown: head.filter((title, at) => !columns[at] && title.trim() !== '') };
+  return {
+    unknown: head.filter((title, at) => !columns[at] && title.trim() !== ''),
+    read(line, at) {
+      if (line.every((cell) => cell.trim() === '')) return null;
+      const cells: Partial<Record<SheetColumn, string>> = {};
+      columns.forEach((column, place) => {
+        if (column) cells[column] = (line[place] ?? '').trim();
+      });
+      return readRow(cells, at, seen, means);
+    },
+  };
 }
 
 /** One row; `seen` are the places of those before it. */

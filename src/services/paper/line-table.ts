@@ -3,7 +3,7 @@ import type { Actor } from '../access/actor';
 import type { SheetFor } from './files/line-sheet';
 import type { SheetProblem } from './files/read-sheet';
 import { done, fail, type Result } from '../kernel/failure';
-import { askPapers, readingFile } from '../kernel/papers';
+import { askLongPapers, askPapers, readingFile } from '../kernel/papers';
 import { writingIn } from '../../core/quotes';
 import { seeQuote } from '../quotes/quotes';
 import { marketIn } from '../settings/house';
@@ -51,6 +51,13 @@ export const readTable = (bytes: Uint8Array): Promise<Result<{ text: string }>> 
 export const readFileRows = (bytes: Uint8Array): Promise<Result<{ rows: string[][] }>> =>
   readingFile(async () => {
     const read = await askPapers('rows', { bytes });
+    return read.is === 'rows' ? done({ rows: read.rows }) : refused(read);
+  });
+
+/** The same for a file of many rows, in the thread for what may take long. */
+export const readLongRows = (bytes: Uint8Array): Promise<Result<{ rows: string[][] }>> =>
+  readingFile(async () => {
+    const read = await askLongPapers('rows', { bytes });
     return read.is === 'rows' ? done({ rows: read.rows }) : refused(read);
   });
 

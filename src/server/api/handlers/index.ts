@@ -16,6 +16,7 @@ import { linesHandlers } from './lines';
 import { ordersHandlers } from './orders';
 import { paperHandlers } from './paper';
 import { peopleHandlers } from './people';
+import { pricesHandlers } from './prices';
 import { quotesHandlers } from './quotes';
 import { savedHandlers } from './saved';
 import { signOffsHandlers } from './sign-offs';
@@ -41,6 +42,7 @@ export const handlers: Handlers<Contract> = {
   ...houseHandlers,
   ...workshopHandlers,
   ...peopleHandlers,
+  ...pricesHandlers,
   ...jobsHandlers,
   ...auditHandlers,
   ...systemHandlers,

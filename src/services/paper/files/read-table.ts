@@ -1,7 +1,7 @@
 /** Part numbers and quantities read from a CSV or XLSX file, within limits. */
 import Papa from 'papaparse';
 import { listOf } from './part-rows';
-import { readSheet, type SheetProblem } from './read-sheet';
+import { readSheet, type SheetLimits, type SheetProblem } from './read-sheet';
 
 /** Of what is pasted or uploaded as a list. */
 export const tableLimits = {
@@ -12,12 +12,15 @@ export const tableLimits = {
   text: 32_767,
 } as const;
 
+/** Of what is taken in as rows that are kept, with a row of titles. */
+const rowLimits = { ...tableLimits, rows: 20_001, cells: 400_000 } as const;
+
 /** A file as a list of numbers and quantities, or why it is none. */
 export type TableRead = { is: 'list'; text: string } | SheetProblem;
 
 /** Reads CSV and XLSX, told apart by their content. */
 export function readTableBytes(bytes: Uint8Array): TableRead {
-  const read = readRows(bytes);
+  const read = readRows(bytes, tableLimits);
   return read.is === 'rows' ? { is: 'list', text: listOf(read.rows) } : read;
 }
 
@@ -25,9 +28,9 @@ export function readTableBytes(bytes: Uint8Array): TableRead {
 export type RowsRead = { is: 'rows'; rows: string[][] } | SheetProblem;
 
 /** Reads the rows of CSV and XLSX as they stand; the sign that keeps a text from being a formula is no part of it. */
-export function readRows(bytes: Uint8Array): RowsRead {
-  if (isZip(bytes)) return readSheet(bytes, tableLimits);
-  const read = readText(bytes);
+export function readRows(bytes: Uint8Array, limits: SheetLimits = rowLimits): RowsRead {
+  if (isZip(bytes)) return readSheet(bytes, limits);
+  const read = readText(bytes, limits);
   return read.is === 'rows'
     ? { is: 'rows', rows: read.rows.map((row) => row.map((cell) => cell.replace(/^'(?=[-=+@])/, ''))) }
     : read;
@@ -52,7 +55,7 @@ function separatorOf(text: string): string {
   return most === 0 ? ',' : (signs[fullest.indexOf(most)] ?? ',');
 }
 
-function readText(bytes: Uint8Array): RowsRead {
+function readText(bytes: Uint8Array, limits: SheetLimits): RowsRead {
   const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
   // Anything but text has characters that no list has.
   if (/[\u0000-\u0008\u000e-\u001f]/.test(text)) return { is: 'unreadable' };
@@ -65,10 +68,10 @@ function readText(bytes: Uint8Array): RowsRead {
     // Row by row, so that what is beyond a limit is never built.
     step: ({ data }, parser) => {
       cells += data.length;
-      if (rows.length >= tableLimits.rows) beyond = { is: 'beyond', what: 'rows', most: tableLimits.rows };
-      else if (data.length > tableLimits.columns)
-        beyond = { is: 'beyond', what: 'columns', most: tableLimits.columns, row: rows.length + 1 };
-      else if (cells > tableLimits.cells) beyond = { is: 'beyond', what: 'cells', most: tableLimits.cells };
+      if (rows.length >= limits.rows) beyond = { is: 'beyond', what: 'rows', most: limits.rows };
+      else if (data.length > limits.columns)
+        beyond = { is: 'beyond', what: 'columns', most: limits.columns, row: rows.length + 1 };
+      else if (cells > limits.cells) beyond = { is: 'beyond', what: 'cells', most: limits.cells };
       if (beyond) parser.abort();
       else rows.push(data);
     },
