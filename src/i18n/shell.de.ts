@@ -9,6 +9,8 @@ export const shellDe: SameTexts<typeof shellEn> = {
   },
   place: {
     items: 'Artikel',
+    prices: 'Preise',
+    terms: 'Konditionen',
     paper: 'Papier',
     desk: 'Pult',
     catalogue: 'Katalog',

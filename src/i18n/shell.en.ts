@@ -6,6 +6,8 @@ export const shellEn = {
   },
   place: {
     items: 'Items',
+    prices: 'Prices',
+    terms: 'Terms',
     paper: 'Paper',
     desk: 'Desk',
     catalogue: 'Catalogue',

@@ -50,21 +50,23 @@ const wordsIn = (language: string): Wording => wordings[language === 'de' ? 'de'
 /** Writes a formula so that `readFormula` reads the same again. */
 export function writeFormula(formula: ChangeFormula, language: string): string {
   const words = wordsIn(language);
-  const number = (value: ExactText): string => {
+  const number = (value: ExactText, least = 0): string => {
     const plain = exact(value);
     // Three digits behind the sign could be read as thousands; four cannot.
-    const text = plain.decimalPlaces() === 3 ? plain.toFixed(4) : plain.toString();
+    const decimals = Math.max(least, plain.decimalPlaces());
+    const text = plain.toFixed(decimals === 3 ? 4 : decimals);
     return language === 'de' ? text.replace('.', ',') : text;
   };
-  const signed = (value: ExactText): string =>
-    exact(value).isNegative() ? `-${number(exact(value).neg().toString())}` : `+${number(value)}`;
+  const money = (value: ExactText): string => number(value, 2);
+  const signed = (value: ExactText, write: (value: ExactText) => string): string =>
+    exact(value).isNegative() ? `-${write(exact(value).neg().toString())}` : `+${write(value)}`;
   const share = (value: ExactText): string => `${number(exact(value).times(100).toString())} %`;
   const write = (step: PriceStep): string => {
     switch (step.does) {
       case 'share':
-        return `${signed(exact(step.by).times(100).toString())} %`;
+        return `${signed(exact(step.by).times(100).toString(), number)} %`;
       case 'add':
-        return signed(step.amount);
+        return signed(step.amount, money);
       case 'times':
         return `x ${number(step.factor)}`;
       case 'list':
@@ -74,11 +76,11 @@ export function writeFormula(formula: ChangeFormula, language: string): string {
       case 'margin':
         return `${words.margin} ${step.atLeast ? `${words.atLeast} ` : ''}${share(step.rate)}`;
       case 'least':
-        return `${words.atLeast} ${number(step.amount)}`;
+        return `${words.atLeast} ${money(step.amount)}`;
       case 'most':
-        return `${words.atMost} ${number(step.amount)}`;
+        return `${words.atMost} ${money(step.amount)}`;
       case 'round':
-        return `${words[step.how]} ${number(step.to)}`;
+        return `${words[step.how]} ${money(step.to)}`;
     }
   };
   return formula.map(write).join(', ');

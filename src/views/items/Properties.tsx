@@ -2,7 +2,7 @@ import type { ItemProperty, PropertyValue } from '../../core/items';
 import { own } from '../../i18n';
 import { Field, Select } from '../../ui';
 import { useSpeech } from '../speech';
-import { NumberField } from './fields';
+import { NumberField } from '../parts/NumberField';
 import type { ItemDraft } from './useItem';
 import css from './item.module.css';
 

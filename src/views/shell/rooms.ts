@@ -12,6 +12,7 @@ import { models } from '../workshop/room';
 import { orders } from '../orders/room';
 import { composer, paper } from '../paper/room';
 import { people } from '../people/room';
+import { prices } from '../prices/room';
 import { components, programs } from '../programs/room';
 import type { Room } from './room';
 
@@ -23,6 +24,7 @@ export const rooms: readonly Room[] = [
   orders,
   models,
   items,
+  prices,
   paper,
   house,
   people,
