@@ -21,6 +21,7 @@ import { quotes } from './quotes';
 import { saved } from './saved';
 import { signOffs } from './sign-offs';
 import { system } from './system';
+import { terms } from './terms';
 import { workshop } from './workshop';
 
 export type { Endpoint } from './endpoint';
@@ -47,6 +48,7 @@ export {
   saved,
   signOffs,
   system,
+  terms,
   workshop,
 };
 
@@ -57,6 +59,7 @@ export const rooms = {
   catalogue,
   items,
   prices,
+  terms,
   customers,
   quotes,
   lines,
@@ -80,6 +83,7 @@ export type Contract = typeof access &
   typeof catalogue &
   typeof items &
   typeof prices &
+  typeof terms &
   typeof customers &
   typeof quotes &
   typeof lines &
@@ -103,6 +107,7 @@ export const contract: Contract = {
   ...catalogue,
   ...items,
   ...prices,
+  ...terms,
   ...customers,
   ...quotes,
   ...lines,

@@ -34,5 +34,6 @@ export * from './schema';
 export * from './sign-off-view';
 export * from './sign-offs';
 export * from './system';
+export * from './terms';
 export * from './typed';
 export * from './workshop';

@@ -30,7 +30,8 @@ export const mostEntries = 20_000;
 
 const list = string().strict().max(40, 'input.tooLong').required('input.required');
 const sku = string().strict().matches(skuPattern, 'item.badNumber').required('item.badNumber');
-const inside = string().strict().max(40, 'input.tooLong').default('');
+/** Empty where it is anywhere. */
+const inside = string().strict().max(40, 'input.tooLong').defined('input.required');
 
 /** Which entries of a list are looked at, and on which day. */
 export const entriesQuery = object({
@@ -43,7 +44,7 @@ export const entriesQuery = object({
 export type EntriesQuery = Sent<typeof entriesQuery>;
 
 /** One entry's past and future. */
-export const entryQuery = object({ list, sku, inside });
+export const entryQuery = object({ list, sku, inside: string().max(40, 'input.tooLong').default('') });
 /** What passes `entryQuery`. */
 export type EntryQuery = Sent<typeof entryQuery>;
 
@@ -83,12 +84,12 @@ export const changeRowsInput = exactly({
     .strict()
     .of(exactly({ ...place, cells }))
     .max(mostEntries, 'input.tooMany')
-    .default([]),
+    .required('input.required'),
   out: array()
     .strict()
     .of(string().strict().max(140, 'input.tooLong').required('input.required'))
     .max(mostEntries, 'input.tooMany')
-    .default([]),
+    .required('input.required'),
 }) as unknown as Schema<{
   version: number;
   rows: { list: string; sku: string; inside: string; cells: Partial<Record<EntryCell, string>> }[];
@@ -107,9 +108,9 @@ export const formulaInput = exactly({
     .min(1, 'formula.empty')
     .max(200, 'input.tooLong')
     .required('formula.empty'),
-  family: string().strict().max(40, 'input.tooLong').nullable().default(null),
+  family: string().max(40, 'input.tooLong').nullable().default(null),
   find,
-  skus: array().strict().of(sku).max(mostEntries, 'input.tooMany').nullable().default(null),
+  skus: array().of(sku).max(mostEntries, 'input.tooMany').nullable().default(null),
   /** Single figures typed over are made anew too. */
   typedToo: mixed<boolean>()
     .test('flag', 'input.invalid', (given: unknown) => given === undefined || typeof given === 'boolean')
@@ -313,7 +314,7 @@ export interface AskedJob {
 
 /** Endpoints of price lists and price changes. */
 export const prices = {
-  'GET /prices': endpoint({
+  'GET /prices/all': endpoint({
     says: 'All price lists and price changes.',
     who: 'prices',
     answers: json<PricesView>('PricesView'),

@@ -7,8 +7,6 @@ export const itemsDe = {
     changed: '{{count}} Artikel noch nicht übernommen.',
     changed_one: 'Ein Artikel noch nicht übernommen.',
     only: 'Nur noch nicht Übernommenes',
-    out: 'Ausgeben',
-    in: 'Einlesen',
     twoWays: 'Das könnte {{one}} oder {{other}} sein: Geben Sie es neu ein.',
     sheet: {
       came: '{{fresh}} neu, {{different}} anders, {{same}} wie gehabt. Nichts wird behalten, bevor Sie es sagen.',

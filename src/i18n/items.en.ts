@@ -7,8 +7,6 @@ export const itemsEn = {
     changed: '{{count}} items not kept yet.',
     changed_one: 'One item not kept yet.',
     only: 'Only what is not kept yet',
-    out: 'Take out',
-    in: 'Take in',
     twoWays: 'It could be {{one}} or {{other}}: type it anew.',
     sheet: {
       came: '{{fresh}} new, {{different}} different, {{same}} as they are. Nothing is kept before you say so.',

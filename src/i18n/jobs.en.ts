@@ -38,10 +38,10 @@ export const jobsEn = {
       'house-tidy': 'Take away what is over',
       'model-check': 'Examine a draft',
       'model-impact': 'Work out what a draft would change',
-      'house-facts': 'Check lists against prices',
       'prices-sheet': 'Take in a sheet of prices',
       'prices-impact': 'Work out what prices would do',
       'terms-impact': 'Work out who would have to sign',
+      'house-facts': 'Check lists against prices',
     },
     came: {
       'audit-file': '{{rows}} entries in {{name}}',

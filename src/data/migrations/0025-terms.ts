@@ -35,11 +35,11 @@ create index price_entries_change on price_entries (change_id) where change_id i
 
 alter table price_lists add column version int not null default 1;
 alter table customers add column version int not null default 1;
-alter table grants add column version int not null default 1;
+alter table grants add column version int not null default 1, add column follows uuid references grants on delete set null;
 alter table quantity_discounts add column valid_from date, add column valid_to date, add column version int not null default 1;
 alter table limits add column valid_from date, add column valid_to date, add column version int not null default 1,
   drop constraint limits_role_family_by_key, add unique nulls not distinct (role, family, by, valid_from);
-alter table policies add column valid_from date, add column valid_to date, add column version int not null default 1;
+alter table policies add column follows uuid references policies on delete set null, add column valid_from date, add column valid_to date, add column version int not null default 1;
 alter table tax_rates add column valid_from date, add column valid_to date, add column version int not null default 1,
   drop constraint tax_rates_country_class_key, add unique nulls not distinct (country, class, valid_from);
 alter table commission_plans drop constraint commission_plans_pkey, add column id uuid not null default gen_random_uuid(),

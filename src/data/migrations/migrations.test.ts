@@ -461,6 +461,26 @@ describe('from release to release', () => {
     expect(await refused('update items set step = 0')).toMatch(/check/);
   });
 
+  it('prices and terms hold as before, and what a price change brought never changes', async () => {
+    const before = await rows('select count(*)::int as there, sum(rate) as sum from tax_rates');
+    await release('0025-terms');
+    expect(await rows('select count(*)::int as there, sum(rate) as sum from tax_rates')).toEqual(before);
+    expect(await rows('select distinct entry is null as gone, change_id from price_entries')).toEqual([
+      { gone: false, change_id: null },
+    ]);
+    const change = randomUUID();
+    await insert('price_changes', { id: change, name: 'Spring', in_force: '2026-01-01', state: 'published' });
+    await rows(
+      `insert into price_entries (price_list, sku, inside, entry, valid_from, change_id) values ('EU-26', 'RIDGEBACK', '', null, '2026-01-01', '${change}')`,
+    );
+    expect(
+      await refused(`update price_entries set valid_from = '2027-01-01' where change_id is not null`),
+    ).toMatch(/never change/);
+    expect(await refused('delete from price_entries where change_id is not null')).toMatch(/in force/);
+    await insert('work_centres', { code: 'SAW', name: '{}', rate: '1', valid_from: '2026-01-01' });
+    await insert('work_centres', { code: 'SAW', name: '{}', rate: '2', valid_from: '2026-02-01' });
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -23,6 +23,8 @@ export interface GrantRow extends Dated, Kept {
   price: string | null;
   priceList: string | null;
   fixed: boolean;
+  /** The one that ended for it. */
+  follows: string | null;
 }
 
 /** A discount by quantity. */
@@ -50,6 +52,8 @@ export interface PolicyRow extends Dated, Kept {
   name: Texts;
   condition: string;
   signs: Role;
+  /** The one that ended for it. */
+  follows: string | null;
 }
 
 /** What a sale earns who made it: the higher rate is on what is above the target price. */
@@ -82,6 +86,7 @@ export const settingsRecords = (table: Define) => ({
     price: money,
     priceList: text,
     fixed: bool,
+    follows: ref,
   }),
   quantityDiscounts: table<QuantityDiscountRow>('quantity_discounts', {
     ...dated(),
@@ -108,6 +113,7 @@ export const settingsRecords = (table: Define) => ({
     name: jsonb,
     condition: text,
     signs: text,
+    follows: ref,
   }),
   houseParts: table<HousePartRow>('house_parts', {
     part: key(text),

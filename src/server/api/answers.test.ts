@@ -19,15 +19,18 @@ import type {
   PeopleWithLink,
   QuoteView,
   SavedBuild,
+  TermsView,
 } from '../../contract';
 import { contract } from '../../contract/all';
 import { connected } from '../../data';
 import type { Actor } from '../../services/access/actor';
 import { publish } from '../../services/catalogue/models';
 import { openDemo, personOf } from '../../services/kernel/testing';
-import { today } from '../../services/kernel/clock';
+import { inDays, today } from '../../services/kernel/clock';
 import { writeDmn } from '../../services/workshop/files/dmn';
 import { impactJob } from '../../services/workshop/impact';
+import { priceImpactJob } from '../../services/prices/impact';
+import { priceSheetJob } from '../../services/prices/sheet-job';
 import { atWork } from '../../services/workshop/testing';
 import { askAs, held, ways, type Request, type Way } from './testing';
 
@@ -355,6 +358,57 @@ describe('every endpoint answers as it is declared', () => {
       body: { name: { en: 'Spare' }, parent: 'yard', properties },
     });
     await told(wen, 'DELETE /catalogue/families/{code}', { ...family, body: { version: 1 } });
+  });
+
+  it('price lists and price changes', async () => {
+    const list = { at: { list: 'EUR-2026' } };
+    await told(wen, 'GET /prices/all');
+    await told(wen, 'GET /prices/lists/{list}', list);
+    await told(wen, 'GET /prices/entry', { query: { list: 'EUR-2026', sku: 'YE-CARD' } });
+    const begin = (name: string) =>
+      told<{ id: string }>(wen, 'POST /prices/changes', { body: { name, inForce: inDays(9) } });
+    const at = { at: { id: (await begin('Spring')).id } };
+    const other = { at: { id: (await begin('Autumn')).id } };
+    await told(wen, 'GET /prices/changes/{id}', at);
+    await told(wen, 'PUT /prices/changes/{id}', {
+      ...at,
+      body: { version: 1, name: 'Spring, early', inForce: inDays(8) },
+    });
+    const formula = { version: 2, list: 'EUR-2026', formula: '+3.5 %, to 0.5' };
+    await told(wen, 'POST /prices/changes/{id}/formula', { ...at, body: formula });
+    const rows = [{ list: 'EUR-2026', sku: 'YE-CARD', inside: '', cells: { tiers: '0 - 9: 5; 9 - : 4' } }];
+    await told(wen, 'PUT /prices/changes/{id}/rows', { ...at, body: { version: 3, rows, out: [] } });
+    await told(wen, 'POST /prices/changes/{id}/impact', { ...at, body: { version: 4 } });
+    const input = { change: at.at.id, version: 4 };
+    const one = { ...atWork, id: at.at.id };
+    await priceImpactJob.finish(await priceImpactJob.work(input, one), input, one);
+    await told(wen, 'GET /prices/changes/{id}/impact', { ...at, query: { page: '0' } });
+    await told(wen, 'POST /prices/changes/{id}/publish', { ...at, body: { version: 4 } });
+    await told(wen, 'POST /prices/changes/{id}/withdraw', { ...at, body: { version: 5 } });
+    const { id: file } = await told<FileView>(wen, 'POST /files', {
+      body: new TextEncoder().encode('Item;Price\nYE-BOLL;dear\n'),
+      query: { name: 'prices.csv' },
+    });
+    const sheet = { version: 1, file, list: 'EUR-2026' };
+    await told(wen, 'POST /prices/changes/{id}/sheet', { ...other, body: sheet });
+    const taken = { change: other.at.id, ...sheet, language: 'en' };
+    const by = { ...atWork, askedBy: wen?.id ?? '' };
+    await priceSheetJob.finish(await priceSheetJob.work(taken, by), taken, by);
+    // With a row that is to be mended.
+    await told(wen, 'GET /prices/changes/{id}', other);
+    await told(wen, 'DELETE /prices/changes/{id}', { ...other, body: { version: 2 } });
+  });
+
+  it('terms', async () => {
+    const at = { at: { kind: 'limits' } };
+    const view = await told<TermsView>(wen, 'GET /terms/{kind}', at);
+    const [row] = view.rows;
+    const rows = [{ id: row?.id, version: row?.version, cells: { ...row?.cells, target: '0.01' } }];
+    const body = { from: inDays(3), rows, gone: [] };
+    const { job } = await told<{ job: string }>(wen, 'POST /terms/{kind}/try', { ...at, body });
+    await told(wen, 'GET /terms/tried/{job}', { at: { job } });
+    await told(wen, 'PUT /terms/{kind}', { ...at, body });
+    await told(wen, 'GET /terms/history/{kind}/{id}', { at: { kind: 'limits', id: row?.id ?? '' } });
   });
 
   it('files', async () => {

@@ -30,6 +30,8 @@ const placeFor = (way: Way): Record<string, string> => ({
   ...(way.includes('/paper.') ? { format: 'html' } : {}),
   ...(way.includes('/catalogue/items/') ? { sku: 'YE-KIOSK' } : {}),
   ...(way.includes('/catalogue/families/') ? { code: 'floor' } : {}),
+  ...(way.includes('/prices/lists/') ? { list: 'EUR-2026' } : {}),
+  ...(way.includes('/terms/') ? { kind: 'limits', job: quote.id } : {}),
 });
 const declared = (way: Way): Endpoint => contract[way];
 const person = (role: Role): Actor => people.get(role) as Actor;

@@ -39,6 +39,8 @@ const planted = {
   quota: '7731173',
   policy: 'Planted policy 7731',
   colleague: 'Planted reason 7731',
+  tomorrow: '7731.97',
+  agreed: '0.6773113',
 };
 
 const value = <T>(result: Result<T>): T => {
@@ -183,6 +185,13 @@ beforeAll(async () => {
   await sequelize.query(
     `update policies set name = '{"en":"${planted.policy}","de":"${planted.policy}"}', condition = 'true'`,
   );
+  // Prices that come into force tomorrow, in every list, and what another customer has agreed.
+  await sequelize.query(
+    `insert into price_entries (price_list, sku, inside, entry, valid_from) select code, 'YE-KIOSK', '', '{"method":"unit","price":"${planted.tomorrow}"}', current_date + 1 from price_lists`,
+  );
+  await sequelize.query(
+    `insert into grants (id, kind, name, customer_id, sku, rate) select gen_random_uuid(), 'agreement', '{"en":"Other"}', id, 'YE-KIOSK', ${planted.agreed} from customers where number = 'C-1002'`,
+  );
   [mara, rhona, tobias] = [
     await personOf('mara@harrowmoor.example'),
     await personOf('rhona@dunmere.example'),
@@ -242,6 +251,10 @@ describe('what is planted', () => {
     expect(papers.flatMap(([name, text]) => found(text).map((secret) => `${secret} in ${name}`))).toEqual([]);
     expect(papers.filter(([, text]) => /Ridgeback/.test(text)).length).toBeGreaterThan(6);
     expect(all.filter(([, text]) => text.includes(planted.test))).toEqual([]);
+    // What holds tomorrow, or for somebody else, is told to nobody who sells.
+    expect(
+      all.filter(([, text]) => text.includes(planted.tomorrow) || text.includes(planted.agreed)),
+    ).toEqual([]);
     expect(JSON.stringify(await desk(tobias as Actor))).toContain(planted.quota);
   });
 });

@@ -123,7 +123,11 @@ async function loadTerms(read: Read): Promise<void> {
     })),
   );
   await policies.bulkCreate(
-    (await read<Omit<PolicyRow, keyof Kept | keyof Dated>[]>('policies.json')).map((row) => ({ ...always(), ...row })),
+    (await read<Omit<PolicyRow, keyof Kept | keyof Dated | 'follows'>[]>('policies.json')).map((row) => ({
+      ...always(),
+      follows: null,
+      ...row,
+    })),
   );
   await commissionPlans.bulkCreate(
     (await read<Omit<CommissionPlanRow, keyof Kept | keyof Dated>[]>('commission-plans.json')).map((row) => ({ ...always(), ...row })),
@@ -175,6 +179,7 @@ export const grantRow = (
   price: null,
   priceList: null,
   fixed: false,
+  follows: null,
   ...file,
   customerId,
   validFrom: from ?? null,

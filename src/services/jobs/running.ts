@@ -9,11 +9,21 @@ import { housePart } from '../settings/house';
 import { checkJob } from '../workshop/check';
 import { priceImpactJob } from '../prices/impact';
 import { priceSheetJob } from '../prices/sheet-job';
+import { termsImpactJob } from '../terms/try';
 import { impactJob } from '../workshop/impact';
 import { facts, tidy } from './house';
 
 /** All kinds there are: a new one is told of here, and nowhere else. */
-export const kinds = [tidy, facts, auditFile, impactJob, checkJob, priceImpactJob, priceSheetJob] as const;
+export const kinds = [
+  tidy,
+  facts,
+  auditFile,
+  impactJob,
+  checkJob,
+  priceImpactJob,
+  priceSheetJob,
+  termsImpactJob,
+] as const;
 
 /** By the time of the house. */
 const schedulesIn = (zone: string): Schedule[] =>

@@ -4,11 +4,11 @@ import type { FamilyView, ItemRowView, ItemsView } from '../../contract';
 import { foundBy } from '../../core/finding';
 import { own } from '../../i18n';
 import { Button, Field, LinkButton, say } from '../../ui';
-import { ask, sentences, type Refusal } from '../api';
+import { addressOf, ask, sentences, type Refusal } from '../api';
 import { useStays } from '../parts/useStays';
 import { Speech, useSpeech } from '../speech';
 import { branchesOf, within } from './families';
-import { Exchange } from './Exchange';
+import { Exchange } from '../parts/grid/Exchange';
 import { FamilySheet } from './FamilySheet';
 import { ItemRows } from './ItemRows';
 import { hasWrong, noChanges, rowOf, sentRow, type RowChanges } from './item-rows';
@@ -92,7 +92,10 @@ function Page({ first }: Pick<Props, 'first'>) {
               {t('items.only')}
             </label>
           )}
-          <Exchange onRows={(sheet) => takeSheet(sheet, now)} />
+          <Exchange
+            out={(format) => addressOf('GET /catalogue/items.{format}', { at: { format } })}
+            onRows={(sheet) => takeSheet(sheet, now)}
+          />
           <div className={css.find}>
             <Field
               label={t('items.find')}

@@ -99,7 +99,12 @@ function Page({ first, prices }: Omit<Props, 'language'>) {
         />
         <ChangeSumsRow sums={view.sums} only={shown.only} onOnly={(only) => change.show({ only, page: 0 })} />
       </div>
-      <div id="change-panel" role="tabpanel" className={css.panel} data-aside={(tab === 'entries' && editing !== null) || undefined}>
+      <div
+        id="change-panel"
+        role="tabpanel"
+        className={css.panel}
+        data-aside={(tab === 'entries' && editing !== null) || undefined}
+      >
         {tab === 'entries' ? (
           <>
             <div className={css.entries}>

@@ -30,7 +30,7 @@ describe('rooms', () => {
     const bar = at('bar');
     expect(bar.length).toBeLessThanOrEqual(6);
     expect(at('more')).toEqual([
-      ...(granted[role].includes('prices') ? ['prices'] : []),
+      ...(granted[role].includes('prices') ? ['prices', 'terms'] : []),
       ...(granted[role].includes('paper') ? ['paper'] : []),
       ...(granted[role].includes('administer') ? ['jobs', 'audit'] : []),
     ]);

@@ -13,6 +13,7 @@ import { orders } from '../orders/room';
 import { composer, paper } from '../paper/room';
 import { people } from '../people/room';
 import { prices } from '../prices/room';
+import { terms } from '../terms/room';
 import { components, programs } from '../programs/room';
 import type { Room } from './room';
 
@@ -25,6 +26,7 @@ export const rooms: readonly Room[] = [
   models,
   items,
   prices,
+  terms,
   paper,
   house,
   people,

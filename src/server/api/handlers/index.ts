@@ -21,6 +21,7 @@ import { quotesHandlers } from './quotes';
 import { savedHandlers } from './saved';
 import { signOffsHandlers } from './sign-offs';
 import { systemHandlers } from './system';
+import { termsHandlers } from './terms';
 
 export type { Held } from './handler';
 
@@ -46,4 +47,5 @@ export const handlers: Handlers<Contract> = {
   ...jobsHandlers,
   ...auditHandlers,
   ...systemHandlers,
+  ...termsHandlers,
 };

@@ -17,7 +17,7 @@ import type { Handlers } from './handler';
 
 /** What answers the endpoints of this room. */
 export const pricesHandlers: Handlers<typeof prices> = {
-  'GET /prices': async () => done(await seePrices()),
+  'GET /prices/all': async () => done(await seePrices()),
   'GET /prices/lists/{list}': ({ at, query }) => seeEntries(at.list, query),
   'GET /prices/lists/{list}/as.{format}': ({ actor, at, query }) =>
     entriesFile(actor, at.list, at.format, query),

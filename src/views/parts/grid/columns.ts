@@ -87,6 +87,19 @@ export const figureColumn = (
   typed: (kept) => plainlyWritten(kept, language),
 });
 
+/** Shares as one writes them in percent, with or without the sign; kept as exact texts: 0.035 is 3.5 %. */
+export const shareColumn = (head: Head, { t, language }: InWords): GridColumn => ({
+  kind: 'figure',
+  ...head,
+  read: (typed) => {
+    const written = readWritten(typed.replace(/\s*%$/, ''), language);
+    if (written.is === 'none') return { why: t('grid.noNumber', { value: typed }) };
+    const value = exact(written.is === 'number' ? written.value : written.values[0]).div(100);
+    return value.lt(0) || value.gt(1) ? { why: t('grid.noShare') } : { kept: value.toString() };
+  },
+  shown: (kept) => `${plainlyWritten(exact(kept).times(100).toString(), language)} %`,
+});
+
 /** A number as it is typed: without groups, with the sign of the language. */
 const plainlyWritten = (kept: string, language: string): string =>
   language === 'de' ? kept.replace('.', ',') : kept;

@@ -1,0 +1,82 @@
+/** Limits and policies tried on open quotes before they are kept: who would have to sign what. */
+import { randomUUID } from 'node:crypto';
+import type { AskedJob, TermsInput, WhatIfQuery, WhatIfView } from '../../contract';
+import { afterSteps, inForce, termKey, type KeptTerm, type TermKindId } from '../../core/terms';
+import { connected, type LimitRow, type PolicyRow } from '../../data';
+import type { Actor } from '../access/actor';
+import { today } from '../kernel/clock';
+import { done, fail, type Result } from '../kernel/failure';
+import { JobRefused, type JobKind } from '../kernel/jobs/kind';
+import { askForJob } from '../kernel/jobs/queue';
+import { isReference } from '../kernel/reference';
+import { inTransaction } from '../kernel/unit-of-work';
+import { seeWhatIf, workOut } from '../what-if/documents';
+import { limitsOn, policiesOn } from '../settings/in-force';
+import { reference } from '../settings/reference-data';
+import { keeping, type KeepingMeans } from './keeping';
+import { planned } from './terms';
+
+interface Input {
+  kind: TermKindId;
+  input: TermsInput;
+}
+
+const noMeans: KeepingMeans = { numberOf: () => '', customerOf: () => null, decimalsOf: () => 2, today: '' };
+
+/** What would hold on a day, as rows of the database. */
+function rowsOn<T>(kind: TermKindId, rows: readonly KeptTerm[], day: string): T[] {
+  const dated = rows.map((row) => ({ row, validFrom: row.from, validTo: row.to }));
+  return [...inForce(dated, ({ row }) => termKey(kind, row, row.id), day).values()].map(
+    ({ row }) => ({ id: row.id, ...keeping[kind].rowOf({ ...row.cells }, noMeans) }) as T,
+  );
+}
+
+/** Works out who would have to sign what. */
+export const termsImpactJob: JobKind<Input, { documents: number }> = {
+  kind: 'terms.impact',
+  tries: 3,
+  async work({ kind, input }, job) {
+    const plan = await planned(kind, input);
+    if (!plan.ok) throw new JobRefused(plan.failures[0] ?? { code: 'term.stale' });
+    const rows = afterSteps(plan.value.kept, plan.value.steps, randomUUID);
+    const known = await reference();
+    const day = input.from > today() ? input.from : today();
+    const measure = {
+      name: job.id,
+      limits: kind === 'limits' ? rowsOn<LimitRow>(kind, rows, day) : limitsOn(known, day),
+      policies: kind === 'policies' ? rowsOn<PolicyRow>(kind, rows, day) : policiesOn(known, day),
+    };
+    const documents = await workOut({ id: job.id, progress: (far) => job.progress(far) }, today(), {
+      measure,
+      orders: false,
+    });
+    return { documents };
+  },
+  finish: ({ documents }) => Promise.resolve({ documents }),
+};
+
+/** Begins to work it out. */
+export const askForTermsImpact = (
+  actor: Actor,
+  kind: TermKindId,
+  input: TermsInput,
+): Promise<Result<AskedJob>> =>
+  inTransaction(async () => {
+    if (kind !== 'limits' && kind !== 'policies') return fail('invalid', { code: 'term.notTried' });
+    const plan = await planned(kind, input);
+    if (!plan.ok) return plan;
+    const { id } = await askForJob(termsImpactJob, { kind, input }, { by: actor.id });
+    return done({ job: id });
+  });
+
+/** A page of what a job of the person's worked out. */
+export async function seeTermsImpact(
+  actor: Actor,
+  id: string,
+  query: WhatIfQuery,
+): Promise<Result<WhatIfView>> {
+  const job = isReference(id) ? await connected().records.jobs.findByPk(id, { raw: true }) : null;
+  if (job?.kind !== termsImpactJob.kind || job.askedBy !== actor.id)
+    return fail('missing', { code: 'job.missing' });
+  return done(await seeWhatIf(id, query));
+}
