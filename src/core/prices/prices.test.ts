@@ -412,8 +412,8 @@ describe('an entry in cells', () => {
   });
 
   it('tells of rows of a sheet what each becomes, and what in it cannot be read', () => {
-    const [head = [], ...body] = [
-      ['Item', 'List', 'Price', 'Way', 'Remark', 'Inside'],
+    const head = ['Item', 'List', 'Price', 'Way', 'Remark', 'Inside'];
+    const body = [
       ['a', '', '12,50', '', 'new', ''],
       ['B', 'GBP', '1.250', '', '', ''],
       ['C', '', '9', '', '', ''],

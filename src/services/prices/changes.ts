@@ -287,10 +287,10 @@ async function placesFor(
   const found = (await entriesFound(known, list, day, { family, find })).filter(
     ({ sku }) => named?.has(sku) ?? true,
   );
-  const places = found.map((row) => ({
+  const places: { sku: string; inside: string; row: PriceEntryRow | undefined }[] = found.map((row) => ({
     sku: row.sku,
     inside: row.inside,
-    row: row as PriceEntryRow | undefined,
+    row,
   }));
   const there = new Set(found.map(placeOf));
   if (first === 'list')

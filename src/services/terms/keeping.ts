@@ -47,8 +47,7 @@ const nameFrom = ({ en = '', de = '' }: Cells): Record<string, string> => ({
 const tableOf = (name: keyof ReturnType<typeof connected>['records']) => (): Table<AnyTermRow> =>
   connected().records[name] as unknown as Table<AnyTermRow>;
 /** A row of a table as what it says. */
-const said = <T>(make: (row: T, means: KeepingMeans) => Cells): Keeping['cellsOf'] =>
-  make as Keeping['cellsOf'];
+const said = <T>(make: (row: T, means: KeepingMeans) => Cells): Keeping['cellsOf'] => make;
 
 type Rows = ReturnType<typeof connected>['records'];
 type RowIn<K extends keyof Rows> = Rows[K] extends Table<infer T> ? T : never;

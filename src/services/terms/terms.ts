@@ -240,14 +240,14 @@ async function write(kind: TermKindId, step: TermStep, means: KeepingMeans): Pro
       // A list is in force since it was made, whatever is said of it later.
       delete row.validFrom;
       await rows.update(
-        { ...row, ...days(step.row), version: connected().sequelize.literal('version + 1') } as never,
+        { ...row, ...days(step.row), version: connected().sequelize.literal('version + 1') },
         { where: { [by]: step.id } },
       );
       return step.id;
     }
     case 'end':
       await rows.update(
-        { validTo: step.to, version: connected().sequelize.literal('version + 1') } as never,
+        { validTo: step.to, version: connected().sequelize.literal('version + 1') },
         {
           where: { [by]: step.id },
         },

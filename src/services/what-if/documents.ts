@@ -1,5 +1,5 @@
 /** Open quotes and what was sold, as they are on a day and as they would be if something else were in force. */
-import { QueryTypes } from 'sequelize';
+import { literal, QueryTypes } from 'sequelize';
 import type { WhatIfDocument, WhatIfQuery, WhatIfView } from '../../contract';
 import { sumLines } from '../../core/pricing';
 import { connected, type LineRow } from '../../data';
@@ -125,7 +125,11 @@ export async function seeWhatIf(job: string, { is, page }: WhatIfQuery): Promise
   const { records, sequelize } = connected();
   const { rows, count } = await records.whatIfs.findAndCountAll({
     where: { job, ...(is === undefined ? {} : { verdict: is }) },
-    order: [['position', 'ASC']],
+    // What somebody must decide stands first, and what stays the same last.
+    order: [
+      [literal("array_position(array['decide', 'other', 'same'], verdict)"), 'ASC'],
+      ['position', 'ASC'],
+    ],
     limit: pageSize,
     offset: page * pageSize,
     raw: true,

@@ -45,16 +45,23 @@ export function PutIn({ view, list, family, find, count, marked, onClose }: Prop
   const put = async (): Promise<void> => {
     setBusy(true);
     const change = await target();
-    const done = change && (await fill(change));
+    if (change && (await fill(change))) window.location.assign(`/prices/changes/${change.id}`);
     setBusy(false);
-    if (done && change) window.location.assign(`/prices/changes/${change.id}`);
   };
   const fill = async ({ id, version }: { id: string; version: number }): Promise<boolean> => {
     const skus = over === 'marked' ? marked.map(({ sku }) => sku) : null;
     if (formula.trim() !== '') {
       const answer = await ask('POST /prices/changes/{id}/formula', {
         at: { id },
-        input: { version, list: list.code, formula, family, find: skus ? '' : find, skus, typedToo: false },
+        input: {
+          version,
+          list: list.code,
+          formula,
+          family,
+          find: over === 'marked' ? '' : find,
+          skus,
+          typedToo: false,
+        },
       });
       if (!answer.ok) refuse(answer.failures);
       return answer.ok;

@@ -160,13 +160,14 @@ function useColumns(language: string): Column<WhatIfDocument>[] {
       {
         id: 'is',
         title: t('change.what'),
-        width: '170px',
+        width: '140px',
         cell: ({ is }) => t(`change.is.${is}`),
         sort: ({ is }) => rank[is],
       },
       {
         id: 'at',
         title: t('change.where'),
+        width: '26%',
         cell: ({ at }) => (
           <a
             href={at.is === 'quote' ? `/quotes/${at.id}` : `/orders/${at.id}`}
@@ -191,7 +192,7 @@ function useColumns(language: string): Column<WhatIfDocument>[] {
         id: 'net',
         title: t('change.net'),
         kind: 'figure',
-        width: '240px',
+        width: '210px',
         cell: ({ net, decimals, currency }) =>
           `${both(money(net.before, language, decimals), money(net.after, language, decimals))} ${currency}`,
         sort: ({ net }) => Number(net.after) - Number(net.before),

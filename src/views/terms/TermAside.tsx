@@ -41,8 +41,10 @@ export function TermAside({ view, row }: { view: TermsView; row: TermRowView }) 
                 <span>
                   {termKinds[kind].fields
                     .filter(({ is }) => is !== 'text')
-                    .map(({ id: field }) => told(field, cells[field] ?? ''))
-                    .filter((text) => text !== '')
+                    .flatMap(({ id: field }) => {
+                      const value = cells[field] ?? '';
+                      return value === '' ? [] : told(field, value);
+                    })
                     .join(' · ')}
                 </span>
               </li>

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import { FlaskConical } from 'lucide-react';
+import { FlaskConical, History } from 'lucide-react';
 import { termKinds, type TermKindId } from '../../core/terms';
 import type { TermRowView, TermsView } from '../../contract';
 import { Button, Dialog, say } from '../../ui';
@@ -47,6 +47,7 @@ function Page({ first }: Pick<Props, 'first'>) {
   const [begun, setBegun] = useState({ turn: 0, rows: rowsOf(first) });
   const [now, setNow] = useState<readonly Row[]>(begun.rows);
   const [cursor, setCursor] = useState<TermRowView | null>(null);
+  const [aside, setAside] = useState(false);
   const [trying, setTrying] = useState<SentTerms | null>(null);
   const columns = useTermColumns(kind, view.choices);
   const changes = useMemo(() => termChanges(kind, view.rows, now), [kind, view.rows, now]);
@@ -103,7 +104,7 @@ function Page({ first }: Pick<Props, 'first'>) {
     );
   };
   return (
-    <div className={css.page} data-aside={cursor !== null || undefined}>
+    <div className={css.page} data-aside={(aside && cursor !== null) || undefined}>
       <Side label={t('place.terms')}>
         {groups.map((group, at) => (
           <SideGroup key={at} title={at === 0 ? t('terms.kinds') : ''}>
@@ -139,6 +140,10 @@ function Page({ first }: Pick<Props, 'first'>) {
             out={(format) => addressOf('GET /terms/{kind}/as.{format}', { at: { kind, format } })}
             onRows={take}
           />
+          <Button look="plain" aria-pressed={aside} onClick={() => setAside(!aside)}>
+            <History size={14} aria-hidden />
+            {t('terms.history')}
+          </Button>
           {tried && (
             <Button disabled={wrong} onClick={() => setTrying(changes)}>
               <FlaskConical size={14} aria-hidden />
@@ -170,7 +175,7 @@ function Page({ first }: Pick<Props, 'first'>) {
           </Button>
         </div>
       </div>
-      {cursor && <TermAside view={view} row={cursor} />}
+      {aside && cursor && <TermAside view={view} row={cursor} />}
       {trying && (
         <Dialog title={t('terms.tried')} closeText={t('prices.close')} open onClose={() => setTrying(null)}>
           <div className={css.trying}>

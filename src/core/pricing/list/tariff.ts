@@ -32,13 +32,19 @@ export function tariffFrom(
   const costs = new Map(
     items.flatMap(({ sku, cost }): [string, ExactText][] => (cost === undefined ? [] : [[sku, cost]])),
   );
+  const families = new Map<string, string[]>();
+  for (const { sku, family } of items) {
+    const own = families.get(family);
+    if (own) own.push(sku);
+    else families.set(family, [sku]);
+  }
   const prices: Record<string, ExactText> = {};
   const entries: Record<string, PriceEntry> = {};
   const recurs: Record<string, Recurrence> = {};
   const within: Record<string, Record<string, ExactText>> = {};
   for (const { sku, entry, every, inside } of list) {
     if (inside !== undefined) {
-      if (entry.method === 'unit') within[inside] = { ...within[inside], [sku]: entry.price };
+      if (entry.method === 'unit') (within[inside] ??= {})[sku] = entry.price;
       continue;
     }
     if (every) recurs[sku] = every;
@@ -49,7 +55,9 @@ export function tariffFrom(
       if (answer.is === 'listed') prices[sku] = exact(answer.amount).toString();
     } else
       entries[sku] =
-        entry.method === 'share' ? { ...entry, of: entry.of.flatMap((name) => skusOf(name, items)) } : entry;
+        entry.method === 'share'
+          ? { ...entry, of: entry.of.flatMap((name) => families.get(name) ?? [name]) }
+          : entry;
   }
   const asSold = items.flatMap(({ sku, kind }) => (kind === 'software' || kind === 'service' ? [sku] : []));
   return {
@@ -61,10 +69,4 @@ export function tariffFrom(
     ...(Object.keys(within).length > 0 ? { inside: within } : {}),
     ...(costs.size > 0 ? { costs: Object.fromEntries(costs) } : {}),
   };
-}
-
-/** The items of a family, or the item of this name. */
-function skusOf(name: string, items: readonly TariffItem[]): string[] {
-  const family = items.flatMap(({ sku, family: of }) => (of === name ? [sku] : []));
-  return family.length > 0 ? family : [name];
 }

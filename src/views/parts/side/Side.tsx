@@ -14,10 +14,12 @@ export function Side({ label, children }: { label: string; children: ReactNode }
 export function SideGroup({ title, act, children }: { title: string; act?: ReactNode; children: ReactNode }) {
   return (
     <section className={css.group}>
-      <div className={css.head}>
-        <h2>{title}</h2>
-        {act}
-      </div>
+      {title !== '' && (
+        <div className={css.head}>
+          <h2>{title}</h2>
+          {act}
+        </div>
+      )}
       {children}
     </section>
   );
