@@ -139,7 +139,7 @@ export const priceListsDe = {
     formulaHint:
       'Was sie lesen kann, hängt von der Ausführung ab, in der sie steht; auf einer Position net, mass und quantity.',
     list: 'Liste',
-    typedToo: 'Auch die eingegebenen',
+    typedToo: 'Auch eingegebene',
     made: '{{made}} gemacht.',
     left: '{{count}} eingegebene blieben.',
     left_one: 'Einer, der eingegeben ist, blieb.',

@@ -139,7 +139,7 @@ export const priceListsEn = {
     formulaHint:
       'What it may read depends on the build that it is in; on a line of its own net, mass and quantity.',
     list: 'List',
-    typedToo: 'Those typed over too',
+    typedToo: 'Typed ones too',
     made: '{{made}} made.',
     left: '{{count}} typed ones were left.',
     left_one: 'A typed one was left.',

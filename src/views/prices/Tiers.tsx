@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { exact } from '../../core/exact';
 import type { Slice } from '../../core/pricing';
 import { useLatest } from '../../ui';
@@ -39,14 +39,13 @@ export function Tiers({ label, tiers, marked, onTiers }: Props) {
     ],
     [t, words],
   );
-  const first = useMemo(
-    (): readonly Row[] =>
-      tiers.map(({ from, below = '', rate }, at) => ({
-        id: String(at),
-        depth: 0,
-        cells: [from, below, rate],
-      })),
-    [tiers],
+  // The grid goes on by itself from what it began with.
+  const [first] = useState((): readonly Row[] =>
+    tiers.map(({ from, below = '', rate }, at) => ({
+      id: String(at),
+      depth: 0,
+      cells: [from, below, rate],
+    })),
   );
   const grid = useGrid(first, { columns, most: 100 });
   const tell = useLatest(onTiers);

@@ -1,5 +1,5 @@
 /** Rows of a price change as rows of a grid, and what was done to them as what is sent. */
-import { cellsOfEntry, type EntryCell, type SheetColumn } from '../../core/prices';
+import { cellsOfEntry, priceMethods, type EntryCell, type SheetColumn } from '../../core/prices';
 import type { ChangeRowView, ListHead } from '../../contract';
 import { own } from '../../i18n';
 import { isBlank, type Cell, type Row } from '../../ui/grid';
@@ -79,6 +79,12 @@ export function rowOfChange(row: ChangeRowView, lists: readonly ListHead[], word
   };
 }
 
+/** A way of pricing by its word, as the grid keeps it; as it is typed where it is none. */
+const methodIn = (typed: string, t: InWords['t']): string =>
+  ([...priceMethods, 'none'] as const).find((method) =>
+    [method, t(`prices.method.${method}`)].some((word) => word.toLowerCase() === typed.toLowerCase()),
+  ) ?? typed;
+
 /** A row of a file that cannot be read as it stands: what was typed, with why. */
 function wrongRow({ place, sku, list, inside, wrong }: ChangeRowView, { t }: InWords): Row {
   const typed = wrong?.typed ?? {};
@@ -98,7 +104,7 @@ function wrongRow({ place, sku, list, inside, wrong }: ChangeRowView, { t }: InW
       typed.name ?? '',
       cell('list', list),
       cell('inside', inside),
-      cell('method', typed.method ?? ''),
+      cell('method', methodIn(typed.method ?? '', t)),
       figure ? cell(figure, typed[figure] ?? '') : '',
       cell('months', typed.months ?? ''),
       '',
