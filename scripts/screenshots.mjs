@@ -37,7 +37,6 @@ const shoot = async (name) => {
 };
 
 await page.goto('/sign-in');
-await shoot('sign-in');
 await page.getByLabel('E-mail').fill('mara@harrowmoor.example');
 await page.getByLabel('Password', { exact: true }).fill('harrowmoor');
 await page.getByRole('button', { name: 'Sign in' }).click();
@@ -77,9 +76,6 @@ await shoot('bench');
 await page.locator('[data-row="mounting"]').getByRole('radio', { name: /^Pit/ }).click();
 await shoot('bench-why-and-how');
 await page.keyboard.press('Escape');
-await page.getByRole('button', { name: /^Theme/ }).click();
-await shoot('bench-dark');
-await page.getByRole('button', { name: /^Theme/ }).click();
 
 const ask = async (method, path, data) => (await page.request.fetch(path, { method, data })).json();
 const [customer] = await ask('GET', '/api/customers?find=callow');
@@ -124,12 +120,6 @@ await page.goto(`/bench/${gate}`);
 await still();
 await page.getByRole('complementary').getByRole('button', { name: /^List/ }).click();
 await shoot('bench-bundle');
-await page.goto(`/bench/${first}`);
-await still();
-await page.getByRole('tab', { name: '3D' }).click();
-await page.getByRole('button', { name: 'Larger drawing' }).click();
-await page.waitForTimeout(2500);
-await shoot('bench-space');
 await page.goto('/orders');
 await still();
 await page.getByRole('link', { name: 'O-26-0001' }).click();
@@ -191,4 +181,26 @@ await page
 await page.getByRole('list', { name: 'Rules' }).getByRole('button').nth(5).click();
 await page.waitForTimeout(2500);
 await shoot('workshop');
+// What is sold, and for what.
+await page.goto('/items');
+await still();
+await page.getByRole('button', { name: /^Floor scales/ }).click();
+await shoot('items');
+const inForce = new Date(Date.now() + 45 * 86_400_000).toISOString().slice(0, 10);
+const change = await ask('POST', '/api/prices/changes', { name: 'Yard, spring', inForce });
+await ask('POST', `/api/prices/changes/${change.id}/formula`, {
+  version: 1,
+  list: 'EUR-2026',
+  formula: '+3.5 %, to the next 0.50',
+  family: 'yard',
+});
+await page.goto(`/prices/changes/${change.id}`);
+await still();
+await page.getByRole('gridcell', { name: 'YE-CARD' }).click();
+await page.getByRole('button', { name: 'Edit YE-CARD' }).click();
+await shoot('price-change');
+await page.goto('/terms/limits');
+await still();
+await page.getByRole('button', { name: 'Through time' }).click();
+await shoot('terms');
 await browser.close();

@@ -174,6 +174,41 @@ for (const theme of ['light', 'dark'] as const) {
     expect(said).toEqual([]);
   });
 
+  test(`price lists, a price change and terms in the ${theme} theme`, async ({ page }) => {
+    const said = heard(page);
+    await inTheme(page, theme);
+    await signIn(page, people.modeller);
+    await page.goto('/prices');
+    await ready(page);
+    await page.getByRole('button', { name: 'YE-CARD', exact: true }).click();
+    await expect(page.getByRole('table', { name: 'Tried at quantities' })).toBeVisible();
+    expect(await violations(page), 'a list').toEqual([]);
+    await page.getByRole('checkbox', { name: 'Mark YE-CARD' }).check();
+    await page.getByRole('button', { name: 'Change prices…' }).click();
+    const dialog = page.getByRole('dialog');
+    // One that another test has begun may stand there.
+    await dialog.getByRole('combobox', { name: 'Into' }).selectOption({ label: 'A new price change' });
+    await dialog.getByRole('textbox', { name: 'Name' }).fill(`Cards, ${theme}`);
+    expect(await violations(page), 'into a price change').toEqual([]);
+    await dialog.getByRole('button', { name: 'Put them in' }).click();
+    await page.waitForURL(/\/prices\/changes\//);
+    await ready(page);
+    await page.getByRole('button', { name: 'Edit YE-CARD' }).click();
+    expect(await violations(page), 'a price change').toEqual([]);
+    await page.setViewportSize({ width: 1024, height: 768 });
+    expect(await fits(page), 'a price change fits at 1024').toBe(true);
+    await page.getByRole('button', { name: 'Take it away' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Take it away' }).click();
+    await page.waitForURL(/\/prices$/);
+    await page.goto('/terms/limits');
+    await ready(page);
+    await page.getByRole('button', { name: 'Through time' }).click();
+    await expect(page.getByRole('complementary', { name: 'Through time' })).toBeVisible();
+    expect(await violations(page), 'terms').toEqual([]);
+    expect(await fits(page), 'terms fit at 1024').toBe(true);
+    expect(said).toEqual([]);
+  });
+
   test(`every part of a model's page in the ${theme} theme`, async ({ page }) => {
     const said = heard(page);
     await inTheme(page, theme);

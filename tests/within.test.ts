@@ -273,6 +273,8 @@ test('nothing is cut off where the texts and templates of paper are kept', async
 test('nothing is cut off on the page of an item', async ({ page }) => {
   const problems: string[] = [];
   await signIn(page, people.modeller);
+  await page.goto('/prices');
+  await look(page, 'price lists', problems);
   await page.goto('/items/SILL-1212-X');
   await ready(page);
   await page.getByRole('button', { name: 'Add a bar' }).click();

@@ -1,9 +1,12 @@
 /** What the Bench needs to open a build. */
 import type { BenchView, BestInput } from '../../contract';
 import type { BestAnswer } from '../../core/engine';
-import { connected, type BuildRow, type LineRow } from '../../data';
+import type { Sale } from '../../core/items';
+import { connected, type BuildRow, type ItemRow, type LineRow } from '../../data';
+import { translator } from '../../i18n';
+import { refusedInside, saleOf } from '../items/selling';
 import { may, type Actor } from '../access/actor';
-import { buyerAt, customerAt, goesTo, isOpen } from './home';
+import { buyerAt, customerAt, goesTo, isOpen, type Home } from './home';
 import { registeredFor } from './outcome';
 import { today } from '../kernel/clock';
 import { askEngine, askPatiently, factsKey, tariffKey } from '../kernel/engines';
@@ -47,6 +50,28 @@ export async function questionOf(
 
 const specialFor = (actor: Actor, { special }: BuildRow) =>
   may(actor, 'costs') ? special : special.map((part) => ({ ...part, cost: '0' }));
+
+/** By whom, and to whom, a build is sold where it belongs; for nobody yet no customer bars anything. */
+const saleAt = (actor: Actor, home: Home): Sale =>
+  home.of === 'quote'
+    ? saleOf(actor, home.revision)
+    : { class: home.pricedFor.customer?.class ?? '', region: home.region, role: actor.role };
+
+/** What is known of items, with why one may not be sold here. */
+function withSales(
+  items: ReadonlyMap<string, ItemRow>,
+  facts: BenchView['facts'],
+  sale: Sale,
+  actor: Actor,
+): BenchView['facts'] {
+  const t = translator(actor.language);
+  return Object.fromEntries(
+    Object.entries(facts).map(([sku, fact]) => {
+      const [refused] = refusedInside(items, [sku], sale, actor);
+      return [sku, refused ? { ...fact, unsold: t(refused.code as 'line.barred', refused.params) } : fact];
+    }),
+  );
+}
 
 /** Whether an actor is told how things are made: materials, cut sizes, operations. */
 const seesMaking = (actor: Actor): boolean => may(actor, 'workOrders');
@@ -92,7 +117,7 @@ export async function openBench(actor: Actor, id: string): Promise<Result<BenchV
     asked: build.asked,
     tariff,
     terms: question.terms,
-    facts,
+    facts: withSales(items, facts, saleAt(actor, home), actor),
     itemNames: Object.fromEntries(
       made.flatMap((sku) => {
         const item = items.get(sku);

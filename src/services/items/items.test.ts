@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ItemsView, ItemView, QuoteView } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
+import { openBench } from '../builds/bench';
 import { beginBuild } from '../builds/begin';
 import { catalogue } from '../catalogue/catalogue';
 import { findItems } from '../desk/search';
@@ -281,6 +282,13 @@ describe('an item that is sold no more', () => {
       bars: [{ class: null, region: 'eu', role: null, reason: { en: 'No' } }],
     });
     expect(await refused(putOnQuote(as(mara), id, { version, quantity: 1 }))).toEqual(['line.barred']);
+    // The Bench says so before, in the language of whoever is there, and to nobody whom it does not concern.
+    const told = async (actor: Actor | undefined, build: string) =>
+      (await kept(openBench(as(actor), build))).facts['BC-DESK']?.unsold;
+    expect(await told({ ...as(mara), language: 'de' }, id)).toBe('BC-DESK wird hier nicht verkauft: No');
+    const other = await quoteFor(as(mara), 'Callowhill Quarries Ltd');
+    const uk = await kept(beginBuild(as(mara), { quoteId: other.id, modelId: 'beacon' }));
+    expect(await told(mara, uk.id)).toBeUndefined();
     await change('BC-DESK', { bars: [] });
     expect((await putOnQuote(as(mara), id, { version, quantity: 1 })).ok).toBe(true);
   });

@@ -55,16 +55,19 @@ function FeatureRow({ feature, ...props }: RowProps & { feature: Feature }) {
     const key = `${feature.id}.${option.id}`;
     const on = many ? key : feature.id;
     const { item, code } = items.get(option.id) ?? {};
+    const fact = item === undefined ? undefined : facts[item];
+    const unsold = fact?.unsold;
     return {
       key,
       name: words.option(feature.id, option.id),
-      standing: option.standing,
+      standing: unsold !== undefined && !option.taken ? 'barred' : option.standing,
+      unsold,
       taken: option.taken,
       source: option.source,
       difference: differences[key],
       remark: remarks[key],
       code,
-      mass: item === undefined ? undefined : facts[item]?.mass,
+      mass: fact?.mass,
       target: { on, value: many ? true : option.id },
       decision: { on, value: many ? !option.taken : option.id },
       changeable: option.changeable,

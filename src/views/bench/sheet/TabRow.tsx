@@ -121,6 +121,7 @@ function useTabs(
 
 /** Beneath the name of an option: why it is taken, or what taking it does. */
 function underTab(tab: TabInfo, { tabs, many, decimals }: Props, { t, language }: InWords): string {
+  if (tab.taken && tab.unsold !== undefined) return tab.unsold;
   if (tab.taken) return sourceText(tab.source, isFirmTab(tab, tabs, many), t);
   if (tab.standing === 'swap') return swapText(tab, t);
   return tab.difference === undefined

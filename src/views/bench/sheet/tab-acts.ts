@@ -7,6 +7,7 @@ import type { TabInfo } from './tab-info';
 
 /** What a click on an option decides, or whose no it asks about; null where it does nothing. */
 function stepOn(tab: TabInfo, many: boolean): { decide: Decision } | { why: Target } | null {
+  if (tab.unsold !== undefined && !tab.taken) return null;
   if (tab.standing !== 'free' && !tab.taken) return { why: tab.target };
   if (tab.taken && many && !tab.changeable) return { why: { on: tab.target.on, value: false } };
   return !tab.taken || many ? { decide: tab.decision } : null;
@@ -43,7 +44,8 @@ export function swapText({ remark, unproven }: TabInfo, t: Translate): string {
 }
 
 /** Why an option cannot be had, in words. */
-export const barredText = ({ remark, unproven }: TabInfo, words: Words, t: Translate): string =>
-  unproven
+export const barredText = ({ remark, unproven, unsold }: TabInfo, words: Words, t: Translate): string =>
+  unsold ??
+  (unproven
     ? t('bench.unproven')
-    : `${t('bench.barred')}${remark?.kind === 'barred' ? `: ${remark.causes.map((cause) => words.cause(cause)).join(' ')}` : ''}`;
+    : `${t('bench.barred')}${remark?.kind === 'barred' ? `: ${remark.causes.map((cause) => words.cause(cause)).join(' ')}` : ''}`);

@@ -18,4 +18,6 @@ export interface TabInfo {
   changeable: boolean;
   /** It was not known in time whether it is free. */
   unproven: boolean;
+  /** Why its item may not be sold here, whatever the rules of the build say. */
+  unsold?: string | undefined;
 }
