@@ -150,3 +150,23 @@ test('a sheet with five wrong rows is mended where it stands, and kept whole', a
   });
   await expect(page.getByText(/0 new, 0 different, 1\d\d as they are/)).toBeVisible();
 });
+
+test('the catalogue finds items by what they say of the properties of their family', async ({ page }) => {
+  await signIn(page, people.engineer);
+  await page.goto('/catalogue');
+  await ready(page);
+  await page.getByRole('button', { name: /^Floor scales/ }).click();
+  const filters = page.getByRole('group', { name: 'Found by properties' });
+  const rows = page.getByRole('table', { name: 'Catalogue' }).locator('tbody tr[aria-rowindex]');
+  const all = await rows.count();
+  await filters.getByLabel('Finish').selectOption({ label: 'Stainless' });
+  await expect.poll(() => rows.count()).toBeLessThan(all);
+  await filters.getByLabel('Finish').selectOption({ label: 'Any' });
+  await expect(rows).toHaveCount(all);
+  await filters.getByLabel(/^Platform width from/).fill('1.5');
+  await expect(rows.filter({ hasText: 'SILL-1212-X' })).toHaveCount(0);
+  await expect(rows.filter({ hasText: 'SILL-1515-X' })).toHaveCount(1);
+  await filters.getByLabel(/^Platform width from/).fill('wide');
+  await expect(page.getByText('That is no number.')).toBeVisible();
+  await expect(rows).toHaveCount(all);
+});

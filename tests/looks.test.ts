@@ -180,6 +180,7 @@ for (const theme of ['light', 'dark'] as const) {
     await signIn(page, people.modeller);
     await page.goto('/prices');
     await ready(page);
+    await page.getByLabel('Number or name').fill('YE-CARD');
     await page.getByRole('button', { name: 'YE-CARD', exact: true }).click();
     await expect(page.getByRole('table', { name: 'Tried at quantities' })).toBeVisible();
     expect(await violations(page), 'a list').toEqual([]);

@@ -1,4 +1,5 @@
 /** The catalogue: what is sold, and what a field for an item's number proposes. */
+import type { ItemProperty, PropertyValue } from '../core/items';
 import type { Texts } from '../core/model';
 import { endpoint, json } from './endpoint';
 import { findQuery } from './schema';
@@ -19,11 +20,14 @@ export interface CatalogueItem {
   cost?: string;
   /** Of a model: its id. */
   model?: string;
+  /** What it says of the properties of its family. */
+  properties: Readonly<Record<string, PropertyValue>>;
 }
 
 /** The catalogue at the prices of one list. */
 export interface CatalogueView {
-  families: { code: string; name: Texts }[];
+  /** With the properties by which their items can be found. */
+  families: { code: string; name: Texts; properties: ItemProperty[] }[];
   items: CatalogueItem[];
   priceList: { code: string; name: Texts; currency: string; decimals: number };
 }

@@ -3,6 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   barIn,
+  passesFilters,
+  tellingProperties,
   chainOf,
   differing,
   familyProblems,
@@ -274,5 +276,33 @@ describe('selling', () => {
     expect(isInSteps({ step: '2.5' }, 7.5)).toBe(true);
     expect(isInSteps({ step: '2.5' }, 7)).toBe(false);
     expect(isInSteps({ step: null }, 7)).toBe(true);
+  });
+});
+
+describe('finding by properties', () => {
+  const sizes = fc.integer({ min: 0, max: 500 }).map((units) => String(units / 10));
+  it('finds what lies between both borders, they among it', () => {
+    fc.assert(
+      fc.property(fc.option(sizes), fc.option(sizes), fc.option(sizes), (value, from, to) => {
+        const properties: Item['properties'] = value === null ? {} : { capacity: value };
+        const inside =
+          (from === null && to === null) ||
+          (value !== null &&
+            (from === null || Number(value) >= Number(from)) &&
+            (to === null || Number(value) <= Number(to)));
+        expect(passesFilters(properties, { capacity: { is: 'range', from, to } })).toBe(inside);
+      }),
+    );
+  });
+
+  it('asks only for what tells some from others', () => {
+    const items: Pick<Item, 'properties'>[] = [
+      { properties: { capacity: '1.5', cover: 'steel' } },
+      { properties: { capacity: '3', cover: 'steel' } },
+      { properties: {} },
+    ];
+    expect(tellingProperties([capacity, cover], items).map(({ id }) => id)).toEqual(['capacity']);
+    const steel = { cover: { is: 'one' as const, value: 'steel' } };
+    expect(items.map(({ properties }) => passesFilters(properties, steel))).toEqual([true, true, false]);
   });
 });

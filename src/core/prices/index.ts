@@ -1,19 +1,12 @@
 /** Price changes: formulas over entries of price lists, in words and in figures, and what is wrong with an entry. */
-export {
-  applyFormula,
-  formulaProblem,
-  type ChangeFormula,
-  type FormulaMeans,
-  type PriceStep,
-} from './formula';
-export { figuresOf, leadingPrice, triedAt, withFigures, type Tried } from './figures';
-export { entryProblems, entryWarnings, type EntryMeans, type EntryProblem, type EntryWarning } from './check';
+export { applyFormula, formulaProblem, type ChangeFormula, type PriceStep } from './formula';
+export { figuresOf, leadingPrice, triedAt, withFigures } from './figures';
+export { entryProblems, entryWarnings, type EntryProblem, type EntryWarning } from './check';
 export {
   cellsOfEntry,
   entryCells,
   priceMethods,
   readEntryCells,
-  type CellProblem,
   type EntryCell,
   type ListEntry,
 } from './cells';
@@ -21,11 +14,9 @@ export {
   readRow,
   sheetColumns,
   sheetReader,
-  type EntryPlace,
-  type PlaceProblem,
   type SheetColumn,
   type SheetMeans,
   type SheetRow,
   type WrongRow,
 } from './sheet';
-export { readFormula, writeFormula, type NamedList, type ReadFormula } from './words';
+export { readFormula, writeFormula } from './words';

@@ -1,23 +1,7 @@
 /** What is said from a day on: kinds of terms, what holds, what is wrong, and what becomes of rows that are changed. */
 export { inForce, standOf, type Dated, type Stand } from './in-force';
-export {
-  termKindIds,
-  termKinds,
-  type FieldIs,
-  type TermField,
-  type TermKind,
-  type TermKindId,
-} from './kinds';
-export { termKey, termProblems, type TermCells, type TermMeans, type TermProblem } from './check';
+export { termKindIds, termKinds, type TermField, type TermKindId } from './kinds';
+export { termKey, termProblems, type TermMeans } from './check';
 export { readCondition, writeCondition } from './conditions';
-export { readLevels, writeLevels, type Level } from './levels';
-export {
-  afterSteps,
-  planFor,
-  planRemoval,
-  standAmong,
-  type KeptTerm,
-  type PlanProblem,
-  type TermStep,
-  type WantedTerm,
-} from './plan';
+export { readLevels, writeLevels } from './levels';
+export { afterSteps, planFor, planRemoval, standAmong, type KeptTerm, type TermStep } from './plan';

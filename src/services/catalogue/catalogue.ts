@@ -1,6 +1,7 @@
 import type { CatalogueItem, CatalogueView } from '../../contract';
 import { Exact } from '../../core/exact';
-import { isShown, usualOf } from '../../core/items';
+import { isShown, propertiesOf, tellingProperties, usualOf } from '../../core/items';
+import { familiesIn } from '../items/kept';
 import { connected } from '../../data';
 import { may, type Actor } from '../access/actor';
 import { today } from '../kernel/clock';
@@ -26,6 +27,7 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
     models.filter(({ id }) => inForceOn(known, id, today())).map((model) => [model.sku, model.id]),
   );
   const place = new Map(order.map((family) => [family.code, family.position]));
+  const families = familiesIn(known);
   const rows = [...items.values()].filter((item) => isShown(item, actor.role));
   // Families in their order; what is configured stands first in its family.
   rows.sort(
@@ -35,7 +37,16 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
   );
   const used = new Set(rows.map((row) => row.family));
   return {
-    families: order.filter((family) => used.has(family.code)).map(({ code, name }) => ({ code, name })),
+    families: order
+      .filter((family) => used.has(family.code))
+      .map(({ code, name }) => ({
+        code,
+        name,
+        properties: tellingProperties(
+          propertiesOf(families, code),
+          rows.filter(({ family }) => family === code),
+        ),
+      })),
     priceList: { code: head.code, name: head.name, currency: head.currency, decimals: head.decimals },
     items: rows.map(({ sku, family, name, kind, unit, leadDays, mass, ...row }): CatalogueItem => ({
       sku,
@@ -44,6 +55,7 @@ export async function catalogue(actor: Actor, list?: string): Promise<CatalogueV
       kind,
       unit,
       leadDays,
+      properties: row.properties,
       usual: usualOf(row),
       ...(tariff.prices[sku] === undefined ? {} : { price: tariff.prices[sku] }),
       ...(mass === null ? {} : { mass: new Exact(mass).toString() }),

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Plus, SlidersHorizontal } from 'lucide-react';
 import type { CatalogueItem, CatalogueView, QuoteRow } from '../../contract';
+import { passesFilters, type PropertyFilters } from '../../core/items';
 import { money, number, own } from '../../i18n';
 import { Button, DataTable, Field, Select, say, type Column } from '../../ui';
 import { putOnQuote } from '../parts/put-on-quote';
@@ -9,6 +10,7 @@ import { useFound } from '../parts/useFound';
 import { unitText } from '../parts/unit-text';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
+import { Filters } from './Filters';
 import css from './catalogue.module.css';
 
 interface Props {
@@ -38,13 +40,23 @@ function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
   const [chosen, setChosen] = useState(quoteId ?? '');
   const [opening, setOpening] = useState(false);
 
-  const shown = family ? matches.filter((item) => item.family === family) : matches;
+  const [filters, setFilters] = useState<PropertyFilters>({});
+  const inFamily = family ? matches.filter((item) => item.family === family) : matches;
+  const shown = inFamily.filter(({ properties }) => passesFilters(properties, filters));
 
   const acts = useActs(chosen, () => setOpening(true));
   const columns = useColumns(view, mayQuote ? acts : undefined);
   return (
     <div className={css.page}>
-      <Families view={view} matches={matches} family={family} onFamily={setFamily} />
+      <Families
+        view={view}
+        matches={matches}
+        family={family}
+        onFamily={(next) => {
+          setFamily(next);
+          setFilters({});
+        }}
+      />
       <div className={css.main}>
         <div className={css.head}>
           <div>
@@ -66,6 +78,12 @@ function Page({ view, quotes, quoteId, find, mayQuote }: Props) {
             />
           )}
         </div>
+        <Filters
+          key={family ?? ''}
+          properties={view.families.find(({ code }) => code === family)?.properties ?? []}
+          filters={filters}
+          onFilters={setFilters}
+        />
         <DataTable
           label={t('catalogue.title')}
           columns={columns}

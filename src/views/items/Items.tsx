@@ -5,6 +5,7 @@ import { foundBy } from '../../core/finding';
 import { own } from '../../i18n';
 import { Button, Field, LinkButton, say } from '../../ui';
 import { addressOf, ask, sentences, type Refusal } from '../api';
+import { Side, SideEntry, SideGroup } from '../parts/side/Side';
 import { useStays } from '../parts/useStays';
 import { Speech, useSpeech } from '../speech';
 import { branchesOf, within } from './families';
@@ -269,50 +270,49 @@ function FamilyTree({
   const branches = useMemo(() => branchesOf(families), [families]);
   const all = families.reduce((sum, { items }) => sum + items, 0);
   return (
-    <nav className={css.families} aria-label={t('items.families')}>
-      <div className={css.familiesHead}>
-        <h2>{t('items.families')}</h2>
-        {chosen !== null && (
-          <Button
-            look="plain"
-            aria-label={t('items.changeFamily', {
-              family: own(families.find(({ code }) => code === chosen)?.name ?? {}, language),
-            })}
-            title={t('items.changeThis')}
-            onClick={() => onSheet(chosen)}
-          >
-            <Pencil size={14} aria-hidden />
-          </Button>
-        )}
-        <Button
-          look="plain"
-          aria-label={t('items.addFamily')}
-          title={t('items.addFamily')}
-          onClick={() => onSheet('')}
-        >
-          <FolderPlus size={15} aria-hidden />
-        </Button>
-      </div>
-      <button
-        type="button"
-        className={css.family}
-        aria-pressed={chosen === null}
-        onClick={() => onChoose(null)}
+    <Side label={t('items.families')}>
+      <SideGroup
+        title={t('items.families')}
+        act={
+          <>
+            {chosen !== null && (
+              <Button
+                look="plain"
+                aria-label={t('items.changeFamily', {
+                  family: own(families.find(({ code }) => code === chosen)?.name ?? {}, language),
+                })}
+                title={t('items.changeThis')}
+                onClick={() => onSheet(chosen)}
+              >
+                <Pencil size={14} aria-hidden />
+              </Button>
+            )}
+            <Button
+              look="plain"
+              aria-label={t('items.addFamily')}
+              title={t('items.addFamily')}
+              onClick={() => onSheet('')}
+            >
+              <FolderPlus size={15} aria-hidden />
+            </Button>
+          </>
+        }
       >
-        {t('items.all')} <span className={css.count}>{all}</span>
-      </button>
-      {branches.map(({ family, depth, count }) => (
-        <button
-          key={family.code}
-          type="button"
-          className={css.family}
-          style={{ paddingInlineStart: 12 + depth * 14 }}
-          aria-pressed={chosen === family.code}
-          onClick={() => onChoose(family.code)}
-        >
-          {own(family.name, language)} <span className={css.count}>{count}</span>
-        </button>
-      ))}
-    </nav>
+        <SideEntry chosen={chosen === null} count={all} onChoose={() => onChoose(null)}>
+          {t('items.all')}
+        </SideEntry>
+        {branches.map(({ family, depth, count }) => (
+          <SideEntry
+            key={family.code}
+            depth={depth}
+            chosen={chosen === family.code}
+            count={count}
+            onChoose={() => onChoose(family.code)}
+          >
+            {own(family.name, language)}
+          </SideEntry>
+        ))}
+      </SideGroup>
+    </Side>
   );
 }

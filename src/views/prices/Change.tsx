@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { ArrowLeft, Pencil, Trash2 } from 'lucide-react';
-import type { ChangeQuery, ChangeRowView, PriceChangeView, PricesView } from '../../contract';
+import type { ChangeRowView, PriceChangeView, PricesView } from '../../contract';
 import { date } from '../../i18n';
 import { Button, Dialog, DialogFoot, LinkButton, say, Tabs } from '../../ui';
 import { ask, sentences, type Answer, type Refusal } from '../api';
@@ -12,7 +12,7 @@ import { ChangeGrid } from './ChangeGrid';
 import { ChangeMeans } from './ChangeMeans';
 import { ChangeSumsRow } from './ChangeSumsRow';
 import { EntryEditor } from './EntryEditor';
-import type { SentRows } from './change-rows';
+import type { SentRows, Shown } from './change-rows';
 import { WhatIf } from './WhatIf';
 import css from './change.module.css';
 
@@ -29,10 +29,6 @@ export default function Change({ language, first, prices }: Props) {
     </Speech>
   );
 }
-
-/** Which rows are shown. */
-export type Shown = Pick<ChangeQuery, 'find' | 'page'> &
-  Partial<Pick<ChangeQuery, 'list' | 'family' | 'only'>>;
 
 const none: SentRows = { rows: [], out: [] };
 const changedIn = ({ rows, out }: SentRows): number => rows.length + out.length;

@@ -8,7 +8,7 @@ import { sendFile } from '../parts/bring/sending';
 import { JobHere } from '../parts/jobs/JobHere';
 import { useJob } from '../parts/jobs/useJob';
 import { useSpeech } from '../speech';
-import type { Shown } from './Change';
+import type { Shown } from './change-rows';
 import { FormulaField, isFormula } from './FormulaField';
 import css from './change.module.css';
 

@@ -258,13 +258,13 @@ function Entries({
       {
         id: 'from',
         title: t('prices.from'),
-        width: '104px',
+        width: '118px',
         cell: ({ from }) => date(from, language),
       },
       {
         id: 'next',
         title: t('prices.follows'),
-        width: '176px',
+        width: '168px',
         cell: ({ next }) =>
           next && (
             <a href={`/prices/changes/${next.change}`}>

@@ -1,10 +1,14 @@
 /** Rows of a price change as rows of a grid, and what was done to them as what is sent. */
 import { cellsOfEntry, priceMethods, type EntryCell, type SheetColumn } from '../../core/prices';
-import type { ChangeRowView, ListHead } from '../../contract';
+import type { ChangeQuery, ChangeRowView, ListHead } from '../../contract';
 import { own } from '../../i18n';
 import { isBlank, type Cell, type Row } from '../../ui/grid';
 import type { InWords } from '../speech';
 import { changeOf, entryText, marginText, percentText } from './entry-words';
+
+/** Which rows are shown. */
+export type Shown = Pick<ChangeQuery, 'find' | 'page'> &
+  Partial<Pick<ChangeQuery, 'list' | 'family' | 'only'>>;
 
 /** Cells of a row in their order. */
 export const changeCells = [

@@ -16,9 +16,6 @@ export interface SentTerms {
   gone: { id: string; version: number }[];
 }
 
-/** Nothing was done. */
-export const noTerms: SentTerms = { rows: [], gone: [] };
-
 /** A row as the grid shows it. */
 export const rowOfTerm = (kind: TermKindId, { id, cells, from, to, stand }: TermRowView): Row => {
   const { fields, dated } = termKinds[kind];

@@ -26,6 +26,8 @@ export function SideGroup({ title, act, children }: { title: string; act?: React
 }
 
 interface EntryProps {
+  /** How deep it is inside others; 0 where it is in none. */
+  depth?: number;
   chosen: boolean;
   /** How many there are in it, or whatever stands at its end. */
   count?: ReactNode;
@@ -36,6 +38,7 @@ interface EntryProps {
 
 /** Something to choose. */
 export function SideEntry({
+  depth = 0,
   chosen,
   count,
   note,
@@ -43,7 +46,13 @@ export function SideEntry({
   onChoose,
 }: EntryProps & { onChoose: () => void }) {
   return (
-    <button type="button" className={css.entry} aria-pressed={chosen} onClick={onChoose}>
+    <button
+      type="button"
+      className={css.entry}
+      style={depth > 0 ? { paddingInlineStart: 12 + depth * 14 } : undefined}
+      aria-pressed={chosen}
+      onClick={onChoose}
+    >
       <Inner count={count} note={note}>
         {children}
       </Inner>
@@ -62,7 +71,7 @@ export function SideLink({ chosen, count, note, children, href }: EntryProps & {
   );
 }
 
-const Inner = ({ count, note, children }: Omit<EntryProps, 'chosen'>) => (
+const Inner = ({ count, note, children }: Omit<EntryProps, 'chosen' | 'depth'>) => (
   <>
     <span className={css.text}>{children}</span>
     {count !== undefined && <span className={css.count}>{count}</span>}
