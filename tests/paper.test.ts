@@ -109,7 +109,7 @@ test('a quotation is composed: discounts hidden, a drawing added, another templa
   await page.locator('input[type=file][aria-label="A file to go along"]').setInputFiles({
     name: 'sheet.png',
     mimeType: 'image/png',
-    buffer: readFileSync('docs/screenshots/sign-in.png'),
+    buffer: readFileSync('docs/screenshots/desk.png'),
   });
   await expect(page.getByRole('button', { name: 'Leave sheet.png out' })).toBeVisible();
   await kept(page);

@@ -230,7 +230,7 @@ function nextMonday(): string {
   const day = new Date();
   day.setUTCDate(day.getUTCDate() + ((8 - day.getUTCDay()) % 7 || 7));
   return day.toLocaleDateString('en-GB', {
-    day: 'numeric',
+    day: '2-digit',
     month: 'short',
     year: 'numeric',
     timeZone: 'UTC',
