@@ -4,4 +4,4 @@ export { termKindIds, termKinds, type TermField, type TermKindId } from './kinds
 export { termKey, termProblems, type TermMeans } from './check';
 export { readCondition, writeCondition } from './conditions';
 export { readLevels, writeLevels } from './levels';
-export { afterSteps, planFor, planRemoval, standAmong, type KeptTerm, type TermStep } from './plan';
+export { afterSteps, planFor, planRemoval, standAmong, standsOf, type KeptTerm, type TermStep } from './plan';

@@ -2,7 +2,7 @@
  * What becomes of rows that somebody changes: what is in force is never changed. It is followed from a day on, or ends;
  * what is still to come is changed as one likes.
  */
-import { standOf, type Stand } from './in-force';
+import { inForce, standOf, type Stand } from './in-force';
 import { termKey, type TermCells } from './check';
 import { termKinds, type TermKindId } from './kinds';
 
@@ -32,6 +32,29 @@ export interface PlanProblem {
 }
 
 const dated = ({ from, to }: TermCells) => ({ validFrom: from, validTo: to });
+
+/** Where each row stands on a day, by its id. */
+export function standsOf(
+  kind: TermKindId,
+  rows: readonly KeptTerm[],
+  day: string,
+): ReadonlyMap<string, Stand> {
+  const held = new Set(
+    [
+      ...inForce(
+        rows.map((row) => ({ row, ...dated(row) })),
+        ({ row }) => termKey(kind, row, row.id),
+        day,
+      ).values(),
+    ].map(({ row }) => row.id),
+  );
+  return new Map(
+    rows.map(({ id, from }) => [
+      id,
+      from !== null && from > day ? 'ahead' : held.has(id) ? 'now' : ('over' as const),
+    ]),
+  );
+}
 
 /** Where a kept row stands on a day among all of its kind. */
 export function standAmong(kind: TermKindId, row: KeptTerm, all: readonly KeptTerm[], day: string): Stand {

@@ -9,6 +9,7 @@ import {
   readCondition,
   readLevels,
   standAmong,
+  standsOf,
   termKey,
   termProblems,
   writeCondition,
@@ -86,6 +87,10 @@ describe('what is in force', () => {
             const stand = one && standAmong(kind, one, rows, today);
             rows = afterSteps(rows, plan.steps, fresh);
             const after = days.map((day) => held(kind, rows, day));
+            // All at once they stand where each stands by itself.
+            expect([...standsOf(kind, rows, today).values()]).toEqual(
+              rows.map((row) => standAmong(kind, row, rows, today)),
+            );
             // The past is as it was, and so is today where something else begins later.
             for (let day = 0; day < now; day += 1) expect(after[day]).toEqual(before[day]);
             if (given.ahead > 0 && given.do !== 'change') expect(after[now]).toEqual(before[now]);

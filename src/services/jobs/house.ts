@@ -22,6 +22,11 @@ export const tidy: JobKind<null, null> = {
     await dropOldTries();
     await connected().sequelize.query("delete from answers where at < now() - interval '1 day'");
     const now = new Date();
+    // What was worked out stays as long as its job, or the price change that it was worked out for.
+    await connected().sequelize.query(
+      `delete from what_ifs w where not exists (select 1 from jobs j where j.id = w.job)
+         and not exists (select 1 from price_changes c where c.impact_job = w.job)`,
+    );
     const loose = await dropLoose(now);
     return { jobs: await dropJobs(new Date(now.getTime() - jobsKept)), files: loose };
   },

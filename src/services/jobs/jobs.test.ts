@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { JobView } from '../../contract';
 import { connected } from '../../data';
@@ -61,9 +62,13 @@ describe('jobs of the house', () => {
         userId: user?.id ?? '',
         expiresAt: new Date(Date.now() + days * 86_400_000),
       });
+    const { whatIfs } = connected().records;
     const { id } = await begin('house.tidy');
+    for (const job of [id, randomUUID()])
+      await whatIfs.create({ job, position: 0, verdict: 'same', row: {} });
     await runAll();
     expect(value(await seeJob(ines as Actor, id)).state).toBe('done');
+    expect((await whatIfs.findAll({ raw: true })).map(({ job }) => job)).toEqual([id]);
     expect((await sessions.findAll()).map(({ tokenHash }) => tokenHash)).toEqual(['open']);
   });
 

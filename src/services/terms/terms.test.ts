@@ -208,6 +208,8 @@ describe('limits', () => {
       gone: [],
     };
     const { job } = await kept(askForTermsImpact(as(wen), 'limits', input));
+    const again = await kept(askForTermsImpact(as(wen), 'limits', input));
+    expect(again.job).toBe(job);
     const worker = new JobWorker([termsImpactJob] as unknown as AnyJobKind[]);
     while (await worker.runNext());
     const seen = await kept(seeTermsImpact(as(wen), job, { page: 0 }));

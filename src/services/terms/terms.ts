@@ -13,7 +13,7 @@ import {
   afterSteps,
   planFor,
   planRemoval,
-  standAmong,
+  standsOf,
   termKey,
   termKinds,
   termProblems,
@@ -107,15 +107,17 @@ export async function keptTerms(kind: TermKindId, means?: KeepingMeans): Promise
     .map(({ row }) => row);
 }
 
-const viewsOf = (kind: TermKindId, rows: readonly Kept[], day: string): TermRowView[] =>
-  rows.map(({ id, version, cells, from, to, ...row }) => ({
+function viewsOf(kind: TermKindId, rows: readonly Kept[], day: string): TermRowView[] {
+  const stands = standsOf(kind, rows, day);
+  return rows.map(({ id, version, cells, from, to }) => ({
     id,
     version,
     cells: { ...cells },
     from,
     to,
-    stand: standAmong(kind, { id, cells, from, to, ...row }, rows, day),
+    stand: stands.get(id) ?? 'over',
   }));
+}
 
 /** All rows of a kind; those that are over where they are asked for. */
 export async function seeTerms(kind: TermKindId, past = false): Promise<TermsView> {

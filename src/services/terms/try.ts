@@ -1,5 +1,5 @@
 /** Limits and policies tried on open quotes before they are kept: who would have to sign what. */
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import type { AskedJob, TermsInput, WhatIfQuery, WhatIfView } from '../../contract';
 import { afterSteps, inForce, termKey, type KeptTerm, type TermKindId } from '../../core/terms';
 import { connected, type LimitRow, type PolicyRow } from '../../data';
@@ -20,6 +20,11 @@ interface Input {
   kind: TermKindId;
   input: TermsInput;
 }
+
+const digest = (kind: TermKindId, input: TermsInput): string =>
+  createHash('sha256')
+    .update(JSON.stringify([kind, input]))
+    .digest('hex');
 
 const noMeans: KeepingMeans = { numberOf: () => '', customerOf: () => null, decimalsOf: () => 2, today: '' };
 
@@ -65,7 +70,12 @@ export const askForTermsImpact = (
     if (kind !== 'limits' && kind !== 'policies') return fail('invalid', { code: 'term.notTried' });
     const plan = await planned(kind, input);
     if (!plan.ok) return plan;
-    const { id } = await askForJob(termsImpactJob, { kind, input }, { by: actor.id });
+    const { id } = await askForJob(
+      termsImpactJob,
+      { kind, input },
+      // Asked again while it is worked out, the same is not worked out twice.
+      { by: actor.id, once: `terms impact ${actor.id} ${digest(kind, input)}` },
+    );
     return done({ job: id });
   });
 
