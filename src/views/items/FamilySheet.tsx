@@ -10,6 +10,7 @@ import { useGridWords } from '../parts/grid/useGridWords';
 import { useSpeech } from '../speech';
 import { within } from './families';
 import { propertyOf, propertyRow, propertyTypes, readOptions } from './family-rows';
+import shared from '../parts/side/room-page.module.css';
 import css from './items.module.css';
 
 interface Props {
@@ -98,16 +99,16 @@ export function FamilySheet({ code, families, onClose, onKept }: Props) {
       <section className={css.properties}>
         <h3>{t('items.properties')}</h3>
         {from.length > 0 && (
-          <p className={css.quiet}>
+          <p className={shared.quiet}>
             {t('items.inherited', {
               names: from.map((each) => own(each.name, language)).join(', '),
             })}
           </p>
         )}
         <Grid label={t('items.properties')} grid={grid} words={words} className={css.propertyGrid} />
-        <p className={css.quiet}>{t('items.propertyHint')}</p>
+        <p className={shared.quiet}>{t('items.propertyHint')}</p>
       </section>
-      <footer className={css.foot}>
+      <footer className={shared.foot}>
         {family && (
           <Button
             onClick={() =>

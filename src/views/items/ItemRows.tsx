@@ -6,7 +6,7 @@ import { useGridWords } from '../parts/grid/useGridWords';
 import { useSpeech } from '../speech';
 import { changesIn, type RowChanges } from './item-rows';
 import { useItemColumns } from './useItemColumns';
-import css from './items.module.css';
+import shared from '../parts/side/room-page.module.css';
 
 interface Props {
   /** As they are when the grid begins. */
@@ -41,8 +41,8 @@ export function ItemRows({ rows, items, families, before, family, onChanges, onC
   const tellCursor = useLatest(onCursor);
   useEffect(() => tellCursor.current(sku), [sku, tellCursor]);
   return (
-    <div className={css.rows}>
-      <Grid label={t('place.items')} grid={grid} words={words} className={css.grid} />
+    <div className={shared.rows}>
+      <Grid label={t('place.items')} grid={grid} words={words} className={shared.grid} />
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { ArrowRight, FolderPlus, Pencil } from 'lucide-react';
 import type { FamilyView, ItemRowView, ItemsView } from '../../contract';
 import { foundBy } from '../../core/finding';
 import { own } from '../../i18n';
-import { Button, Field, LinkButton, say } from '../../ui';
+import { classes, Button, Field, LinkButton, say } from '../../ui';
 import { addressOf, ask, sentences, type Refusal } from '../api';
 import { Side, SideEntry, SideGroup } from '../parts/side/Side';
 import { useStays } from '../parts/useStays';
@@ -16,6 +16,7 @@ import { hasWrong, noChanges, rowOf, sentRow, type RowChanges } from './item-row
 import { takenFrom } from './item-sheet';
 import { useItemColumns } from './useItemColumns';
 import type { Row } from '../../ui/grid';
+import shared from '../parts/side/room-page.module.css';
 import css from './items.module.css';
 
 interface Props {
@@ -72,19 +73,19 @@ function Page({ first }: Pick<Props, 'first'>) {
     setFilter({ family: null, find: '', only: true });
   });
   return (
-    <div className={css.page} data-sheet={sheet !== null || undefined}>
+    <div className={classes(shared.page, css.beside)} data-sheet={sheet !== null || undefined}>
       <FamilyTree
         families={view.families}
         chosen={filter.family}
         onChoose={(family) => show({ ...filter, family })}
         onSheet={setSheet}
       />
-      <div className={css.main}>
-        <div className={css.head}>
+      <div className={shared.main}>
+        <div className={shared.head}>
           <h1>{t('place.items')}</h1>
-          <span className={css.quiet}>{t('items.count', { count: rows.length })}</span>
+          <span className={shared.quiet}>{t('items.count', { count: rows.length })}</span>
           {(changed > 0 || filter.only) && (
-            <label className={css.check}>
+            <label className={shared.check}>
               <input
                 type="checkbox"
                 checked={filter.only}
@@ -115,14 +116,14 @@ function Page({ first }: Pick<Props, 'first'>) {
           onChanges={setNow}
           onCursor={setCursor}
         />
-        <div className={css.foot}>
+        <div className={shared.foot}>
           {cursor !== null && (
             <LinkButton look="plain" href={pathOf(cursor)} title="Alt+Enter">
               {t('items.open', { sku: cursor })}
               <ArrowRight size={14} aria-hidden />
             </LinkButton>
           )}
-          <span role="status" className={hasWrong(now) ? css.wrong : css.quiet}>
+          <span role="status" className={hasWrong(now) ? shared.wrong : shared.quiet}>
             {hasWrong(now) ? t('house.toMend') : changed > 0 ? t('items.changed', { count: changed }) : ''}
           </span>
           <Button disabled={changed === 0} onClick={() => begin(view)}>

@@ -7,6 +7,7 @@ import { ask } from '../api';
 import { useSpeech } from '../speech';
 import { entryText } from './entry-words';
 import { Tried } from './Tried';
+import shared from '../parts/side/room-page.module.css';
 import css from './prices.module.css';
 
 interface Props {
@@ -43,7 +44,7 @@ export function EntryAside({ entry, list, onClose }: Props) {
           <X size={15} aria-hidden />
         </Button>
       </header>
-      {inside !== '' && <p className={css.quiet}>{t('prices.inside', { bundle: inside })}</p>}
+      {inside !== '' && <p className={shared.quiet}>{t('prices.inside', { bundle: inside })}</p>}
       <section>
         <h3>
           {t('prices.tried')}, {list.currency}
@@ -60,7 +61,7 @@ export function EntryAside({ entry, list, onClose }: Props) {
                 {to !== null && ` · ${t('prices.until', { to: date(to, language) })}`}
               </span>
               <span>{entryText(then, list.decimals, words)}</span>
-              <span className={css.quiet}>
+              <span className={shared.quiet}>
                 {change ? (
                   <a href={`/prices/changes/${change.id}`}>
                     {t('prices.by', { name: change.name, by: change.by })}

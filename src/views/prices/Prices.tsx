@@ -13,6 +13,7 @@ import { EntryAside } from './EntryAside';
 import { PricesSide } from './PricesSide';
 import { PutIn } from './PutIn';
 import { entryText, marginText, shortText } from './entry-words';
+import shared from '../parts/side/room-page.module.css';
 import css from './prices.module.css';
 
 interface Props {
@@ -75,14 +76,14 @@ function Page({ view, first }: { view: PricesView; first: EntriesPage }) {
     setMarked(all ? new Map() : new Map(entries.rows.map((row) => [placeOf(row), row])));
   if (!list) return null;
   return (
-    <div className={css.page} data-aside={open !== null || undefined}>
+    <div className={shared.page} data-aside={open !== null || undefined}>
       <PricesSide
         view={view}
         chosen={wanted.list}
         onList={(code) => want({ list: code })}
         onBegin={() => setDialog('begin')}
       />
-      <div className={css.main}>
+      <div className={shared.main}>
         <Head
           view={view}
           list={list}
@@ -181,9 +182,9 @@ function Head({
   const { t, language } = useSpeech();
   const { day, family, find } = wanted;
   return (
-    <div className={css.head}>
+    <div className={shared.head}>
       <h1>{own(list.name, language)}</h1>
-      <span className={css.quiet} role="status">
+      <span className={shared.quiet} role="status">
         {t('prices.count', { count })}
         {marked > 0 && ` · ${t('prices.marked', { count: marked })}`}
       </span>
@@ -307,7 +308,7 @@ function Entries({
         cell: ({ name, inside, drafts }) => (
           <>
             {own(name, language)}
-            {inside !== '' && <span className={css.quiet}> {t('prices.inside', { bundle: inside })}</span>}
+            {inside !== '' && <span className={shared.quiet}> {t('prices.inside', { bundle: inside })}</span>}
             {drafts.length > 0 && (
               <a
                 className={css.drafted}

@@ -7,6 +7,7 @@ import { ask, sentences } from '../api';
 import { DayField } from '../parts/DayField';
 import { useSpeech } from '../speech';
 import { FormulaField, isFormula } from './FormulaField';
+import shared from '../parts/side/room-page.module.css';
 import css from './prices.module.css';
 
 interface Props {
@@ -128,7 +129,7 @@ export function PutIn({ view, list, family, find, count, marked, onClose }: Prop
           onChange={(event) => setOver(event.target.value === 'marked' ? 'marked' : 'all')}
         />
         <FormulaField value={formula} lists={view.lists} onText={setFormula} />
-        {over === 'marked' && formula.trim() === '' && <p className={css.quiet}>{t('prices.byHand')}</p>}
+        {over === 'marked' && formula.trim() === '' && <p className={shared.quiet}>{t('prices.byHand')}</p>}
       </div>
       <DialogFoot>
         <Button look="main" disabled={!ready || busy} onClick={() => void put()}>

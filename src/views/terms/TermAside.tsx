@@ -6,6 +6,7 @@ import type { GridColumn } from '../../ui/grid';
 import { ask } from '../api';
 import { useSpeech } from '../speech';
 import { useTermColumns } from './useTermColumns';
+import shared from '../parts/side/room-page.module.css';
 import css from './terms.module.css';
 
 /** What a row of terms was and will be, and who changed it. */
@@ -33,7 +34,7 @@ export function TermAside({ view, row }: { view: TermsView; row: TermRowView }) 
           <ol className={css.past}>
             {history?.rows.map(({ id, from, to, stand, cells }) => (
               <li key={id} data-stand={stand}>
-                <span className={css.quiet}>
+                <span className={shared.quiet}>
                   {from === null ? t('terms.ever') : date(from, language)}
                   {to !== null && ` ${t('terms.until', { to: date(to, language) })}`} ·{' '}
                   {t(`terms.is.${stand}`)}
@@ -54,11 +55,11 @@ export function TermAside({ view, row }: { view: TermsView; row: TermRowView }) 
       )}
       <section>
         <h2>{t('terms.who')}</h2>
-        {history?.changes.length === 0 && <p className={css.quiet}>{t('terms.noHistory')}</p>}
+        {history?.changes.length === 0 && <p className={shared.quiet}>{t('terms.noHistory')}</p>}
         <ol className={css.past}>
           {history?.changes.map(({ at, by, action, changes }, index) => (
             <li key={index}>
-              <span className={css.quiet}>{t('terms.changedBy', { by, at: dateTime(at, language) })}</span>
+              <span className={shared.quiet}>{t('terms.changedBy', { by, at: dateTime(at, language) })}</span>
               <span>{t(`terms.action.${action.replace('term.', '')}` as 'terms.action.added')}</span>
               {changes.map(({ field, from, to }) => (
                 <span key={field}>

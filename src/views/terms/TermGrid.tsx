@@ -6,7 +6,7 @@ import { Grid, useGrid, type Row } from '../../ui/grid';
 import { useGridWords } from '../parts/grid/useGridWords';
 import { useSpeech } from '../speech';
 import { useTermColumns } from './useTermColumns';
-import css from './terms.module.css';
+import shared from '../parts/side/room-page.module.css';
 
 interface Props {
   view: TermsView;
@@ -31,8 +31,8 @@ export function TermGrid({ view, rows, onRows, onCursor }: Props) {
   const tellCursor = useLatest(onCursor);
   useEffect(() => tellCursor.current(byId.get(at) ?? null), [at, byId, tellCursor]);
   return (
-    <div className={css.rows} data-kind={termKinds[view.kind].id}>
-      <Grid label={t(`terms.kind.${view.kind}`)} grid={grid} words={words} className={css.grid} />
+    <div className={shared.rows} data-kind={termKinds[view.kind].id}>
+      <Grid label={t(`terms.kind.${view.kind}`)} grid={grid} words={words} className={shared.grid} />
     </div>
   );
 }

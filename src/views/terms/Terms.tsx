@@ -15,6 +15,7 @@ import { TermAside } from './TermAside';
 import { TermGrid } from './TermGrid';
 import { hasWrongCells, rowOfTerm, takeTerms, termChanges, type SentTerms } from './term-rows';
 import { useTermColumns } from './useTermColumns';
+import shared from '../parts/side/room-page.module.css';
 import css from './terms.module.css';
 
 interface Props {
@@ -104,7 +105,7 @@ function Page({ first }: Pick<Props, 'first'>) {
     );
   };
   return (
-    <div className={css.page} data-aside={(aside && cursor !== null) || undefined}>
+    <div className={shared.page} data-aside={(aside && cursor !== null) || undefined}>
       <Side label={t('place.terms')}>
         {groups.map((group, at) => (
           <SideGroup key={at} title={at === 0 ? t('terms.kinds') : ''}>
@@ -116,14 +117,14 @@ function Page({ first }: Pick<Props, 'first'>) {
           </SideGroup>
         ))}
       </Side>
-      <div className={css.main}>
-        <div className={css.head}>
+      <div className={shared.main}>
+        <div className={shared.head}>
           <div className={css.title}>
             <h1>{t(`terms.kind.${kind}`)}</h1>
-            <p className={css.quiet}>{t(`terms.says.${kind}`)}</p>
+            <p className={shared.quiet}>{t(`terms.says.${kind}`)}</p>
           </div>
           {dated && (
-            <label className={css.check}>
+            <label className={shared.check}>
               <input
                 type="checkbox"
                 checked={past}
@@ -152,7 +153,7 @@ function Page({ first }: Pick<Props, 'first'>) {
           )}
         </div>
         <TermGrid key={begun.turn} view={view} rows={begun.rows} onRows={setNow} onCursor={setCursor} />
-        <div className={css.foot}>
+        <div className={shared.foot}>
           {dated && (
             <div className={css.day}>
               <span aria-hidden>{t('terms.changesFrom')}</span>
@@ -164,7 +165,7 @@ function Page({ first }: Pick<Props, 'first'>) {
               />
             </div>
           )}
-          <span role="status" className={wrong ? css.wrong : css.quiet}>
+          <span role="status" className={wrong ? shared.wrong : shared.quiet}>
             {wrong ? t('house.toMend') : changed > 0 ? t('terms.changed', { count: changed }) : ''}
           </span>
           <Button disabled={changed === 0} onClick={() => show(rowsOf(view))}>
