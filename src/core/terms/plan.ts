@@ -120,6 +120,7 @@ export function planFor(
   if (wanted.id === undefined) {
     const begins = isDated ? (row.from ?? from) : null;
     if (begins !== null && begins < today) return refuse('term.past', 'from');
+    if (begins !== null && row.to !== null && row.to < begins) return refuse('term.past', 'to');
     if (takes(begins)) return refuse('term.twice', fields[0] ?? 'en');
     return { ok: true, steps: [{ does: 'add', row: { ...row, from: begins }, follows: null }] };
   }
@@ -133,6 +134,8 @@ export function planFor(
   const same = sameCells(kept, wanted);
   if (stand === 'ahead') {
     if (row.from === null || row.from < today) return refuse('term.past', 'from');
+    // One that ends before it begins would hand its end to what it follows, and that would have ended in the past.
+    if (row.to !== null && row.to < row.from) return refuse('term.past', 'to');
     if (takes(row.from, kept.id)) return refuse('term.twice', 'from');
     if (same && row.from === kept.from && row.to === kept.to) return { ok: true, steps: [] };
     const ended = endedFor(kept, all);
