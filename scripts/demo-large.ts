@@ -67,7 +67,7 @@ await connected().transaction(async () => {
     select q.id, r.id as revision, n from quotes q
     join lateral (select id from quote_revisions v where v.quote_id = q.id order by number desc limit 1) r on true
     join generate_series(1, ${String(quotes)}) n on true
-    where q.number like 'Q-26-____' order by n, q.number limit (select greatest(0, ${String(quotes)} - count(*)) from quotes)`);
+    where q.number ~ '^Q-[0-9]{2}-[0-9]{4}$' order by n, q.number limit (select greatest(0, ${String(quotes)} - count(*)) from quotes)`);
   await copy('quotes', 'quotes o join again c on c.id = o.id', {
     id: copied('id'),
     number: `format('%s-%s', o.number, lpad(c.n::text, 4, '0'))`,

@@ -7,7 +7,7 @@ import { refreshAll } from '../src/services/quotes/figures/quote-facts';
 
 const applied = await migrate(connected());
 if (applied.length > 0) console.log(`Schema: ${applied.join(', ')}`);
-const { loaded, people } = await loadDemo('demo');
+const { loaded, people } = await loadDemo('demo', { history: true });
 if (loaded) console.log('Demo data loaded.');
 // What lists show of quotes that were made before it was kept with them.
 const refreshed = await refreshAll();

@@ -36,6 +36,15 @@ const shoot = async (name) => {
   console.log(name);
 };
 
+/** A quote of the demo by its title; where an order was made of it, that is opened. */
+const openQuote = async (title) => {
+  const found = await page.request.get('/api/search', { params: { find: title } });
+  const hit = (await found.json()).find(({ kind }) => kind === 'quote');
+  await page.goto(`/quotes/${hit.id}`);
+  const { order } = await (await page.request.get(`/api/quotes/${hit.id}`)).json();
+  if (order) await page.goto(`/orders/${order.id}`);
+};
+
 await page.goto('/sign-in');
 await page.getByLabel('E-mail').fill('mara@harrowmoor.example');
 await page.getByLabel('Password', { exact: true }).fill('harrowmoor');
@@ -46,18 +55,16 @@ await page.goto('/catalogue');
 await shoot('catalogue');
 await page.goto('/quotes');
 await shoot('quotes');
-await page.getByRole('link', { name: 'Q-26-0001' }).click();
+await openQuote('North Face, new gate');
 await page.waitForURL(/quotes\/./);
 await still();
 const northFace = page.url();
-await page.goto('/quotes');
-await page.getByRole('link', { name: 'Q-26-0008' }).click();
+await openQuote('Timber gate, running it');
 await page.waitForURL(/quotes\/./);
 await still();
 await page.getByRole('button', { name: /^Net of line 9/ }).click();
 await shoot('ledger');
-await page.goto('/quotes');
-await page.getByRole('link', { name: 'Q-26-0011' }).click();
+await openQuote('Log yard, round the scale');
 await page.waitForURL(/quotes\/./);
 await still();
 await page.getByRole('button', { name: 'More' }).click();
@@ -120,20 +127,17 @@ await page.goto(`/bench/${gate}`);
 await still();
 await page.getByRole('complementary').getByRole('button', { name: /^List/ }).click();
 await shoot('bench-bundle');
-await page.goto('/orders');
-await still();
-await page.getByRole('link', { name: 'O-26-0001' }).click();
+await openQuote('Fell End, second deck');
 await page.waitForURL(/orders\/./);
 await shoot('order');
-await page.getByRole('link', { name: 'W-26-0001-1' }).click();
+await page.getByRole('link', { name: /^W-.*-1$/ }).click();
 await page.waitForURL(/work/);
 await shoot('work-order');
 // What a manager is asked to sign.
 await page.request.post('/api/session', {
   data: { email: 'tobias@harrowmoor.example', password: 'harrowmoor' },
 });
-await page.goto('/quotes');
-await page.getByRole('link', { name: 'Q-26-0009' }).click();
+await openQuote('Bauhof Nord');
 await page.waitForURL(/quotes\/./);
 await still();
 await shoot('sign-off');

@@ -2,7 +2,7 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { people, ready, signIn } from './people';
+import { demoQuote, people, ready, signIn } from './people';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -76,18 +76,20 @@ for (const theme of ['light', 'dark'] as const) {
       await page.goto(path);
       await look(name);
     }
-    await page.getByLabel('Find in the orders').fill('O-26-0001');
-    await page.getByRole('link', { name: 'O-26-0001' }).click();
+    const { order } = await demoQuote(page, 'Fell End, second deck');
+    await page.getByLabel('Find in the orders').fill(order?.number ?? '');
+    await page.getByRole('link', { name: order?.number ?? '' }).click();
     await page.waitForURL(/\/orders\/./);
     await look('order');
-    await page.getByRole('link', { name: 'W-26-0001-1' }).click();
+    await page.getByRole('link', { name: /^W-.*-1$/ }).click();
     await page.waitForURL(/\/work\//);
     await look('work order');
     await page.goto('/quotes');
     await ready(page);
     // Other tests make quotes too: the first may be far down by now.
-    await page.getByLabel('Find in the quotes').fill('Q-26-0001');
-    await page.getByRole('link', { name: 'Q-26-0001' }).click();
+    const { number } = await demoQuote(page, 'North Face, new gate');
+    await page.getByLabel('Find in the quotes').fill(number);
+    await page.getByRole('link', { name: number }).click();
     await page.waitForURL(/\/quotes\/./);
     await ready(page);
     await page.getByRole('button', { name: 'Price walk of line 1' }).click();

@@ -51,6 +51,13 @@ export async function openQuote(page: Page, part: string, customer: string): Pro
   return page.url().split('/').pop() as string;
 }
 
+/** A quote of the demo by its title, with the order that was made of it. Numbers follow from what else there is. */
+export async function demoQuote(page: Page, title: string): Promise<QuoteView> {
+  const found = await page.request.get('/api/search', { params: { find: title } });
+  const hits = (await found.json()) as { kind: string; id: string }[];
+  return quoteOf(page, hits.find(({ kind }) => kind === 'quote')?.id ?? '');
+}
+
 /** From a quote to the Bench. */
 export async function configure(page: Page, model = 'Ridgeback'): Promise<void> {
   // In a small window it stands in the menu.

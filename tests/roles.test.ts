@@ -1,7 +1,18 @@
 /** What each role sees and may do; a dealer meets no cost in any payload. */
 import { expect, test, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/contract';
-import { configure, openQuote, option, password, people, quoteOf, ready, refusal, signIn } from './people';
+import {
+  demoQuote,
+  configure,
+  openQuote,
+  option,
+  password,
+  people,
+  quoteOf,
+  ready,
+  refusal,
+  signIn,
+} from './people';
 
 test('a dealer quotes for an own customer and no payload on the way tells a cost', async ({ page }) => {
   const leaks: string[] = [];
@@ -101,9 +112,7 @@ test('a modeller reads prices and costs but opens no quotes; a manager sees marg
 
   const manager = await (await browser.newContext()).newPage();
   await signIn(manager, people.manager);
-  await manager.goto('/?whose=team');
-  await ready(manager);
-  await manager.getByRole('link', { name: /Q-26-0001/ }).click();
+  await manager.goto(`/quotes/${(await demoQuote(manager, 'North Face, new gate')).id}`);
   await ready(manager);
   await expect(manager.getByRole('columnheader', { name: 'Margin' })).toBeVisible();
   await expect(manager.getByRole('heading', { name: 'Callowhill Quarries Ltd' })).toBeVisible();

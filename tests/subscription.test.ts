@@ -4,15 +4,11 @@
  */
 import { expect, test, type Page } from '@playwright/test';
 import { exact } from '../src/core/exact';
-import { people, quoteOf, ready, refusal, saved, signIn, type } from './people';
+import { demoQuote, people, quoteOf, ready, refusal, saved, signIn, type } from './people';
 
 /** Opens a quote of the demo. */
-async function openDemo(page: Page, number: string): Promise<string> {
-  const hits = (await (await page.request.get(`/api/search?find=${number}`)).json()) as {
-    kind: string;
-    id: string;
-  }[];
-  const id = hits.find(({ kind }) => kind === 'quote')?.id ?? '';
+async function openDemo(page: Page, title: string): Promise<string> {
+  const { id } = await demoQuote(page, title);
   await page.goto(`/quotes/${id}`);
   await ready(page);
   return id;
@@ -20,7 +16,7 @@ async function openDemo(page: Page, number: string): Promise<string> {
 
 test('what recurs inside a build is told apart, explained, and printed with its days', async ({ page }) => {
   await signIn(page, people.engineer);
-  const id = await openDemo(page, 'Q-26-0012');
+  const id = await openDemo(page, 'Hall 2, all in');
   const before = await quoteOf(page, id);
   const [line] = before.lines;
   const subscriptions = line?.price.subscriptions ?? [];
@@ -83,14 +79,14 @@ test('the term belongs to the build, and the agreements of the customer stand in
   page,
 }) => {
   await signIn(page, people.engineer);
-  const id = await openDemo(page, 'Q-26-0012');
+  const id = await openDemo(page, 'Hall 2, all in');
   const { version, lines } = await quoteOf(page, id);
   const refused = await page.request.patch(`/api/quotes/${id}/lines/${lines[0]?.id ?? ''}`, {
     data: { version, term: { start: '2027-01-01', months: 24, days: 0 } },
   });
   expect(await refusal(refused)).toMatchObject({ status: 422, code: 'line.notRecurring', field: 'term' });
 
-  await openDemo(page, 'Q-26-0008');
+  await openDemo(page, 'Timber gate, running it');
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: 'Deal' }).click();
   const agreement = page

@@ -2,6 +2,7 @@
 import type { Family, Item } from '../../core/items';
 import type { Texts } from '../../core/model';
 import type { Term } from '../../core/pricing';
+import type { Lost } from '../../core/quotes';
 import type { TypedInput, Role } from '../../contract';
 import type { CustomerClass, GrantRow, LimitRow, QuantityDiscountRow } from '../../data';
 import type { ChangeFile, EntryFile } from './demo-entries';
@@ -52,12 +53,26 @@ export interface LineFile {
   passed?: { rule: string; reason: string }[];
   quantity: number;
 }
-/** A quote. `daysAgo`: opened then, at the prices of then; `send`: sent, and then revised as `then` says. */
+/** What somebody who signs said: yes, no, or yes on other discounts, by line. */
+export interface AnswerFile {
+  by: string;
+  answer: 'yes' | 'no' | 'counter';
+  comment: string;
+  counter?: { line: number; rate: string }[];
+}
+/**
+ * A quote. `daysAgo`: opened then, at the prices of then; `send`: sent, the day after or when `sentDaysAgo` says, and
+ * then revised as `then` says; `settledDaysAgo`: accepted or lost then, and not today.
+ */
 export interface QuoteFile {
   daysAgo?: number;
   resale?: string;
   send?: boolean;
+  sentDaysAgo?: number;
   then?: { line: number; quantity?: number; hand?: TypedInput }[];
+  answer?: AnswerFile;
+  lost?: Lost;
+  settledDaysAgo?: number;
   by: string;
   ask?: string;
   customer: string;

@@ -1,22 +1,56 @@
 /** The demo's quotes, made through the same services that people use. */
-import { subDays } from 'date-fns';
 import type { QuoteView } from '../../contract';
+import type { Lost } from '../../core/quotes';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { beginBuild } from '../builds/begin';
 import { saveContent } from '../builds/save';
-import { inDays } from '../kernel/clock';
+import { inDays, onDay } from '../kernel/clock';
 import type { Result } from '../kernel/failure';
 import { acceptQuote } from '../orders/orders';
-import { reviseQuote, sendQuote } from '../quotes/history/revisions';
+import { loseQuote, reviseQuote, sendQuote } from '../quotes/history/revisions';
 import { changeLine, changeLines } from '../quotes/lines/lines';
 import { addByNumber, putOnQuote } from '../quotes/lines/quote-builds';
 import { changeWhole, openQuote, seeQuote } from '../quotes/quotes';
-import { askSignOff } from '../quotes/sign-off/sign-offs';
-import type { LineFile, QuoteFile } from './demo-files';
+import { answerSignOff, askSignOff } from '../quotes/sign-off/sign-offs';
+import type { AnswerFile, LineFile, QuoteFile } from './demo-files';
+
+/** The people of the demo, by their addresses. */
+export type People = ReadonlyMap<string, Actor>;
 
 /** Makes a quote as its file tells: its lines, what is typed for it, and what became of it. */
-export async function loadQuote(file: QuoteFile, actor: Actor): Promise<void> {
+export async function loadQuote(file: QuoteFile, people: People): Promise<void> {
+  const actor = people.get(file.by);
+  if (!actor) throw new Error(`nobody is called ${file.by}`);
+  const { daysAgo, settledDaysAgo } = file;
+  let quote = await ago(daysAgo, () => opened(file, actor));
+  if (file.ask !== undefined)
+    quote = must(
+      await ago(daysAgo, () => askSignOff(actor, quote.id, { version: quote.version, reason: file.ask ?? '' })),
+    );
+  if (file.answer) quote = await answered(quote, file.answer, people);
+  if (daysAgo !== undefined) await stamp(quote.id, inDays(-daysAgo));
+  if (file.send) {
+    const sent = file.sentDaysAgo ?? (daysAgo ?? 1) - 1;
+    quote = must(await ago(sent, () => sendQuote(actor, quote.id, { version: quote.version })));
+  }
+  if (file.then) quote = await revise(actor, quote, file.then);
+  const version = async (): Promise<number> => must(await seeQuote(actor, quote.id)).version;
+  if (file.accept) must(await ago(settledDaysAgo, async () => acceptQuote(actor, quote.id, await version())));
+  if (file.lost)
+    must(
+      await ago(settledDaysAgo, async () =>
+        loseQuote(actor, quote.id, { version: await version(), ...(file.lost as Lost) }),
+      ),
+    );
+  await touched(quote.id, settledDaysAgo ?? (file.then || file.accept || file.lost ? undefined : daysAgo));
+}
+
+/** Does something as on a day that is past; today where none is told. */
+const ago = <T>(days: number | undefined, work: () => Promise<T>): Promise<T> =>
+  days === undefined || days <= 0 ? work() : onDay(inDays(-days), work);
+
+async function opened(file: QuoteFile, actor: Actor): Promise<QuoteView> {
   const customer = await connected().records.customers.findOne({ where: { number: file.customer } });
   let quote = must(await openQuote(actor, { customerId: customer?.id ?? '', title: file.title }));
   for (const line of file.lines) quote = await addLine(actor, quote, line);
@@ -24,11 +58,21 @@ export async function loadQuote(file: QuoteFile, actor: Actor): Promise<void> {
     quote = must(await changeWhole(actor, quote.id, { version: quote.version, resale: file.resale }));
   if (file.whole)
     quote = must(await changeWhole(actor, quote.id, { version: quote.version, whole: file.whole }));
-  if (file.ask) quote = must(await askSignOff(actor, quote.id, { version: quote.version, reason: file.ask }));
-  if (file.daysAgo !== undefined) await age(quote, file.daysAgo);
-  if (file.send) quote = await send(actor, quote, file.daysAgo ?? 1);
-  if (file.then) quote = await revise(actor, quote, file.then);
-  if (file.accept) must(await acceptQuote(actor, quote.id, must(await seeQuote(actor, quote.id)).version));
+  return quote;
+}
+
+/** Answers what was asked of whoever signs. */
+async function answered(quote: QuoteView, file: AnswerFile, people: People): Promise<QuoteView> {
+  const asked = quote.signOff?.history.find(({ state }) => state === 'asked');
+  const { answer, comment, counter = [] } = file;
+  return must(
+    await answerSignOff(people.get(file.by) as Actor, quote.id, asked?.id ?? '', {
+      version: quote.version,
+      answer,
+      comment,
+      counter: counter.map(({ line, rate }) => ({ line: quote.lines[line - 1]?.id ?? '', rate })),
+    }),
+  );
 }
 
 async function addLine(actor: Actor, before: QuoteView, file: LineFile): Promise<QuoteView> {
@@ -65,15 +109,6 @@ async function addBuild(actor: Actor, quote: QuoteView, file: LineFile): Promise
   return must(await putOnQuote(actor, build.id, { version: quote.version, quantity }));
 }
 
-async function send(actor: Actor, quote: QuoteView, daysAgo: number): Promise<QuoteView> {
-  const sent = must(await sendQuote(actor, quote.id, { version: quote.version }));
-  await connected().records.revisions.update(
-    { settledAt: subDays(new Date(), daysAgo - 1) },
-    { where: { quoteId: quote.id } },
-  );
-  return sent;
-}
-
 async function revise(
   actor: Actor,
   sent: QuoteView,
@@ -87,15 +122,25 @@ async function revise(
   return quote;
 }
 
-/** Makes a quote as old as it is told to be: its lines stand on the prices of then. */
-async function age(quote: QuoteView, days: number): Promise<void> {
-  const { lines, revisions, quotes } = connected().records;
-  const then = subDays(new Date(), days);
-  await lines.update({ pricedOn: inDays(-days) }, { where: { id: quote.lines.map((line) => line.id) } });
-  await revisions.update({ madeAt: then }, { where: { quoteId: quote.id } });
-  await quotes.update({ createdAt: then }, { where: { id: quote.id } });
+/** Makes what was just made of a quote as old as it is told to be. */
+async function stamp(quoteId: string, day: string): Promise<void> {
+  const { revisions, quotes, signOffs } = connected().records;
+  const then = new Date(`${day}T09:00:00Z`);
+  await quotes.update({ createdAt: then }, { where: { id: quoteId } });
+  const [made] = await revisions.findAll({ where: { quoteId } });
+  await made?.update({ madeAt: then });
+  await signOffs.update({ askedAt: then }, { where: { revisionId: made?.id ?? '' } });
 }
 
+/** Says when a quote was last changed, and its order made, where that is not today. */
+async function touched(quoteId: string, daysAgo: number | undefined): Promise<void> {
+  if (daysAgo === undefined || daysAgo <= 0) return;
+  const then = new Date(`${inDays(-daysAgo)}T15:00:00Z`);
+  await connected().records.quotes.update({ updatedAt: then }, { where: { id: quoteId } });
+  await connected().records.orders.update({ createdAt: then }, { where: { quoteId } });
+}
+
+/** What came of it; where it was refused, the demo is wrong. */
 function must<T>(result: Result<T>): T {
   if (!result.ok) throw new Error(`demo data refused: ${JSON.stringify(result.failures)}`);
   return result.value;

@@ -5,7 +5,9 @@ import { roles, type Role } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { loadCatalogue } from './demo-catalogue';
-import type { QuoteFile } from './demo-files';
+import { loadDrawings } from './demo-drawings';
+import type { CustomerFile, QuoteFile } from './demo-files';
+import { historyOf, loadEarlierPrices, type HistoryFile } from './demo-history';
 import { loadPaper } from './demo-paper';
 import { demoPassword, loadPeople } from './demo-people';
 import { loadQuote } from './demo-quotes';
@@ -13,10 +15,12 @@ import { loadQuote } from './demo-quotes';
 export { demoPassword };
 
 /**
- * Loads everything if there are no users yet. Gives the sign-ins; `loaded` tells whether anything was done.
+ * Loads everything if there are no users yet, with three years of `history` before it where that is wanted. Gives the
+ * sign-ins; `loaded` tells whether anything was done.
  */
 export async function loadDemo(
   folder: string,
+  { history = false }: { history?: boolean } = {},
 ): Promise<{ loaded: boolean; people: { email: string; role: Role; name: string }[] }> {
   const { users } = connected().records;
   const present = await users.findAll({
@@ -36,8 +40,15 @@ export async function loadDemo(
   );
   const people = await loadPeople(read);
   await loadPaper(read);
+  await loadDrawings(read, (people.get('wen@harrowmoor.example') as Actor).id);
+  if (history) {
+    const past = await read<HistoryFile>('history.json');
+    await connected().transaction(() => loadEarlierPrices(past));
+    for (const quote of historyOf(past, await read<CustomerFile[]>('customers.json')))
+      await loadQuote(quote, people);
+  }
   for (const quote of await read<QuoteFile[]>('quotes.json'))
-    await loadQuote(quote, people.get(quote.by) as Actor);
+    await loadQuote(quote, people);
   return { loaded: true, people: [...people.values()] };
 }
 

@@ -1,6 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
+import { now } from './clock';
 import { done, fail, type Result } from './failure';
 
 class RolledBack extends Error {
@@ -84,5 +85,5 @@ export async function record(
   subject: string,
   details: Record<string, unknown>,
 ): Promise<void> {
-  await connected().records.audit.create({ userId: actor?.id ?? null, action, subject, details });
+  await connected().records.audit.create({ at: now(), userId: actor?.id ?? null, action, subject, details });
 }

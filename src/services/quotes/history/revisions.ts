@@ -5,7 +5,7 @@ import { type LoseInput, type QuoteView, type ReviseInput, type VersionInput } f
 import { sumLines } from '../../../core/pricing';
 import { connected, type BuildRow, type RevisionRow, type Stored } from '../../../data';
 import type { Actor } from '../../access/actor';
-import { inDays, today } from '../../kernel/clock';
+import { inDays, now, today } from '../../kernel/clock';
 import { done, fail, type Failure, type Result } from '../../kernel/failure';
 import {
   counted,
@@ -61,7 +61,7 @@ export async function settle(
   const taxed =
     revision.taxed ?? (await taxOf(deliveredTo(revision.customer), counted(priced), list.decimals)) ?? null;
   await revisions.update(
-    { taxed, settledAt: new Date(), settledBy: actor.id, ...to },
+    { taxed, settledAt: now(), settledBy: actor.id, ...to },
     { where: { id: revision.id } },
   );
 }

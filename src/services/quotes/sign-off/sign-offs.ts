@@ -13,6 +13,7 @@ import {
 import { connected, type Offer, type SignOffRow } from '../../../data';
 import { refusal, type Actor } from '../../access/actor';
 import { answersAs, signs } from '../../access/deputies';
+import { now } from '../../kernel/clock';
 import { done, fail, type Result } from '../../kernel/failure';
 import { partsIn, priceLines } from '../figures/quote-pricing';
 import { changeQuote } from '../quotes';
@@ -116,7 +117,7 @@ export async function answerSignOff(
       ...(answer === 'no' ? {} : { figures, policies }),
       answeredBy: actor.id,
       answeredFor: as.id === actor.id ? null : as.id,
-      answeredAt: new Date(),
+      answeredAt: now(),
     });
     await record(actor, 'signOff.answered', quote.number, {
       answer,
