@@ -33,8 +33,8 @@ export interface BenchView {
   context: Context;
   tariff: Tariff;
   terms: LineTerms;
-  /** Of items; of one that may not be sold here the sentence that says why. */
-  facts: Record<string, { leadDays: number; mass?: string; unsold?: string }>;
+  /** Of items; of one that may not be sold here the sentence that says why, of one with a picture its file. */
+  facts: Record<string, { leadDays: number; mass?: string; unsold?: string; picture?: string }>;
   itemNames: Record<string, Texts>;
   /** Whom it is for; null while it is for nobody yet. */
   customer: string | null;

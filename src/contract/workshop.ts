@@ -1,6 +1,7 @@
 /** The Workshop: drafts of models, what they would change, and the versions that come of them. */
 import { array, boolean, lazy, mixed, object, string, type Schema } from 'yup';
 import type { Finding, TestResult } from '../core/engine';
+import type { ItemProperty, PropertyValue } from '../core/items';
 import type { ModelDocument, ModelProblem, Texts } from '../core/model';
 import {
   isEdit,
@@ -283,6 +284,12 @@ export interface DraftEntries {
   items: Record<string, (string | null)[]>;
 }
 
+/** What the catalogue tells of the items that a draft brings, by the properties of their families. */
+export interface DraftFacts {
+  families: Record<string, ItemProperty[]>;
+  items: Record<string, { family: string; name: Texts; values: Record<string, PropertyValue> }>;
+}
+
 /** What a check found, or the job that is at it. */
 export interface CheckAnswer {
   check: DraftCheck | null;
@@ -424,6 +431,11 @@ export const workshop = {
     says: 'What the items of a draft list at today in each price list.',
     who: 'model',
     answers: json<DraftEntries>('DraftEntries'),
+  }),
+  'GET /drafts/{id}/facts': endpoint({
+    says: 'What the catalogue tells of the items of a draft, such as their rated load.',
+    who: 'model',
+    answers: json<DraftFacts>('DraftFacts'),
   }),
   'GET /drafts/{id}/as.{format}': endpoint({
     says: 'A part of a draft as a file: its document (json), outline, words, a table rule or an impact (csv, xlsx), table rules as decision tables (dmn).',

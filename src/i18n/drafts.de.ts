@@ -382,6 +382,18 @@ export const draftsDe: SameTexts<typeof draftsEn> = {
       leave: 'Behalten',
     },
     picture: { of: 'Bild von {{name}}', choose: 'Bild', none: 'Wegnehmen' },
+    facts: {
+      open: 'Angaben der Artikel…',
+      differ: '{{count}} abweichend',
+      title: 'Angaben der Artikel',
+      hint: 'Was angehakt ist, lesen Formeln, wie in „cell.ratedLoad“. Das Modell behält, was es übernommen hat, damit frühere Konfigurationen bleiben, was sie waren.',
+      none: 'Der Katalog sagt nichts über die Artikel dieses Modells.',
+      clash:
+        'Nicht übernommen, da eine andere Eigenschaft dieses Namens eine andere Einheit oder Art hat: {{what}}',
+      take: 'Abweichendes übernehmen',
+      yes: 'ja',
+      no: 'nein',
+    },
     context: {
       title: 'Von außen',
       hint: 'Was Ort oder Kunde vorgeben, etwa die Region.',

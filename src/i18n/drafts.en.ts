@@ -368,6 +368,17 @@ export const draftsEn = {
       leave: 'Keep it',
     },
     picture: { of: 'Picture of {{name}}', choose: 'Picture', none: 'Take it away' },
+    facts: {
+      open: 'Facts of items…',
+      differ: '{{count}} differ',
+      title: 'Facts of items',
+      hint: 'What is ticked can be read in formulas, as in "cell.ratedLoad". The model keeps what it took over, so that builds of before stay as they were.',
+      none: 'The catalogue tells nothing of the items of this model.',
+      clash: 'Not told, since another property of that name has another unit or kind: {{what}}',
+      take: 'Take over what differs',
+      yes: 'yes',
+      no: 'no',
+    },
     context: {
       title: 'From outside',
       hint: 'What the place or the customer gives, such as the region.',

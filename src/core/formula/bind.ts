@@ -119,7 +119,7 @@ class Binder {
       return only ? { kind: 'if', test: only.when, then: read(only), else: nothing(at), at } : nothing(at);
     }
     const { type, several } = typeOf(expr.of, scope);
-    const found = type.is === 'text' ? type.facts?.numbers.get(name) : undefined;
+    const found = type.is === 'text' ? type.facts?.told.get(name) : undefined;
     const of = this.expr(expr.of, scope);
     if (!found) return type.is === 'text' ? bare(at) : { ...expr, of };
     if (!several) return { kind: 'pick', of, cases: found.cases, at };

@@ -224,8 +224,7 @@ function fieldOf(type: FeelType, name: string): FeelType | undefined {
   if (type.is === 'places')
     return type.places.length === 0 ? unknown : type.places[0]?.fields.get(name)?.type;
   const { facts } = type.is === 'text' ? type : { facts: undefined };
-  const number = facts?.numbers.get(name);
-  return number ? { is: 'number', unit: number.unit } : (facts?.options.get(name) ?? timeParts(type, name));
+  return facts?.told.get(name)?.type ?? facts?.options.get(name) ?? timeParts(type, name);
 }
 
 /**

@@ -18,7 +18,7 @@ export { Day, Span } from './time';
 export { arithmetic, compareValues, type Value } from './value';
 export type { FormulaProblem } from './problem';
 export type { Arithmetic, Comparison, Expr, Test } from './tree';
-export type { Binding, Facts, FeelType, Place, Scope } from './types';
+export type { Binding, Facts, FeelType, Place, Scope, Told } from './types';
 export { compile as compileExpr } from './evaluate';
 export { mentionsIn, mentionsInCell, ownNamesIn, type Mention } from './mentions';
 export { words as feelWords } from './plain';

@@ -174,7 +174,7 @@ function fieldTypes(type: FeelType): ReadonlyMap<string, FeelType> {
     return new Map(['years', 'months', 'days', 'hours', 'minutes', 'seconds'].map((name) => [name, number]));
   if (type.is === 'text' && type.facts)
     return new Map([
-      ...[...type.facts.numbers].map(([name, { unit }]) => [name, { is: 'number', unit }] as const),
+      ...[...type.facts.told].map(([name, told]) => [name, told.type] as const),
       ...type.facts.options,
     ]);
   if (type.is !== 'places') return new Map();

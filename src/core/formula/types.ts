@@ -26,10 +26,16 @@ export type FeelType =
 
 /** What is known of the options of a feature beside their names. */
 export interface Facts {
-  /** Numbers that each option has, such as the mass of its item, as expressions by option. */
-  numbers: ReadonlyMap<string, { unit: Unit; cases: readonly (readonly [option: string, value: Expr])[] }>;
+  /** What is told of each option, such as the mass of its item, as expressions by option. */
+  told: ReadonlyMap<string, Told>;
   /** What belongs to one option, such as the builds that it brings. */
   options: ReadonlyMap<string, FeelType>;
+}
+
+/** One thing that is told of options, and what each is told. */
+export interface Told {
+  type: FeelType;
+  cases: readonly (readonly [option: string, value: Expr])[];
 }
 
 /** Something with fields that may or may not be there. */

@@ -53,10 +53,10 @@ export interface ModelDocument {
   tests?: ModelTest[];
   /** Classes whose parameters, features, calculations and rules are part of this model, by id. */
   classes?: string[];
-  /** Numbers that formulas may read of items, such as mass or rating. */
+  /** What formulas may read of items, such as mass or rating. */
   properties?: Property[];
   /**
-   * These numbers, by item and property. They travel with the document, so that an old build stays what it
+   * What is told of items, by item and property. It travels with the document, so that an old build stays what it
    * was.
    */
   items?: Readonly<Record<string, Readonly<Record<string, string>>>>;
@@ -64,11 +64,15 @@ export interface ModelDocument {
   library?: Library;
 }
 
-/** A fact of an option, such as its capacity, that formulas read. */
+/**
+ * A fact of an item, such as its capacity, that formulas read: a number in its unit where nothing else is said; a text,
+ * which may be the id of one of a few; or yes or no, told as true or false.
+ */
 export interface Property {
   id: string;
   name: Texts;
   unit: string;
+  type?: 'number' | 'text' | 'yesno';
 }
 
 /** What several models share. */

@@ -55,7 +55,7 @@ describe('the published JSON Schema and the check at run time', () => {
       'a formula that is no text',
       (d) => set(at(d.rules.filter((rule) => rule.kind === 'set')), 'value', { formula: 3 }),
     ],
-    ['an item with a word for a number', (d) => set(d, 'items', { 'RB-HUB': { channels: 'many' } })],
+    ['an item that is told a number bare', (d) => set(d, 'items', { 'RB-HUB': { channels: 4 } })],
     ['a model inside of another format', (d) => set(at(d.library?.models ?? []), 'format', 3)],
     ['a text that is no text', (d) => set(at(d.sections), 'name', { en: 5 })],
   ];

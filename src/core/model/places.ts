@@ -5,13 +5,23 @@
  * such as "terminals/beacon/1/housing". So one engine decides over all of them, and rules may reach across.
  */
 import { exact } from '../exact';
-import { Day, readUnit, type Binding, type Expr, type Facts, type FeelType, type Place } from '../formula';
+import {
+  Day,
+  readUnit,
+  type Binding,
+  type Expr,
+  type Facts,
+  type FeelType,
+  type Place,
+  type Told,
+} from '../formula';
 import type {
   ChoiceParameter,
   Feature,
   ModelDocument,
   Option,
   Parameter,
+  Property,
   Quantity,
   Texts,
   YesNoParameter,
@@ -55,7 +65,7 @@ interface Brought {
   when: Expr;
   quantity: Expr;
   item: string;
-  numbers: Readonly<Record<string, string>>;
+  told: Readonly<Record<string, string>>;
 }
 
 /** A model while it is compiled. */
@@ -96,8 +106,19 @@ export class Declaration {
       const type: FeelType = { is: 'text', of: new Set(input.values.map((value) => value.id)) };
       this.add(home, input.id, { kind: 'context', id: input.id, type }, type);
     }
+    this.checkTold(document);
     this.fill(home, []);
     return home;
+  }
+
+  /** Whether what is told of items is what its properties say. */
+  private checkTold({ properties = [], items = {} }: ModelDocument): void {
+    for (const [sku, told] of Object.entries(items))
+      for (const property of properties) {
+        const value = told[property.id];
+        if (value !== undefined && !isToldBy(property, value))
+          this.report(`items.${sku}.${property.id}`, 'model.badTargetValue', { value });
+      }
   }
 
   private add(home: Home, id: string, entry: Entry, type: FeelType, under?: Expr): Expr {
@@ -290,14 +311,14 @@ export class Declaration {
       (option) => option.item !== undefined || option.quantity !== undefined || option.model !== undefined,
     );
     if (telling.length === 0) return;
-    const numbers = new Map<string, { unit: ReturnType<typeof readUnit>; cases: [string, Expr][] }>();
+    const told = new Map<string, Told>();
     const options = new Map<string, FeelType>();
     for (const property of properties) {
       const cases = telling.flatMap((option): [string, Expr][] => {
         const value = option.item === undefined ? undefined : items[option.item]?.[property.id];
-        return value === undefined ? [] : [[option.id, literal(exact(value))]];
+        return value === undefined ? [] : [[option.id, toldOf(property, value)]];
       });
-      if (cases.length > 0) numbers.set(property.id, { unit: readUnit(property.unit), cases });
+      if (cases.length > 0) told.set(property.id, { type: toldType(property), cases });
     }
     const quantities: [string, Expr][] = [];
     for (const option of feature.options) {
@@ -322,22 +343,22 @@ export class Declaration {
         this.later.push(() =>
           places.push(...this.builds(home, option, `${feature.id}/${option.id}`, when, quantity, within)),
         );
-      } else if (many && (numbers.size > 0 || option.quantity !== undefined))
+      } else if (many && (told.size > 0 || option.quantity !== undefined))
         options.set(option.id, {
           is: 'places',
-          places: [placeOfOption(option, when, quantity, numbers)],
+          places: [placeOfOption(option, when, quantity, told)],
           many: false,
         });
     }
     if (telling.some((option) => option.quantity !== undefined))
-      numbers.set('quantity', { unit: readUnit(''), cases: quantities });
-    const clash = [...numbers.keys()].find((each) => feature.options.some((option) => option.id === each));
+      told.set('quantity', { type: pure, cases: quantities });
+    const clash = [...told.keys()].find((each) => feature.options.some((option) => option.id === each));
     if (clash !== undefined && options.has(clash))
       this.report(`features.${id}`, 'model.duplicateId', { id: clash });
-    const facts: Facts = { numbers, options };
+    const facts: Facts = { told, options };
     const text: FeelType = { is: 'text', of: new Set(feature.options.map((option) => option.id)), facts };
-    const told: FeelType = many ? { is: 'list', item: text } : text;
-    home.scope.set(feature.id, { slot: this.slots.get(id) as number, type: told, id });
+    const one: FeelType = many ? { is: 'list', item: text } : text;
+    home.scope.set(feature.id, { slot: this.slots.get(id) as number, type: one, id });
   }
 
   /** Notes what an option or a yes/no parameter brings, and gives how many. */
@@ -390,7 +411,7 @@ export class Declaration {
         when: all(home.when, when) as Expr,
         quantity: many,
         item,
-        numbers: home.document.items?.[item] ?? {},
+        told: home.document.items?.[item] ?? {},
       });
     return many;
   }
@@ -517,17 +538,17 @@ export class Declaration {
   /** What is picked here and inside, with the numbers that this document declares. */
   private pickedPlaces(home: Home): Place[] {
     const { properties = [] } = home.document;
-    return home.brought.map(({ when, quantity, item, numbers }): Place => {
+    return home.brought.map(({ when, quantity, item, told }): Place => {
       const fields = new Map<string, Binding>([
         ['quantity', { slot: NaN, type: pure, expr: quantity }],
         ['item', { slot: NaN, type: { is: 'text' }, expr: literal(item) }],
       ]);
-      for (const { id, unit } of properties) {
-        const value = numbers[id];
-        fields.set(id, {
+      for (const property of properties) {
+        const value = told[property.id];
+        fields.set(property.id, {
           slot: NaN,
-          type: { is: 'number', unit: readUnit(unit) },
-          expr: literal(value === undefined ? null : exact(value)),
+          type: toldType(property),
+          expr: value === undefined ? literal(null) : toldOf(property, value),
           absent: value === undefined,
         });
       }
@@ -536,22 +557,35 @@ export class Declaration {
   }
 }
 
-function placeOfOption(
-  option: Option,
-  when: Expr,
-  quantity: Expr,
-  numbers: ReadonlyMap<
-    string,
-    { unit: ReturnType<typeof readUnit>; cases: readonly (readonly [string, Expr])[] }
-  >,
-): Place {
+function placeOfOption(option: Option, when: Expr, quantity: Expr, told: ReadonlyMap<string, Told>): Place {
   const fields = new Map<string, Binding>([['quantity', { slot: NaN, type: pure, expr: quantity }]]);
-  for (const [id, { unit, cases }] of numbers) {
+  for (const [id, { type, cases }] of told) {
     const expr = cases.find(([each]) => each === option.id)?.[1];
-    fields.set(id, { slot: NaN, type: { is: 'number', unit }, expr: expr ?? literal(null), absent: !expr });
+    fields.set(id, { slot: NaN, type, expr: expr ?? literal(null), absent: !expr });
   }
   return { when, fields };
 }
+
+/** The type of what is told of items. */
+const toldType = ({ type = 'number', unit }: Property): FeelType =>
+  type === 'number' ? { is: 'number', unit: readUnit(unit) } : type === 'yesno' ? yesno : { is: 'text' };
+
+/** What an item is told, as its property says; nothing where it is no such value, which is reported. */
+const toldOf = (property: Property, value: string): Expr =>
+  isToldBy(property, value)
+    ? literal(
+        (property.type ?? 'number') === 'number'
+          ? exact(value)
+          : property.type === 'yesno'
+            ? value === 'true'
+            : value,
+      )
+    : literal(null);
+
+const isToldBy = ({ type = 'number' }: Property, value: string): boolean =>
+  type === 'number'
+    ? /^-?\d{1,15}(\.\d{1,12})?$/.test(value)
+    : type === 'text' || value === 'true' || value === 'false';
 
 const mostOf = ({ quantity }: Option): number => (typeof quantity === 'object' ? Number(quantity.most) : 1);
 

@@ -365,10 +365,10 @@ const modelClass = shape({
   calculations: few(calculation, 1_000),
   rules: few(rule, 5_000),
 });
-const isNumbers = (value: unknown): boolean =>
+const isTold = (value: unknown): boolean =>
   typeof value === 'object' &&
   value !== null &&
-  Object.values(value).every((each) => typeof each === 'string' && /^-?\d{1,15}(\.\d{1,12})?$/.test(each));
+  Object.values(value).every((each) => typeof each === 'string' && each.length <= 200);
 
 /** The shape of a document; refuses what it does not know. */
 export const documentSchema = shape({
@@ -458,8 +458,16 @@ export const documentSchema = shape({
     ),
   figures: shape({ mass: id.notRequired(), installation: id.notRequired(), more: list(id, 20) }),
   classes: few(id, 50),
-  properties: few(shape({ id, name: texts, unit: string().strict().defined() }), 50),
-  items: record(isNumbers),
+  properties: few(
+    shape({
+      id,
+      name: texts,
+      unit: string().strict().defined(),
+      type: string().strict().oneOf(['number', 'text', 'yesno']),
+    }),
+    50,
+  ),
+  items: record(isTold),
   library: lazy((value: unknown) =>
     value === undefined
       ? mixed()

@@ -5,6 +5,15 @@ export { conflictKey } from './conflict-key';
 export { ruleOf, tableOf, type DecisionTable, type NotTaken } from './decision-tables';
 export { differences, editOf, type Difference } from './differences';
 export { edited } from './edits';
+export {
+  broughtBy,
+  differs,
+  factsOf,
+  forgetFact,
+  takeFacts,
+  type FactsOfModel,
+  type ToldItem,
+} from './item-facts';
 export { impactOn, type BuildImpact } from './impact';
 export { merged, type Conflict } from './merge';
 export { listAt, partAt, valueAt, withValue, type Part, type PartAt } from './places';

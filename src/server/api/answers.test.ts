@@ -270,6 +270,7 @@ describe('every endpoint answers as it is declared', () => {
     await impactJob.finish(await impactJob.work(input, atWork), input, atWork);
     await told(wen, 'GET /drafts/{id}/impact', at);
     await told(wen, 'GET /drafts/{id}/entries', at);
+    await told(wen, 'GET /drafts/{id}/facts', at);
     await told(wen, 'POST /read-rows', { body: new TextEncoder().encode('Feature;Option\nPad;30 t\n') });
     const dmn = await writeDmn('tarn', [
       {

@@ -57,7 +57,7 @@ const saleAt = (actor: Actor, home: Home): Sale =>
     ? saleOf(actor, home.revision)
     : { class: home.pricedFor.customer?.class ?? '', region: home.region, role: actor.role };
 
-/** What is known of items, with why one may not be sold here. */
+/** What is known of items, with why one may not be sold here, and its picture. */
 function withSales(
   items: ReadonlyMap<string, ItemRow>,
   facts: BenchView['facts'],
@@ -68,7 +68,15 @@ function withSales(
   return Object.fromEntries(
     Object.entries(facts).map(([sku, fact]) => {
       const [refused] = refusedInside(items, [sku], sale, actor);
-      return [sku, refused ? { ...fact, unsold: t(refused.code as 'line.barred', refused.params) } : fact];
+      const picture = items.get(sku)?.picture ?? null;
+      return [
+        sku,
+        {
+          ...fact,
+          ...(refused ? { unsold: t(refused.code as 'line.barred', refused.params) } : {}),
+          ...(picture === null ? {} : { picture }),
+        },
+      ];
     }),
   );
 }

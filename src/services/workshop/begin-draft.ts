@@ -11,6 +11,7 @@ import { inTransaction, record } from '../kernel/unit-of-work';
 import { today } from '../kernel/clock';
 import { inForceOn, reference, type Reference } from '../settings/reference-data';
 import { hashOf } from './draft-row';
+import { withFacts } from './item-facts';
 
 /** What a draft begins as. */
 interface Start {
@@ -193,12 +194,12 @@ async function ofItems({
   return done({
     sku,
     baseId: null,
-    document: {
+    document: withFacts(known, {
       ...bare,
       features,
       sections: bare.sections.map((section) => ({ ...section, rows: features.map((each) => each.id) })),
       numbering: [...bare.numbering, ...features.map(numberedBy)],
-    },
+    }),
   });
 }
 

@@ -152,7 +152,7 @@ function Page({ view }: Pick<Props, 'view'>) {
       >
         {part === 'outline' && <Outline draft={draft} view={view} />}
         {part === 'rules' && <Rules draft={draft} id={view.id} open={opened} onOpen={openRule} row={row} />}
-        {part === 'figures' && <Figures draft={draft} />}
+        {part === 'figures' && <Figures draft={draft} id={view.id} />}
         {part === 'numbering' && (
           <Numbering
             draft={draft}

@@ -18,6 +18,7 @@ import {
 import { readFileRows } from '../../../services/paper/line-table';
 import { draftFile, readTables } from '../../../services/workshop/draft-files';
 import { draftEntries } from '../../../services/workshop/entries';
+import { draftFacts } from '../../../services/workshop/item-facts';
 import { askForImpact, seeImpact } from '../../../services/workshop/impact';
 import { agreeTo, publishDraft, withdraw } from '../../../services/workshop/versions';
 import type { Handlers } from './handler';
@@ -39,6 +40,7 @@ export const workshopHandlers: Handlers<typeof workshop> = {
   'POST /drafts/{id}/impact': ({ actor, at, input }) => askForImpact(actor, at.id, input),
   'GET /drafts/{id}/impact': ({ at, query }) => seeImpact(at.id, query),
   'GET /drafts/{id}/entries': ({ at }) => draftEntries(at.id),
+  'GET /drafts/{id}/facts': ({ at }) => draftFacts(at.id),
   'GET /drafts/{id}/as.{format}': ({ actor, at, query }) => draftFile(actor, at.id, at.format, query),
   'POST /read-rows': ({ input }) => readFileRows(input),
   'POST /read-tables': ({ input }) => readTables(input),

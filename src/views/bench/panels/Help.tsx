@@ -2,12 +2,15 @@ import { useEffect, useMemo, useState } from 'react';
 import { X } from 'lucide-react';
 import { viewOf, type Scene, type View } from '../../../core/drawing';
 import type { Drawing as DrawingPart, Feature, Parameter } from '../../../core/model';
+import type { BenchView } from '../../../contract';
 import { own } from '../../../i18n';
 import { useSpeech } from '../../speech';
 import { Drawing } from '../drawing/Drawing';
 import css from './help.module.css';
 import type { Bench } from '../session/useBench';
 import type { Words } from '../words';
+import { isPictured } from './pictured';
+import { Pictures } from './Pictures';
 
 const room = { width: 560, height: 150 };
 
@@ -18,6 +21,7 @@ interface Props {
   sketched: boolean;
   bench: Bench;
   drawing: DrawingPart | undefined;
+  facts: BenchView['facts'];
   words: Words;
   onClose: () => void;
 }
@@ -26,7 +30,7 @@ interface Props {
  * What a row means: its words, what it can be, and where on the build it is; on an example, as long as too
  * little is chosen to draw the build itself.
  */
-export function Help({ row, known, sketched, bench, drawing, words, onClose }: Props) {
+export default function Help({ row, known, sketched, bench, drawing, facts, words, onClose }: Props) {
   const { t, language } = useSpeech();
   const { scene, example: ask } = bench;
   const [example, setExample] = useState<Scene | null>(null);
@@ -47,6 +51,7 @@ export function Help({ row, known, sketched, bench, drawing, words, onClose }: P
     [wanting, example, drawing, row],
   );
   const view = seen ?? instead;
+  const pictured = isPictured(known, facts);
   const text = own(known?.help, language);
   const range =
     known && 'step' in known
@@ -57,7 +62,7 @@ export function Help({ row, known, sketched, bench, drawing, words, onClose }: P
         })
       : '';
   return (
-    <div className={css.help} role="note" aria-label={t('bench.helpOn', { what: words.row(row) })}>
+    <div ref={inSight} className={css.help} role="note" aria-label={t('bench.helpOn', { what: words.row(row) })}>
       {view && (
         <div className={css.sketch}>
           <Drawing
@@ -73,13 +78,17 @@ export function Help({ row, known, sketched, bench, drawing, words, onClose }: P
       {instead && <p className={css.text}>{t('draw.example')}</p>}
       {text && <p className={css.text}>{text}</p>}
       {range && <p className={css.text}>{range}</p>}
-      {!view && !text && !range && <p className={css.text}>{t('draw.notYet')}</p>}
+      {pictured && known && <Pictures row={known} facts={facts} words={words} />}
+      {!view && !text && !range && !pictured && <p className={css.text}>{t('draw.notYet')}</p>}
       <button type="button" className={css.close} aria-label={t('bench.close')} onClick={onClose}>
         <X size={13} aria-hidden />
       </button>
     </div>
   );
 }
+
+/** Brings what was opened into sight. */
+const inSight = (element: HTMLElement | null): void => element?.scrollIntoView({ block: 'nearest' });
 
 /** The view that measures the row; else one in which something shows it. */
 function best(scene: Scene, drawing: DrawingPart, row: string): View | null {

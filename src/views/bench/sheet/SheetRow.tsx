@@ -10,7 +10,7 @@ import css from './sheet.module.css';
 interface Props extends RowProps {
   id: string;
   row: Feature | Parameter | undefined;
-  /** Something in the drawing shows it. */
+  /** Something in the drawing shows it, or pictures show its options. */
   sketched: boolean;
   /** It changed by itself with the last decision. */
   moved: boolean;

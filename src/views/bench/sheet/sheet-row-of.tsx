@@ -1,5 +1,6 @@
+import { lazy, Suspense } from 'react';
 import type { Target } from '../../../core/engine';
-import { Help } from '../panels/Help';
+import { isPictured } from '../panels/pictured';
 import { WhyPanel } from '../panels/WhyPanel';
 import type { Words } from '../words';
 import type { InWords } from '../../speech';
@@ -7,6 +8,8 @@ import type { SheetProps } from './sheet-props';
 import { Refusal } from './SheetParts';
 import { SheetRow } from './SheetRow';
 import type { SheetState } from './useSheet';
+
+const Help = lazy(() => import('../panels/Help'));
 
 /** Nothing is told of a row's options. */
 const none = {};
@@ -26,7 +29,7 @@ export function sheetRowOf(id: string, drawn: boolean, sheet: SheetState, props:
       key={id}
       id={id}
       row={sheet.known.get(id)}
-      sketched={sheet.sketched.has(id)}
+      sketched={sheet.sketched.has(id) || isPictured(sheet.known.get(id), view.facts)}
       state={state}
       words={words}
       differences={at.differences.get(id) ?? none}
@@ -47,15 +50,18 @@ export function sheetRowOf(id: string, drawn: boolean, sheet: SheetState, props:
         <Refusal sentence={refusal} onAgain={frozen ? undefined : () => void bench.again()} />
       )}
       {helped === id && (
-        <Help
-          row={id}
-          known={sheet.known.get(id)}
-          sketched={sheet.sketched.has(id)}
-          bench={bench}
-          drawing={view.document.drawing}
-          words={words}
-          onClose={() => setHelped(undefined)}
-        />
+        <Suspense>
+          <Help
+            row={id}
+            known={sheet.known.get(id)}
+            sketched={sheet.sketched.has(id)}
+            bench={bench}
+            facts={view.facts}
+            drawing={view.document.drawing}
+            words={words}
+            onClose={() => setHelped(undefined)}
+          />
+        </Suspense>
       )}
       {asking && (
         <WhyPanel

@@ -7,6 +7,7 @@ import { useSpeech } from '../../speech';
 import { both, formula, named, nameColumns, shownColumn } from '../grids/list-columns';
 import { idAt, textAt, wholeAt, type PartColumn } from '../grids/part-columns';
 import type { Draft } from '../session/useDraft';
+import { ItemFacts } from './ItemFacts';
 import { ListPart } from './ListPart';
 import css from '../workshop.module.css';
 
@@ -17,7 +18,7 @@ interface Props {
 const freshFigure = (id: string): Part => ({ id, name: named(id), type: 'number', formula: '0' });
 
 /** Calculations, each with its value. */
-export function Figures({ draft }: Props) {
+export function Figures({ draft, id }: Props & { id: string }) {
   const words = useSpeech();
   const { t, language } = words;
   const calculated = draft.tried?.seen?.picture.calculated;
@@ -70,14 +71,14 @@ export function Figures({ draft }: Props) {
         fresh={freshFigure}
         comesTo={(id) => valueOf(id) || undefined}
       />
-      <ShownFigures draft={draft} />
+      <ShownFigures draft={draft} id={id} />
       <Context draft={draft} />
     </div>
   );
 }
 
 /** Which figures stand beside the build while it is made, and which of them is its mass. */
-function ShownFigures({ draft }: Props) {
+function ShownFigures({ draft, id }: Props & { id: string }) {
   const { t, language } = useSpeech();
   const { document, session } = draft;
   const { calculations, figures } = document;
@@ -119,6 +120,7 @@ function ShownFigures({ draft }: Props) {
           </label>
         ))}
       </div>
+      <ItemFacts draft={draft} id={id} />
     </fieldset>
   );
 }
