@@ -207,6 +207,8 @@ export interface PaperView {
   texts: PaperText[];
   /** Views that the drawings of its builds have. */
   views: { id: string; name: Texts }[];
+  /** Data sheets of its items that could go along as annexes. */
+  proposed: { file: string; sku: string; name: Texts; fileName: string }[];
   warnings: PaperWarning[];
 }
 

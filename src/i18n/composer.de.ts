@@ -100,6 +100,7 @@ export const composerDe: SameTexts<typeof composerEn> = {
     inSpace: 'Räumlich gesehen',
     noDrawings: 'Keine Ausführung dieses Angebots hat eine Zeichnung.',
     annexBring: 'Eine Datei als Anlage',
+    annexProposed: 'Datenblätter dessen, was auf dem Angebot steht',
     annexOnly: 'PDF-Dateien und Bilder können Anlagen sein.',
     annexUp: '{{name}} eins nach oben',
     annexAway: '{{name}} weglassen',

@@ -92,6 +92,7 @@ export const composerEn = {
     inSpace: 'Seen in space',
     noDrawings: 'No build of this quote has a drawing.',
     annexBring: 'A file to go along',
+    annexProposed: 'Data sheets of what is on the quote',
     annexOnly: 'PDF files and pictures can go along.',
     annexUp: '{{name}} one up',
     annexAway: 'Leave {{name}} out',

@@ -8,6 +8,9 @@ import { loadCatalogue } from './demo-catalogue';
 import { loadDrawings } from './demo-drawings';
 import type { CustomerFile, QuoteFile } from './demo-files';
 import { historyOf, loadEarlierPrices, type HistoryFile } from './demo-history';
+import { familiesIn } from '../items/kept';
+import { reference } from '../settings/reference-data';
+import { loadSheets } from './demo-sheets';
 import { loadPaper } from './demo-paper';
 import { demoPassword, loadPeople } from './demo-people';
 import { loadQuote } from './demo-quotes';
@@ -40,7 +43,10 @@ export async function loadDemo(
   );
   const people = await loadPeople(read);
   await loadPaper(read);
-  await loadDrawings(read, (people.get('wen@harrowmoor.example') as Actor).id);
+  const wen = (people.get('wen@harrowmoor.example') as Actor).id;
+  await loadDrawings(read, wen);
+  const known = await reference();
+  await loadSheets([...known.items.values()], familiesIn(known), wen);
   if (history) {
     const past = await read<HistoryFile>('history.json');
     await connected().transaction(() => loadEarlierPrices(past));

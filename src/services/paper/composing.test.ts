@@ -5,7 +5,7 @@ import { composeInput, paperTemplateInput, paperTextInput, type PaperView } from
 import { plainRich, type Composition } from '../../core/paper';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
-import { bring } from '../files/files';
+import { bring, dropLoose, endUse } from '../files/files';
 import type { Result } from '../kernel/failure';
 import { openDemo, personOf } from '../kernel/testing';
 import { reviseQuote, sendQuote } from '../quotes/history/revisions';
@@ -47,6 +47,31 @@ const keep = (id: string, view: PaperView, change: Partial<Composition>, actor =
   keepPaper(actor, id, { version: view.version, composition: { ...view.composition, ...change } });
 const said = async (id: string, revision?: number): Promise<string> =>
   JSON.stringify(value(await documentOf(mara, id, revision)));
+
+describe('data sheets of items', () => {
+  it('are proposed, kept for the quote as they are, and stay when the item gets another', async () => {
+    const id = await quoteFor('C-1001');
+    const view = await see(id);
+    expect(view.proposed.map(({ sku }) => sku)).toEqual(['YE-KIOSK']);
+    const [sheet] = view.proposed;
+    const annex = { file: sheet?.file ?? '', name: sheet?.fileName ?? '', kind: 'pdf' } as const;
+    const kept = value(await keep(id, view, { annexes: [annex] }));
+    const [own] = kept.composition.annexes;
+    expect(own?.file).not.toBe(annex.file);
+    expect(kept.proposed).toEqual([]);
+    // Taken once more, as a page does that does not know the copy yet, it is the same copy.
+    const again = value(await keep(id, kept, { annexes: [annex] }));
+    expect(again.composition.annexes).toEqual([own]);
+    await connected().records.items.update({ dataSheet: null }, { where: { sku: 'YE-KIOSK' } });
+    await endUse('item', 'YE-KIOSK');
+    await dropLoose(new Date(Date.now() + 3 * 86_400_000));
+    expect((await see(id)).warnings.filter(({ is }) => is === 'gone')).toEqual([]);
+    const { bytes } = value(await pagesOf(mara, id, again.composition));
+    const pages = (await PDFDocument.load(bytes as Uint8Array)).getPageCount();
+    const without = value(await pagesOf(mara, id, { ...again.composition, annexes: [] }));
+    expect(pages).toBe((await PDFDocument.load(without.bytes as Uint8Array)).getPageCount() + 1);
+  });
+});
 
 describe('what is chosen', () => {
   it('is kept, remembered for the customer, and goes on with the next revision', async () => {

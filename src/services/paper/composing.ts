@@ -22,16 +22,16 @@ import {
 import { writingIn, type Market } from '../../core/quotes';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
-import { use } from '../files/files';
 import { done, fail, type Result } from '../kernel/failure';
 import { askEngine } from '../kernel/engines';
 import { askLongPapers, askPapers } from '../kernel/papers';
 import { inTransaction, record } from '../kernel/unit-of-work';
-import { findQuote, holdQuote, stateOf, type QuoteBase } from '../quotes/quote-state';
+import { findQuote, holdQuote, stateOf, type QuoteBase, type QuoteState } from '../quotes/quote-state';
 import { seeQuote } from '../quotes/quotes';
 import { nameOf, reference } from '../settings/reference-data';
 import { marketIn } from '../settings/house';
 import { invoicedIn } from '../settings/tax';
+import { keepAnnexes, proposedAnnexes } from './data-sheets';
 import { annexBytes, annexesGone, bytesOf, lookAtAnnexes, tooLarge } from './given-bytes';
 import { paperWords } from '../../i18n/paper-words';
 import { givenOf } from './given';
@@ -41,6 +41,7 @@ import { templatesAt, textsAt, textsIn } from './house-texts';
 interface Choosing {
   seen: QuoteView;
   base: QuoteBase;
+  state: QuoteState;
   revisionId: string;
   market: Market;
   texts: readonly PaperText[];
@@ -73,6 +74,7 @@ async function choosing(actor: Actor, id: string, revision?: number): Promise<Re
   return done({
     seen: seen.value,
     base,
+    state,
     revisionId: state.revision.id,
     market,
     texts: await textsAt(at),
@@ -150,6 +152,7 @@ async function viewOf(
     templates: [...templates],
     texts: [...texts],
     views: await viewsOf(seen),
+    proposed: seen.may.edit ? await proposedAnnexes(choice.state, composition.annexes) : [],
     warnings: await warningsOf(choice, composition, given),
   };
 }
@@ -202,7 +205,7 @@ async function warningsOf(
 export const keepPaper = (
   actor: Actor,
   id: string,
-  { version, composition }: ComposeInput,
+  { version, composition: chosen }: ComposeInput,
 ): Promise<Result<PaperView>> =>
   inTransaction(async () => {
     const held = await holdQuote(actor, id);
@@ -218,11 +221,9 @@ export const keepPaper = (
         code: 'paper.composedBy',
         params: { name: nameOf(await reference(), before?.changedBy ?? actor.id) },
       });
-    for (const { file } of composition.annexes) {
-      if (before?.composition.annexes.some((annex) => annex.file === file)) continue;
-      const used = await use(actor, file, 'quote', id);
-      if (!used.ok) return used;
-    }
+    const annexes = await keepAnnexes(actor, id, chosen.annexes, before?.composition.annexes ?? []);
+    if (!annexes.ok) return annexes;
+    const composition = { ...chosen, annexes: annexes.value };
     const refused = await lookAtAnnexes(composition.annexes);
     if (refused) return fail('invalid', refused);
     const row = { composition, version: version + 1, changedBy: actor.id, changedAt: new Date() };

@@ -1,5 +1,6 @@
-import { ArrowUp, X } from 'lucide-react';
+import { ArrowUp, Plus, X } from 'lucide-react';
 import type { FileKind } from '../../../contract';
+import { own } from '../../../i18n';
 import { Button } from '../../../ui';
 import { BringFile } from '../../parts/bring/BringFile';
 import { useSpeech } from '../../speech';
@@ -10,9 +11,10 @@ const kinds: readonly FileKind[] = ['pdf', 'png', 'jpeg', 'webp', 'svg'];
 
 /** Files that go along: PDF behind the last page, pictures in the document. */
 export function AnnexSettings({ paper }: { paper: Paper }) {
-  const { t } = useSpeech();
+  const { t, language } = useSpeech();
   const { composition, session, view } = paper;
   const { annexes } = composition;
+  const proposed = view.proposed.filter(({ file }) => !annexes.some((annex) => annex.file === file));
   return (
     <>
       {annexes.length > 0 && (
@@ -50,6 +52,26 @@ export function AnnexSettings({ paper }: { paper: Paper }) {
             </li>
           ))}
         </ol>
+      )}
+      {proposed.length > 0 && (
+        <div role="group" aria-label={t('composer.annexProposed')} className={css.proposed}>
+          <p>{t('composer.annexProposed')}</p>
+          {proposed.map(({ file, sku, name, fileName }) => (
+            <Button
+              key={file}
+              look="plain"
+              title={fileName}
+              onClick={() =>
+                session.change(
+                  (now) => ({ ...now, annexes: [...now.annexes, { file, name: fileName, kind: 'pdf' }] }),
+                  'annexes',
+                )
+              }
+            >
+              <Plus size={14} aria-hidden /> {sku} {own(name, language)}
+            </Button>
+          ))}
+        </div>
       )}
       {view.mayEdit && (
         <BringFile
