@@ -19,6 +19,8 @@ export interface DeskView {
   asked: AskedSignOff[];
   /** Own quotes with builds that a newer version of their model would have decided anew, or no longer has. */
   toDecide: ToDecide[];
+  /** Own quotes that want a decision at the prices of a change that was published. */
+  repriced: Repriced[];
   /** In EUR. `weight` is the share of open quotes that is counted. */
   quota?: { target: string; won: string; open: string; weight: string };
 }
@@ -38,6 +40,21 @@ export interface ToDecide {
   /** How many builds want a decision, and how many are no longer to be had. */
   decide: number;
   lost: number;
+}
+
+/** A quote with something to decide since a price change was published. */
+export interface Repriced {
+  quoteId: string;
+  number: string;
+  title: string;
+  customer: string;
+  /** The change, what it is called, and from which day on it is in force. */
+  change: string;
+  name: string;
+  from: string;
+  /** Roles that would have to sign besides, and lines that could not be sold. */
+  signs: string[];
+  unsold: number;
 }
 
 /** Something that search-or-do found. */

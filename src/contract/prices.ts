@@ -269,7 +269,14 @@ export interface PriceChangeView extends Page<ChangeRowView> {
   /** The job that works out what it would do: for this very version, and whether somebody has looked. */
   impact: { job: string; current: boolean; seen: boolean } | null;
   may: { edit: boolean; publish: boolean; withdraw: boolean };
+  steps: ChangeSteps;
   lists: ListHead[];
+}
+
+/** The steps that can be taken back and done again: what they did, and who. */
+export interface ChangeSteps {
+  undo: { what: 'rows' | 'formula' | 'sheet' | 'edited'; by: string } | null;
+  redo: ChangeSteps['undo'];
 }
 
 /** What a formula came to. */
@@ -375,6 +382,18 @@ export const prices = {
     most: 2 * 1024 * 1024,
     answers: json<FormulaAnswer>('FormulaAnswer'),
   }),
+  'POST /prices/changes/{id}/undo': endpoint({
+    says: 'Takes the last step of a price change back.',
+    who: 'prices',
+    input: changeVersion,
+    answers: json<PriceChangeView>('PriceChangeView'),
+  }),
+  'POST /prices/changes/{id}/redo': endpoint({
+    says: 'Does a step of a price change again that was taken back.',
+    who: 'prices',
+    input: changeVersion,
+    answers: json<PriceChangeView>('PriceChangeView'),
+  }),
   'POST /prices/changes/{id}/sheet': endpoint({
     says: 'Takes the rows of a brought CSV or XLSX file into a price change, as a job: all or none.',
     who: 'prices',
@@ -392,6 +411,12 @@ export const prices = {
     who: 'prices',
     query: whatIfQuery,
     answers: json<WhatIfView>('WhatIfView'),
+  }),
+  'GET /prices/changes/{id}/impact/as.{format}': endpoint({
+    says: 'What a price change would do out there as a file for spreadsheets (csv or xlsx).',
+    who: 'prices',
+    query: whatIfQuery,
+    answers: file,
   }),
   'POST /prices/changes/{id}/publish': endpoint({
     says: 'Publishes a price change: it is in force from its day on.',

@@ -140,4 +140,10 @@ export const terms = {
     query: whatIfQuery,
     answers: json<WhatIfView>('WhatIfView'),
   }),
+  'GET /terms/tried/{job}/as.{format}': endpoint({
+    says: 'What limits or policies would do, as they were tried, as a file for spreadsheets (csv or xlsx).',
+    who: 'prices',
+    query: whatIfQuery,
+    answers: file,
+  }),
 };

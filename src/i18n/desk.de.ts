@@ -14,6 +14,11 @@ export const deskDe: SameTexts<typeof deskEn> = {
     nothingMine:
       'Von Ihren Angeboten wartet keines. Öffnen Sie eines, indem Sie einen Teil des Kundennamens eingeben, oder sehen Sie die des Teams an.',
     nothingHere: 'Hier wartet nichts auf Sie.',
+    repriced: 'Neue Preise fragen Sie',
+    unsold: '{{count}} Positionen wären nicht verkäuflich',
+    unsold_one: 'Eine Position wäre nicht verkäuflich',
+    toSign: 'Wäre freizugeben: {{roles}}',
+    atPrices: '{{name}}, in Kraft ab {{day}}',
     toDecide: 'Eine neuere Version fragt Sie',
     decide: '{{count}} Ausführungen zu entscheiden',
     decide_one: 'Eine Ausführung zu entscheiden',

@@ -11,6 +11,11 @@ export const deskEn = {
     nothingMine:
       "Nothing of yours waits. Open a quote by typing part of a customer's name, or look at your team's.",
     nothingHere: 'Nothing waits for you here.',
+    repriced: 'New prices ask you',
+    unsold: '{{count}} lines could not be sold',
+    unsold_one: 'One line could not be sold',
+    toSign: 'Would have to be signed: {{roles}}',
+    atPrices: '{{name}}, in force from {{day}}',
     toDecide: 'A newer version asks you',
     decide: '{{count}} builds to decide',
     decide_one: 'One build to decide',

@@ -23,6 +23,7 @@ import { checked } from './0022-checked';
 import { paper } from './0023-paper';
 import { items } from './0024-items';
 import { terms } from './0025-terms';
+import { priceSteps } from './0026-price-steps';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -54,4 +55,5 @@ export const migrations: readonly Migration[] = [
   paper,
   items,
   terms,
+  priceSteps,
 ];

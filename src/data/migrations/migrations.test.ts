@@ -481,6 +481,21 @@ describe('from release to release', () => {
     await insert('work_centres', { code: 'SAW', name: '{}', rate: '2', valid_from: '2026-02-01' });
   });
 
+  it('steps of a price change are kept with it, and go with it', async () => {
+    await release('0026-price-steps');
+    const change = randomUUID();
+    await insert('price_changes', { id: change, name: 'Tried', in_force: '2027-01-01' });
+    await insert('price_change_steps', {
+      change_id: change,
+      number: '1',
+      what: 'rows',
+      before: '[]',
+      after: '[]',
+    });
+    await rows(`delete from price_changes where id = '${change}'`);
+    expect(await rows('select number from price_change_steps')).toEqual([]);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

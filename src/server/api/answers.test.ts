@@ -379,13 +379,15 @@ describe('every endpoint answers as it is declared', () => {
     await told(wen, 'POST /prices/changes/{id}/formula', { ...at, body: formula });
     const rows = [{ list: 'EUR-2026', sku: 'YE-CARD', inside: '', cells: { tiers: '0 - 9: 5; 9 - : 4' } }];
     await told(wen, 'PUT /prices/changes/{id}/rows', { ...at, body: { version: 3, rows, out: [] } });
-    await told(wen, 'POST /prices/changes/{id}/impact', { ...at, body: { version: 4 } });
-    const input = { change: at.at.id, version: 4 };
+    await told(wen, 'POST /prices/changes/{id}/undo', { ...at, body: { version: 4 } });
+    await told(wen, 'POST /prices/changes/{id}/redo', { ...at, body: { version: 5 } });
+    await told(wen, 'POST /prices/changes/{id}/impact', { ...at, body: { version: 6 } });
+    const input = { change: at.at.id, version: 6 };
     const one = { ...atWork, id: at.at.id };
     await priceImpactJob.finish(await priceImpactJob.work(input, one), input, one);
     await told(wen, 'GET /prices/changes/{id}/impact', { ...at, query: { page: '0' } });
-    await told(wen, 'POST /prices/changes/{id}/publish', { ...at, body: { version: 4 } });
-    await told(wen, 'POST /prices/changes/{id}/withdraw', { ...at, body: { version: 5 } });
+    await told(wen, 'POST /prices/changes/{id}/publish', { ...at, body: { version: 6 } });
+    await told(wen, 'POST /prices/changes/{id}/withdraw', { ...at, body: { version: 7 } });
     const { id: file } = await told<FileView>(wen, 'POST /files', {
       body: new TextEncoder().encode('Item;Price\nYE-BOLL;dear\n'),
       query: { name: 'prices.csv' },

@@ -4,6 +4,7 @@ import { type Actor, may } from '../access/actor';
 import { listOrders } from '../orders/orders';
 import { listQuotes, quotaSums } from '../quotes/quote-list';
 import { reference, type Person } from '../settings/reference-data';
+import { repriced } from '../what-if/repriced';
 import { toDecide } from '../workshop/to-decide';
 import { askedOf } from '../quotes/sign-off/standing';
 
@@ -28,6 +29,7 @@ export async function desk(actor: Actor, whose: DeskView['whose'] = 'mine'): Pro
     orders: orders.rows,
     asked: await askedOf(actor),
     toDecide: await toDecide(actor),
+    repriced: await repriced(actor),
   };
   const person = people.get(actor.id);
   const quota = person && (await quotaOf(actor, person));

@@ -47,6 +47,7 @@ import {
 } from './kept';
 import { entriesFound, listIn, seePrices } from './prices';
 import { sheetMeans } from './sheet-means';
+import { remembered, stepsOf } from './steps';
 
 const pageSize = 200;
 
@@ -72,7 +73,9 @@ export const editChange = (
     const held = await holdDraft(id, version);
     if (!held.ok) return held;
     if (tooEarly(input.inForce)) return fail('invalid', { code: 'change.past', field: 'inForce' });
-    await connected().records.priceChanges.update(input, { where: { id } });
+    await remembered(actor.id, id, 'edited', 'head', async () => {
+      await connected().records.priceChanges.update(input, { where: { id } });
+    });
     await countChange(id);
     await record(actor, 'prices.edited', input.name, { id, inForce: input.inForce });
     return seeChange(id);
@@ -128,6 +131,7 @@ export async function seeChange(id: string, wanted: Wanted = {}): Promise<Result
       publish: stand === 'draft' && rows.length > 0 && sums.wrong === 0 && !tooEarly(change.inForce),
       withdraw: stand === 'ahead',
     },
+    steps: stand === 'draft' ? await stepsOf(id) : { undo: null, redo: null },
     lists: await listHeads(known),
     rows: found.slice(page * pageSize, (page + 1) * pageSize),
     page,
@@ -160,8 +164,10 @@ export const setRows = (
     });
     if (wrong.length > 0) return fail('invalid', ...wrong.slice(0, 200));
     const { priceChangeRows } = connected().records;
-    if (out.length > 0) await priceChangeRows.destroy({ where: { changeId: id, place: out } });
-    await writeRows(kept);
+    await remembered(actor.id, id, 'rows', [...out, ...kept.map(({ place }) => place)], async () => {
+      if (out.length > 0) await priceChangeRows.destroy({ where: { changeId: id, place: out } });
+      await writeRows(kept);
+    });
     await countChange(id);
     return seeChange(id);
   });
@@ -213,8 +219,16 @@ export const applyOver = (actor: Actor, id: string, input: FormulaInput): Promis
           ).map(({ place }) => place),
     );
     const made = await madeBy(read.formula, input, held.value, known, typed);
-    await writeRows(made.rows);
-    if (made.rows.length > 0) await countChange(id);
+    if (made.rows.length > 0) {
+      await remembered(
+        actor.id,
+        id,
+        'formula',
+        made.rows.map(({ place }) => place),
+        () => writeRows(made.rows),
+      );
+      await countChange(id);
+    }
     await record(actor, 'prices.formula', held.value.name, {
       id,
       list: input.list,

@@ -1,6 +1,6 @@
 /** What a price change would do out there, as a job: to open quotes, freshened on its day, and to what was sold. */
-import type { AskedJob, WhatIfQuery, WhatIfView } from '../../contract';
-import { connected } from '../../data';
+import type { AskedJob, FileAnswer, WhatIfQuery, WhatIfView } from '../../contract';
+import { connected, type PriceChangeRow } from '../../data';
 import type { Actor } from '../access/actor';
 import { today } from '../kernel/clock';
 import { done, fail, type Result } from '../kernel/failure';
@@ -8,6 +8,7 @@ import { JobRefused, type JobKind } from '../kernel/jobs/kind';
 import { askForJob } from '../kernel/jobs/queue';
 import { inTransaction } from '../kernel/unit-of-work';
 import { seeWhatIf, workOut } from '../what-if/documents';
+import { whatIfFile } from '../what-if/what-if-file';
 import { findChange, holdDraft } from './kept';
 
 interface Input {
@@ -53,17 +54,36 @@ export const askForPriceImpact = (actor: Actor, id: string, version: number): Pr
     return done({ job });
   });
 
-/** A page of what was worked out for a change as it is now; whoever reads it has seen it. */
-export async function seePriceImpact(id: string, query: WhatIfQuery): Promise<Result<WhatIfView>> {
+/** The job that worked it out for a change as it is now, with the change. */
+async function workedOut(id: string): Promise<Result<{ job: string; change: PriceChangeRow }>> {
   const change = await findChange(id);
   if (!change) return fail('missing', { code: 'change.missing' });
   const { impactJob, impactVersion, version, state } = change;
   if (impactJob === null || (state === 'draft' && impactVersion !== version))
     return fail('conflict', { code: 'change.noImpact' });
-  if (state === 'draft')
+  return done({ job: impactJob, change });
+}
+
+/** A page of what was worked out for a change as it is now; whoever reads it has seen it. */
+export async function seePriceImpact(id: string, query: WhatIfQuery): Promise<Result<WhatIfView>> {
+  const found = await workedOut(id);
+  if (!found.ok) return found;
+  const { job, change } = found.value;
+  if (change.state === 'draft')
     await connected().records.priceChanges.update(
       { impactSeen: true },
-      { where: { id, impactVersion: version } },
+      { where: { id, impactVersion: change.version } },
     );
-  return done(await seeWhatIf(impactJob, query));
+  return done(await seeWhatIf(job, query));
+}
+
+/** All of it as a file. */
+export async function priceImpactFile(
+  actor: Actor,
+  id: string,
+  format: string,
+  query: WhatIfQuery,
+): Promise<Result<FileAnswer>> {
+  const found = await workedOut(id);
+  return found.ok ? whatIfFile(actor, found.value.job, found.value.change.name, format, query) : found;
 }

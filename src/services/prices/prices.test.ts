@@ -12,6 +12,7 @@ import type { AnyJobKind } from '../kernel/jobs/kind';
 import { JobWorker } from '../kernel/jobs/worker';
 import { log } from '../kernel/log';
 import { openDemo, personOf } from '../kernel/testing';
+import { desk } from '../desk/desk';
 import { freshen } from '../quotes/history/freshen';
 import { addByNumber } from '../quotes/lines/quote-builds';
 import { openQuote, seeQuote } from '../quotes/quotes';
@@ -26,9 +27,10 @@ import {
   setRows,
   withdrawChange,
 } from './changes';
-import { askForPriceImpact, priceImpactJob, seePriceImpact } from './impact';
+import { askForPriceImpact, priceImpactFile, priceImpactJob, seePriceImpact } from './impact';
 import { entriesFile, seeEntries, seeEntry, seePrices } from './prices';
 import { priceSheetJob, takeSheet } from './sheet-job';
+import { stepChange } from './steps';
 
 let [wen, mara]: Actor[] = [];
 const as = (actor: Actor | undefined): Actor => actor as Actor;
@@ -333,6 +335,115 @@ describe('a price change', () => {
     const price = Number(await priceOn(inDays(8)));
     expect(boll?.after?.entry).toEqual({ method: 'unit', price: String(Math.floor(price * 1.1 + 0.5)) });
   });
+});
+
+describe('steps of a price change', () => {
+  const shown = async (id: string): Promise<unknown> => {
+    const { rows, head, sums } = await change(id);
+    return { rows, sums, name: head.name, inForce: head.inForce, note: head.note };
+  };
+  const step = async (id: string, way: 'undo' | 'redo') =>
+    stepChange(as(wen), id, (await change(id)).head.version, way);
+  const steps = fc.array(
+    fc.oneof(
+      fc.record({
+        do: fc.constant('put' as const),
+        sku: fc.constantFrom('YE-BOLL', 'YE-LAMP', 'YE-SIGN'),
+        price: fc.integer({ min: 20, max: 900 }),
+      }),
+      fc.record({ do: fc.constant('out' as const), sku: fc.constantFrom('YE-BOLL', 'YE-LAMP', 'YE-SIGN') }),
+      fc.record({ do: fc.constant('formula' as const), rise: fc.integer({ min: 1, max: 9 }) }),
+      fc.record({ do: fc.constant('edit' as const), ahead: fc.integer({ min: 2, max: 40 }) }),
+      fc.record({ do: fc.constant('undo' as const) }),
+      fc.record({ do: fc.constant('redo' as const) }),
+    ),
+    { minLength: 3, maxLength: 9 },
+  );
+
+  it('are taken back and done again one by one, whatever was done, as a stack of pictures of it says', async () => {
+    await fc.assert(
+      fc.asyncProperty(steps, async (all) => {
+        const id = await begin(inDays(20), 'Stepwise');
+        const past: unknown[] = [];
+        const ahead: unknown[] = [];
+        for (const each of all) {
+          const before = await shown(id);
+          const { head } = await change(id);
+          const { version } = head;
+          if (each.do === 'undo' || each.do === 'redo') {
+            const [from, to] = each.do === 'undo' ? [past, ahead] : [ahead, past];
+            const answer = await step(id, each.do);
+            expect(answer.ok).toBe(from.length > 0);
+            if (!answer.ok) continue;
+            expect(await shown(id)).toEqual(from.pop());
+            to.push(before);
+            continue;
+          }
+          if (each.do === 'put') await kept(put(id, { method: 'unit', price: String(each.price) }, each.sku));
+          if (each.do === 'out')
+            await kept(setRows(as(wen), id, { version, rows: [], out: [`${eur} ${each.sku} `] }));
+          if (each.do === 'formula')
+            await kept(
+              applyOver(as(wen), id, {
+                version,
+                list: eur,
+                family: 'floor',
+                find: '',
+                skus: null,
+                formula: `+${String(each.rise)} %`,
+                typedToo: false,
+              }),
+            );
+          if (each.do === 'edit')
+            await kept(
+              editChange(as(wen), id, {
+                version,
+                name: `Stepwise ${String(each.ahead)}`,
+                inForce: inDays(each.ahead),
+                note: '',
+              }),
+            );
+          past.push(before);
+          ahead.length = 0;
+        }
+        await kept(dropChange(as(wen), id, (await change(id)).head.version));
+      }),
+      { numRuns: 12 },
+    );
+  }, 120_000);
+});
+
+describe('a published change', () => {
+  it('is told on the Desk of whoever has a quote that wants a decision, until it stands on the new prices', async () => {
+    const [customer] = await connected().records.customers.findAll({
+      where: { number: 'C-1005' },
+      raw: true,
+    });
+    let quote: QuoteView = await kept(
+      openQuote(as(mara), { customerId: customer?.id ?? '', title: 'Asked by prices' }),
+    );
+    quote = await kept(
+      addByNumber(as(mara), quote.id, { version: quote.version, sku: 'YE-INTER', quantity: 2 }),
+    );
+    const id = await begin(today(), 'No posts any more');
+    await kept(put(id, { method: 'none' }, 'YE-INTER'));
+    const answer = await publish(id);
+    expect(answer.ok).toBe(true);
+    const own = async (actor: Actor | undefined) =>
+      (await desk(as(actor))).repriced.filter(({ quoteId }) => quoteId === quote.id);
+    // Priced today already, it stands on what is in force.
+    expect(await own(mara)).toEqual([]);
+    await connected().records.lines.update({ pricedOn: inDays(-2) }, { where: { sku: 'YE-INTER' } });
+    expect(await own(mara)).toMatchObject([
+      { name: 'No posts any more', unsold: 1, signs: [], from: today() },
+    ]);
+    expect(await own(wen)).toEqual([]);
+    const csv = await kept(priceImpactFile(as(wen), id, 'csv', { page: 0 }));
+    const text = Buffer.from(csv.bytes as Uint8Array).toString('utf8');
+    expect(text.split('\r\n').filter((row) => row.includes('Asked by prices'))).toHaveLength(1);
+    expect(text.split('\r\n')[1]).toContain(quote.number);
+    expect(await refused(priceImpactFile(as(wen), id, 'exe', { page: 0 }))).toEqual(['file.format']);
+  }, 60_000);
 });
 
 describe('a sheet of prices', () => {

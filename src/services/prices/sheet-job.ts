@@ -1,4 +1,5 @@
 /** The rows of a brought file into a price change, as a job: all or none, those that cannot be read to be mended. */
+import { QueryTypes } from 'sequelize';
 import type { AskedJob, ChangeSheetInput } from '../../contract';
 import { sheetReader, type SheetRow } from '../../core/prices';
 import { connected, type PriceChangeEntryRow } from '../../data';
@@ -13,6 +14,7 @@ import { rowOf } from './changes';
 import { countChange, findChange, holdDraft, writeRows } from './kept';
 import { listIn } from './prices';
 import { sheetMeans } from './sheet-means';
+import { remembered } from './steps';
 
 interface Input {
   change: string;
@@ -64,11 +66,15 @@ export const priceSheetJob: JobKind<Input, Made> = {
     const held = await holdDraft(change, version);
     if (!held.ok) throw new JobRefused(held.failures[0] ?? { code: 'change.stale' });
     // Rows of an earlier file that nobody mended are not those of this one.
-    await connected().sequelize.query(
-      'delete from price_change_rows where change_id = $1 and wrong is not null',
-      { bind: [change] },
+    const wrongOnes = await connected().sequelize.query<{ place: string }>(
+      'select place from price_change_rows where change_id = $1 and wrong is not null',
+      { bind: [change], type: QueryTypes.SELECT },
     );
-    await writeRows(rows);
+    const over = wrongOnes.map(({ place }) => place);
+    await remembered(askedBy, change, 'sheet', [...over, ...rows.map(({ place }) => place)], async () => {
+      await connected().records.priceChangeRows.destroy({ where: { changeId: change, place: over } });
+      await writeRows(rows);
+    });
     await countChange(change);
     const by = askedBy === null ? null : ({ id: askedBy } as Actor);
     await record(by, 'prices.sheet', held.value.name, { id: change, rows: rows.length, wrong });

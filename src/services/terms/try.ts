@@ -1,6 +1,6 @@
 /** Limits and policies tried on open quotes before they are kept: who would have to sign what. */
 import { createHash, randomUUID } from 'node:crypto';
-import type { AskedJob, TermsInput, WhatIfQuery, WhatIfView } from '../../contract';
+import type { AskedJob, FileAnswer, TermsInput, WhatIfQuery, WhatIfView } from '../../contract';
 import { afterSteps, inForce, termKey, type KeptTerm, type TermKindId } from '../../core/terms';
 import { connected, type LimitRow, type PolicyRow } from '../../data';
 import type { Actor } from '../access/actor';
@@ -11,6 +11,7 @@ import { askForJob } from '../kernel/jobs/queue';
 import { isReference } from '../kernel/reference';
 import { inTransaction } from '../kernel/unit-of-work';
 import { seeWhatIf, workOut } from '../what-if/documents';
+import { whatIfFile } from '../what-if/what-if-file';
 import { limitsOn, policiesOn } from '../settings/in-force';
 import { reference } from '../settings/reference-data';
 import { keeping, type KeepingMeans } from './keeping';
@@ -79,14 +80,29 @@ export const askForTermsImpact = (
     return done({ job: id });
   });
 
+/** Whether a job tried terms for a person. */
+async function isTried(actor: Actor, id: string): Promise<boolean> {
+  const job = isReference(id) ? await connected().records.jobs.findByPk(id, { raw: true }) : null;
+  return job?.kind === termsImpactJob.kind && job.askedBy === actor.id;
+}
+
 /** A page of what a job of the person's worked out. */
 export async function seeTermsImpact(
   actor: Actor,
   id: string,
   query: WhatIfQuery,
 ): Promise<Result<WhatIfView>> {
-  const job = isReference(id) ? await connected().records.jobs.findByPk(id, { raw: true }) : null;
-  if (job?.kind !== termsImpactJob.kind || job.askedBy !== actor.id)
-    return fail('missing', { code: 'job.missing' });
+  if (!(await isTried(actor, id))) return fail('missing', { code: 'job.missing' });
   return done(await seeWhatIf(id, query));
+}
+
+/** All of it as a file. */
+export async function termsImpactFile(
+  actor: Actor,
+  id: string,
+  format: string,
+  query: WhatIfQuery,
+): Promise<Result<FileAnswer>> {
+  if (!(await isTried(actor, id))) return fail('missing', { code: 'job.missing' });
+  return whatIfFile(actor, id, 'Iunctura', format, query);
 }

@@ -63,6 +63,7 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
         </div>
         {view.asked.length > 0 && <AskedOfMe asked={view.asked} />}
         {view.toDecide.length > 0 && <ToDecide quotes={view.toDecide} />}
+        {view.repriced.length > 0 && <Repriced quotes={view.repriced} />}
         <div className={css.section}>
           <h2>{t(view.whose === 'mine' ? 'desk.waiting' : 'desk.waitingTeam')}</h2>
           <nav className={css.whose} aria-label={t('desk.whose')}>
@@ -146,6 +147,35 @@ function ToDecide({ quotes }: { quotes: DeskView['toDecide'] }) {
               day: date(each.from, language),
             })}{' '}
             {each.note !== '' && <q>{each.note}</q>}
+          </span>
+        </a>
+      ))}
+    </section>
+  );
+}
+
+/** Quotes that want a decision at the prices of a change. */
+function Repriced({ quotes }: { quotes: DeskView['repriced'] }) {
+  const { t, language } = useSpeech();
+  return (
+    <section className={css.asked} aria-label={t('desk.repriced')}>
+      <h2 className={css.section}>{t('desk.repriced')}</h2>
+      {quotes.map((each) => (
+        <a key={`${each.quoteId} ${each.change}`} className={css.row} href={`/quotes/${each.quoteId}`}>
+          <span className={css.number}>{each.number}</span>
+          <span className={css.who} title={`${each.customer} ${each.title}`}>
+            {each.customer} <span className={css.quiet}>{each.title}</span>
+          </span>
+          <span className={css.next}>
+            <ListTodo size={14} aria-hidden />
+            {each.unsold > 0
+              ? t('desk.unsold', { count: each.unsold })
+              : t('desk.toSign', {
+                  roles: each.signs.map((role) => t(`role.${role}` as 'role.manager')).join(', '),
+                })}
+          </span>
+          <span className={css.reason} title={each.name}>
+            {t('desk.atPrices', { name: each.name, day: date(each.from, language) })}
           </span>
         </a>
       ))}

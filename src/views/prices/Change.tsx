@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ArrowLeft, Pencil, Trash2 } from 'lucide-react';
+import { ArrowLeft, Pencil, Redo2, Trash2, Undo2 } from 'lucide-react';
 import type { ChangeRowView, PriceChangeView, PricesView } from '../../contract';
 import { date } from '../../i18n';
 import { Button, Dialog, DialogFoot, LinkButton, say, Tabs } from '../../ui';
-import { ask, sentences, type Answer, type Refusal } from '../api';
+import { addressOf, ask, sentences, type Answer, type Refusal } from '../api';
 import { useStays } from '../parts/useStays';
 import { Pager } from '../parts/Pager';
 import { Speech, useSpeech } from '../speech';
@@ -157,6 +157,15 @@ function Page({ first, prices }: Omit<Props, 'language'>) {
         </span>
         {view.may.edit && (
           <>
+            {(['undo', 'redo'] as const).map((way) => (
+              <Step
+                key={way}
+                way={way}
+                steps={view.steps}
+                unkept={unkept > 0}
+                onStep={(to) => void change.step(to)}
+              />
+            ))}
             <Button disabled={unkept === 0} onClick={() => change.show({})}>
               {t('house.back')}
             </Button>
@@ -269,9 +278,43 @@ function Impact({ view: { head, impact }, onSeen }: { view: PriceChangeView; onS
     <WhatIf
       begin={() => ask('POST /prices/changes/{id}/impact', { at: { id }, input: { version } })}
       look={look}
+      file={(_, format, query) =>
+        addressOf('GET /prices/changes/{id}/impact/as.{format}', { at: { id, format }, query })
+      }
       there={impact && (impact.current || stand !== 'draft') ? impact.job : null}
       onSeen={onSeen}
     />
+  );
+}
+
+/** Takes the last step back, or does it again; told with whose it was. */
+function Step({
+  way,
+  steps,
+  unkept,
+  onStep,
+}: {
+  way: 'undo' | 'redo';
+  steps: PriceChangeView['steps'];
+  unkept: boolean;
+  onStep: (way: 'undo' | 'redo') => void;
+}) {
+  const { t } = useSpeech();
+  const step = steps[way];
+  const Icon = way === 'undo' ? Undo2 : Redo2;
+  const label = step
+    ? t(`change.${way}Step`, { what: t(`change.step.${step.what}`), by: step.by })
+    : t(`change.${way}`);
+  return (
+    <Button
+      look="plain"
+      aria-label={label}
+      title={label}
+      disabled={unkept || !step}
+      onClick={() => onStep(way)}
+    >
+      <Icon size={16} aria-hidden />
+    </Button>
   );
 }
 
@@ -372,6 +415,15 @@ function useChange(first: PriceChangeView) {
           }));
       });
     }, [id]),
+    step: async (way: 'undo' | 'redo'): Promise<void> => {
+      const input = { version: view.head.version };
+      const at = { id };
+      took(
+        way === 'undo'
+          ? await ask('POST /prices/changes/{id}/undo', { at, input })
+          : await ask('POST /prices/changes/{id}/redo', { at, input }),
+      );
+    },
     keep: async ({ rows, out }: SentRows): Promise<boolean> => {
       const answer = await ask('PUT /prices/changes/{id}/rows', {
         at: { id },

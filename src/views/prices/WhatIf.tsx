@@ -1,8 +1,9 @@
+import { FileDown } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { AskedJob, WhatIfDocument, WhatIfQuery, WhatIfView } from '../../contract';
 import { exact } from '../../core/exact';
 import { money } from '../../i18n';
-import { Button, DataTable, say, Select, type Column } from '../../ui';
+import { Button, DataTable, LinkButton, say, Select, type Column } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { JobHere } from '../parts/jobs/JobHere';
 import { useJob } from '../parts/jobs/useJob';
@@ -18,6 +19,8 @@ interface Props {
   look: (job: string, query: Partial<WhatIfQuery>) => Promise<Answer<WhatIfView>>;
   /** The job whose work is there already. */
   there: string | null;
+  /** Where it is to be had as a file. */
+  file: (job: string, format: 'csv' | 'xlsx', query: Partial<WhatIfQuery>) => string;
   /** Called once something is shown. */
   onSeen?: () => void;
 }
@@ -26,7 +29,7 @@ const verdicts = ['decide', 'other', 'same'] as const;
 type Wanted = '' | (typeof verdicts)[number];
 
 /** What something would do to open quotes and to what was sold: worked out as a job, looked through document by document. */
-export function WhatIf({ begin, look, there, onSeen }: Props) {
+export function WhatIf({ begin, look, there, file, onSeen }: Props) {
   const { t, language } = useSpeech();
   const job = useJob();
   const [seen, setSeen] = useState<WhatIfView | null>(null);
@@ -100,6 +103,16 @@ export function WhatIf({ begin, look, there, onSeen }: Props) {
             }}
           />
         )}
+        {seen &&
+          (['csv', 'xlsx'] as const).map((format) => (
+            <LinkButton
+              key={format}
+              look="plain"
+              href={file(of ?? '', format, wanted === '' ? {} : { is: wanted })}
+            >
+              <FileDown size={14} aria-hidden /> {format.toUpperCase()}
+            </LinkButton>
+          ))}
       </div>
       {state !== 'done' && <JobHere here={job} />}
       {seen && (

@@ -210,6 +210,9 @@ function Trial({ kind, from, changes }: { kind: TermKindId; from: string; change
     <WhatIf
       begin={() => ask('POST /terms/{kind}/try', { at: { kind }, input: { from, ...changes } })}
       look={look}
+      file={(job, format, query) =>
+        addressOf('GET /terms/tried/{job}/as.{format}', { at: { job, format }, query })
+      }
       there={null}
     />
   );

@@ -10,9 +10,10 @@ import {
   setRows,
   withdrawChange,
 } from '../../../services/prices/changes';
-import { askForPriceImpact, seePriceImpact } from '../../../services/prices/impact';
+import { askForPriceImpact, priceImpactFile, seePriceImpact } from '../../../services/prices/impact';
 import { entriesFile, seeEntries, seeEntry, seePrices } from '../../../services/prices/prices';
 import { takeSheet } from '../../../services/prices/sheet-job';
+import { stepChange } from '../../../services/prices/steps';
 import type { Handlers } from './handler';
 
 /** What answers the endpoints of this room. */
@@ -28,10 +29,14 @@ export const pricesHandlers: Handlers<typeof prices> = {
   'DELETE /prices/changes/{id}': ({ actor, at, input }) => dropChange(actor, at.id, input.version),
   'PUT /prices/changes/{id}/rows': ({ actor, at, input }) => setRows(actor, at.id, input),
   'POST /prices/changes/{id}/formula': ({ actor, at, input }) => applyOver(actor, at.id, input),
+  'POST /prices/changes/{id}/undo': ({ actor, at, input }) => stepChange(actor, at.id, input.version, 'undo'),
+  'POST /prices/changes/{id}/redo': ({ actor, at, input }) => stepChange(actor, at.id, input.version, 'redo'),
   'POST /prices/changes/{id}/sheet': ({ actor, at, input }) => takeSheet(actor, at.id, input),
   'POST /prices/changes/{id}/impact': ({ actor, at, input }) =>
     askForPriceImpact(actor, at.id, input.version),
   'GET /prices/changes/{id}/impact': ({ at, query }) => seePriceImpact(at.id, query),
+  'GET /prices/changes/{id}/impact/as.{format}': ({ actor, at, query }) =>
+    priceImpactFile(actor, at.id, at.format, query),
   'POST /prices/changes/{id}/publish': ({ actor, at, input }) => publishChange(actor, at.id, input.version),
   'POST /prices/changes/{id}/withdraw': ({ actor, at, input }) => withdrawChange(actor, at.id, input.version),
 };

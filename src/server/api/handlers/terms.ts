@@ -3,7 +3,7 @@ import type { terms } from '../../../contract/all';
 import type { TermKindId } from '../../../core/terms';
 import { done, fail, type Result } from '../../../services/kernel/failure';
 import { keepTerms, seeTermHistory, seeTerms, termsFile } from '../../../services/terms/terms';
-import { askForTermsImpact, seeTermsImpact } from '../../../services/terms/try';
+import { askForTermsImpact, seeTermsImpact, termsImpactFile } from '../../../services/terms/try';
 import type { Handlers } from './handler';
 
 /** Does something with a kind, where there is one of that name. */
@@ -21,4 +21,6 @@ export const termsHandlers: Handlers<typeof terms> = {
   'POST /terms/{kind}/try': ({ actor, at, input }) =>
     withKind(at.kind, (kind) => askForTermsImpact(actor, kind, input)),
   'GET /terms/tried/{job}': ({ actor, at, query }) => seeTermsImpact(actor, at.job, query),
+  'GET /terms/tried/{job}/as.{format}': ({ actor, at, query }) =>
+    termsImpactFile(actor, at.job, at.format, query),
 };

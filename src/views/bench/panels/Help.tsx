@@ -62,7 +62,12 @@ export default function Help({ row, known, sketched, bench, drawing, facts, word
         })
       : '';
   return (
-    <div ref={inSight} className={css.help} role="note" aria-label={t('bench.helpOn', { what: words.row(row) })}>
+    <div
+      ref={inSight}
+      className={css.help}
+      role="note"
+      aria-label={t('bench.helpOn', { what: words.row(row) })}
+    >
       {view && (
         <div className={css.sketch}>
           <Drawing
