@@ -156,7 +156,7 @@ export const priceListsDe = {
     share: 'Anteil',
     shareOf: 'Von Artikeln und Familien, nach ihren Codes',
     formulaHint:
-      'Was sie lesen kann, hängt von der Ausführung ab, in der sie steht; auf einer Position net, mass und quantity.',
+      'Was sie lesen kann, hängt von der Ausführung ab, in der sie steht; auf einer Position net, mass, quantity und freight.',
     list: 'Liste',
     typedToo: 'Auch eingegebene',
     made: '{{made}} gemacht.',

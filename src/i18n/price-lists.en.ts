@@ -156,7 +156,7 @@ export const priceListsEn = {
     share: 'Share',
     shareOf: 'Of items and families, by their codes',
     formulaHint:
-      'What it may read depends on the build that it is in; on a line of its own net, mass and quantity.',
+      'What it may read depends on the build that it is in; on a line of its own net, mass, quantity and freight.',
     list: 'List',
     typedToo: 'Typed ones too',
     made: '{{made}} made.',

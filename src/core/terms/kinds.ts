@@ -60,6 +60,7 @@ export const termKindIds = [
   'limits',
   'policies',
   'tax',
+  'freight',
   'commission',
   'workCentres',
   'customers',
@@ -135,6 +136,18 @@ export const termKinds: Readonly<Record<TermKindId, TermKind>> = {
       { id: 'rate', is: 'share', needed: true },
     ],
     key: ['country', 'class'],
+    dated: true,
+  },
+  freight: {
+    id: 'freight',
+    fields: [
+      { id: 'list', is: 'list', needed: true },
+      { id: 'country', is: 'country' },
+      { id: 'freightBase', is: 'amount', needed: true },
+      { id: 'perKg', is: 'amount', needed: true },
+      { id: 'least', is: 'amount', needed: true },
+    ],
+    key: ['list', 'country'],
     dated: true,
   },
   commission: {

@@ -24,6 +24,7 @@ import { paper } from './0023-paper';
 import { items } from './0024-items';
 import { terms } from './0025-terms';
 import { priceSteps } from './0026-price-steps';
+import { freight } from './0027-freight';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -56,4 +57,5 @@ export const migrations: readonly Migration[] = [
   items,
   terms,
   priceSteps,
+  freight,
 ];

@@ -496,6 +496,28 @@ describe('from release to release', () => {
     expect(await rows('select number from price_change_steps')).toEqual([]);
   });
 
+  it('what freight costs is said once for a list, country and day', async () => {
+    await release('0027-freight');
+    const row = {
+      price_list: 'EU-26',
+      country: 'SE',
+      base: '1',
+      per_kg: '2',
+      least: '3',
+      valid_from: '2026-01-01',
+    };
+    await insert('freight_rates', row);
+    expect(
+      await refused(
+        `insert into freight_rates (price_list, country, base, per_kg, least, valid_from) values ('EU-26', 'SE', 1, 2, 3, '2026-01-01')`,
+      ),
+    ).toMatch(/duplicate/);
+    const stamp = async () => (await rows('select stamp from reference_stamp'))[0]?.stamp;
+    const before = await stamp();
+    await insert('freight_rates', { ...row, valid_from: '2027-01-01' });
+    expect(await stamp()).not.toBe(before);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -112,6 +112,15 @@ export interface WorkCentreRow extends Dated, Kept {
   rate: string;
 }
 
+/** What freight costs by country of delivery; without one, to all that have none of their own. In the currency of the list. */
+export interface FreightRateRow extends Dated, Kept {
+  priceList: string;
+  country: string | null;
+  base: string;
+  perKg: string;
+  least: string;
+}
+
 /** A rate of tax by country; without a class, for all that have no rate of their own. */
 export interface TaxRateRow extends Dated, Kept {
   country: string;
@@ -206,6 +215,14 @@ export const catalogueRecords = (table: Define) => ({
   }),
   whatIfs: table<WhatIfRow>('what_ifs', { job: key(ref), position: key(int), verdict: text, row: json }),
   workCentres: table<WorkCentreRow>('work_centres', { ...dated(), code: text, name: jsonb, rate: money }),
+  freightRates: table<FreightRateRow>('freight_rates', {
+    ...dated(),
+    priceList: text,
+    country: text,
+    base: money,
+    perKg: money,
+    least: money,
+  }),
   taxRates: table<TaxRateRow>('tax_rates', {
     ...dated(),
     country: text,

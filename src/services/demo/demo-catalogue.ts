@@ -10,6 +10,7 @@ import {
   type Kept,
   type PolicyRow,
   type PriceEntryRow,
+  type FreightRateRow,
   type TaxRateRow,
 } from '../../data';
 import { publish } from '../catalogue/models';
@@ -113,7 +114,8 @@ const always = (): Kept & Dated => ({ id: randomUUID(), version: 1, validFrom: n
 
 /** Limits, policies, commission, tax, quantity discounts and what everybody is granted. */
 async function loadTerms(read: Read): Promise<void> {
-  const { grants, quantityDiscounts, limits, taxRates, commissionPlans, policies } = connected().records;
+  const { grants, quantityDiscounts, limits, taxRates, freightRates, commissionPlans, policies } =
+    connected().records;
   await limits.bulkCreate(
     (await read<LimitFile[]>('limits.json')).map(({ limit, ...row }) => ({
       ...always(),
@@ -131,6 +133,12 @@ async function loadTerms(read: Read): Promise<void> {
   );
   await commissionPlans.bulkCreate(
     (await read<Omit<CommissionPlanRow, keyof Kept | keyof Dated>[]>('commission-plans.json')).map((row) => ({ ...always(), ...row })),
+  );
+  await freightRates.bulkCreate(
+    (await read<Omit<FreightRateRow, keyof Kept | keyof Dated>[]>('freight.json')).map((row) => ({
+      ...always(),
+      ...row,
+    })),
   );
   await taxRates.bulkCreate(
     (await read<Partial<TaxRateRow>[]>('tax-rates.json')).map((row) => ({

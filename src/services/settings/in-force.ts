@@ -1,6 +1,6 @@
 /** What of the reference data holds on a day. */
 import { inForce, type Dated } from '../../core/terms';
-import type { Kept } from '../../data';
+import type { FreightRateRow, Kept } from '../../data';
 import type { Reference } from './reference-data';
 
 /** Rows of reference data stay the same objects as long as nothing of it changes: what holds is found once a day. */
@@ -25,6 +25,8 @@ export const keysOfTerms = {
     `${role} ${family ?? ''} ${by}`,
   policies: ({ id }: Kept) => id,
   taxRates: ({ country, class: of }: { country: string; class: string | null }) => `${country} ${of ?? ''}`,
+  freightRates: ({ priceList, country }: { priceList: string; country: string | null }) =>
+    `${priceList} ${country ?? ''}`,
   plans: ({ role }: { role: string }) => role,
   workCentres: ({ code }: { code: string }) => code,
 } as const;
@@ -40,6 +42,16 @@ export const policiesOn = ({ policies }: Pick<Reference, 'policies'>, day: strin
   on(policies, keysOfTerms.policies, day);
 /** Rates of tax that hold on a day. */
 export const taxRatesOn = ({ taxRates }: Reference, day: string) => on(taxRates, keysOfTerms.taxRates, day);
+/** What freight on a list costs to a country on a day: its own row, or that of all other countries. */
+export function freightOn(
+  { freightRates }: Pick<Reference, 'freightRates'>,
+  priceList: string,
+  country: string,
+  day: string,
+): FreightRateRow | undefined {
+  const rows = on(freightRates, keysOfTerms.freightRates, day).filter((row) => row.priceList === priceList);
+  return rows.find((row) => row.country === country) ?? rows.find((row) => row.country === null);
+}
 /** Commission plans that hold on a day. */
 export const plansOn = ({ plans }: Reference, day: string) => on(plans, keysOfTerms.plans, day);
 /** Work centres with what an hour costs on a day. */

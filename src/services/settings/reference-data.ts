@@ -20,6 +20,7 @@ import {
   type PriceEntryRow,
   type PriceListRow,
   type QuantityDiscountRow,
+  type FreightRateRow,
   type TaxRateRow,
   type WorkCentreRow,
 } from '../../data';
@@ -66,6 +67,7 @@ export interface Reference {
   limits: readonly LimitRow[];
   policies: readonly PolicyRow[];
   taxRates: readonly TaxRateRow[];
+  freightRates: readonly FreightRateRow[];
   plans: readonly CommissionPlanRow[];
   people: ReadonlyMap<string, Person>;
   /** Who stands in for whom, by their ids. */
@@ -133,6 +135,7 @@ async function readAll(stamp: string): Promise<Reference> {
   const limits = await records.limits.findAll({ order: byId, raw });
   const policies = await records.policies.findAll({ order: byId, raw });
   const taxRates = await records.taxRates.findAll({ order: byId, raw });
+  const freightRates = await records.freightRates.findAll({ order: byId, raw });
   const plans = await records.commissionPlans.findAll({ raw });
   const house = new Map((await records.houseParts.findAll({ raw })).map((row) => [row.part, row]));
   // The days of all that follows are those of the house.
@@ -160,6 +163,7 @@ async function readAll(stamp: string): Promise<Reference> {
     limits,
     policies,
     taxRates,
+    freightRates,
     plans,
     people: new Map(
       people.map(({ asideAt, ...person }) => [person.id, { ...person, aside: asideAt !== null }]),

@@ -134,6 +134,23 @@ export const keeping: Readonly<Record<TermKindId, Keeping>> = {
     })),
     rowOf: (cells) => ({ country: cells.country, class: maybe(cells.class), rate: cells.rate }),
   },
+  freight: {
+    table: tableOf('freightRates'),
+    cellsOf: said<RowIn<'freightRates'>>((row) => ({
+      list: row.priceList,
+      country: row.country ?? '',
+      freightBase: plain(row.base),
+      perKg: plain(row.perKg),
+      least: plain(row.least),
+    })),
+    rowOf: ({ list, country, freightBase, perKg, least }) => ({
+      priceList: list,
+      country: maybe(country),
+      base: freightBase,
+      perKg,
+      least,
+    }),
+  },
   commission: {
     table: tableOf('commissionPlans'),
     cellsOf: said<RowIn<'commissionPlans'>>((row) => ({

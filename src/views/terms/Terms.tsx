@@ -34,7 +34,7 @@ export default function Terms({ language, first }: Props) {
 const groups: readonly (readonly TermKindId[])[] = [
   ['agreements', 'promotions', 'quantityDiscounts'],
   ['limits', 'policies', 'commission'],
-  ['tax', 'workCentres', 'lists', 'customers'],
+  ['tax', 'freight', 'workCentres', 'lists', 'customers'],
 ];
 
 function Page({ first }: Pick<Props, 'first'>) {

@@ -2,7 +2,7 @@
 import { exact, fixed, minus, nothing, textOf, type ExactText } from '../../exact';
 import type { LinePrice, LineTerms, PricedPart } from '../types';
 import { listed, withRates, type Listed, type PriceEntry } from '../list/methods';
-import { priceOver } from '../quote/quote-formulas';
+import { freightOf, priceOver } from '../quote/quote-formulas';
 import type { Offer, PricedLine, PriceProblem, QuoteLine } from '../quote/quote-types';
 import { usualMonths } from '../list/part-term';
 import { tooShort, type Term } from './recurring';
@@ -73,7 +73,7 @@ const whyNot = ({ by, value }: Typed, { unitCost }: LinePrice): 'margin' | 'base
 
 function itemPrice(
   { sku, terms }: QuoteLine,
-  { name, entry, rates, typed, cost }: Extract<Offer, { is: 'item' }>,
+  { name, entry, rates, typed, cost, freight }: Extract<Offer, { is: 'item' }>,
   decimals: number,
   problems: PriceProblem[],
   others?: Others,
@@ -87,7 +87,13 @@ function itemPrice(
       ...(others
         ? {
             netOf: others.netOf,
-            workOut: (formula) => priceOver(formula, { net: others.net, mass: others.mass, quantity }),
+            workOut: (formula) =>
+              priceOver(formula, {
+                net: others.net,
+                mass: others.mass,
+                quantity,
+                freight: freight ? freightOf(freight, others.mass) : null,
+              }),
           }
         : {}),
     });

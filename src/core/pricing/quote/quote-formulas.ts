@@ -2,6 +2,7 @@
  * FEEL over a whole quote: prices that depend on all of it, such as freight, and policies on who must sign.
  */
 import { exact, type ExactText } from '../../exact';
+import type { FreightRate } from './quote-types';
 import {
   compileFormula,
   noUnit,
@@ -16,10 +17,21 @@ import {
 export type Names = Readonly<Record<string, 'number' | 'text' | 'yesno'>>;
 
 /**
- * A price over the quote reads what the lines that are priced by themselves come to, their mass in kg, and
- * its own line's quantity.
+ * A price over the quote reads what the lines that are priced by themselves come to, their mass in kg, its own
+ * line's quantity, and what freight of that mass comes to; nothing where no freight is known to there.
  */
-export const priceNames = { net: 'number', mass: 'number', quantity: 'number' } as const satisfies Names;
+export const priceNames = {
+  net: 'number',
+  mass: 'number',
+  quantity: 'number',
+  freight: 'number',
+} as const satisfies Names;
+
+/** What freight of a mass comes to. */
+export function freightOf({ base, perKg, least }: FreightRate, mass: ExactText): ExactText {
+  const by = exact(perKg).times(mass).plus(base);
+  return (by.lt(least) ? exact(least) : by).toString();
+}
 
 /**
  * A policy reads the net, the share given away on all of it, the margin where it is known, days until

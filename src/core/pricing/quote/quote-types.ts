@@ -23,7 +23,16 @@ export type Offer =
       typed?: ExactText;
       /** Of one piece, in the currency of the list. */
       cost?: ExactText;
+      /** What freight to where it goes comes to, for formulas that read it. */
+      freight?: FreightRate;
     };
+
+/** What freight comes to: a base and so much for each kg, at least the least; in the currency of the list. */
+export interface FreightRate {
+  base: ExactText;
+  perKg: ExactText;
+  least: ExactText;
+}
 
 /**
  * A line as it is kept. Lines never change: an edited line is another object, so that what was worked out for

@@ -1,4 +1,5 @@
 /** Prices and sign-off as the services give them, against a real database. */
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { exact } from '../../../core/exact';
 import { lastDay } from '../../../core/pricing';
@@ -700,6 +701,26 @@ describe('freight', () => {
     );
     const mass = (await connected().records.items.findByPk('SILL-1212-X'))?.mass ?? '0';
     expect(Number(quote.lines[0]?.price.net)).toBeCloseTo(Math.max(180, 0.09 * 40 * Number(mass)), 2);
+    // Sweden has a row of its own: a base, more for each kg, and another least.
+    const skog = await quoteOf(mara, 'norrvik', ['SV-FREIGHT', 1], ['SILL-1212-X', 40]);
+    expect(Number(skog.lines[0]?.price.net)).toBeCloseTo(140 + 0.13 * 40 * Number(mass), 2);
+    // It is followed from a day on: what stands on the day before is as it was.
+    const { freightRates, lines } = connected().records;
+    const own = { priceList: 'EUR-2026', country: 'SE' };
+    const row = await freightRates.findOne({ where: own, raw: true });
+    if (!row) throw new Error('no freight to Sweden');
+    await freightRates.create({ ...row, id: randomUUID(), validFrom: inDays(1), base: '1000' });
+    expect(value(await seeQuote(mara, skog.id)).lines[0]?.price.net).toBe(skog.lines[0]?.price.net);
+    await lines.update({ pricedOn: inDays(1) }, { where: { id: skog.lines.map(({ id }) => id) } });
+    expect(Number(value(await seeQuote(mara, skog.id)).lines[0]?.price.net)).toBeCloseTo(
+      1000 + 0.13 * 40 * Number(mass),
+      2,
+    );
+    // Where no freight is known to, it cannot be sold.
+    await freightRates.destroy({ where: { priceList: 'EUR-2026', country: null } });
+    expect(value(await seeQuote(mara, quote.id)).lines[0]?.problems).toMatchObject([
+      { code: 'line.wantsValue' },
+    ]);
     const heavy = await connected().records.quotes.findOne({ where: { number: 'Q-26-0007' } });
     const build = await connected().records.builds.findOne({ where: { quoteId: heavy?.id ?? '' } });
     expect(Number(build?.outcome.mass)).toBeGreaterThan(1000);

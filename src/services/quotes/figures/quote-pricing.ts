@@ -17,13 +17,15 @@ import {
   type Tariff,
   type Whole,
 } from '../../../core/pricing';
-import type { BuildRow, ItemRow, LineRow, PriceListRow } from '../../../data';
+import type { BuildRow, FreightRateRow, ItemRow, LineRow, PriceListRow } from '../../../data';
 import { askEngine, askPatiently, tariffKey } from '../../kernel/engines';
 import { grantsFor, type Granted } from '../../settings/grants';
 import { buyerOf, stateOf, type QuoteBase, type QuoteState } from '../quote-state';
+import { freightOn } from '../../settings/in-force';
 import { reference } from '../../settings/reference-data';
 import type { Supposed } from '../../settings/supposed';
 import { entryOn, fullTariff, listOf } from '../../settings/tariffs';
+import { deliveredTo } from '../../settings/tax';
 import { Recent } from '../../kernel/threads/recent';
 
 /** What a quote is priced from. */
@@ -124,7 +126,9 @@ export const priceLines = async (parts: QuoteParts): Promise<QuotedLine[]> => (a
 /** Its lines, sums and whole-quote discount. With a price change supposed, nothing is remembered of it. */
 export async function priceAll(parts: QuoteParts, supposing?: Supposing): Promise<Quoted> {
   const { quote, revision, lines, builds, list } = parts;
-  const { items, stamp } = await reference();
+  const known = await reference();
+  const { items, stamp } = known;
+  const goesTo = deliveredTo(revision.customer);
   const memory = memoryFor(revision.id, lines.length, supposing);
   const supposed = supposing?.change;
   const granted = remembering(await grantsFor(buyerOf(quote, revision)));
@@ -142,6 +146,9 @@ export async function priceAll(parts: QuoteParts, supposing?: Supposing): Promis
     const build = line.buildId ? builds.get(line.buildId) : undefined;
     const { tariff, entry } = days.get(line.pricedOn) as NonNullable<ReturnType<typeof days.get>>;
     const offer = build && offers.get(build.id);
+    const listed = entry(line.sku);
+    const freight =
+      listed?.entry.method === 'formula' ? freightOn(known, list.code, goesTo, line.pricedOn) : undefined;
     const from = [
       line,
       build,
@@ -151,6 +158,7 @@ export async function priceAll(parts: QuoteParts, supposing?: Supposing): Promis
       quote.customerId,
       quote.dealer?.id,
       revision.customer.class,
+      freight,
     ];
     const had = memory.ready.get(line.id);
     const made =
@@ -163,9 +171,10 @@ export async function priceAll(parts: QuoteParts, supposing?: Supposing): Promis
               item,
               build,
               offer,
-              entry(line.sku),
+              listed,
               tariff,
               granted(line.sku, item.family, line.pricedOn),
+              freight,
             ),
           };
     memory.ready.set(line.id, made);
@@ -288,9 +297,10 @@ function readyLine(
   listed: { entry: PriceEntry; every?: Recurrence } | undefined,
   tariff: Tariff,
   granted: Granted,
+  freight: FreightRateRow | undefined,
 ): Omit<Ready, 'from'> {
   const { entry, every } = listed ?? {};
-  const offer = offered ? offered.offer : itemOffer(line, item, entry, tariff);
+  const offer = offered ? offered.offer : itemOffer(line, item, entry, tariff, freight);
   const recurs = offered ? recursIn(offered.parts) : every;
   // What recurs runs for its base period from the day of its prices on, as long as nobody says otherwise.
   const term = recurs && (line.term ?? { start: line.pricedOn, months: usualMonths(recurs), days: 0 });
@@ -378,7 +388,13 @@ function massOf(item: ItemRow, build: BuildRow | undefined): { mass?: string } {
   return mass === null || mass === undefined ? {} : { mass: exact(mass).toString() };
 }
 
-function itemOffer(line: LineRow, item: ItemRow, entry: PriceEntry | undefined, { costs }: Tariff): Offer {
+function itemOffer(
+  line: LineRow,
+  item: ItemRow,
+  entry: PriceEntry | undefined,
+  { costs }: Tariff,
+  freight: FreightRateRow | undefined,
+): Offer {
   // What is made up for a line costs what is said there, where the list leaves its price to it.
   const cost =
     entry?.method === 'hand' && line.typedCost !== null
@@ -391,6 +407,15 @@ function itemOffer(line: LineRow, item: ItemRow, entry: PriceEntry | undefined, 
     ...(line.rates ? { rates: line.rates } : {}),
     ...(line.typedPrice === null ? {} : { typed: exact(line.typedPrice).toString() }),
     ...(cost === undefined ? {} : { cost }),
+    ...(freight
+      ? {
+          freight: {
+            base: exact(freight.base).toString(),
+            perKg: exact(freight.perKg).toString(),
+            least: exact(freight.least).toString(),
+          },
+        }
+      : {}),
   };
 }
 
