@@ -4,7 +4,7 @@ import type { CustomerClass, PricedFor, RevisionRow } from '../../data';
 import { today } from '../kernel/clock';
 import { buyerOf, type QuoteBase } from '../quotes/quote-state';
 import type { Buyer } from '../settings/grants';
-import { deliveredTo } from '../settings/tax';
+import { deliveredTo } from '../settings/addressed';
 
 /** A revision of a quote, or a person, who said for whom it is priced. */
 export type Home =

@@ -27,7 +27,7 @@ import { pageSize } from '../quotes/quote-list';
 import { findAnyQuote } from '../quotes/quote-state';
 import { workCentresOn } from '../settings/in-force';
 import { nameOf, reference, type Reference } from '../settings/reference-data';
-import { deliveredTo, invoicedIn } from '../settings/tax';
+import { deliveredTo, invoicedIn } from '../settings/addressed';
 import {
   counted,
   partsIn,

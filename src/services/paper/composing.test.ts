@@ -67,7 +67,7 @@ describe('data sheets of items', () => {
     await dropLoose(new Date(Date.now() + 3 * 86_400_000));
     expect((await see(id)).warnings.filter(({ is }) => is === 'gone')).toEqual([]);
     const { bytes } = value(await pagesOf(mara, id, again.composition));
-    const pages = (await PDFDocument.load(bytes as Uint8Array)).getPageCount();
+    const pages = (await PDFDocument.load(bytes)).getPageCount();
     const without = value(await pagesOf(mara, id, { ...again.composition, annexes: [] }));
     expect(pages).toBe((await PDFDocument.load(without.bytes as Uint8Array)).getPageCount() + 1);
   });

@@ -30,7 +30,7 @@ import { findQuote, holdQuote, stateOf, type QuoteBase, type QuoteState } from '
 import { seeQuote } from '../quotes/quotes';
 import { nameOf, reference } from '../settings/reference-data';
 import { marketIn } from '../settings/house';
-import { invoicedIn } from '../settings/tax';
+import { invoicedIn } from '../settings/addressed';
 import { keepAnnexes, proposedAnnexes } from './data-sheets';
 import { annexBytes, annexesGone, bytesOf, lookAtAnnexes, tooLarge } from './given-bytes';
 import { paperWords } from '../../i18n/paper-words';

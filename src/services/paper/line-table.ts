@@ -7,7 +7,7 @@ import { askLongPapers, askPapers, readingFile } from '../kernel/papers';
 import { writingIn } from '../../core/quotes';
 import { seeQuote } from '../quotes/quotes';
 import { marketIn } from '../settings/house';
-import { invoicedIn } from '../settings/tax';
+import { invoicedIn } from '../settings/addressed';
 
 const types = new Map([
   ['csv', 'text/csv; charset=utf-8'],

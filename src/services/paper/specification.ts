@@ -9,7 +9,7 @@ import { today } from '../kernel/clock';
 import { askEngine } from '../kernel/engines';
 import { done, fail, type Result } from '../kernel/failure';
 import { askPapers } from '../kernel/papers';
-import { invoicedIn } from '../settings/tax';
+import { invoicedIn } from '../settings/addressed';
 import { housePart, marketIn } from '../settings/house';
 import { buildsOnPaper, houseOf } from './given';
 import { bytesOf } from './given-bytes';

@@ -47,7 +47,7 @@ import {
 } from './kept';
 import { entriesFound, listIn, seePrices } from './prices';
 import { sheetMeans } from './sheet-means';
-import { remembered, stepsOf } from './steps';
+import { remembered, stepsOf, takeStep } from './steps';
 
 const pageSize = 200;
 
@@ -321,6 +321,23 @@ async function placesFor(
         places.push({ sku, inside: '', row: undefined });
   return places;
 }
+
+/** Takes the last step of a change back, or does the one that was taken back again. */
+export const stepChange = (
+  actor: Actor,
+  id: string,
+  version: number,
+  way: 'undo' | 'redo',
+): Promise<Result<PriceChangeView>> =>
+  inTransaction(async () => {
+    const held = await holdDraft(id, version);
+    if (!held.ok) return held;
+    const what = await takeStep(id, way);
+    if (!what) return fail('conflict', { code: way === 'undo' ? 'change.noUndo' : 'change.noRedo' });
+    await countChange(id);
+    await record(actor, way === 'undo' ? 'prices.undone' : 'prices.redone', held.value.name, { id, what });
+    return seeChange(id);
+  });
 
 /** Publishes it: its entries hold from its day on, and are followed by others, never changed. */
 export const publishChange = (actor: Actor, id: string, version: number): Promise<Result<PriceChangeView>> =>

@@ -25,12 +25,12 @@ import {
   publishChange,
   seeChange,
   setRows,
+  stepChange,
   withdrawChange,
 } from './changes';
 import { askForPriceImpact, priceImpactFile, priceImpactJob, seePriceImpact } from './impact';
 import { entriesFile, seeEntries, seeEntry, seePrices } from './prices';
 import { priceSheetJob, takeSheet } from './sheet-job';
-import { stepChange } from './steps';
 
 let [wen, mara]: Actor[] = [];
 const as = (actor: Actor | undefined): Actor => actor as Actor;

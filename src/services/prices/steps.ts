@@ -1,13 +1,8 @@
 /** Steps of a price change that is made ready: taken back and done again, the rows as they were. */
 import { QueryTypes } from 'sequelize';
-import type { ChangeSteps, PriceChangeView } from '../../contract';
+import type { ChangeSteps } from '../../contract';
 import { connected } from '../../data';
-import type { Actor } from '../access/actor';
-import { fail, type Result } from '../kernel/failure';
-import { inTransaction, record } from '../kernel/unit-of-work';
 import { nameOf, reference } from '../settings/reference-data';
-import { seeChange } from './changes';
-import { countChange, holdDraft } from './kept';
 
 /** What a step did. */
 export type StepKind = 'rows' | 'formula' | 'sheet' | 'edited';
@@ -89,46 +84,33 @@ export async function stepsOf(id: string): Promise<ChangeSteps> {
   return { undo: await told('undo'), redo: await told('redo') };
 }
 
-/** Takes the last step back, or does the one that was taken back again. */
-export const stepChange = (
-  actor: Actor,
-  id: string,
-  version: number,
-  way: 'undo' | 'redo',
-): Promise<Result<PriceChangeView>> =>
-  inTransaction(async () => {
-    const held = await holdDraft(id, version);
-    if (!held.ok) return held;
-    const step = await nextStep(id, way);
-    if (!step) return fail('conflict', { code: way === 'undo' ? 'change.noUndo' : 'change.noRedo' });
-    const { sequelize } = connected();
-    const side = way === 'undo' ? 'before' : 'after';
-    const bind = [id, step.number];
-    if (step.head)
-      await sequelize.query(
-        `update price_changes c set name = s.${side} ->> 'name', note = s.${side} ->> 'note', in_force = (s.${side} ->> 'in_force')::date
-         from price_change_steps s where s.change_id = c.id and c.id = $1 and s.number = $2`,
-        { bind },
-      );
-    else {
-      await sequelize.query(
-        `delete from price_change_rows r using price_change_steps s where s.change_id = $1 and s.number = $2
-           and r.change_id = $1 and r.place in (select json_array_elements_text(s.places))`,
-        { bind },
-      );
-      await sequelize.query(
-        `insert into price_change_rows select r.* from price_change_steps s, json_populate_recordset(null::price_change_rows, s.${side}) r
-         where s.change_id = $1 and s.number = $2`,
-        { bind },
-      );
-    }
-    await sequelize.query('update price_change_steps set undone = $3 where change_id = $1 and number = $2', {
-      bind: [...bind, way === 'undo'],
-    });
-    await countChange(id);
-    await record(actor, way === 'undo' ? 'prices.undone' : 'prices.redone', held.value.name, {
-      id,
-      what: step.what,
-    });
-    return seeChange(id);
+/** Takes the last step back, or does the one that was taken back again; what it did, or nothing where there is none. */
+export async function takeStep(id: string, way: 'undo' | 'redo'): Promise<StepKind | null> {
+  const step = await nextStep(id, way);
+  if (!step) return null;
+  const { sequelize } = connected();
+  const side = way === 'undo' ? 'before' : 'after';
+  const bind = [id, step.number];
+  if (step.head)
+    await sequelize.query(
+      `update price_changes c set name = s.${side} ->> 'name', note = s.${side} ->> 'note', in_force = (s.${side} ->> 'in_force')::date
+       from price_change_steps s where s.change_id = c.id and c.id = $1 and s.number = $2`,
+      { bind },
+    );
+  else {
+    await sequelize.query(
+      `delete from price_change_rows r using price_change_steps s where s.change_id = $1 and s.number = $2
+         and r.change_id = $1 and r.place in (select json_array_elements_text(s.places))`,
+      { bind },
+    );
+    await sequelize.query(
+      `insert into price_change_rows select r.* from price_change_steps s, json_populate_recordset(null::price_change_rows, s.${side}) r
+       where s.change_id = $1 and s.number = $2`,
+      { bind },
+    );
+  }
+  await sequelize.query('update price_change_steps set undone = $3 where change_id = $1 and number = $2', {
+    bind: [...bind, way === 'undo'],
   });
+  return step.what;
+}

@@ -19,7 +19,8 @@ import { nameOf, reference, type Reference } from '../settings/reference-data';
 import { shownAs, signingIn, signOffsOf } from './sign-off/standing';
 import { stepsOf } from './history/steps';
 import { listOf } from '../settings/tariffs';
-import { deliveredTo, leavesTaxApart, taxOf, taxRatesIn } from '../settings/tax';
+import { deliveredTo } from '../settings/addressed';
+import { leavesTaxApart, taxOf, taxRatesIn } from '../settings/tax';
 import { Recent } from '../kernel/threads/recent';
 
 /** What there is to take back and to make again, where that is known already. */

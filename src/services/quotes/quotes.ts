@@ -22,7 +22,7 @@ import { nameOf, reference } from '../settings/reference-data';
 import { remember } from './history/steps';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { housePart, marketIn } from '../settings/house';
-import { invoicedIn } from '../settings/tax';
+import { invoicedIn } from '../settings/addressed';
 import { nextNumber } from '../settings/numbers';
 
 export { findQuote } from './quote-state';

@@ -1,20 +1,11 @@
 /** Tax on a quote, by where it is delivered to. */
 import { exact } from '../../core/exact';
 import { taxed, taxRate, type Taxed, type TaxRate } from '../../core/pricing';
-import type { CustomerCopy } from '../../data';
 import type { QuotedLine } from '../quotes/figures/quote-pricing';
 import { today } from '../kernel/clock';
 import { marketIn } from './house';
 import { taxRatesOn } from './in-force';
 import { reference } from './reference-data';
-
-/** The country of the delivery address, else of the first there is. */
-export const deliveredTo = ({ addresses }: CustomerCopy): string =>
-  (addresses.find(({ kind }) => kind === 'delivery') ?? addresses[0])?.country ?? '';
-
-/** The country that the invoice goes to, else of the first address there is. */
-export const invoicedIn = ({ addresses }: Pick<CustomerCopy, 'addresses'>): string =>
-  (addresses.find(({ kind }) => kind === 'invoice') ?? addresses[0])?.country ?? '';
 
 /** Whether prices for a country are without tax, as its market is used to. */
 export const leavesTaxApart = async (country: string): Promise<boolean> =>

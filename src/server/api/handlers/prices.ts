@@ -8,12 +8,12 @@ import {
   publishChange,
   seeChange,
   setRows,
+  stepChange,
   withdrawChange,
 } from '../../../services/prices/changes';
 import { askForPriceImpact, priceImpactFile, seePriceImpact } from '../../../services/prices/impact';
 import { entriesFile, seeEntries, seeEntry, seePrices } from '../../../services/prices/prices';
 import { takeSheet } from '../../../services/prices/sheet-job';
-import { stepChange } from '../../../services/prices/steps';
 import type { Handlers } from './handler';
 
 /** What answers the endpoints of this room. */

@@ -263,7 +263,7 @@ function draw(lot: (below: number) => number, decimals: number): Drawn & { build
     return {
       sku: 'RIDGEBACK',
       quantity: 1 + lot(3),
-      build: builds[lot(builds.length)] as (typeof builds)[number],
+      build: builds[lot(builds.length)],
       hand: rate,
       ...marks,
     };

@@ -25,7 +25,7 @@ import { freightOn } from '../../settings/in-force';
 import { reference } from '../../settings/reference-data';
 import type { Supposed } from '../../settings/supposed';
 import { entryOn, fullTariff, listOf } from '../../settings/tariffs';
-import { deliveredTo } from '../../settings/tax';
+import { deliveredTo } from '../../settings/addressed';
 import { Recent } from '../../kernel/threads/recent';
 
 /** What a quote is priced from. */

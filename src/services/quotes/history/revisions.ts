@@ -21,7 +21,8 @@ import { changeQuote, validDays } from '../quotes';
 import { findQuote, type QuoteBase, type QuoteState } from '../quote-state';
 import { sideLines } from './sides';
 import { unsigned } from '../sign-off/standing';
-import { deliveredTo, taxOf } from '../../settings/tax';
+import { deliveredTo } from '../../settings/addressed';
+import { taxOf } from '../../settings/tax';
 import { record } from '../../kernel/unit-of-work';
 
 /** What keeps a draft from being sent or accepted. */

@@ -27,7 +27,7 @@ import { counted, type QuotedLine } from '../figures/quote-pricing';
 import type { QuoteState } from '../quote-state';
 import { limitsOn, policiesOn } from '../../settings/in-force';
 import { nameOf, reference } from '../../settings/reference-data';
-import { deliveredTo } from '../../settings/tax';
+import { deliveredTo } from '../../settings/addressed';
 
 /** Where a quote stands with the limits of who owns it. */
 export interface Standing {
