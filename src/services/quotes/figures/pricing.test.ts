@@ -5,7 +5,7 @@ import { exact } from '../../../core/exact';
 import { lastDay } from '../../../core/pricing';
 import { shippingDays } from '../../../core/production';
 import { answerSignOffInput, type QuoteView } from '../../../contract';
-import { connected } from '../../../data';
+import { connected, type FreightRateRow } from '../../../data';
 import type { Actor } from '../../access/actor';
 import { inDays } from '../../kernel/clock';
 import { changeCustomer, seeCustomerChange } from '../customer-change';
@@ -709,7 +709,17 @@ describe('freight', () => {
     const own = { priceList: 'EUR-2026', country: 'SE' };
     const row = await freightRates.findOne({ where: own, raw: true });
     if (!row) throw new Error('no freight to Sweden');
-    await freightRates.create({ ...row, id: randomUUID(), validFrom: inDays(1), base: '1000' });
+    const { perKg, least, version, validTo } = row as FreightRateRow;
+    await freightRates.create({
+      ...own,
+      id: randomUUID(),
+      base: '1000',
+      perKg,
+      least,
+      version,
+      validFrom: inDays(1),
+      validTo,
+    });
     expect(value(await seeQuote(mara, skog.id)).lines[0]?.price.net).toBe(skog.lines[0]?.price.net);
     await lines.update({ pricedOn: inDays(1) }, { where: { id: skog.lines.map(({ id }) => id) } });
     expect(Number(value(await seeQuote(mara, skog.id)).lines[0]?.price.net)).toBeCloseTo(
