@@ -10,6 +10,7 @@ import {
 } from '../core/items';
 import type { Texts } from '../core/model';
 import { endpoint, file, json } from './endpoint';
+import type { AskedJob } from './prices';
 import { exactly, flag, oneOf, version, whole, type Sent } from './schema';
 
 /** Items that are kept at once at most. */
@@ -282,6 +283,13 @@ export const items = {
     // As much as so many rows come to.
     most: 8 * 1024 * 1024,
     answers: json<ItemsView>('ItemsView'),
+  }),
+  'POST /catalogue/items/job': endpoint({
+    says: 'Keeps rows of items in the background, all of them or none.',
+    who: 'prices',
+    input: itemRowsInput,
+    most: 8 * 1024 * 1024,
+    answers: json<AskedJob>('AskedJob'),
   }),
   'GET /catalogue/items/{sku}': endpoint({
     says: 'An item with all that is known of it, where it is used, and who changed it.',

@@ -344,6 +344,7 @@ describe('every endpoint answers as it is declared', () => {
     await told(wen, 'GET /catalogue/items');
     await told(wen, 'PUT /catalogue/items', { body: { rows: [row] } });
     const one = { at: { sku: 'SPARE-1' } };
+    await told(wen, 'POST /catalogue/items/job', { body: { rows: [{ ...row, sku: 'JOB-1' }] } });
     await told(wen, 'GET /catalogue/items/{sku}', one);
     await told(wen, 'PUT /catalogue/items/{sku}', { ...one, body: { version: 1, leadDays: 3 } });
     await told(wen, 'DELETE /catalogue/items/{sku}', { ...one, body: { version: 2 } });

@@ -10,13 +10,16 @@ import { catalogue } from '../catalogue/catalogue';
 import { findItems } from '../desk/search';
 import { bring } from '../files/files';
 import type { Result } from '../kernel/failure';
+import type { AnyJobKind } from '../kernel/jobs/kind';
+import { stopJob } from '../kernel/jobs/queue';
+import { JobWorker } from '../kernel/jobs/worker';
 import { openDemo, personOf } from '../kernel/testing';
 import { addByNumber, addSeveral, copyLine, putOnQuote } from '../quotes/lines/quote-builds';
 import { readNumbers } from '../quotes/lines/numbers';
 import { changeLine } from '../quotes/lines/lines';
 import { openQuote, seeQuote } from '../quotes/quotes';
 import { dropFamily, keepFamily } from './families';
-import { changeItem, dropItem, keepItems } from './items';
+import { askToKeepItems, changeItem, dropItem, itemsJob, keepItems } from './items';
 import { seeItem } from './item-view';
 import { seeItems } from './kept';
 
@@ -57,6 +60,46 @@ async function quoteFor(actor: Actor, name: string): Promise<QuoteView> {
 }
 const put = (actor: Actor, quote: Pick<QuoteView, 'id' | 'version'>, sku: string, quantity = 1) =>
   addByNumber(actor, quote.id, { version: quote.version, sku, quantity });
+
+describe('very many rows of items', () => {
+  const work = async (): Promise<void> => {
+    const worker = new JobWorker([itemsJob] as unknown as AnyJobKind[]);
+    while (await worker.runNext());
+  };
+  const rows = (count: number, named: (at: number) => string) =>
+    Array.from({ length: count }, (_, at) => ({
+      sku: named(at),
+      family: 'floor',
+      name: { en: `Sheet ${String(at)}` },
+      cost: '1.5',
+    }));
+
+  it('are kept in the background, all or none, and not at all once it is stopped', async () => {
+    const { count } = await connected().records.items.findAndCountAll({ limit: 1 });
+    const asked = await kept(askToKeepItems(as(wen), { rows: rows(1200, (at) => `MANY-${String(at)}`) }));
+    await work();
+    const { jobs, items, audit } = connected().records;
+    expect(await jobs.findByPk(asked.job, { raw: true })).toMatchObject({
+      state: 'done',
+      outcome: { rows: 1200 },
+    });
+    expect(await items.count()).toBe(count + 1200);
+    expect(await audit.count({ where: { action: 'item.added', subject: 'MANY-7' } })).toBe(1);
+
+    // One wrong row among many, and none is kept.
+    const wrong = rows(900, (at) => (at === 700 ? 'MANY-7' : `MORE-${String(at)}`));
+    const other = await kept(askToKeepItems(as(wen), { rows: wrong }));
+    await work();
+    expect(await jobs.findByPk(other.job, { raw: true })).toMatchObject({ state: 'failed' });
+    expect(await items.count()).toBe(count + 1200);
+
+    const stopped = await kept(askToKeepItems(as(wen), { rows: rows(600, (at) => `STOP-${String(at)}`) }));
+    await kept(stopJob(stopped.job));
+    await work();
+    expect(await items.count()).toBe(count + 1200);
+    await connected().sequelize.query("delete from items where sku like 'MANY-%'");
+  }, 60_000);
+});
 
 describe('rows of items', () => {
   it('are all kept or none, each wrong one told with its row', async () => {
@@ -195,8 +238,8 @@ describe('families', () => {
     const family = (view: ItemsView, code: string) => view.families.find((each) => each.code === code);
     const floor = family(await seeItems(), 'floor');
     const capacity = {
-      id: 'capacity',
-      name: { en: 'Capacity' },
+      id: 'division',
+      name: { en: 'Division' },
       is: 'number',
       unit: 't',
       decimals: 1,
@@ -217,8 +260,8 @@ describe('families', () => {
         version: undefined,
       }),
     );
-    const seen = await change('SILL-1212-X', { family: 'floorLow', properties: { capacity: '1.5' } });
-    expect(seen.properties.map(({ id }) => id)).toContain('capacity');
+    const seen = await change('SILL-1212-X', { family: 'floorLow', properties: { division: '1.5' } });
+    expect(seen.properties.map(({ id }) => id)).toContain('division');
     expect(
       await refused(
         keepFamily(as(wen), 'floor', {
@@ -301,7 +344,8 @@ describe('an item that is sold no more', () => {
       'item.inUse',
     ]);
     const { uses } = await kept(seeItem('YE-BOLL'));
-    expect(new Set(uses.map(({ is }) => is))).toEqual(new Set(['list', 'quote']));
+    // Its kiosk goes with it, lists price it, and quotes have it.
+    expect(new Set(uses.map(({ is }) => is))).toEqual(new Set(['list', 'item', 'quote']));
     const beam = await kept(seeItem('RM-BEAM'));
     expect(beam.uses.map(({ is, name }) => `${is} ${name.en ?? ''}`)).toContain('model Ridgeback');
   });
@@ -353,7 +397,9 @@ describe('pictures and data sheets', () => {
   it('are of their kind, belong to the item, and are let go with another one', async () => {
     const one = await kept(bring(as(wen), { name: 'sill.svg', bytes: square }));
     const two = await kept(bring(as(wen), { name: 'sill-2.svg', bytes: Buffer.from(`${String(square)}\n`) }));
-    expect((await change('SILL-1212-X', { picture: one.id })).files).toEqual({ [one.id]: 'sill.svg' });
+    expect((await change('SILL-1212-X', { picture: one.id, dataSheet: null })).files).toEqual({
+      [one.id]: 'sill.svg',
+    });
     const { version } = await rowOf('SILL-1212-X');
     expect(await refused(changeItem(as(wen), 'SILL-1212-X', { version, dataSheet: two.id }))).toEqual([
       'item.dataSheetOnly',

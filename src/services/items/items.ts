@@ -1,10 +1,12 @@
 /** Keeping items: new ones, changes of one or many, and taking away what nothing uses. */
-import type { ItemInput, ItemRowsInput, ItemsView, ItemView } from '../../contract';
+import type { AskedJob, ItemInput, ItemRowsInput, ItemsView, ItemView } from '../../contract';
 import { differing, freshItem, itemProblems, tidied, type Around, type Item } from '../../core/items';
 import { connected, type AuditRow, type ItemRow } from '../../data';
 import type { Actor } from '../access/actor';
 import { endUse, use } from '../files/files';
 import { done, fail, type Failure, type Result } from '../kernel/failure';
+import { JobRefused, type JobKind } from '../kernel/jobs/kind';
+import { askForJob } from '../kernel/jobs/queue';
 import { stampPassed } from '../kernel/request';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { familiesIn, holdItems, itemOf, seeItems } from './kept';
@@ -34,8 +36,13 @@ const said = (change: Record<string, unknown>): Change =>
   Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
 
 /** All items and families, held still against other changes until the transaction ends. */
-async function heldAround(): Promise<{ around: Around; items: ReadonlyMap<string, ItemRow> }> {
+async function heldAround(): ReturnType<typeof allAround> {
   await holdItems();
+  return allAround();
+}
+
+/** All items and families. */
+async function allAround(): Promise<{ around: Around; items: ReadonlyMap<string, ItemRow> }> {
   const { records } = connected();
   const items = new Map(
     (await records.items.findAll({ raw: true, order: [['sku', 'ASC']] })).map((row) => [row.sku, row]),
@@ -46,37 +53,87 @@ async function heldAround(): Promise<{ around: Around; items: ReadonlyMap<string
   return { around: { families, items }, items };
 }
 
+/** What rows of items come to: what is written, or all that is wrong, each with its row. */
+interface Planned {
+  kept: ItemRow[];
+  entries: AuditRow[];
+  wrong: Failure[];
+}
+
+/** Rows between two looks at whether somebody else wants to go on. */
+const planStep = 500;
+
+/** Holds rows against all there is; `pause` is called now and then with how far it is. */
+async function planRows(
+  actor: Pick<Actor, 'id'>,
+  rows: ItemRowsInput['rows'],
+  { around, items }: Awaited<ReturnType<typeof allAround>>,
+  pause: (done: number) => Promise<void>,
+): Promise<Planned> {
+  const all = new Map<string, Pick<Item, 'replacedBy'>>(around.items);
+  for (const { sku } of rows) if (!all.has(sku)) all.set(sku, { replacedBy: null });
+  const planned: Planned = { kept: [], entries: [], wrong: [] };
+  const seen = new Set<string>();
+  for (const [at, { sku, version, ...cells }] of rows.entries()) {
+    if (at % planStep === planStep - 1) await pause(at);
+    const refuse = (failures: readonly Failure[]): void => {
+      for (const { field = '', ...failure } of failures)
+        planned.wrong.push({ ...failure, field: `rows.${String(at)}.${field}` });
+    };
+    if (seen.has(sku)) refuse([{ code: 'item.twice', params: { sku }, field: 'sku' }]);
+    seen.add(sku);
+    const change = changed(items.get(sku), { sku, version, change: said(cells) }, { ...around, items: all });
+    if (!change.ok) refuse(change.failures);
+    else if (change.value) {
+      planned.kept.push(change.value.row);
+      planned.entries.push(entryOf(actor, change.value));
+    }
+  }
+  return planned;
+}
+
 /** Keeps rows of items, all or none; what is wrong is told with its row. */
 export const keepItems = (actor: Actor, { rows }: ItemRowsInput): Promise<Result<ItemsView>> =>
   inTransaction(async () => {
-    const { around, items } = await heldAround();
-    const all = new Map<string, Pick<Item, 'replacedBy'>>(around.items);
-    for (const { sku } of rows) if (!all.has(sku)) all.set(sku, { replacedBy: null });
-    const wrong: Failure[] = [];
-    const [kept, entries]: [ItemRow[], AuditRow[]] = [[], []];
-    const seen = new Set<string>();
-    rows.forEach(({ sku, version, ...cells }, at) => {
-      const refuse = (failures: readonly Failure[]): void => {
-        for (const { field = '', ...failure } of failures)
-          wrong.push({ ...failure, field: `rows.${String(at)}.${field}` });
-      };
-      if (seen.has(sku)) refuse([{ code: 'item.twice', params: { sku }, field: 'sku' }]);
-      seen.add(sku);
-      const change = changed(
-        items.get(sku),
-        { sku, version, change: said(cells) },
-        { ...around, items: all },
-      );
-      if (!change.ok) refuse(change.failures);
-      else if (change.value) {
-        kept.push(change.value.row);
-        entries.push(entryOf(actor, change.value));
-      }
-    });
+    await holdItems();
+    const { kept, entries, wrong } = await planRows(actor, rows, await allAround(), () => Promise.resolve());
     if (wrong.length > 0) return fail(wrong.some(isStale) ? 'conflict' : 'invalid', ...wrong.slice(0, 200));
     await writeItems(kept);
     await connected().records.audit.bulkCreate(entries);
     return done(await seeItems());
+  });
+
+/** The same in the background, for very many: looked at row by row, and written at once in the end, all or none. */
+export const itemsJob: JobKind<ItemRowsInput, { rows: number }> = {
+  kind: 'items.keep',
+  tries: 3,
+  async work({ rows }, job) {
+    const { wrong } = await planRows({ id: job.askedBy ?? '' }, rows, await allAround(), async (far) => {
+      await job.progress({ done: far, of: rows.length });
+      // Somebody else may have waited while these were looked at.
+      await new Promise((resolve) => setImmediate(resolve));
+    });
+    const [first] = wrong;
+    if (first) throw new JobRefused(first);
+    return { rows: rows.length };
+  },
+  async finish(_, { rows }, { askedBy }) {
+    await holdItems();
+    const actor = { id: askedBy ?? '' };
+    const planned = await planRows(actor, rows, await allAround(), () => Promise.resolve());
+    const [first] = planned.wrong;
+    if (first) throw new JobRefused(first);
+    await writeItems(planned.kept);
+    await connected().records.audit.bulkCreate(planned.entries);
+    return { rows: planned.kept.length };
+  },
+};
+
+/** Begins to keep rows in the background. */
+export const askToKeepItems = (actor: Actor, input: ItemRowsInput): Promise<Result<AskedJob>> =>
+  inTransaction(async () => {
+    const { id } = await askForJob(itemsJob, input, { by: actor.id, once: `items ${actor.id}` });
+    return done({ job: id });
   });
 
 const isStale = ({ code }: Failure): boolean => code === 'item.stale' || code === 'item.there';
@@ -114,7 +171,7 @@ function changed(
   });
 }
 
-const entryOf = (actor: Actor, { row, before, differs }: Changed): AuditRow => ({
+const entryOf = (actor: Pick<Actor, 'id'>, { row, before, differs }: Changed): AuditRow => ({
   userId: actor.id,
   action: before ? 'item.changed' : 'item.added',
   subject: row.sku,

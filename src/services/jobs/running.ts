@@ -7,6 +7,7 @@ import { beforeLeaving } from '../kernel/leaving';
 import { log } from '../kernel/log';
 import { housePart } from '../settings/house';
 import { checkJob } from '../workshop/check';
+import { itemsJob } from '../items/items';
 import { priceImpactJob } from '../prices/impact';
 import { priceSheetJob } from '../prices/sheet-job';
 import { termsImpactJob } from '../terms/try';
@@ -23,6 +24,7 @@ export const kinds = [
   priceImpactJob,
   priceSheetJob,
   termsImpactJob,
+  itemsJob,
 ] as const;
 
 /** By the time of the house. */

@@ -51,7 +51,8 @@ interface Props {
   phrases?: Readonly<Record<string, string>>;
   onChange: (text: string) => void;
   /** Enter in a field of one line. */
-  onEnter?: () => void;
+  /** With what stands there at that moment, which may be newer than what was last drawn. */
+  onEnter?: (text: string) => void;
 }
 
 /**
@@ -157,8 +158,8 @@ function extensionsOf(latest: RefObject<Props>, parts: Parts, echo: Echo<string>
   const { lines = 'one', label, phrases = {} } = latest.current;
   const enter = {
     key: 'Enter',
-    run: () => {
-      latest.current.onEnter?.();
+    run: (view: EditorView) => {
+      latest.current.onEnter?.(view.state.doc.toString());
       return true;
     },
   };

@@ -3,9 +3,11 @@ import { ArrowRight, FolderPlus, Pencil } from 'lucide-react';
 import type { FamilyView, ItemRowView, ItemsView } from '../../contract';
 import { foundBy } from '../../core/finding';
 import { own } from '../../i18n';
-import { classes, Button, Field, LinkButton, say } from '../../ui';
+import { classes, Button, Field, LinkButton, say, useLatest } from '../../ui';
 import { addressOf, ask, sentences, type Refusal } from '../api';
 import { Side, SideEntry, SideGroup } from '../parts/side/Side';
+import { JobHere } from '../parts/jobs/JobHere';
+import { useJob, type JobHere as JobHereOf } from '../parts/jobs/useJob';
 import { useStays } from '../parts/useStays';
 import { Speech, useSpeech } from '../speech';
 import { branchesOf, within } from './families';
@@ -66,7 +68,8 @@ function Page({ first }: Pick<Props, 'first'>) {
     setHeld({ changes: noChanges, turn: held.turn + 1 });
     setNow(noChanges);
   };
-  const keep = useKeeping(items, now, begin);
+  const job = useJob();
+  const keep = useKeeping(items, now, begin, job);
   const takeSheet = useSheet(view, items, (changes) => {
     setHeld({ changes, turn: held.turn + 1 });
     setNow(changes);
@@ -126,6 +129,7 @@ function Page({ first }: Pick<Props, 'first'>) {
           <span role="status" className={hasWrong(now) ? shared.wrong : shared.quiet}>
             {hasWrong(now) ? t('house.toMend') : changed > 0 ? t('items.changed', { count: changed }) : ''}
           </span>
+          <JobHere here={job} />
           <Button disabled={changed === 0} onClick={() => begin(view)}>
             {t('house.back')}
           </Button>
@@ -208,13 +212,26 @@ function useOpening(sku: string | null): void {
   }, [sku]);
 }
 
+/** So many rows are kept while somebody waits; more in the background. */
+const mostAtOnce = 1000;
+
 /** Sends what was done: rows all or none, and then what is taken away one by one. */
 function useKeeping(
   items: ReadonlyMap<string, ItemRowView>,
   { changed, gone }: RowChanges,
   begin: (view: ItemsView) => void,
+  job: JobHereOf,
 ): () => Promise<void> {
   const { t } = useSpeech();
+  const state = job.job?.state;
+  // What was kept in the background is shown once it is.
+  const shown = useLatest(begin);
+  useEffect(() => {
+    if (state !== 'done') return;
+    void ask('GET /catalogue/items').then((answer) => {
+      if (answer.ok) shown.current(answer.value);
+    });
+  }, [state, shown]);
   const tell = (failures: readonly Refusal[], nameOf: (failure: Refusal) => string): void =>
     say(
       sentences(
@@ -226,6 +243,12 @@ function useKeeping(
   return async () => {
     let view: ItemsView | null = null;
     const rows = [...changed.values()].map((row) => sentRow(row, items.get(row.id)));
+    if (rows.length > mostAtOnce && gone.size === 0) {
+      const asked = await ask('POST /catalogue/items/job', { input: { rows } });
+      if (asked.ok) await job.begin(ask('GET /jobs/{id}', { at: { id: asked.value.job } }));
+      else tell(asked.failures, () => '');
+      return;
+    }
     if (rows.length > 0) {
       const answer = await ask('PUT /catalogue/items', { input: { rows } });
       if (!answer.ok) {

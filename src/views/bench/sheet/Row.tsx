@@ -1,12 +1,15 @@
+import { lazy, Suspense } from 'react';
 import type { Feature, Parameter, YesNoParameter } from '../../../core/model';
 import type { OptionState, Standing } from '../../../core/engine';
 import { useSpeech } from '../../speech';
 import { NumberRow } from './NumberRow';
-import { OptionTable } from './OptionTable';
 import { TabRow } from './TabRow';
 import type { TabInfo } from './tab-info';
 import { DateRow, TextRow } from './TypedRows';
 import type { RowProps } from './row-props';
+
+/** Only where there are many is a table needed, with all that finds and scrolls in it. */
+const OptionTable = lazy(async () => ({ default: (await import('./OptionTable')).OptionTable }));
 
 type ControlProps = RowProps & { feature: Feature | undefined; parameter: Parameter | undefined };
 
@@ -75,7 +78,9 @@ function FeatureRow({ feature, ...props }: RowProps & { feature: Feature }) {
     };
   });
   return isTable(feature, tabs.length) ? (
-    <OptionTable {...props} tabs={tabs} many={many} />
+    <Suspense fallback={<div style={{ height: tableHeight }} />}>
+      <OptionTable {...props} tabs={tabs} many={many} />
+    </Suspense>
   ) : (
     <TabRow {...props} tabs={tabs} many={many} />
   );

@@ -238,7 +238,7 @@ describe('many options', () => {
 
   it('are a table that is searched by typing and gone through with arrows', async () => {
     const { seen, user } = show({ of: 'many', row: many?.id ?? '' });
-    const field = screen.getByRole('combobox');
+    const field = await screen.findByRole('combobox');
     const shown = () => within(screen.getByRole('listbox')).getAllByRole('option');
     const before = (await screen.findAllByRole('option')).length;
     await user.type(field, 'option 12');
@@ -254,7 +254,7 @@ describe('many options', () => {
 
   it('say that none is called that', async () => {
     const { user } = show({ of: 'many', row: many?.id ?? '' });
-    await user.type(screen.getByRole('combobox'), 'nothing like it');
+    await user.type(await screen.findByRole('combobox'), 'nothing like it');
     expect(screen.queryAllByRole('option')).toEqual([]);
     expect(screen.getByText(/nothing like it/)).toBeTruthy();
   });

@@ -171,9 +171,9 @@ function Placeholder({ place, filling, onInsert }: PlaceholderProps) {
   const [open, setOpen] = useState(false);
   const [source, setSource] = useState('');
   const comes = filling && source.trim() !== '' ? placeholderValue(source, filling) : null;
-  const insert = (): void => {
-    if (source.trim() === '') return;
-    onInsert(`{${source.trim()}}`);
+  const insert = (typed = source): void => {
+    if (typed.trim() === '') return;
+    onInsert(`{${typed.trim()}}`);
     setSource('');
     setOpen(false);
   };
@@ -193,7 +193,7 @@ function Placeholder({ place, filling, onInsert }: PlaceholderProps) {
             onChange={setSource}
             onEnter={insert}
           />
-          <Button onClick={insert}>{t('paperHouse.insert')}</Button>
+          <Button onClick={() => insert()}>{t('paperHouse.insert')}</Button>
         </div>
       )}
     </>

@@ -27,7 +27,7 @@ interface Props {
   /** What it comes to just now, as it is written. */
   comesTo?: string;
   onChange: (source: string) => void;
-  onEnter?: () => void;
+  onEnter?: (source: string) => void;
 }
 
 /**

@@ -35,11 +35,9 @@ export function FormulaBar({ draft, grid, feelOf, comesTo }: Props) {
   const [typed, setTyped] = useState<{ key: string; text: string } | null>(null);
   if (!held || !at || !feel) return <p className={css.barEmpty}>{t('draft.bar.empty')}</p>;
   const value = typed?.key === key ? typed.text : kept;
-  const keep = (): void => {
-    if (typed?.key === key && typed.text.trim() !== kept)
-      session.act((now) =>
-        typing({ ...now, cursor: { row, column }, anchor: { row, column } }, plan, typed.text),
-      );
+  const keep = (text = value): void => {
+    if (text.trim() !== kept)
+      session.act((now) => typing({ ...now, cursor: { row, column }, anchor: { row, column } }, plan, text));
     setTyped(null);
   };
   const shown = kept === '' ? undefined : comesTo?.(held.id, at.id);

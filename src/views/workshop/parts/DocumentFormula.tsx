@@ -24,8 +24,8 @@ export function DocumentFormula({ draft, name, label, wanted, whole = name }: Pr
   const value = valueAt(draft.document as unknown as Readonly<Record<string, unknown>>, name);
   const kept = typeof value === 'string' ? value : '';
   const [typed, setTyped] = useState<{ of: string; text: string } | null>(null);
-  const keep = (): void => {
-    const text = typed?.of === kept ? typed.text.trim() : kept;
+  const keep = (source = typed?.of === kept ? typed.text : kept): void => {
+    const text = source.trim();
     setTyped(null);
     if (text === kept) return;
     const edit: Edit =
