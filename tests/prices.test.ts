@@ -2,7 +2,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { date } from '../src/i18n';
 import { inDays } from '../src/services/kernel/clock';
-import { people, ready, signIn } from './people';
+import { openQuote, people, quoteOf, ready, signIn } from './people';
 
 const entries = (page: Page) => page.getByRole('grid', { name: 'Entries' });
 const cell = (page: Page, row: RegExp, at: number) =>
@@ -102,6 +102,81 @@ test('a family is raised by 3.5 %, one figure typed over, an item priced by brac
   await page.getByRole('button', { name: 'Withdraw' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Withdraw' }).click();
   await expect(page.getByText('Withdrawn', { exact: true })).toBeVisible();
+});
+
+test('an item is added with a picture, priced by brackets, published, and sold at them', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  await signIn(page, people.modeller);
+  await page.goto('/items');
+  await ready(page);
+  await page
+    .getByRole('navigation', { name: 'Families' })
+    .getByRole('button', { name: /^Yard equipment/ })
+    .click();
+  await page.getByRole('button', { name: 'Add a row' }).click();
+  await page.keyboard.type('ye-arch');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('Height arch');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('Kept.').first()).toBeVisible();
+  await page.goto('/items/YE-ARCH');
+  await ready(page);
+  await page.getByLabel('Cost of one, EUR').fill('210');
+  const drawn =
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 30"><path d="M5 28V4H35V28" fill="none" stroke="#222"/><script>alert(1)</script></svg>';
+  await page
+    .locator('input[type=file][aria-label="Picture"]')
+    .setInputFiles({ name: 'arch.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(drawn) });
+  const picture = page.getByRole('img', { name: 'Height arch' });
+  await expect(picture).toBeVisible();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText(/Picture: – → /)).toBeVisible();
+  const source = (await picture.getAttribute('src')) ?? '';
+  expect(await (await page.request.get(source)).text()).not.toContain('alert');
+
+  const change = (await (
+    await page.request.post('/api/prices/changes', {
+      data: { name: 'Arches', inForce: inDays(0), note: '' },
+    })
+  ).json()) as { id: string };
+  const rows = [{ list: 'EUR-2026', sku: 'YE-ARCH', inside: '', cells: { method: 'unit', price: '480' } }];
+  await page.request.put(`/api/prices/changes/${change.id}/rows`, { data: { version: 1, rows, out: [] } });
+  await page.goto(`/prices/changes/${change.id}`);
+  await ready(page);
+  await cell(page, /YE-ARCH/, 0).click();
+  await page.getByRole('button', { name: 'Edit YE-ARCH' }).click();
+  const editor = page.getByRole('complementary', { name: 'Edit YE-ARCH' });
+  await editor.getByLabel('Way').selectOption({ label: 'By brackets' });
+  const tiers = editor.getByRole('grid', { name: 'Tiers' });
+  await tiers.getByRole('gridcell').nth(1).click();
+  await page.keyboard.type('5');
+  await page.keyboard.press('Enter');
+  await tiers.getByRole('row').nth(2).getByRole('gridcell').nth(0).click();
+  await page.keyboard.type('5');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('2100');
+  await page.keyboard.press('Enter');
+  await editor.getByRole('button', { name: 'Put it in' }).click();
+  await expect(cell(page, /YE-ARCH/, 4)).toHaveText('By brackets');
+  await page.getByRole('tab', { name: 'What it would do' }).click();
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  await expect(page.getByText(/to be decided, \d+ with other figures/)).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText(/^Published, from /)).toBeVisible();
+
+  const seller = await (await browser.newContext()).newPage();
+  await signIn(seller, people.engineer);
+  const id = await openQuote(seller, 'norrvik', 'Norrvik Skog AB');
+  const { version } = await quoteOf(seller, id);
+  await seller.request.post(`/api/quotes/${id}/lines`, { data: { version, sku: 'YE-ARCH', quantity: 6 } });
+  const [line] = (await quoteOf(seller, id)).lines;
+  expect(Number(line?.price.list)).toBe(2100);
 });
 
 test('a sheet with five wrong rows is mended where it stands', async ({ page }) => {

@@ -1,4 +1,5 @@
 /** Keeping items: new ones, changes of one or many, and taking away what nothing uses. */
+import { createHash } from 'node:crypto';
 import type { AskedJob, ItemInput, ItemRowsInput, ItemsView, ItemView } from '../../contract';
 import { differing, freshItem, itemProblems, tidied, type Around, type Item } from '../../core/items';
 import { connected, type AuditRow, type ItemRow } from '../../data';
@@ -132,7 +133,9 @@ export const itemsJob: JobKind<ItemRowsInput, { rows: number }> = {
 /** Begins to keep rows in the background. */
 export const askToKeepItems = (actor: Actor, input: ItemRowsInput): Promise<Result<AskedJob>> =>
   inTransaction(async () => {
-    const { id } = await askForJob(itemsJob, input, { by: actor.id, once: `items ${actor.id}` });
+    // Asked again while it is at it, the same rows are not kept twice.
+    const digest = createHash('sha256').update(JSON.stringify(input)).digest('hex');
+    const { id } = await askForJob(itemsJob, input, { by: actor.id, once: `items ${actor.id} ${digest}` });
     return done({ job: id });
   });
 

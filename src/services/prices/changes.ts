@@ -47,7 +47,7 @@ import {
 } from './kept';
 import { entriesFound, listIn, seePrices } from './prices';
 import { sheetMeans } from './sheet-means';
-import { remembered, stepsOf, takeStep } from './steps';
+import { forgetSteps, remembered, stepsOf, takeStep } from './steps';
 
 const pageSize = 200;
 
@@ -393,6 +393,7 @@ async function settle(actor: Actor, id: string, state: 'published' | 'withdrawn'
   await connected().sequelize.query('update price_changes set version = version + 1 where id = $1', {
     bind: [id],
   });
+  await forgetSteps(id);
 }
 
 /** Withdraws what is published and not in force yet: it is as if it had never been. */

@@ -9,8 +9,8 @@ export type StepKind = 'rows' | 'formula' | 'sheet' | 'edited';
 /** Which rows a step touches: those at some places, or none where it changes the name, note and day. */
 export type Touched = readonly string[] | 'head';
 
-/** Steps of a change that are kept. */
-const mostKept = 50;
+/** Steps of a change that are kept, and rows in all of them together: the newest stay. */
+const [mostKept, mostRows] = [50, 200_000];
 
 const headSql = `(select json_build_object('name', name, 'note', note, 'in_force', in_force) from price_changes where id = $1)`;
 const rowsSql = `(select coalesce(json_agg(r), '[]'::json) from price_change_rows r where r.change_id = $1 and r.place in (select jsonb_array_elements_text($2::jsonb)))`;
@@ -52,7 +52,11 @@ export async function remembered(
     },
   );
   await sequelize.query(
-    `delete from price_change_steps where change_id = $1 and number <= (select max(number) - ${String(mostKept)} from price_change_steps where change_id = $1)`,
+    `delete from price_change_steps s using (
+       select number, row_number() over newest as place, sum(coalesce(json_array_length(places), 1)) over newest as many
+       from price_change_steps where change_id = $1 window newest as (order by number desc)) k
+     where s.change_id = $1 and s.number = k.number and k.place > 1
+       and (k.place > ${String(mostKept)} or k.many > ${String(mostRows)})`,
     { bind: [id] },
   );
 }
@@ -73,6 +77,10 @@ async function nextStep(id: string, way: 'undo' | 'redo'): Promise<Step | undefi
   );
   return step;
 }
+
+/** Forgets the steps of a change that is settled. */
+export const forgetSteps = (id: string): Promise<unknown> =>
+  connected().sequelize.query('delete from price_change_steps where change_id = $1', { bind: [id] });
 
 /** What can be taken back and done again, and whose it was. */
 export async function stepsOf(id: string): Promise<ChangeSteps> {
