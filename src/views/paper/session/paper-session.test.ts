@@ -18,6 +18,7 @@ const viewAt = (version: number, now: Composition = composition): PaperView => (
   templates: [],
   texts: [],
   views: [],
+  proposed: [],
   warnings: [],
 });
 const coloured = (colour: string) => (now: Composition) => ({ ...now, colour });
