@@ -1,11 +1,10 @@
 import { Exact } from '../../core/exact';
 import type { DeskView } from '../../contract';
+import { askedByNewer } from './asking';
 import { type Actor, may } from '../access/actor';
 import { listOrders } from '../orders/orders';
 import { listQuotes, quotaSums } from '../quotes/quote-list';
 import { reference, type Person } from '../settings/reference-data';
-import { repriced } from '../what-if/repriced';
-import { toDecide } from '../workshop/to-decide';
 import { askedOf } from '../quotes/sign-off/standing';
 
 /** The share of open quotes that is counted towards the quota. */
@@ -28,8 +27,7 @@ export async function desk(actor: Actor, whose: DeskView['whose'] = 'mine'): Pro
     count: waiting.count,
     orders: orders.rows,
     asked: await askedOf(actor),
-    toDecide: await toDecide(actor),
-    repriced: await repriced(actor),
+    ...(await askedByNewer(actor)),
   };
   const person = people.get(actor.id);
   const quota = person && (await quotaOf(actor, person));

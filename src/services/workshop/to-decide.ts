@@ -1,21 +1,18 @@
 /** Open quotes of a person in which a published version of a model leaves something to decide. */
-import { QueryTypes } from 'sequelize';
 import type { ToDecide } from '../../contract';
-import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { reference } from '../settings/reference-data';
 
-type Found = Omit<ToDecide, 'model'> & { modelId: string };
 const most = 30;
 
+/** A row of `toDecideSql`. */
+export type DecideRow = Omit<ToDecide, 'model'> & { modelId: string };
+
 /**
- * As it was worked out before the version was published, of builds that still stand on another one. What was withdrawn
- * asks for nothing.
+ * Reads them of the person $1: as it was worked out before the version was published, of builds that still stand on
+ * another one. What was withdrawn asks for nothing.
  */
-export async function toDecide(actor: Actor): Promise<ToDecide[]> {
-  const { releases } = await reference();
-  const rows = await connected().sequelize.query<Found>(
-    `select q.id as "quoteId", q.number, q.title, coalesce(r.customer ->> 'name', '') as customer,
+export const toDecideSql = `select q.id as "quoteId", q.number, q.title, coalesce(r.customer ->> 'name', '') as customer,
        v.model_id as "modelId", v.number as version, e.in_force::text as "from", e.note,
        (count(*) filter (where i.verdict = 'decide'))::int as decide,
        (count(*) filter (where i.verdict = 'lost'))::int as lost
@@ -32,9 +29,11 @@ export async function toDecide(actor: Actor): Promise<ToDecide[]> {
          select 1 from model_versions n join model_releases m on m.version_id = n.id
          where n.model_id = v.model_id and n.number > v.number and m.withdrawn_at is null)
      group by q.id, q.number, q.title, r.customer, v.model_id, v.number, e.in_force, e.note
-     order by e.in_force, q.number limit ${String(most)}`,
-    { bind: [actor.id], type: QueryTypes.SELECT },
-  );
+     order by e.in_force, q.number limit ${String(most)}`;
+
+/** What was read, as it is told to somebody. */
+export async function toldToDecide(actor: Actor, rows: readonly DecideRow[]): Promise<ToDecide[]> {
+  const { releases } = await reference();
   // What a version says of itself is said among colleagues.
   const inside = actor.role !== 'dealer';
   return rows.map(({ modelId, note, ...row }) => ({
