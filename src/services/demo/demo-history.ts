@@ -46,6 +46,9 @@ const sellers = {
 /** Of all quotes that end, those that are won, and with them those that are lost; the rest is never answered. */
 const [won, lost] = [0.47, 0.8];
 
+/** Days after which a quote without an answer is closed. */
+const longSilence = 100;
+
 /** Months that are told of, before this one. */
 const months = 36;
 
@@ -70,7 +73,11 @@ export function historyOf(file: HistoryFile, customers: readonly CustomerFile[])
       const settledDaysAgo = Math.max(8, sentDaysAgo - between(6, 55));
       // What a dealer offers is bought from the dealer.
       const fate = dealer === null ? lot() : won + lot() * (1 - won);
-      const reason = one(lostReasons);
+      // What nobody answered for long was closed one day.
+      const silent = fate >= lost && sentDaysAgo > longSilence;
+      const drawn = one(lostReasons);
+      const reason = silent ? 'silence' : drawn;
+      const lostDaysAgo = silent ? sentDaysAgo - longSilence + 10 : settledDaysAgo;
       quotes.push({
         by: dealer !== null ? sellers.dealer : language === 'de' ? sellers.de : sellers.en,
         customer: customer.number,
@@ -81,8 +88,8 @@ export function historyOf(file: HistoryFile, customers: readonly CustomerFile[])
         send: true,
         accept: fate < won,
         ...(fate < won ? { settledDaysAgo } : {}),
-        ...(fate >= won && fate < lost
-          ? { settledDaysAgo, lost: { reason, note: one(file.notes[reason]?.[language] ?? ['']) } }
+        ...(fate >= won && (fate < lost || silent)
+          ? { settledDaysAgo: lostDaysAgo, lost: { reason, note: one(file.notes[reason]?.[language] ?? ['']) } }
           : {}),
       });
     }

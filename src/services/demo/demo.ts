@@ -17,13 +17,17 @@ import { loadQuote } from './demo-quotes';
 
 export { demoPassword };
 
+/** The first quotes, which are of today and which tests know. */
+const plainQuotes = 12;
+
 /**
- * Loads everything if there are no users yet, with three years of `history` before it where that is wanted. Gives the
- * sign-ins; `loaded` tells whether anything was done.
+ * Loads everything if there are no users yet, with three years of `history` before it where that is wanted; `plain`: without
+ * pictures, data sheets and the quotes that only show what else there is, for tests that need little. Gives the sign-ins;
+ * `loaded` tells whether anything was done.
  */
 export async function loadDemo(
   folder: string,
-  { history = false }: { history?: boolean } = {},
+  { history = false, plain = false }: { history?: boolean; plain?: boolean } = {},
 ): Promise<{ loaded: boolean; people: { email: string; role: Role; name: string }[] }> {
   const { users } = connected().records;
   const present = await users.findAll({
@@ -44,17 +48,19 @@ export async function loadDemo(
   const people = await loadPeople(read);
   await loadPaper(read);
   const wen = (people.get('wen@harrowmoor.example') as Actor).id;
-  await loadDrawings(read, wen);
-  const known = await reference();
-  await loadSheets([...known.items.values()], familiesIn(known), wen);
+  if (!plain) {
+    await loadDrawings(read, wen);
+    const known = await reference();
+    await loadSheets([...known.items.values()], familiesIn(known), wen);
+  }
   if (history) {
     const past = await read<HistoryFile>('history.json');
     await connected().transaction(() => loadEarlierPrices(past));
     for (const quote of historyOf(past, await read<CustomerFile[]>('customers.json')))
       await loadQuote(quote, people);
   }
-  for (const quote of await read<QuoteFile[]>('quotes.json'))
-    await loadQuote(quote, people);
+  const quotes = await read<QuoteFile[]>('quotes.json');
+  for (const quote of plain ? quotes.slice(0, plainQuotes) : quotes) await loadQuote(quote, people);
   return { loaded: true, people: [...people.values()] };
 }
 

@@ -6,9 +6,9 @@ import { actorOf } from '../access/sessions';
 
 /**
  * Makes the database anew beside the one of DATABASE_URL, whose name must end in "_test", and opens it for
- * this process.
+ * this process; the `whole` demo with its pictures, data sheets and quotes in every state where a test needs them.
  */
-export async function openDemo(name: string): Promise<void> {
+export async function openDemo(name: string, { whole = false } = {}): Promise<void> {
   const given = new URL(process.env.DATABASE_URL ?? '');
   if (!given.pathname.endsWith('_test'))
     throw new Error('DATABASE_URL must name a database that ends in "_test"; bin/test sets it');
@@ -20,7 +20,7 @@ export async function openDemo(name: string): Promise<void> {
   given.pathname = `/${own}`;
   process.env.DATABASE_URL = given.href;
   await migrate(connected());
-  await loadDemo('demo');
+  await loadDemo('demo', { plain: !whole });
 }
 
 /** One of the demo's people as an actor. */

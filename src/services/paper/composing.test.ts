@@ -18,7 +18,7 @@ import { drawingsArchive, specification } from './specification';
 
 let mara: Actor, joss: Actor, rhona: Actor, wen: Actor;
 beforeAll(async () => {
-  await openDemo('composing');
+  await openDemo('composing', { whole: true });
   [mara, joss, rhona, wen] = (await Promise.all(
     ['mara@harrowmoor', 'joss@harrowmoor', 'rhona@dunmere', 'wen@harrowmoor'].map((name) =>
       personOf(`${name}.example`),
