@@ -29,11 +29,15 @@ test('facts of items are taken over into a model, and read by its formulas', asy
     .getByRole('row', { name: /Utilisation/ })
     .getByRole('gridcell')
     .nth(2)
-    .dblclick();
+    .click();
+  const formula = page.getByRole('textbox', { name: 'Formula' });
+  await formula.click();
   await page.keyboard.press('Control+a');
   await page.keyboard.type('if cell.stainless then 1 else 0');
+  await expect(formula).toHaveText('if cell.stainless then 1 else 0');
+  // What is proposed goes once nothing is left to propose; only then does Enter keep.
+  await expect(page.getByRole('option')).toHaveCount(0);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: /^Figures$/ })).toBeVisible();
   await expect
     .poll(async () => {
       const { document } = (await (await page.request.get(`/api/drafts/${draft.id}`)).json()) as {

@@ -28,6 +28,14 @@ describe('the history of the demo', () => {
     expect(new Set(quotes.map(({ customer }) => customer)).size).toBe(customers.length);
   });
 
+  it('lets a dealer offer what a dealer may', () => {
+    const own = new Set(customers.flatMap(({ number, dealer }) => (dealer === null ? [] : [number])));
+    const offered = quotes.filter(({ customer }) => own.has(customer));
+    expect(offered.length).toBeGreaterThan(0);
+    expect(offered.some(({ accept }) => accept)).toBe(false);
+    expect(offered.flatMap(({ lines }) => lines).some(({ hand }) => hand !== undefined)).toBe(false);
+  });
+
   it('is won about half the time', () => {
     const share = quotes.filter(({ accept }) => accept).length / quotes.length;
     expect(share).toBeGreaterThan(0.35);

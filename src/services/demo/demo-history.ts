@@ -82,7 +82,11 @@ export function historyOf(file: HistoryFile, customers: readonly CustomerFile[])
         by: dealer !== null ? sellers.dealer : language === 'de' ? sellers.de : sellers.en,
         customer: customer.number,
         title: `${one(file.places[language] ?? [])}, ${kind.title[language] ?? ''}`,
-        lines: kind.lines.map((choice) => one(choice)),
+        // A dealer gives nothing away on the house's prices.
+        lines: kind.lines.map((choice) => {
+          const { hand, ...line } = one(choice);
+          return hand && dealer === null ? { ...line, hand } : line;
+        }),
         daysAgo,
         sentDaysAgo,
         send: true,
