@@ -36,7 +36,7 @@ test('facts of items are taken over into a model, and read by its formulas', asy
   await page.keyboard.type('if cell.stainless then 1 else 0');
   await expect(formula).toHaveText('if cell.stainless then 1 else 0');
   // What is proposed goes once nothing is left to propose; only then does Enter keep.
-  await expect(page.getByRole('option')).toHaveCount(0);
+  await expect(page.locator('[data-code-field="Formula"]').getByRole('option')).toHaveCount(0);
   await page.keyboard.press('Enter');
   await expect
     .poll(async () => {
