@@ -1,26 +1,60 @@
 /** For tests of the services: a database of a file's own with the demo in it, and its people. */
-import { connected, migrate, openDatabase } from '../../data';
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
+import pg from 'pg';
+import { connected } from '../../data';
 import type { Actor } from '../access/actor';
-import { loadDemo } from '../demo/demo';
 import { actorOf } from '../access/sessions';
+
+const run = promisify(execFile);
+/** What a database says of itself once all of the demo is in it. */
+const ready = 'ready to be copied';
+/** Held by whoever makes a database that others copy; any number that nothing else locks. */
+const making = 4_711_001;
 
 /**
  * Makes the database anew beside the one of DATABASE_URL, whose name must end in "_test", and opens it for
  * this process; the `whole` demo with its pictures, data sheets and quotes in every state where a test needs them.
+ * The demo is loaded once for a run of tests (`vitest.setup.ts` drops that of the last), and copied from then on.
  */
 export async function openDemo(name: string, { whole = false } = {}): Promise<void> {
   const given = new URL(process.env.DATABASE_URL ?? '');
+  const base = given.pathname.slice(1).replace(/_test$/, '');
   if (!given.pathname.endsWith('_test'))
     throw new Error('DATABASE_URL must name a database that ends in "_test"; bin/test sets it');
-  const own = `${given.pathname.slice(1).replace(/_test$/, '')}_${name}_test`;
-  const beside = openDatabase(given.href);
-  await beside.sequelize.query(`drop database if exists ${own} with (force)`);
-  await beside.sequelize.query(`create database ${own}`);
-  await beside.close();
+  const own = `${base}_${name}_test`;
+  const template = `${base}_demo_${whole ? 'whole' : 'plain'}_test`;
+  const client = new pg.Client({ connectionString: given.href });
+  await client.connect();
+  try {
+    // Held for the copy too: a database is not copied while another copy of it is made.
+    await client.query('select pg_advisory_lock($1)', [making]);
+    await makeTemplate(client, given, template, whole ? 'whole' : 'plain');
+    await client.query(`drop database if exists ${own} with (force)`);
+    await client.query(`create database ${own} template ${template} strategy file_copy`);
+  } finally {
+    await client.end();
+  }
   given.pathname = `/${own}`;
   process.env.DATABASE_URL = given.href;
-  await migrate(connected());
-  await loadDemo('demo', { plain: !whole });
+}
+
+/** Loads the demo into the database to copy, where that was not done in this run. */
+async function makeTemplate(client: pg.Client, given: URL, name: string, extent: string): Promise<void> {
+  const { rows } = await client.query<{ says: string | null }>(
+    `select shobj_description(oid, 'pg_database') as says from pg_database where datname = $1`,
+    [name],
+  );
+  if (rows[0]?.says === ready) return;
+  await client.query(`drop database if exists ${name} with (force)`);
+  await client.query(`create database ${name}`);
+  const at = new URL(given);
+  at.pathname = `/${name}`;
+  // In a process of its own: what this one remembers of prices and people is of its own database alone.
+  await run(process.execPath, ['--import', 'tsx', 'scripts/demo-for-tests.ts', extent], {
+    env: { ...process.env, DATABASE_URL: at.href },
+  });
+  await client.query(`comment on database ${name} is '${ready}'`);
 }
 
 /** One of the demo's people as an actor. */
