@@ -23,6 +23,8 @@ import { whoIs } from './services/access/sessions';
 
 /** Pages reached without signing in; endpoints say it in the contract. */
 const openPaths = new Set(['/sign-in', '/password']);
+/** Whoever has the link of a share is in; what it shows is kept nowhere. */
+const isShare = ({ pathname }: URL): boolean => pathname.startsWith('/s/');
 const dev = import.meta.env.DEV;
 const policy = pagePolicy([loadScript, dev ? islandScriptDev : islandScript], [ISLAND_STYLES]);
 
@@ -49,7 +51,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
       locals.actor = token ? await whoIs(token) : null;
       const theme = cookies.get('theme')?.value;
       locals.theme = theme === 'light' || theme === 'dark' ? theme : 'auto';
-      if (isPage(url) && !locals.actor && !openPaths.has(url.pathname))
+      if (isPage(url) && !locals.actor && !openPaths.has(url.pathname) && !isShare(url))
         return secured(context, context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`, 303));
       const response = await next();
       const unknown =
@@ -100,7 +102,7 @@ function failed({ url, request, locals }: APIContext, status: number, failure: F
   );
 }
 
-function secured({ locals, request }: APIContext, response: Response): Response {
+function secured({ locals, request, url }: APIContext, response: Response): Response {
   const headers = new Headers(response.headers);
   for (const [name, value] of Object.entries(plainHeaders)) headers.set(name, value);
   const page = headers.get('content-type')?.startsWith('text/html') === true;
@@ -109,7 +111,7 @@ function secured({ locals, request }: APIContext, response: Response): Response 
     // What a person sees is kept nowhere; a page for everybody may be kept, and is asked for again.
     headers.set(
       'cache-control',
-      locals.actor || request.method !== 'GET' || response.status !== 200
+      locals.actor || request.method !== 'GET' || response.status !== 200 || isShare(url)
         ? 'no-store'
         : 'public, max-age=0, must-revalidate',
     );

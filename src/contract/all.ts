@@ -14,11 +14,13 @@ import { items } from './items';
 import { jobs } from './jobs';
 import { lines } from './lines';
 import { orders } from './orders';
+import { outbox } from './outbox';
 import { paper } from './paper';
 import { people } from './people';
 import { prices } from './prices';
 import { quotes } from './quotes';
 import { saved } from './saved';
+import { shares } from './shares';
 import { signOffs } from './sign-offs';
 import { system } from './system';
 import { terms } from './terms';
@@ -41,11 +43,13 @@ export {
   jobs,
   lines,
   orders,
+  outbox,
   paper,
   people,
   prices,
   quotes,
   saved,
+  shares,
   signOffs,
   system,
   terms,
@@ -68,6 +72,8 @@ export const rooms = {
   saved,
   orders,
   paper,
+  outbox,
+  shares,
   files,
   house,
   people,
@@ -92,6 +98,8 @@ export type Contract = typeof access &
   typeof saved &
   typeof orders &
   typeof paper &
+  typeof outbox &
+  typeof shares &
   typeof files &
   typeof house &
   typeof people &
@@ -116,6 +124,8 @@ export const contract: Contract = {
   ...saved,
   ...orders,
   ...paper,
+  ...outbox,
+  ...shares,
   ...files,
   ...house,
   ...people,

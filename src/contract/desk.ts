@@ -1,5 +1,7 @@
 /** The Desk, and search-or-do. */
+import { object, string } from 'yup';
 import type { Texts } from '../core/model';
+import type { AnswerKind, MailState } from '../core/sending';
 import { endpoint, json } from './endpoint';
 import type { OrderRow } from './orders';
 import type { QuoteRow } from './quote-rows';
@@ -21,6 +23,10 @@ export interface DeskView {
   toDecide: ToDecide[];
   /** Own quotes that want a decision at the prices of a change that was published. */
   repriced: Repriced[];
+  /** What customers answered to the person's quotes and builds, and nobody saw to yet. */
+  answered: Answered[];
+  /** Mails of the person that did not arrive, or of which nobody knows. */
+  undelivered: Undelivered[];
   /** In EUR. `weight` is the share of open quotes that is counted. */
   quota?: { target: string; won: string; open: string; weight: string };
 }
@@ -57,6 +63,34 @@ export interface Repriced {
   unsold: number;
 }
 
+/** What a customer answered, as the Desk tells of it. */
+export interface Answered {
+  id: string;
+  quoteId: string | null;
+  buildId: string | null;
+  /** Number of the quote, or part number of the build. */
+  number: string;
+  title: string;
+  customer: string;
+  answer: AnswerKind;
+  name: string;
+  words: string;
+  /** A moment in ISO form. */
+  at: string;
+  /** A yes that is no order yet. */
+  waits: boolean;
+}
+
+/** A mail that did not arrive. */
+export interface Undelivered {
+  id: string;
+  subject: string;
+  customer: string;
+  state: MailState;
+  /** Addresses that it did not reach. */
+  returned: string[];
+}
+
 /** Something that search-or-do found. */
 export interface Hit {
   kind: 'customer' | 'quote' | 'order' | 'item';
@@ -69,6 +103,12 @@ export interface Hit {
 
 /** Endpoints of the Desk. */
 export const desk = {
+  'GET /desk': endpoint({
+    says: "What waits for a person: own quotes, or the team's; answers of customers; mails that did not arrive.",
+    who: 'person',
+    query: object({ whose: string().oneOf(['mine', 'team'], 'input.invalid').default('mine') }),
+    answers: json<DeskView>('DeskView'),
+  }),
   'GET /search': endpoint({
     says: 'Customers, quotes, orders and items by any part of their names and numbers, or what was probably meant.',
     who: 'person',

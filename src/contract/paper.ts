@@ -131,7 +131,9 @@ export const paperTextInput = exactly({
   version: versionOrNew,
   content: exactly({
     name: names,
-    place: must(['document', 'line']),
+    place: must(['document', 'line', 'mail']),
+    /** Of a mail: what it is about, with placeholders. */
+    subject: names.default(undefined).optional(),
     words: exactly({ en: rich, de: rich }).required('input.required'),
   }).required('input.required'),
 });
@@ -182,6 +184,7 @@ export interface PaperText {
   name: Texts;
   place: TextContent['place'];
   words: TextContent['words'];
+  subject?: TextContent['subject'];
 }
 
 /** A template as it is chosen from. */

@@ -70,6 +70,7 @@ export const benchDe: SameTexts<typeof benchEn> = {
     howMany: '{{what}}: Anzahl',
     characters: '{{count}} von {{most}}',
     leaveOut: 'nichts',
+    sendOrShare: 'Senden oder teilen',
     copy: 'Teilenummer kopieren',
     copied: 'Teilenummer kopiert.',
     put: 'Auf das Angebot',

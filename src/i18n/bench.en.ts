@@ -65,6 +65,7 @@ export const benchEn = {
     howMany: '{{what}}: how many',
     characters: '{{count}} of {{most}}',
     leaveOut: 'nothing',
+    sendOrShare: 'Send or share',
     copy: 'Copy part number',
     copied: 'Part number copied.',
     put: 'Put on quote',

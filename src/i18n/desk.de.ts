@@ -4,6 +4,17 @@ import type { deskEn } from './desk.en';
 /** German texts of the Desk. */
 export const deskDe: SameTexts<typeof deskEn> = {
   desk: {
+    answered: 'Kunden haben geantwortet',
+    answers: {
+      waits: 'Angenommen, wartet auf Sie',
+      accepted: 'Angenommen',
+      declined: 'Abgelehnt',
+      question: 'Eine Frage',
+      change: 'Wünscht eine Änderung',
+    },
+    undelivered: 'E-Mails, die nicht ankamen',
+    notArrived: 'kam nicht an',
+    unsure: 'kam vielleicht nicht an',
     more: 'und {{count}} weitere in der Liste der Angebote',
     greeting: 'Guten Tag, {{name}}',
     waiting: 'Wartet auf Sie',

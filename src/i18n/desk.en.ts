@@ -1,6 +1,17 @@
 /** English texts of the Desk. */
 export const deskEn = {
   desk: {
+    answered: 'Customers have answered',
+    answers: {
+      waits: 'Accepted, waits for you',
+      accepted: 'Accepted',
+      declined: 'Declined',
+      question: 'A question',
+      change: 'Wants a change',
+    },
+    undelivered: 'Mails that did not arrive',
+    notArrived: 'did not arrive',
+    unsure: 'may not have arrived',
     more: 'and {{count}} more in the list of quotes',
     greeting: 'Good day, {{name}}',
     waiting: 'Waiting for you',

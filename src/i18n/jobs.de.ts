@@ -38,6 +38,8 @@ export const jobsDe: SameTexts<typeof jobsEn> = {
     },
     kind: {
       'audit-file': 'Protokoll als Datei schreiben',
+      'mail-send': 'Eine E-Mail senden',
+      'paper-keep': 'Ein Angebot zum Teilen machen',
       'house-tidy': 'Wegräumen, was vorbei ist',
       'model-check': 'Einen Entwurf untersuchen',
       'model-impact': 'Ausrechnen, was ein Entwurf ändern würde',
@@ -49,6 +51,8 @@ export const jobsDe: SameTexts<typeof jobsEn> = {
     },
     came: {
       'audit-file': '{{rows}} Einträge in {{name}}',
+      'mail-send': '{{subject}}',
+      'paper-keep': '{{name}}',
       'house-tidy': 'Weggeräumt: {{jobs}} beendete Arbeiten, {{files}} unbenutzte Dateien',
       'model-check': '{{findings}} gefunden',
       'model-impact': '{{builds}} Ausführungen angesehen',

@@ -35,6 +35,8 @@ export const jobsEn = {
     },
     kind: {
       'audit-file': 'Write the audit into a file',
+      'mail-send': 'Send a mail',
+      'paper-keep': 'Make a quotation to be shared',
       'house-tidy': 'Take away what is over',
       'model-check': 'Examine a draft',
       'model-impact': 'Work out what a draft would change',
@@ -46,6 +48,8 @@ export const jobsEn = {
     },
     came: {
       'audit-file': '{{rows}} entries in {{name}}',
+      'mail-send': '{{subject}}',
+      'paper-keep': '{{name}}',
       'house-tidy': 'Taken away: {{jobs}} ended jobs, {{files}} unused files',
       'model-check': '{{findings}} found',
       'model-impact': '{{builds}} builds looked at',

@@ -57,7 +57,8 @@ export const quotesDe: SameTexts<typeof quotesEn> = {
     sendTitle: '{{number}} verschicken?',
     sendText:
       'Revision {{revision}} über {{net}} bleibt, wie sie jetzt ist, und lässt sich nicht mehr ändern. Für Änderungen eine neue Revision beginnen.',
-    sendGo: 'Verschicken',
+    sendGo: 'Nur als verschickt vermerken',
+    sendMail: 'E-Mail schreiben',
     begin: 'Neue Revision',
     beginFrom: 'Neue Revision aus dieser',
     open: 'Öffnen',

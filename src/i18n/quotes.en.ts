@@ -54,7 +54,8 @@ export const quotesEn = {
     sendTitle: 'Send {{number}}?',
     sendText:
       'Revision {{revision}} over {{net}} is kept as it is now and cannot be changed any more. To change something, begin a new revision.',
-    sendGo: 'Send it',
+    sendGo: 'Only mark as sent',
+    sendMail: 'Write the mail',
     begin: 'New revision',
     beginFrom: 'New revision from this one',
     open: 'Open',

@@ -19,6 +19,7 @@ export const shellDe: SameTexts<typeof shellEn> = {
     models: 'Modelle',
     house: 'Haus',
     people: 'Personen',
+    outbox: 'Postausgang',
     jobs: 'Jobs',
     audit: 'Protokoll',
     programs: 'Für Programme',
@@ -76,7 +77,9 @@ export const shellDe: SameTexts<typeof shellEn> = {
     after: 'Weiter',
     of: '{{from}} bis {{to}} von {{count}}',
   },
+  live: { answered: 'Ein Kunde hat geantwortet: Es steht auf Ihrem Schreibtisch.' },
   keys: {
+    sendMail: 'Die E-Mail senden',
     openItem: 'Artikel der Zeile öffnen',
     blockOn: 'Block an oder aus',
     blockMove: 'Block verschieben',

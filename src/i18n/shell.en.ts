@@ -16,6 +16,7 @@ export const shellEn = {
     models: 'Models',
     house: 'House',
     people: 'People',
+    outbox: 'Outbox',
     jobs: 'Jobs',
     audit: 'Audit',
     programs: 'For programs',
@@ -73,7 +74,9 @@ export const shellEn = {
     after: 'Next',
     of: '{{from}} to {{to}} of {{count}}',
   },
+  live: { answered: 'A customer has answered: it stands on your Desk.' },
   keys: {
+    sendMail: 'Send the mail',
     openItem: 'Open the item of the row',
     blockOn: 'Block on or off',
     blockMove: 'Move the block',

@@ -13,6 +13,8 @@ const en = {
   paper: async () => (await import('./texts-paper.en')).texts,
   items: async () => (await import('./texts-items.en')).texts,
   prices: async () => (await import('./texts-prices.en')).texts,
+  sending: async () => (await import('./texts-sending.en')).texts,
+  shared: async () => (await import('./texts-shared.en')).texts,
 };
 type English = typeof en;
 
@@ -33,6 +35,8 @@ const de: { [B in TextBundle]: () => Promise<SameTexts<TextsOf<B>>> } = {
   paper: async () => (await import('./texts-paper.de')).texts,
   items: async () => (await import('./texts-items.de')).texts,
   prices: async () => (await import('./texts-prices.de')).texts,
+  sending: async () => (await import('./texts-sending.de')).texts,
+  shared: async () => (await import('./texts-shared.de')).texts,
 };
 
 /** A language that the application speaks. */

@@ -143,6 +143,8 @@ export interface TextContent {
   name: Texts;
   place: PlaceOfText;
   words: Readonly<Record<string, RichText>>;
+  /** Of a mail: what stands above it, by language. */
+  subject?: Texts | undefined;
 }
 
 /** For whom a template is meant, and what it chooses. What is null goes by the market of the customer. */

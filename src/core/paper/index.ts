@@ -27,6 +27,7 @@ export { plainRich, readRich, richWords, type RichText } from './rich';
 export { paperScope } from './scope';
 export {
   conditionProblems,
+  filled as wordsFilled,
   filledRich as textFilled,
   placeholderValue,
   richProblems,

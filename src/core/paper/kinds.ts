@@ -5,5 +5,5 @@ export const partKinds = ['machine', 'accessory', 'service', 'inner', 'unpriced'
 /** A kind of part. */
 export type PartKind = (typeof partKinds)[number];
 
-/** Where a text with placeholders stands. */
-export type PlaceOfText = 'document' | 'line';
+/** Where a text with placeholders stands: in a document, under each of its lines, or in a mail. */
+export type PlaceOfText = 'document' | 'line' | 'mail';

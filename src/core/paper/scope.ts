@@ -130,7 +130,11 @@ function scopeOf(place: PlaceOfText): Scope {
   return scope;
 }
 
-const scopes: Readonly<Record<PlaceOfText, Scope>> = { document: scopeOf('document'), line: scopeOf('line') };
+const scopes: Readonly<Record<PlaceOfText, Scope>> = {
+  document: scopeOf('document'),
+  line: scopeOf('line'),
+  mail: scopeOf('document'),
+};
 
 /** What a formula at a place may read. */
 export const paperScope = (place: PlaceOfText): Scope => scopes[place];

@@ -25,6 +25,7 @@ import { items } from './0024-items';
 import { terms } from './0025-terms';
 import { priceSteps } from './0026-price-steps';
 import { freight } from './0027-freight';
+import { sending } from './0028-sending';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -58,4 +59,5 @@ export const migrations: readonly Migration[] = [
   terms,
   priceSteps,
   freight,
+  sending,
 ];

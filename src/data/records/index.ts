@@ -16,6 +16,7 @@ import { auditRecords } from './audit';
 import { jobRecords } from './jobs';
 import { fileRecords } from './files';
 import { paperRecords } from './paper';
+import { sendingRecords } from './sending';
 import type { Table } from './columns';
 
 export type * from './access';
@@ -31,6 +32,7 @@ export type * from './audit';
 export type * from './jobs';
 export type * from './files';
 export type * from './paper';
+export type * from './sending';
 export type { Stored, Table } from './columns';
 
 /** All tables, bound to a database. */
@@ -51,6 +53,7 @@ export function defineRecords(sequelize: Sequelize) {
     ...jobRecords(table),
     ...fileRecords(table),
     ...paperRecords(table),
+    ...sendingRecords(table),
   };
 }
 

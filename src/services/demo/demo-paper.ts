@@ -26,12 +26,13 @@ export async function loadPaper(read: <T>(name: string) => Promise<T>): Promise<
   const { paperTexts, paperTemplates } = connected().records;
   const made = { version: 1, gone: false, madeBy: null, madeAt };
   await paperTexts.bulkCreate(
-    texts.map(({ code, name, place, words }) => ({
+    texts.map(({ code, name, place, words, subject }) => ({
       ...made,
       code,
       content: {
         name,
         place,
+        ...(subject ? { subject } : {}),
         words: Object.fromEntries(Object.entries(words).map(([language, each]) => [language, rich(each)])),
       },
     })),

@@ -1,22 +1,36 @@
-/** What newer models and prices ask of a person's open quotes, read at once. */
+/** What is asked of a person: by newer models and prices, by customers, by mails that did not arrive; read at once. */
 import { QueryTypes } from 'sequelize';
-import type { DeskView, Repriced } from '../../contract';
+import type { Answered, DeskView, Repriced, Undelivered } from '../../contract';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
+import { answeredSql, undeliveredSql } from './from-outside';
 import { repricedSql } from '../what-if/repriced';
 import { toDecideSql, toldToDecide, type DecideRow } from '../workshop/to-decide';
 
 /** Rows of a query as one value. */
 const rowsOf = (sql: string): string => `(select coalesce(json_agg(t), '[]') from (${sql}) t)`;
 
-/** Both; a dealer is not told what the house plans with its prices. */
-export async function askedByNewer(actor: Actor): Promise<Pick<DeskView, 'toDecide' | 'repriced'>> {
-  const [read] = await connected().sequelize.query<{ decide: DecideRow[]; repriced: Repriced[] }>(
-    `select ${rowsOf(toDecideSql)} as decide, ${rowsOf(repricedSql)} as repriced`,
+/** What was read. */
+interface Read {
+  decide: DecideRow[];
+  repriced: Repriced[];
+  answered: Answered[];
+  undelivered: Undelivered[];
+}
+
+/** All of it; a dealer is not told what the house plans with its prices. */
+export async function askedOfPerson(
+  actor: Actor,
+): Promise<Pick<DeskView, 'toDecide' | 'repriced' | 'answered' | 'undelivered'>> {
+  const [read] = await connected().sequelize.query<Read>(
+    `select ${rowsOf(toDecideSql)} as decide, ${rowsOf(repricedSql)} as repriced,
+       ${rowsOf(answeredSql)} as answered, ${rowsOf(undeliveredSql)} as undelivered`,
     { bind: [actor.id], type: QueryTypes.SELECT },
   );
   return {
     toDecide: await toldToDecide(actor, read?.decide ?? []),
     repriced: actor.role === 'dealer' ? [] : (read?.repriced ?? []),
+    answered: read?.answered ?? [],
+    undelivered: read?.undelivered ?? [],
   };
 }

@@ -1,6 +1,6 @@
 import { Exact } from '../../core/exact';
 import type { DeskView } from '../../contract';
-import { askedByNewer } from './asking';
+import { askedOfPerson } from './asking';
 import { type Actor, may } from '../access/actor';
 import { listOrders } from '../orders/orders';
 import { listQuotes, quotaSums } from '../quotes/quote-list';
@@ -27,7 +27,7 @@ export async function desk(actor: Actor, whose: DeskView['whose'] = 'mine'): Pro
     count: waiting.count,
     orders: orders.rows,
     asked: await askedOf(actor),
-    ...(await askedByNewer(actor)),
+    ...(await askedOfPerson(actor)),
   };
   const person = people.get(actor.id);
   const quota = person && (await quotaOf(actor, person));

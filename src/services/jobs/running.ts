@@ -12,6 +12,8 @@ import { priceImpactJob } from '../prices/impact';
 import { priceSheetJob } from '../prices/sheet-job';
 import { termsImpactJob } from '../terms/try';
 import { impactJob } from '../workshop/impact';
+import { mailJob } from '../outbox/job';
+import { keepJob } from '../shares/keep-job';
 import { facts, tidy } from './house';
 
 /** All kinds there are: a new one is told of here, and nowhere else. */
@@ -27,6 +29,9 @@ export const kinds = [
   itemsJob,
 ] as const;
 
+/** Those that a customer waits for: done beside the others, which may take minutes each. */
+export const promptKinds = [mailJob, keepJob] as const;
+
 /** By the time of the house. */
 const schedulesIn = (zone: string): Schedule[] =>
   [
@@ -34,14 +39,14 @@ const schedulesIn = (zone: string): Schedule[] =>
     { name: 'facts', kind: facts, pattern: '40 2 * * *', zone },
   ].map((each) => ({ ...each, kind: each.kind as unknown as AnyJobKind }));
 
-let worker: JobWorker | undefined;
+let workers: JobWorker[] = [];
 
 /** Begins with them, once; nothing waits for it. */
 export function startJobs(): void {
-  if (worker) return;
-  worker = new JobWorker(kinds as unknown as AnyJobKind[]);
-  worker.start();
-  beforeLeaving(() => worker?.close() ?? Promise.resolve());
+  if (workers.length > 0) return;
+  workers = [kinds, promptKinds].map((each) => new JobWorker(each as unknown as AnyJobKind[]));
+  for (const worker of workers) worker.start();
+  beforeLeaving(() => Promise.all(workers.map((worker) => worker.close())));
   void housePart('calendar')
     .then(({ zone }) => keepSchedules(schedulesIn(zone)))
     .catch((bug: unknown) => log.warn({ bug }));

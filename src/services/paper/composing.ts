@@ -20,6 +20,7 @@ import {
   type RichText,
 } from '../../core/paper';
 import { writingIn, type Market } from '../../core/quotes';
+import type { PageDocument } from '../../core/sending';
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { done, fail, type Result } from '../kernel/failure';
@@ -260,6 +261,10 @@ const media: Readonly<Record<PaperFormat, string>> = {
   xml: 'application/xml; charset=utf-8',
 };
 
+/** The media type of a format of quotations; none of what is no such format. */
+export const mediaOf = (format: string): string | undefined =>
+  Object.hasOwn(media, format) ? media[format as PaperFormat] : undefined;
+
 /** The quotation of a revision in a format. */
 export async function quotation(
   actor: Actor,
@@ -319,6 +324,31 @@ async function written(
         }
       : {}),
   });
+}
+
+/** The document of a revision for a page, with all that the page may name of the quote. */
+export async function quotationPage(
+  actor: Actor,
+  id: string,
+  revision: number,
+): Promise<Result<{ page: PageDocument; given: PaperGiven }>> {
+  const found = await choosing(actor, id, revision);
+  if (!found.ok) return found;
+  const { seen, market, texts, templates } = found.value;
+  const { composition } = await chosenFor(found.value);
+  const given = await givenOf(actor, seen, {
+    language: composition.language,
+    units: market.units,
+    drawn: composition.blocks.some(({ kind, on }) => kind === 'drawings' && on),
+  });
+  const mark = templates.find(({ code }) => code === composition.template)?.content.mark ?? given.house.mark;
+  const long = given.lines.length > manyLines;
+  const page = await (long ? askLongPapers : askPapers)('quotationPage', {
+    given: { ...given, house: { ...given.house, mark } },
+    composition,
+    texts: textsIn(texts, composition.language),
+  });
+  return done({ page, given });
 }
 
 /** The composed document of a revision, before it is written in any format. */

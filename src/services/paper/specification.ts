@@ -1,6 +1,7 @@
 /** The specification sheet of a build, without prices, and all its drawings as one archive. */
 import type { FileAnswer } from '../../contract';
 import { usualColour } from '../../core/paper';
+import type { PageDocument } from '../../core/sending';
 import type { Actor } from '../access/actor';
 import { fileName } from '../builds/drawings';
 import { findBuild, type Found } from '../builds/find-build';
@@ -65,6 +66,10 @@ export async function drawingsArchive(actor: Actor, id: string): Promise<Result<
     bytes: await askPapers('drawingsArchive', { sheet, files, folder: fileName(title) }),
   });
 }
+
+/** The specification sheet of a build for a page, in the language of whoever asks. */
+export const specificationPage = async (actor: Actor, found: Found): Promise<PageDocument> =>
+  askPapers('specificationPage', await sheetOf(actor, found));
 
 async function sheetOf(actor: Actor, { build, home }: Found): Promise<SheetGiven> {
   const dealer = home.of === 'quote' ? home.quote.dealer : null;

@@ -142,8 +142,8 @@ export async function changeQuote(
     const { revision } = before;
     const { title } = quote;
     if (!states.includes(revision.state)) return settled(quote, revision);
-    const stale = await staleness(actor, quote, version);
-    if (stale) return stale;
+    const old = await stale(actor, quote, version);
+    if (old) return old;
     const result = await work({ quote, revision, state: before });
     if (!result.ok) return result;
     const after = await stateOf(quote);
@@ -176,7 +176,7 @@ async function settled(quote: QuoteBase, { state, number }: RevisionRow): Promis
 /**
  * Who changed it meanwhile, and when; what a person did in another window is not said to be somebody else's.
  */
-async function staleness(actor: Actor, quote: QuoteBase, version: number): Promise<Result<never> | null> {
+export async function stale(actor: Actor, quote: QuoteBase, version: number): Promise<Result<never> | null> {
   if (quote.version === version) return null;
   return fail('conflict', {
     code: quote.updatedBy === actor.id ? 'quote.staleOwn' : 'quote.stale',

@@ -1,9 +1,23 @@
 import { useState } from 'react';
-import { CalendarX2, FilePlus2, ListTodo, MessageCircleQuestion, Plus, Send, Stamp } from 'lucide-react';
+import {
+  CalendarX2,
+  Check,
+  FilePlus2,
+  ListTodo,
+  MailX,
+  MessageCircleQuestion,
+  PencilLine,
+  Plus,
+  Send,
+  Stamp,
+  X,
+} from 'lucide-react';
 import type { DeskView, QuoteRow } from '../../contract';
-import { date, moneyIn, own } from '../../i18n';
+import { date, dateTime, moneyIn, own } from '../../i18n';
 import { Button } from '../../ui';
 import { NewQuote } from '../quotes/NewQuote';
+import { ask } from '../api';
+import { useLive } from '../parts/useLive';
 import { Speech, useSpeech } from '../speech';
 import css from './desk.module.css';
 import { Quota } from '../parts/Quota';
@@ -42,8 +56,14 @@ function nextStep(quote: QuoteRow): keyof typeof steps {
   return quote.signing ?? 'send';
 }
 
-function Page({ name, view, mayQuote, seesOrders }: Props) {
+function Page({ name, view: first, mayQuote, seesOrders }: Props) {
   const { t } = useSpeech();
+  const [view, setView] = useState(first);
+  useLive(() => {
+    void ask('GET /desk', { query: { whose: first.whose } }).then((answer) => {
+      if (answer.ok) setView(answer.value);
+    });
+  });
   const [open, setOpen] = useState(false);
   return (
     <div className={css.desk}>
@@ -61,6 +81,8 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
             </Button>
           )}
         </div>
+        {view.answered.length > 0 && <FromCustomers answered={view.answered} />}
+        {view.undelivered.length > 0 && <Undelivered mails={view.undelivered} />}
         {view.asked.length > 0 && <AskedOfMe asked={view.asked} />}
         {view.toDecide.length > 0 && <ToDecide quotes={view.toDecide} />}
         {view.repriced.length > 0 && <Repriced quotes={view.repriced} />}
@@ -86,6 +108,71 @@ function Page({ name, view, mayQuote, seesOrders }: Props) {
       </div>
       <NewQuote open={open} onClose={() => setOpen(false)} />
     </div>
+  );
+}
+
+const answerMarks = { accepted: Check, declined: X, question: MessageCircleQuestion, change: PencilLine };
+
+/** What customers answered behind their links. */
+function FromCustomers({ answered }: { answered: DeskView['answered'] }) {
+  const { t, language } = useSpeech();
+  return (
+    <section className={css.asked} aria-label={t('desk.answered')}>
+      <h2 className={css.section}>{t('desk.answered')}</h2>
+      {answered.map((each) => {
+        const Mark = answerMarks[each.answer];
+        return (
+          <a
+            key={each.id}
+            className={css.row}
+            href={
+              each.quoteId === null
+                ? `/builds/${each.buildId ?? ''}/send`
+                : `/quotes/${each.quoteId}?side=sent`
+            }
+          >
+            <span className={css.number}>{each.number}</span>
+            <span className={css.who} title={`${each.customer} ${each.title}`}>
+              {each.customer} <span className={css.quiet}>{each.title}</span>
+            </span>
+            <span className={css.next}>
+              <Mark size={14} aria-hidden />
+              {t(each.waits ? 'desk.answers.waits' : `desk.answers.${each.answer}`)}
+            </span>
+            <span className={css.reason} title={each.words}>
+              {each.name}, {dateTime(each.at, language)}
+              {each.words !== '' && (
+                <>
+                  : <q>{each.words}</q>
+                </>
+              )}
+            </span>
+          </a>
+        );
+      })}
+    </section>
+  );
+}
+
+/** Mails that did not arrive. */
+function Undelivered({ mails }: { mails: DeskView['undelivered'] }) {
+  const { t } = useSpeech();
+  return (
+    <section className={css.asked} aria-label={t('desk.undelivered')}>
+      <h2 className={css.section}>{t('desk.undelivered')}</h2>
+      {mails.map(({ id, customer, subject, state, returned }) => (
+        <a key={id} className={css.row} href={`/outbox?mail=${id}`}>
+          <span className={css.number}>
+            <MailX size={14} aria-hidden />
+          </span>
+          <span className={css.who} title={`${customer} ${subject}`}>
+            {customer} <span className={css.quiet}>{subject}</span>
+          </span>
+          <span className={css.next}>{t(state === 'unsure' ? 'desk.unsure' : 'desk.notArrived')}</span>
+          <span className={css.reason}>{returned.join(', ')}</span>
+        </a>
+      ))}
+    </section>
   );
 }
 

@@ -1,6 +1,6 @@
 import type { Address, LedgerColumn } from '../../contract';
 import { moneyIn } from '../../i18n';
-import { Button, Dialog, DialogFoot } from '../../ui';
+import { Button, Dialog, DialogFoot, LinkButton } from '../../ui';
 import { useSpeech } from '../speech';
 import { AddressDialog } from './dialogs/AddressDialog';
 import { ColumnsDialog } from './dialogs/ColumnsDialog';
@@ -124,7 +124,13 @@ function SendDialog({ open, view, onGo, onClose }: GoProps) {
       onClose={onClose}
     >
       <p>{t('revision.sendText', { revision: view.revision.number, net: netOf(view, language) })}</p>
-      <Foot go={t('revision.sendGo')} onGo={onGo} onClose={onClose} />
+      <DialogFoot>
+        <Button onClick={onClose}>{t('ledger.cancel')}</Button>
+        <Button onClick={() => void onGo().then(onClose)}>{t('revision.sendGo')}</Button>
+        <LinkButton look="main" href={`/quotes/${view.id}/send`}>
+          {t('revision.sendMail')}
+        </LinkButton>
+      </DialogFoot>
     </Dialog>
   );
 }

@@ -3,6 +3,7 @@ import type { Figure } from '../../core/pricing';
 import type { Address, LedgerColumn, LineView, QuoteView } from '../../contract';
 import { LinkButton, say } from '../../ui';
 import { ask } from '../api';
+import { useLive } from '../parts/useLive';
 import { Speech, useSpeech } from '../speech';
 import { Dialogs } from './Dialogs';
 import { AddItem, type RefusedItem } from './grid/AddItem';
@@ -26,6 +27,8 @@ interface Props {
   columns: LedgerColumn[] | null;
   /** What was to be added before the page's script ran, and was refused. */
   refusedItem?: RefusedItem | undefined;
+  /** With what was sent and answered open. */
+  sent?: boolean;
 }
 
 /** A quote in the making: its lines, what they come to, and what can be done with it. */
@@ -38,11 +41,15 @@ export default function Ledger(props: Props) {
 }
 
 /** What is open beside and above the lines. */
-function usePanes(first: QuoteView, lines: RefObject<LinesHandle | null>) {
+function usePanes(first: QuoteView, lines: RefObject<LinesHandle | null>, sent: boolean) {
   const { t } = useSpeech();
   // Whoever is asked to sign sees what for at once.
   const [side, setSide] = useState<SideView | undefined>(
-    first.signOff && first.signOff.mayAnswer.length > 0 ? { is: 'signOff', asked: [] } : undefined,
+    first.signOff && first.signOff.mayAnswer.length > 0
+      ? { is: 'signOff', asked: [] }
+      : sent
+        ? { is: 'sent', asked: [] }
+        : undefined,
   );
   const [dialog, setDialog] = useState<HeadDialog | 'contact'>();
   const [moving, setMoving] = useState<Address['kind'] | null>(null);
@@ -74,18 +81,23 @@ function usePanes(first: QuoteView, lines: RefObject<LinesHandle | null>) {
 
 type Panes = ReturnType<typeof usePanes>;
 
-function Page({ view: first, models, columns: usual, refusedItem }: Props) {
+function Page({ view: first, models, columns: usual, refusedItem, sent = false }: Props) {
   const quote = useQuote(first);
   const { view, pending, trouble, change, changeLine, changeWhole } = quote;
   const acts = useLedgerActs(quote);
   const lines = useRef<LinesHandle>(null);
-  const panes = usePanes(first, lines);
+  const panes = usePanes(first, lines, sent);
   const { side, toggle, dialog, setDialog } = panes;
   const [columns, setColumns] = useState(usual);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const markedLines = view.lines.filter((line) => marked.has(line.id));
   // What was marked and is gone, is marked no longer.
   if (markedLines.length < marked.size) setMarked(new Set(markedLines.map((line) => line.id)));
+  // What a customer accepts makes another quote of it, and nobody types on what is settled.
+  useLive((word) => {
+    if (word !== 'gap' && word.kind === 'answer' && word.quote === view.id && pending === 0)
+      void quote.refresh();
+  });
   useStepKeys(view.may.edit, acts.step);
   useBeginInLines(lines, dialog, view.revision.shown);
   return (
@@ -99,6 +111,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
         onWalk={() => toggle({ is: 'walk', asked: [] })}
         onRevisions={() => toggle({ is: 'revisions', asked: [] })}
         onDeal={() => toggle({ is: 'deal', asked: [] })}
+        onSent={() => toggle({ is: 'sent', asked: [] })}
         onSignOff={() => panes.setSide({ is: 'signOff', asked: [] })}
         onContact={() => setDialog('contact')}
         onStep={(way) => void acts.step(way)}
@@ -129,6 +142,7 @@ function Page({ view: first, models, columns: usual, refusedItem }: Props) {
           side={side}
           onChange={panes.setSide}
           signing={acts.signing}
+          onOrdered={() => void quote.refresh()}
           onRates={(line, rates) => changeLine(line, { rates })}
           onLease={async (lease) => acts.refused(await change('PATCH /quotes/{id}', { input: { lease } }))}
         />

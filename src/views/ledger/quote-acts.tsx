@@ -8,6 +8,7 @@ import {
   FileText,
   FileX2,
   Landmark,
+  Mails,
   Redo2,
   Send,
   SlidersHorizontal,
@@ -28,6 +29,7 @@ export interface QuoteActsOn {
   onWalk: () => void;
   onRevisions: () => void;
   onDeal: () => void;
+  onSent: () => void;
   onSignOff: () => void;
   onContact: () => void;
   onStep: (way: 'undo' | 'redo') => void;
@@ -116,6 +118,20 @@ export function quoteActs(view: QuoteView, on: QuoteActsOn, t: Translate): Quote
       act: on.onSignOff,
     }),
     { id: 'revisions', name: t('revision.title'), menu: 'never', act: on.onRevisions },
+    {
+      id: 'sent',
+      name: t('sent.title'),
+      mark: <Mails size={size} aria-hidden />,
+      menu: 'always',
+      act: on.onSent,
+    },
+    {
+      id: 'mail',
+      name: t('mail.write'),
+      also: 'mail',
+      menu: 'never',
+      href: `/quotes/${view.id}/send`,
+    },
     {
       id: 'compose',
       name: t('ledger.compose'),

@@ -20,5 +20,5 @@ export const ledger: Room = {
     ['Alt → ←', 'keys.parts'],
     ['Esc', 'keys.leave'],
   ],
-  texts: ['selling', 'bench'],
+  texts: ['selling', 'bench', 'sending'],
 };

@@ -3,6 +3,7 @@ import { ChevronDown, Keyboard, Languages, LogOut, Moon, Sun } from 'lucide-reac
 import { granted, type Role } from '../../contract/permissions';
 import { Button, Dialog, KeyList, Toaster, say } from '../../ui';
 import { ask } from '../api';
+import { useLive } from '../parts/useLive';
 import { NewQuote } from '../quotes/NewQuote';
 import { Speech, useSpeech } from '../speech';
 import { useCommands } from './commands';
@@ -35,6 +36,9 @@ function Bar({ room, language, theme, name, role }: Props) {
   const looks = useLooks(theme, language);
   const [keysOpen, setKeysOpen] = useState(false);
   const [newQuote, setNewQuote] = useState(false);
+  useLive((word) => {
+    if (word !== 'gap' && word.kind === 'answer') say(t('live.answered'));
+  });
   /** Where the keyboard was before it came here. */
   const from = useRef<HTMLElement>(null);
   const entries = useMemo(() => entriesFor(rooms, role), [role]);

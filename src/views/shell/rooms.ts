@@ -10,9 +10,11 @@ import { jobs } from '../jobs/room';
 import { ledger } from '../ledger/room';
 import { models } from '../workshop/room';
 import { orders } from '../orders/room';
+import { outbox, sending } from '../outbox/room';
 import { composer, paper } from '../paper/room';
 import { people } from '../people/room';
 import { prices } from '../prices/room';
+import { shared } from '../shared/room';
 import { terms } from '../terms/room';
 import { components, programs } from '../programs/room';
 import type { Room } from './room';
@@ -30,10 +32,13 @@ export const rooms: readonly Room[] = [
   paper,
   house,
   people,
+  outbox,
   jobs,
   audit,
   bench,
   composer,
+  sending,
+  shared,
   programs,
   components,
   password,

@@ -14,11 +14,13 @@ import { workshopHandlers } from './workshop';
 import { jobsHandlers } from './jobs';
 import { linesHandlers } from './lines';
 import { ordersHandlers } from './orders';
+import { outboxHandlers } from './outbox';
 import { paperHandlers } from './paper';
 import { peopleHandlers } from './people';
 import { pricesHandlers } from './prices';
 import { quotesHandlers } from './quotes';
 import { savedHandlers } from './saved';
+import { sharesHandlers } from './shares';
 import { signOffsHandlers } from './sign-offs';
 import { systemHandlers } from './system';
 import { termsHandlers } from './terms';
@@ -39,6 +41,8 @@ export const handlers: Handlers<Contract> = {
   ...savedHandlers,
   ...ordersHandlers,
   ...paperHandlers,
+  ...outboxHandlers,
+  ...sharesHandlers,
   ...filesHandlers,
   ...houseHandlers,
   ...workshopHandlers,

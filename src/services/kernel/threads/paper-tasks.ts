@@ -2,6 +2,7 @@
 import type { PaperWarning, QuoteView } from '../../../contract';
 import { linesAsCsv, linesAsXlsx, type SheetFor } from '../../paper/files/line-sheet';
 import { readsAsPdf } from '../../paper/files/pdf/annexes';
+import { quotationPage, specificationPage } from '../../paper/files/page-document';
 import { paperWarnings, writePaper, type PaperTask, type PaperWritten } from '../../paper/files/paper-file';
 import { writeArchive, writeSpecification, type SheetGiven } from '../../paper/files/specification-file';
 import { readRows, readTableBytes, type RowsRead, type TableRead } from '../../paper/files/read-table';
@@ -12,6 +13,8 @@ import { writeSheet } from '../../workshop/files/sheet';
 /** All that can be asked of the thread for files. */
 export const paperTasks = {
   paper: (task: Parameters<typeof writePaper>[0]): Promise<PaperWritten> => writePaper(task),
+  quotationPage: (task: PaperTask) => quotationPage(task),
+  specificationPage: (given: SheetGiven) => specificationPage(given),
   paperWarnings: (task: PaperTask): PaperWarning[] => paperWarnings(task),
   specification: ({
     format,

@@ -12,7 +12,7 @@ import type { Words } from '../words';
 import { fileMark, largerMark, smallerMark } from '../sheet/marks';
 
 // The part in three dimensions is large, and loads when it is first shown.
-const Space = lazy(() => import('./Space'));
+const Space = lazy(() => import('../../parts/drawing/Space'));
 
 const rooms = { small: { width: 258, height: 160 }, large: { width: 520, height: 320 } };
 

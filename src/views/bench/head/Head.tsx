@@ -7,7 +7,7 @@ import css from './head.module.css';
 import { CodeRail } from './CodeRail';
 import { KeepDialog } from '../panels/KeepDialog';
 import type { Bench } from '../session/useBench';
-import { backMark, copyMark, keepMark, redoMark, undoMark } from '../sheet/marks';
+import { backMark, copyMark, keepMark, redoMark, sendMark, undoMark } from '../sheet/marks';
 
 interface Props {
   view: BenchView;
@@ -67,6 +67,14 @@ export const Head = memo(
           >
             {keepMark}
           </Button>
+          <LinkButton
+            look="plain"
+            href={`/builds/${view.build.id}/send`}
+            aria-label={t('bench.sendOrShare')}
+            title={t('bench.sendOrShare')}
+          >
+            {sendMark}
+          </LinkButton>
           {!frozen && (
             <Button
               look="plain"

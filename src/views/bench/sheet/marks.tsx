@@ -15,6 +15,7 @@ import {
   Redo2,
   Repeat2,
   RotateCcw,
+  Send,
   TriangleAlert,
   Undo2,
   Wrench,
@@ -37,6 +38,7 @@ export const noteMark = <Info size={14} aria-hidden />;
 export const largerMark = <Maximize2 size={13} aria-hidden />;
 export const smallerMark = <Minimize2 size={13} aria-hidden />;
 export const redoMark = <Redo2 size={15} aria-hidden />;
+export const sendMark = <Send size={15} aria-hidden />;
 export const swapMark = <Repeat2 size={12} aria-hidden />;
 export const releaseMark = <RotateCcw size={13} aria-hidden />;
 export const alertMark = <TriangleAlert size={13} aria-hidden />;

@@ -4,6 +4,7 @@ import { explain, type ExplainedLine, type Figure, type PricedQuote } from '../.
 import type { LineView, QuoteView } from '../../../contract';
 import { money, percent, type Translate } from '../../../i18n';
 import { Button, classes } from '../../../ui';
+import { Sent } from '../../parts/sent/Sent';
 import { useSpeech } from '../../speech';
 import { Deal } from './Deal';
 import { Explained } from './Explained';
@@ -64,6 +65,7 @@ function titleOf({ is }: SideProps['side'], line: LineView | undefined, t: Trans
   if (is === 'signOff') return t('signOff.title');
   if (is === 'revisions') return t('revision.title');
   if (is === 'deal') return t('deal.title');
+  if (is === 'sent') return t('sent.title');
   return line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
 }
 
@@ -73,6 +75,7 @@ function Content({
   signing,
   onLease,
   onRates,
+  onOrdered,
   line,
   title,
 }: SideProps & { line: LineView | undefined; title: string }) {
@@ -80,6 +83,8 @@ function Content({
   const amount = (value: string) => money(value, language, view.decimals);
   if (side.is === 'signOff') return <SignOff view={view} {...signing} />;
   if (side.is === 'revisions') return <Revisions view={view} />;
+  if (side.is === 'sent')
+    return <Sent of={{ is: 'quotes', id: view.id }} mayOrder={view.may.accept} onOrdered={onOrdered} />;
   if (side.is === 'deal') return <Deal view={view} onLease={onLease} />;
   return line ? (
     <LineWalk line={line} title={title} view={view} amount={amount} onRates={onRates} />

@@ -5,10 +5,10 @@ import { type SignOffActs } from './sign-off-acts';
 
 /**
  * What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked
- * last; sign-off, or all revisions.
+ * last; sign-off, all revisions, or what was sent and answered.
  */
 export interface SideView {
-  is: 'walk' | 'signOff' | 'revisions' | 'deal';
+  is: 'walk' | 'signOff' | 'revisions' | 'deal' | 'sent';
   line?: string | undefined;
   asked: readonly Figure[];
 }
@@ -19,6 +19,8 @@ export interface SideProps {
   side: SideView;
   onChange: (side: SideView | undefined) => void;
   signing: SignOffActs;
+  /** An order was made of what a customer accepted. */
+  onOrdered: () => void;
   onLease: (lease: LeaseInput | null) => Promise<string | null>;
   onRates: (line: LineView, rates: RatesInput | null) => Promise<string | null>;
 }

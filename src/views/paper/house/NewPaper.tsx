@@ -86,7 +86,7 @@ export function NewPaper({ of, view, onClose, onKeep, onMade }: Props) {
           <Select
             label={t('paperHouse.place')}
             value={place}
-            options={(['document', 'line'] as const).map((value) => ({
+            options={(['document', 'line', 'mail'] as const).map((value) => ({
               value,
               text: t(`paperHouse.places.${value}`),
             }))}

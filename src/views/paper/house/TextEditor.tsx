@@ -26,6 +26,7 @@ interface Props extends Editing {
 }
 
 const languages = ['en', 'de'] as const;
+const noSubject: Readonly<Record<string, string>> = {};
 
 /** What a document of a quote is made of, to see what placeholders come to. */
 function useGiven(tried: PaperView | null): PaperGiven | null {
@@ -50,7 +51,8 @@ export function TextEditor({ text, tried, onKeep, onChanged, onSure }: Props) {
   const given = useGiven(tried);
   const [name, setName] = useState(text.name);
   const [words, setWords] = useState<Readonly<Record<string, RichText>>>(text.words);
-  const changed = name !== text.name || words !== text.words;
+  const [subject, setSubject] = useState<Readonly<Record<string, string>>>(text.subject ?? noSubject);
+  const changed = name !== text.name || words !== text.words || subject !== (text.subject ?? noSubject);
   const title = own(name, language);
   useEffect(() => onChanged(changed ? title : null), [changed, title, onChanged]);
   const problems = languages.flatMap((each) => richProblems(words[each] ?? [], text.place));
@@ -60,7 +62,12 @@ export function TextEditor({ text, tried, onKeep, onChanged, onSure }: Props) {
         at: { code: text.code },
         input: {
           version: text.version,
-          content: { name, place: text.place, words: { en: words.en ?? [], de: words.de ?? [] } },
+          content: {
+            name,
+            place: text.place,
+            words: { en: words.en ?? [], de: words.de ?? [] },
+            ...(text.place === 'mail' ? { subject } : {}),
+          },
         },
       }),
     );
@@ -87,6 +94,8 @@ export function TextEditor({ text, tried, onKeep, onChanged, onSure }: Props) {
             given={given}
             name={name[each] ?? ''}
             words={words[each] ?? []}
+            subject={text.place === 'mail' ? (subject[each] ?? '') : null}
+            onSubject={(value) => setSubject({ ...subject, [each]: value })}
             onName={(value) => setName({ ...name, [each]: value })}
             onWords={(value) => setWords({ ...words, [each]: value })}
           />
@@ -102,11 +111,24 @@ interface OneProps {
   given: PaperGiven | null;
   name: string;
   words: RichText;
+  /** Of a mail; null where it is none. */
+  subject: string | null;
+  onSubject: (subject: string) => void;
   onName: (name: string) => void;
   onWords: (words: RichText) => void;
 }
 
-function OneLanguage({ language: of, text, given, name, words, onName, onWords }: OneProps) {
+function OneLanguage({
+  language: of,
+  text,
+  given,
+  name,
+  words,
+  subject,
+  onSubject,
+  onName,
+  onWords,
+}: OneProps) {
   const { t, language } = useSpeech();
   const rich = useRichWords();
   const title = t(`composer.languages.${of}`);
@@ -129,6 +151,14 @@ function OneLanguage({ language: of, text, given, name, words, onName, onWords }
         maxLength={120}
         onChange={(event) => onName(event.target.value)}
       />
+      {subject !== null && (
+        <Field
+          label={t('paperHouse.subjectIn', { language: title })}
+          value={subject}
+          maxLength={120}
+          onChange={(event) => onSubject(event.target.value)}
+        />
+      )}
       <RichTextField
         label={t('paperHouse.wordsIn', { language: title })}
         value={words}

@@ -1,5 +1,5 @@
 /** Drawings of builds as files. */
-import { layersIn, sceneOf, viewOf, writeSvg } from '../../../../core/drawing';
+import { layersIn, sceneOf, viewOf, writeSvg, type Scene } from '../../../../core/drawing';
 import { number, own } from '../../../../i18n';
 import { writeDxf } from '../../../builds/files/dxf';
 import { writeGlb } from '../../../builds/files/gltf';
@@ -41,6 +41,12 @@ export const drawingTasks = (kept: Kept) => ({
 
   /** The drawing of a build as a file, in one of its views or in space. */
   drawing: (asked: Asked): Promise<DrawnFile | null> => drawn(kept.model(asked.version), asked),
+
+  /** What stands where, to be turned; null where the model has no drawing. */
+  scene: ({ version, values }: Built): Scene | null => {
+    const model = kept.model(version);
+    return model.document.drawing ? sceneOf(model, values) : null;
+  },
 
   /** All files of a drawing by their names: each view, and it in space. */
   drawings: async (asked: Omit<Asked, 'format' | 'view'>): Promise<Record<string, Uint8Array>> => {

@@ -19,7 +19,7 @@ import {
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { meshOf, paints, type Scene } from '../../../core/drawing';
-import css from '../drawing/drawing.module.css';
+import css from './space.module.css';
 
 interface Props {
   scene: Scene;

@@ -1,0 +1,6 @@
+import { sendingDe } from './sending.de';
+
+/** German texts of mails, shares and answers. */
+export const texts = {
+  ...sendingDe,
+};

@@ -1,0 +1,6 @@
+import { sendingEn } from './sending.en';
+
+/** English texts of mails, shares and answers. */
+export const texts = {
+  ...sendingEn,
+};

@@ -1,0 +1,6 @@
+import { sharedDe } from './shared.de';
+
+/** German texts of what is behind a share. */
+export const texts = {
+  ...sharedDe,
+};

@@ -1,0 +1,93 @@
+/** The shelf: documents as they were made for a quote, a build or a customer, byte for byte, each content once. */
+import { createHash, randomUUID } from 'node:crypto';
+import { QueryTypes } from 'sequelize';
+import type { FileAnswer, SentView } from '../../contract';
+import { connected, type ShelfKind, type ShelfRow } from '../../data';
+import type { Actor } from '../access/actor';
+import { findBuild } from '../builds/find-build';
+import { done, fail, type Result } from '../kernel/failure';
+import { isReference } from '../kernel/reference';
+import { findQuote } from '../quotes/quote-state';
+
+/** Where a document belongs, and what it was made of. */
+export type Shelved = Pick<ShelfRow, 'kind' | 'quoteId' | 'revisionId' | 'buildId' | 'customerId' | 'stand'>;
+
+/** SHA-256 of bytes, in hexadecimal digits. */
+export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** Puts a document on the shelf. */
+export async function shelve(
+  actor: Actor,
+  of: Shelved,
+  { name, type, bytes }: Pick<FileAnswer, 'name' | 'type' | 'bytes'>,
+): Promise<ShelfRow> {
+  const content = typeof bytes === 'string' ? Buffer.from(bytes) : Buffer.from(bytes);
+  const hash = hashOf(content);
+  await connected().records.shelfContents.bulkCreate(
+    [{ hash, size: content.length, bytes: content, madeAt: new Date() }],
+    { ignoreDuplicates: true },
+  );
+  const row = await connected().records.shelf.create({
+    id: randomUUID(),
+    ...of,
+    name: name.slice(0, 200),
+    type,
+    hash,
+    madeBy: actor.id,
+    madeAt: new Date(),
+  });
+  return row.get({ plain: true });
+}
+
+/** A document of a revision that was made before, where there is one. */
+export const shelved = (of: {
+  revisionId: string;
+  kind: ShelfKind;
+  type: string;
+}): Promise<ShelfRow | null> =>
+  connected().records.shelf.findOne({ where: of, order: [['madeAt', 'ASC']], raw: true });
+
+/** What is in a document. */
+export async function contentOf(hash: string): Promise<Buffer> {
+  const row = await connected().records.shelfContents.findByPk(hash, { raw: true });
+  if (!row) throw new Error(`the shelf has lost ${hash}`);
+  return row.bytes;
+}
+
+/** A document as a file that is saved. */
+export async function fileOf({ name, type, hash }: ShelfRow): Promise<FileAnswer> {
+  return {
+    name,
+    type,
+    bytes: await contentOf(hash),
+    headers: {
+      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox",
+      'x-content-type-options': 'nosniff',
+    },
+  };
+}
+
+/** A document of the shelf, for whoever sees what it belongs to. */
+export async function openShelved(actor: Actor, id: string): Promise<Result<FileAnswer>> {
+  const missing = fail('missing', { code: 'files.missing' });
+  const row = isReference(id) ? await connected().records.shelf.findByPk(id, { raw: true }) : null;
+  if (!row) return missing;
+  const sees =
+    row.quoteId !== null
+      ? (await findQuote(actor, row.quoteId)) !== null
+      : row.buildId !== null
+        ? (await findBuild(actor, row.buildId)).ok
+        : row.madeBy === actor.id;
+  return sees ? done(await fileOf(row)) : missing;
+}
+
+/** Documents of a quote or of a build, the newest first. */
+export const shelfOf = (of: 'quote_id' | 'build_id', id: string): Promise<SentView['shelf']> =>
+  connected().sequelize.query<SentView['shelf'][number]>(
+    `select s.id, s.name, s.type, c.size, s.hash, s.kind, r.number as revision, u.name as "madeBy",
+       to_char(s.made_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "madeAt"
+     from shelf s join shelf_contents c on c.hash = s.hash join users u on u.id = s.made_by
+       left join quote_revisions r on r.id = s.revision_id
+     where s.${of} = $1 order by s.made_at desc, s.id limit 200`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
