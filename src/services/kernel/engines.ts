@@ -6,7 +6,7 @@ import { QueryTypes } from 'sequelize';
 import { connected } from '../../data';
 import { patiently } from './request';
 import type { Supposed } from '../settings/supposed';
-import { fullTariff, itemFacts } from '../settings/tariffs';
+import { fullTariff, itemFacts, sinceWhen } from '../settings/tariffs';
 import { Pool } from './threads/pool';
 import type { EngineTasks } from './threads/tasks';
 import type { Need } from './threads/message';
@@ -37,9 +37,12 @@ async function documentOf(version: string): Promise<string> {
   return row.document;
 }
 
-/** Names a price list on a day for the threads, as it is now. */
-export const tariffKey = async (list: string, day: string, supposed?: Supposed): Promise<string> =>
-  JSON.stringify([(await reference()).stamp, list, day, ...(supposed ? [supposed] : [])]);
+/** Names a price list on a day for the threads, as it is now: the same for all days on which it is the same. */
+export async function tariffKey(list: string, day: string, supposed?: Supposed): Promise<string> {
+  const known = await reference();
+  const since = supposed ? day : sinceWhen(known, list, day);
+  return JSON.stringify([known.stamp, list, since, ...(supposed ? [supposed] : [])]);
+}
 
 /** Names how long items take and what they weigh, as it is now. */
 export const factsKey = async (): Promise<string> => (await reference()).stamp;

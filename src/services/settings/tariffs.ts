@@ -31,8 +31,9 @@ export async function tariffFor(actor: Actor, list: string, day: string): Promis
 }
 
 /** With costs; for computation on the server only. With entries that are supposed, as if they were kept. */
-export async function fullTariff(list: string, day: string, supposed?: Supposed): Promise<Tariff> {
+export async function fullTariff(list: string, asked: string, supposed?: Supposed): Promise<Tariff> {
   const known = await reference();
+  const day = supposed ? asked : sinceWhen(known, list, asked);
   const key = keyOf(known, list, day, supposed);
   const found = made.get(key);
   if (found) return found;
@@ -78,6 +79,44 @@ export function listedBy({
   };
 }
 
+/** Days on which something of a list's prices begins to hold or holds no more, in their order; of rows that stay the same. */
+const turns = new WeakMap<readonly object[], WeakMap<readonly object[], readonly string[]>>();
+const ever = '0001-01-01';
+
+function turnsOf({ entries, workCentres }: Reference, list: string): readonly string[] {
+  const rows = entries.get(list) ?? none;
+  const known = turns.get(rows)?.get(workCentres);
+  if (known) return known;
+  const days = new Set(
+    [...rows, ...workCentres].flatMap(({ validFrom, validTo }) => [
+      ...(validFrom === null ? [] : [validFrom]),
+      ...(validTo === null ? [] : [dayAfter(validTo)]),
+    ]),
+  );
+  const sorted = [...days].sort();
+  turns.set(rows, (turns.get(rows) ?? new WeakMap()).set(workCentres, sorted));
+  return sorted;
+}
+const none: readonly never[] = [];
+
+const dayAfter = (day: string): string =>
+  new Date(Date.parse(`${day}T00:00:00Z`) + 24 * 60 * 60 * 1000).toISOString().slice(0, 10);
+
+/**
+ * The day since which a list is as it is on a day: all days up to the next turn share one tariff, so that quotes of many
+ * days do not need as many.
+ */
+export function sinceWhen(known: Reference, list: string, day: string): string {
+  const days = turnsOf(known, list);
+  let [from, to] = [0, days.length];
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    if ((days[middle] as string) <= day) from = middle + 1;
+    else to = middle;
+  }
+  return days[from - 1] ?? ever;
+}
+
 const keyOf = ({ stamp }: Reference, list: string, day: string, supposed?: Supposed): string =>
   `${stamp} ${list} ${day}${supposed ? ` ${supposed.change} ${String(supposed.version)}` : ''}`;
 
@@ -91,9 +130,10 @@ export const placeOf = ({ sku, inside }: Pick<PriceEntryRow, 'sku' | 'inside'>):
 export async function entriesOn(
   known: Reference,
   list: string,
-  day: string,
+  asked: string,
   supposed?: Supposed,
 ): Promise<ReadonlyMap<string, PriceEntryRow>> {
+  const day = supposed ? asked : sinceWhen(known, list, asked);
   const key = keyOf(known, list, day, supposed);
   const found = held.get(key);
   if (found) return found;
