@@ -44,6 +44,7 @@ export const sendingDe = {
     none: 'Solche E-Mails gibt es nicht.',
     is: {
       making: 'wird gemacht',
+      unmade: 'nicht gemacht',
       waiting: 'wartet',
       handing: 'geht hinaus',
       sent: 'gesendet',

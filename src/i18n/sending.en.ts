@@ -44,6 +44,7 @@ export const sendingEn = {
     none: 'There are no such mails.',
     is: {
       making: 'being made',
+      unmade: 'not made',
       waiting: 'waiting',
       handing: 'going out',
       sent: 'sent',

@@ -5,20 +5,22 @@
  */
 
 /**
- * making: its documents are being made. waiting: whole, and not handed over. handing: being handed over. sent: the
- * server has it. refused: the server, or the making, will not have it. unsure: nobody can tell whether the server has it.
+ * making: its documents are being made; unmade: they cannot be. waiting: whole, and not handed over. handing: being handed over. sent: the
+ * server has it. refused: the server will not have it. unsure: nobody can tell whether the server has it.
  */
-export type MailState = 'making' | 'waiting' | 'handing' | 'sent' | 'refused' | 'unsure';
+export type MailState = 'making' | 'unmade' | 'waiting' | 'handing' | 'sent' | 'refused' | 'unsure';
 
 /** All states, in the order of a mail's way. */
-export const mailStates = ['making', 'waiting', 'handing', 'sent', 'refused', 'unsure'] as const;
+export const mailStates = ['making', 'unmade', 'waiting', 'handing', 'sent', 'refused', 'unsure'] as const;
 
 /** What happens to a mail: from which states, and what it is then. */
 export const mailEvents = {
   /** It is whole, and kept byte for byte. */
   made: { from: ['making'], to: 'waiting' },
   /** Its documents cannot be made. */
-  unmade: { from: ['making'], to: 'refused' },
+  unmade: { from: ['making'], to: 'unmade' },
+  /** A person says that they are to be tried again. */
+  remake: { from: ['unmade'], to: 'making' },
   /** It is about to be told to the server. */
   begun: { from: ['waiting'], to: 'handing' },
   /** The server has it; a late word of that holds, whatever was thought meanwhile. */

@@ -99,7 +99,7 @@ create table mails (
   link text,
   language text not null,
   wanted jsonb not null,
-  state text not null default 'making' check (state in ('making', 'waiting', 'handing', 'sent', 'refused', 'unsure')),
+  state text not null default 'making' check (state in ('making', 'unmade', 'waiting', 'handing', 'sent', 'refused', 'unsure')),
   raw bytea,
   hash text check (hash ~ '^[0-9a-f]{64}$'),
   server text,
@@ -112,7 +112,7 @@ create table mails (
   made_by uuid not null references users,
   made_at timestamptz not null default now(),
   constraint mails_raw check ((raw is null) = (hash is null)),
-  constraint mails_made check (state in ('making', 'refused') or raw is not null),
+  constraint mails_made check (state in ('making', 'unmade') or raw is not null),
   constraint mails_sent check ((state = 'sent') = (sent_at is not null))
 );
 create index mails_listed on mails (number desc);

@@ -20,7 +20,7 @@ export const undeliveredSql = `select m.id, m.subject, coalesce(r.customer ->> '
        array(select x ->> 'address' from jsonb_array_elements(m.refused || m.returned) x) as returned
      from mails m left join quote_revisions r on r.id = m.revision_id left join customers c on c.id = m.customer_id
      where m.made_by = $1 and m.made_at > now() - interval '${String(daysTold)} days'
-       and (m.state in ('refused', 'unsure') or m.refused <> '[]' or m.returned <> '[]')
+       and (m.state in ('refused', 'unmade', 'unsure') or m.refused <> '[]' or m.returned <> '[]')
        and not exists (select 1 from mails n where n.number > m.number and n.made_by = m.made_by
          and n.quote_id is not distinct from m.quote_id and n.build_id is not distinct from m.build_id)
      order by m.number desc limit ${String(most)}`;

@@ -158,7 +158,7 @@ export async function seeMail(actor: Actor, id: string): Promise<Result<MailView
     tries: row.tries,
     next: row.next?.toISOString() ?? null,
     may: {
-      again: mine && row.hash !== null && (row.state === 'unsure' || row.state === 'refused'),
+      again: mine && ['unsure', 'refused', 'unmade'].includes(row.state),
       arrived: mine && row.state === 'unsure',
       giveBack: mine && row.state === 'sent' && row.server === 'Outbox',
     },
@@ -191,7 +191,7 @@ export async function messageFile(actor: Actor, id: string): Promise<Result<File
 /** Sends again what did not go, or of which nobody knows. */
 export const sendAgain = (actor: Actor, id: string): Promise<Result<MailView>> =>
   changed(actor, id, 'mail.again', async (row) => {
-    if (row.hash === null || (await stepMail(id, 'again')) === null)
+    if ((await stepMail(id, row.state === 'unmade' ? 'remake' : 'again')) === null)
       return fail('conflict', { code: 'mail.notAgain' });
     await askForJob(mailJob, { mail: id }, { by: actor.id, once: `mail ${id}` });
     return done(null);

@@ -5,6 +5,7 @@ import css from './sent.module.css';
 
 const marks = {
   making: Clock,
+  unmade: CircleAlert,
   waiting: Clock,
   handing: Clock,
   sent: Check,
