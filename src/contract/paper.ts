@@ -133,7 +133,7 @@ export const paperTextInput = exactly({
     name: names,
     place: must(['document', 'line', 'mail']),
     /** Of a mail: what it is about, with placeholders. */
-    subject: names.default(undefined).optional(),
+    subject: exactly({ en: name.optional(), de: name.optional() }).optional().default(undefined),
     words: exactly({ en: rich, de: rich }).required('input.required'),
   }).required('input.required'),
 });

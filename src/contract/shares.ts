@@ -1,17 +1,19 @@
 /** Shares: links by which a customer sees a quote or a build and answers; what the house sees of them, and what they show. */
 import { boolean, string } from 'yup';
-import type { AnswerKind, PageDocument, ShareState } from '../core/sending';
-import { answerKinds } from '../core/sending';
+import type { AnswerKind, DeclineReason, PageDocument, ShareState } from '../core/sending';
+import { answerKinds, declineReasons } from '../core/sending';
 import type { Texts } from '../core/model';
 import type { Scene } from '../core/drawing';
 import { endpoint, file, json } from './endpoint';
 import type { DocumentView, MailRowView } from './outbox';
-import { day, emailText, exactly, oneOf, said, type Sent } from './schema';
+import { day, exactly, oneOf, said, type Sent } from './schema';
+
+// What has a default is not strict, as nothing that is strict has its default put in.
 
 /** A link for somebody, until a day. */
 export const shareInput = exactly({
-  name: string().strict().trim().max(120, 'input.tooLong').default(''),
-  address: emailText.default(''),
+  name: string().trim().max(120, 'input.tooLong').default(''),
+  address: string().trim().max(200, 'input.tooLong').email('input.badEmail').default(''),
   until: day,
 });
 /** What passes `shareInput`. */
@@ -21,28 +23,24 @@ export const shareUntilInput = exactly({ until: day });
 
 /** What the house says to an answer; without words it is only put aside as done. */
 export const replyInput = exactly({
-  words: string().strict().trim().max(4_000, 'input.tooLong').default(''),
+  words: string().trim().max(4_000, 'input.tooLong').default(''),
 });
 /** What passes `replyInput`. */
 export type ReplyInput = Sent<typeof replyInput>;
-
-/** Why somebody says no: as a quote is lost, but for silence. */
-export const declineReasons = ['price', 'time', 'fit', 'need', 'other'] as const;
 
 /** What a customer answers. */
 export const answerInput = exactly({
   answer: oneOf(answerKinds, 'input.badKind').required('input.required'),
   /** Who answers, typed by them. */
   name: said(120, 'shared.noName').matches(/^[^\r\n\u0000-\u001f\u007f]*$/, 'mail.oneLine'),
-  words: string().strict().trim().max(4_000, 'input.tooLong').default(''),
-  line: string().strict().uuid('input.badId').nullable().default(null),
-  reason: oneOf(declineReasons, 'input.badKind').nullable().default(null),
+  words: string().trim().max(4_000, 'input.tooLong').default(''),
+  line: string().uuid('input.badId').nullable().default(null),
+  reason: string().oneOf(declineReasons, 'input.badKind').nullable().default(null),
   /** Of a yes: the document that it is to, as it was shown. */
   document: string()
-    .strict()
     .matches(/^[0-9a-f]{64}$/, { message: 'shared.badDocument', excludeEmptyString: true })
     .default(''),
-  agreed: boolean().strict().default(false),
+  agreed: boolean().typeError('shared.notAgreed').default(false),
 })
   .test('agreed', 'shared.notAgreed', ({ answer, agreed }) => answer !== 'accepted' || agreed)
   .test('document', 'shared.badDocument', ({ answer, document }) => answer !== 'accepted' || document !== '')
@@ -85,7 +83,7 @@ export interface AnswerView {
   revision: number | null;
   /** Of a change: the line. */
   line: { position: number; name: Texts } | null;
-  reason: (typeof declineReasons)[number] | null;
+  reason: DeclineReason | null;
   words: string;
   name: string;
   /** From which address of the network, and when. */

@@ -6,6 +6,11 @@ export const answerKinds = ['accepted', 'declined', 'question', 'change'] as con
 /** What a customer answered. */
 export type AnswerKind = (typeof answerKinds)[number];
 
+/** Why somebody says no: as a quote is lost, but for silence. */
+export const declineReasons = ['price', 'time', 'fit', 'need', 'other'] as const;
+/** Why somebody says no. */
+export type DeclineReason = (typeof declineReasons)[number];
+
 /** How a quote stands at the moment of a yes. */
 export interface Standing {
   /** Of the revision that was shared. */

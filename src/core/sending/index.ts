@@ -18,12 +18,14 @@ export {
 } from './mail';
 export {
   answerKinds,
+  declineReasons,
   mayAnswer,
   shareState,
   waitsFor,
   type AnswerKind,
+  type DeclineReason,
   type ShareState,
   type Standing,
   type Wait,
 } from './answers';
-export type { PageDocument, PageNode } from './page';
+export type { PageCell, PageDocument, PageNode } from './page';

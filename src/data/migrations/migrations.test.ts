@@ -518,6 +518,23 @@ describe('from release to release', () => {
     expect(await stamp()).not.toBe(before);
   });
 
+  it('what went out is kept with it: a mail is whole before it goes, and a yes names what it is to', async () => {
+    await release('0028-sending');
+    const mail = (more: string): string =>
+      `insert into mails (id, message_id, sender, recipients, subject, words, language, wanted, made_by, state) select gen_random_uuid(), gen_random_uuid()::text, '{}', '[]', 'a', 'b', 'en', '[]', id, '${more}' from users limit 1`;
+    expect(await refused(mail('making'))).toBe('');
+    expect(await refused(mail('waiting'))).toMatch(/mails_made/);
+    const share = randomUUID();
+    await rows(
+      `insert into shares (id, token_hash, quote_id, revision_id, for_name, for_address, language, until, made_by) select '${share}', 'x', r.quote_id, r.id, '', '', 'en', '2099-01-01', r.made_by from quote_revisions r limit 1`,
+    );
+    const answer = (document: string): string =>
+      `insert into share_answers (id, share_id, revision_id, answer, words, name, address, agent, document) select gen_random_uuid(), '${share}', revision_id, 'accepted', '', 'Ana', '', '', ${document} from shares where id = '${share}'`;
+    expect(await refused(answer('null'))).toMatch(/share_answers_document/);
+    await rows(answer(`'${'a'.repeat(64)}'`));
+    expect(await refused(answer(`'${'a'.repeat(64)}'`))).toMatch(/share_answers_once/);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -11,6 +11,7 @@ import type {
   HouseView,
   JobView,
   KnownContact,
+  MailView,
   ModelsView,
   PaperHouseView,
   PaperText,
@@ -19,6 +20,10 @@ import type {
   PeopleWithLink,
   QuoteView,
   SavedBuild,
+  SendView,
+  SentView,
+  SharedLink,
+  SharedView,
   TermsView,
 } from '../../contract';
 import { contract } from '../../contract/all';
@@ -27,6 +32,7 @@ import type { Actor } from '../../services/access/actor';
 import { publish } from '../../services/catalogue/models';
 import { openDemo, personOf } from '../../services/kernel/testing';
 import { inDays, today } from '../../services/kernel/clock';
+import { workAll } from '../../services/outbox/testing';
 import { writeDmn } from '../../services/workshop/files/dmn';
 import { impactJob } from '../../services/workshop/impact';
 import { priceImpactJob } from '../../services/prices/impact';
@@ -432,6 +438,72 @@ describe('every endpoint answers as it is declared', () => {
     await told(ines, 'GET /jobs', { query: { state: 'waiting' } });
     await told(ines, 'GET /audit', { query: { subject: 'house' } });
     await told(ines, 'POST /audit/file', { body: { subject: 'house' } });
+  });
+
+  it('what goes out, and what comes back', async () => {
+    await told(mara, 'GET /desk');
+    await told(mara, 'GET /mail-server');
+    await told(ines, 'PUT /mail-server', { body: { down: false } });
+    const desk = await Desk.open(mara, 'Sent');
+    await desk.change('POST /quotes/{id}/lines', { sku: 'YE-KIOSK', quantity: 1 });
+    const { contacts } = await desk.ask<SendView>('GET /quotes/{id}/sending');
+    const [first] = contacts;
+    const mail = {
+      recipients: [{ as: 'to', name: first?.name ?? '', address: first?.address ?? '' }],
+      subject: 'Our quotation',
+      words: 'Here it is.\n\n{link}',
+      documents: [{ is: 'quotation', format: 'pdf' }],
+      share: { until: inDays(20) },
+    };
+    const asked = await desk.ask<MailView>('POST /quotes/{id}/mails', {
+      body: { version: desk.quote.version, ...mail },
+    });
+    await workAll();
+    const at = { id: asked.id };
+    const sent = await told<MailView>(mara, 'GET /mails/{id}', { at });
+    await told(mara, 'GET /mails');
+    await told(mara, 'GET /mails/{id}/seen', { at });
+    await told(mara, 'POST /mail-server/returns', { body: { mail: asked.id, address: first?.address } });
+    await connected().records.mails.update({ state: 'unsure', sentAt: null }, { where: { id: asked.id } });
+    await told(mara, 'POST /mails/{id}/arrived', { at });
+    await connected().records.mails.update({ state: 'unsure', sentAt: null }, { where: { id: asked.id } });
+    await told(mara, 'POST /mails/{id}/again', { at });
+    const token = sent.words.split('/s/')[1]?.trim() ?? '';
+    const view = await told<SharedView>(undefined, 'GET /shared/{token}', { at: { token } });
+    const answer = { name: 'Ana', words: 'When?', answer: 'question' };
+    await told(undefined, 'POST /shared/{token}/answers', { at: { token }, body: answer });
+    const yes = { name: 'Ana', answer: 'accepted', document: view.hash, agreed: true };
+    await connected().records.revisions.update(
+      { validUntil: inDays(-1) },
+      { where: { quoteId: desk.quote.id } },
+    );
+    await told(undefined, 'POST /shared/{token}/answers', { at: { token }, body: yes });
+    await connected().records.revisions.update(
+      { validUntil: inDays(9) },
+      { where: { quoteId: desk.quote.id } },
+    );
+    const { answers } = await desk.ask<SentView>('GET /quotes/{id}/sent');
+    const of = (is: string): string => answers.find((each) => each.answer === is)?.id ?? '';
+    await told(mara, 'POST /answers/{id}/reply', { at: { id: of('question') }, body: { words: 'In May.' } });
+    await told(mara, 'POST /answers/{id}/order', { at: { id: of('accepted') } });
+    await told(mara, 'GET /desk');
+    const { share } = await desk.ask<SharedLink>('POST /quotes/{id}/shares', { body: { until: inDays(3) } });
+    await told(mara, 'PUT /shares/{id}/until', { at: { id: share.id }, body: { until: inDays(4) } });
+    await told(mara, 'POST /shares/{id}/revoke', { at: { id: share.id } });
+
+    const quote = await Desk.open(mara, 'Build sent');
+    const begun = { body: { quoteId: quote.quote.id, modelId: 'ridgeback' } };
+    const { id: build } = await told<{ id: string }>(mara, 'POST /builds', begun);
+    await told(mara, 'GET /builds/{id}/sending', { at: { id: build } });
+    await told(mara, 'POST /builds/{id}/mails', { at: { id: build }, body: { ...mail, documents: [] } });
+    await told(mara, 'GET /builds/{id}/sent', { at: { id: build } });
+    const made = await told<SharedLink>(mara, 'POST /builds/{id}/shares', {
+      at: { id: build },
+      body: { until: inDays(3) },
+    });
+    const other = made.link.split('/s/')[1] ?? '';
+    await told(undefined, 'GET /shared/{token}', { at: { token: other } });
+    await told(undefined, 'GET /shared/{token}/builds/{id}', { at: { token: other, id: build } });
   });
 
   it('leaves none out', () => {

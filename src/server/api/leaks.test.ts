@@ -22,6 +22,12 @@ import { askForJob } from '../../services/kernel/jobs/queue';
 import { publish } from '../../services/catalogue/models';
 import { addByNumber, putOnQuote } from '../../services/quotes/lines/quote-builds';
 import { openQuote, seeQuote } from '../../services/quotes/quotes';
+import { inDays } from '../../services/kernel/clock';
+import { seeMail } from '../../services/outbox/mails';
+import { mailBuild } from '../../services/outbox/sending';
+import { workAll } from '../../services/outbox/testing';
+import { seeShared } from '../../services/shares/shared';
+import { shareQuote } from '../../services/shares/shares';
 import { openDemo, personOf } from '../../services/kernel/testing';
 import { askAs, ways, type Request, type Way } from './testing';
 
@@ -118,15 +124,19 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
   const told: [string, string][] = [];
   const job = await askForJob({ kind: 'house.facts', tries: 1 }, null, { by: actor.id });
   const brought = value(await bring(actor, { name: 'a.txt', bytes: new TextEncoder().encode('a') }));
+  const out = await sentOf(actor);
+  const ids = {
+    '/mails/': out.mail,
+    '/shelf/': out.document,
+    '/documents/': out.document,
+    '/builds/': build,
+    '/jobs/': job.id,
+    '/files/': brought.id,
+  };
   const tell = async (way: Way, request: Request): Promise<void> => {
-    const id = way.includes('/builds/')
-      ? build
-      : way.includes('/jobs/')
-        ? job.id
-        : way.includes('/files/')
-          ? brought.id
-          : quote;
-    const answer = await askAs(actor, way, { ...request, at: { id, line, ...request.at } });
+    const id = Object.entries(ids).find(([part]) => way.includes(part))?.[1] ?? quote;
+    const { token } = out;
+    const answer = await askAs(actor, way, { ...request, at: { id, line, token, ...request.at } });
     // What is made since the quote was seen is refused, and no way is there to ask in vain.
     if (!answer.ok) throw new Error(`${way}: ${await answer.text()}`);
     const bytes = new Uint8Array(await answer.arrayBuffer());
@@ -134,7 +144,11 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
   };
   const sent = sentAsks(seen.lines[0]?.partNumber ?? '');
   const tells = ways.filter(
-    (way) => (way.startsWith('GET ') || way in sent) && rolesOf(contract[way].who).includes(actor.role),
+    (way) =>
+      (way.startsWith('GET ') || way in sent) &&
+      // A house without a mark has no picture on its paper.
+      !way.includes('/pictures/') &&
+      rolesOf(contract[way].who).includes(actor.role),
   );
   expect(tells.length).toBeGreaterThan(20);
   for (const way of tells)
@@ -147,6 +161,31 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
     told.push(['desk', JSON.stringify(await desk(actor, whose))]);
   told.push(['catalogue', JSON.stringify(await catalogue(actor))]);
   return told;
+}
+
+/** A mail about the build with its sheet and a link, as it went. */
+async function sentOf(actor: Actor): Promise<{ mail: string; document: string; token: string }> {
+  const mail = value(
+    await mailBuild(
+      actor,
+      build,
+      {
+        recipients: [{ as: 'to', name: '', address: 'ana@kestrel.example' }],
+        subject: 'The build',
+        words: 'Here it is.',
+        documents: [{ is: 'specification', build }],
+        share: { until: inDays(9) },
+      } as never,
+      'https://scales.example',
+    ),
+  );
+  await workAll();
+  const sent = value(await seeMail(actor, mail.id));
+  return {
+    mail: sent.id,
+    document: sent.documents[0]?.id ?? '',
+    token: sent.words.split('/s/')[1]?.trim() ?? '',
+  };
 }
 
 const decisions = [
@@ -256,5 +295,37 @@ describe('what is planted', () => {
       all.filter(([, text]) => text.includes(planted.tomorrow) || text.includes(planted.agreed)),
     ).toEqual([]);
     expect(JSON.stringify(await desk(tobias as Actor))).toContain(planted.quota);
+  });
+
+  it('is nowhere behind a share, by whatever way it is asked', async () => {
+    await prepare(mara as Actor);
+    // It could not be sent as it stands; what is looked for here is what a share tells, not whether one may be made.
+    await connected().sequelize.query(
+      `update quote_revisions set state = 'sent' where quote_id = '${quote}'`,
+    );
+    const asked = { name: '', address: '', until: inDays(9) };
+    const made = value(await shareQuote(mara as Actor, quote, asked, 'https://scales.example'));
+    const token = made.link.split('/s/')[1] ?? '';
+    const shown = value(await seeShared(token));
+    await workAll();
+    const { documents } = value(await seeShared(token));
+    expect([shown.builds.length, documents.length]).toEqual([1, 1]);
+    const shared = ways.filter((way) => way.includes('/shared/{token}'));
+    expect(shared.length).toBeGreaterThan(4);
+    const got: [string, string][] = [];
+    for (const way of shared) {
+      const id = way.includes('/documents/') ? (documents[0]?.id ?? '') : build;
+      const body = way.startsWith('POST ') ? { answer: 'question', name: 'Ana', words: 'When?' } : undefined;
+      const answer = await askAs(null, way, { at: { token, id }, body });
+      expect([way, answer.status]).toEqual([way, way.includes('/pictures/') ? 404 : 200]);
+      const bytes = new Uint8Array(await answer.arrayBuffer());
+      got.push([way, textsOf(bytes) + (await wordsOf(bytes))]);
+    }
+    expect(got.flatMap(([name, text]) => found(text).map((secret) => `${secret} in ${name}`))).toEqual([]);
+    // Nor what else nobody outside is told: who signs, how sure it is, what colleagues say, other people's numbers.
+    for (const [name, text] of got)
+      for (const word of ['signOff', 'margin', '"cost', 'callow@', 'resale', 'passwordHash'])
+        expect([name, text.includes(word)]).toEqual([name, false]);
+    expect(got.filter(([, text]) => /Ridgeback/.test(text)).length).toBeGreaterThan(2);
   });
 });

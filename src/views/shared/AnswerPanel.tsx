@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { Check, CircleHelp, PencilLine, X } from 'lucide-react';
-import { declineReasons, type AnsweredView, type SharedView } from '../../contract';
-import type { AnswerKind } from '../../core/sending';
+import type { AnsweredView, SharedView } from '../../contract';
+import { declineReasons, type AnswerKind, type DeclineReason } from '../../core/sending';
 import { dateTime } from '../../i18n';
 import { Button, Field } from '../../ui';
 import { ask, sentences } from '../api';
@@ -111,7 +111,7 @@ function Form({
         name: text('name'),
         words: text('words'),
         line: text('line') === '' ? null : text('line'),
-        reason: (text('reason') === '' ? null : text('reason')) as (typeof declineReasons)[number] | null,
+        reason: (text('reason') === '' ? null : text('reason')) as DeclineReason | null,
         document: kind === 'accepted' ? (view.hash ?? '') : '',
         agreed: fields.get('agreed') !== null,
       },

@@ -1,5 +1,5 @@
-import type { Cell, Span } from '../../core/paper';
-import type { PageNode } from '../../core/sending';
+import type { Span } from '../../core/paper';
+import type { PageCell, PageNode } from '../../core/sending';
 import { classes } from '../../ui';
 import css from './document.module.css';
 
@@ -100,7 +100,7 @@ function Table({ node: { columns, rows } }: { node: Extract<PageNode, { is: 'tab
       <thead>
         <tr>
           {columns.map(({ title, right }, at) => (
-            <th key={at} scope="col" data-right={right}>
+            <th key={at} scope="col" data-right={right || undefined}>
               {title}
             </th>
           ))}
@@ -112,14 +112,14 @@ function Table({ node: { columns, rows } }: { node: Extract<PageNode, { is: 'tab
           return (
             <tr key={at} data-is={row.is}>
               {row.cells.map((cell, of) => {
-                const over = cell.over ?? 1;
-                const { title = '', right } = columns[column] ?? {};
+                const { over, right } = cell;
+                const { title = '' } = columns[column] ?? {};
                 column += over;
                 return (
                   <td
                     key={of}
                     colSpan={over}
-                    data-right={(right && over === 1) || cell.figure !== undefined || undefined}
+                    data-right={right || undefined}
                     data-column={over === 1 ? title : ''}
                     data-empty={isEmpty(cell) || undefined}
                   >
@@ -135,10 +135,10 @@ function Table({ node: { columns, rows } }: { node: Extract<PageNode, { is: 'tab
   );
 }
 
-const isEmpty = ({ lines, entries = [] }: Cell): boolean =>
+const isEmpty = ({ lines, entries }: PageCell): boolean =>
   entries.length === 0 && lines.every(({ spans }) => spans.every(({ text }) => text.trim() === ''));
 
-function CellLines({ cell: { lines, entries = [] } }: { cell: Cell }) {
+function CellLines({ cell: { lines, entries } }: { cell: PageCell }) {
   return (
     <>
       {lines.map(({ spans, look }, at) => (

@@ -32,6 +32,7 @@ describe('rooms', () => {
     expect(at('more')).toEqual([
       ...(granted[role].includes('prices') ? ['prices', 'terms'] : []),
       ...(granted[role].includes('paper') ? ['paper'] : []),
+      'outbox',
       ...(granted[role].includes('administer') ? ['jobs', 'audit'] : []),
     ]);
     expect(bar).toEqual([

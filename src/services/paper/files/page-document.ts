@@ -1,5 +1,5 @@
 /** A composed document for a page: what only paper needs is left out, drawings become pictures. */
-import { compose, composeSpecification, type PaperDocument } from '../../../core/paper';
+import { compose, composeSpecification, type Node, type PaperDocument } from '../../../core/paper';
 import type { PageDocument, PageNode } from '../../../core/sending';
 import { paperWords } from '../../../i18n/paper-words';
 import { svgOf } from './node-svg';
@@ -18,25 +18,50 @@ function pageOf(document: PaperDocument): PageDocument {
     language,
     day,
     colour,
-    head,
+    head: { name: head.name, lines: head.lines, foot: head.foot, mark: head.mark },
     blocks: blocks
       .filter(({ key }) => !ofPaper.has(key))
-      .map((block) => ({
-        key: block.key,
-        title: block.title,
-        nodes: block.nodes.flatMap((node): PageNode[] => {
-          if (node.is === 'fields') return [];
-          if (node.is !== 'drawing' && node.is !== 'timeline') return [node];
-          return [
-            {
-              is: 'lines',
-              svg: svgOf(node, document).svg,
-              caption: node.is === 'drawing' ? node.caption : '',
-            },
-          ];
-        }),
+      .map(({ key, title: name, nodes }) => ({
+        key,
+        title: name,
+        nodes: nodes.flatMap((node) => nodesOf(node, document)),
       }))
       .filter(({ nodes }) => nodes.length > 0),
+  };
+}
+
+function nodesOf(node: Node, document: PaperDocument): PageNode[] {
+  switch (node.is) {
+    case 'fields':
+      return [];
+    case 'drawing':
+      return [{ is: 'lines', svg: svgOf(node, document).svg, caption: node.caption }];
+    case 'timeline':
+      return [{ is: 'lines', svg: svgOf(node, document).svg, caption: '' }];
+    case 'table':
+      return [tableOf(node)];
+    case 'sums':
+      return [{ is: 'sums', rows: node.rows.map(({ name, text, strong }) => ({ name, text, strong })) }];
+    default:
+      return [node];
+  }
+}
+
+function tableOf({ columns, rows }: Extract<Node, { is: 'table' }>): PageNode {
+  return {
+    is: 'table',
+    columns: columns.map(({ title, right }) => ({ title, right: right === true })),
+    rows: rows.map(({ is, cells }) => {
+      let column = 0;
+      return {
+        is,
+        cells: cells.map(({ lines, entries = [], figure, over = 1 }) => {
+          const right = figure !== undefined || (over === 1 && columns[column]?.right === true);
+          column += over;
+          return { lines, entries, right, over };
+        }),
+      };
+    }),
   };
 }
 
