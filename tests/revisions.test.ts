@@ -25,7 +25,7 @@ test('a quote is sent, revised and compared; what was sent stays as it was', asy
   await page.getByLabel('Valid until', { exact: true }).press('Enter');
   await saved(page);
   await page.getByRole('button', { name: 'Send', exact: true }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Only mark as sent' }).click();
   await state(page, 'Sent');
   await expect(cell(page, 'Quantity 1')).toBeDisabled();
   const sent = await quoteOf(page, id);

@@ -17,6 +17,7 @@ const texts = {
     again: 'Ask again',
     send: 'send',
     sendGo: 'Only mark as sent',
+    sendMail: 'Write the mail',
     revise: 'new rev',
     revision: 'Revision 2',
     accept: 'accept',
@@ -34,6 +35,7 @@ const texts = {
     again: 'Noch einmal bitten',
     send: 'verschicken',
     sendGo: 'Nur als verschickt vermerken',
+    sendMail: 'E-Mail schreiben',
     revise: 'neue rev',
     revision: 'Revision 2',
     accept: 'annehmen',
@@ -161,7 +163,10 @@ for (const [language, person, width] of [
     await keyboard.press('Enter');
     await expect.poll(async () => (await quoteOf(page, id)).signOff?.needs.length).toBe(0);
     await does(page, t.send);
-    await expect(page.getByRole('button', { name: t.sendGo, exact: true }).last()).toBeFocused();
+    // At hand is the mail; that it went by another way is one key further.
+    await expect(page.getByRole('link', { name: t.sendMail })).toBeFocused();
+    await keyboard.press('Shift+Tab');
+    await expect(page.getByRole('button', { name: t.sendGo, exact: true })).toBeFocused();
     await keyboard.press('Enter');
     await expect.poll(async () => (await quoteOf(page, id)).revision.shown).toBe('sent');
     // Nothing that had the keyboard is there any more: it is in the lines, not nowhere.

@@ -1,9 +1,9 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { ArrowLeft, Send as SendMark } from 'lucide-react';
 import type { MailView, SendView } from '../../contract';
 import { withLink, type Recipient } from '../../core/sending';
 import { own, sentence } from '../../i18n';
-import { Button, Field, LinkButton, Select } from '../../ui';
+import { Button, Field, LinkButton, Select, useLatest } from '../../ui';
 import { ask, sentences, type Answer } from '../api';
 import { DayField } from '../parts/DayField';
 import { useStays } from '../parts/useStays';
@@ -110,13 +110,9 @@ function Page({ view, today }: Props) {
       view.quote ? `/quotes/${view.quote.id}?side=sent` : `/outbox?mail=${answer.value.id}`,
     );
   };
+  useSendKey(() => void go());
   return (
-    <div
-      className={css.send}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void go();
-      }}
-    >
+    <div className={css.send}>
       <header className={css.head}>
         <LinkButton look="plain" href={backOf(view)} aria-label={t('mail.back')}>
           <ArrowLeft size={15} aria-hidden />
@@ -189,6 +185,18 @@ function Page({ view, today }: Props) {
       />
     </div>
   );
+}
+
+/** Ctrl+Enter sends from wherever the keyboard is. */
+function useSendKey(send: () => void): void {
+  const latest = useLatest(send);
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) latest.current();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [latest]);
 }
 
 /** Stands for the link until the mail is sent, since nobody knows it before. */

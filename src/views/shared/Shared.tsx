@@ -36,6 +36,7 @@ function Page({ token, view: first, typed, said: saidFirst }: Props) {
   const [said, setSaid] = useState(saidFirst);
   useHash(token, view, setView);
   const { document } = view;
+  const named = `${document.what} ${view.reference}`;
   return (
     <div className={css.shared}>
       <header className={css.top} style={{ borderBottomColor: document.colour }}>
@@ -54,10 +55,8 @@ function Page({ token, view: first, typed, said: saidFirst }: Props) {
         </div>
       </header>
       <div className={css.title}>
-        <p>
-          {document.what} {view.reference}
-        </p>
-        <h1>{view.title}</h1>
+        {view.title !== '' && <p>{named}</p>}
+        <h1>{view.title === '' ? named : view.title}</h1>
         {view.customer !== '' && <p>{view.customer}</p>}
         {view.validUntil !== null && <p>{t('shared.valid', { day: date(view.validUntil, language) })}</p>}
       </div>

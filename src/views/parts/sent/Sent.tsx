@@ -8,15 +8,10 @@ import { useSpeech } from '../../speech';
 import { useLive } from '../useLive';
 import { Answers } from './Answers';
 import { MailMark } from './MailMark';
+import type { SentOf } from './sent-of';
 import { ShareDialog } from './ShareDialog';
 import { Shares } from './Shares';
 import css from './sent.module.css';
-
-/** Of what it is shown. */
-export interface SentOf {
-  is: 'quotes' | 'builds';
-  id: string;
-}
 
 /** All that went out, kept as it stands by now. */
 export function useSent({ is, id }: SentOf): { view: SentView | null; look: () => void } {

@@ -4,7 +4,7 @@ import { Button, Dialog, DialogFoot, Field } from '../../../ui';
 import { ask, sentences } from '../../api';
 import { useSpeech } from '../../speech';
 import { DayField } from '../DayField';
-import type { SentOf } from './Sent';
+import type { SentOf } from './sent-of';
 import css from './sent.module.css';
 
 interface Props {
