@@ -97,7 +97,7 @@ test('a quote goes out by mail, the customer wishes a change on a phone, and acc
   await customers.reload();
   await expect(customers.getByText('There is a newer revision')).toBeVisible();
   await expect(customers.getByText('Accept', { exact: true })).toHaveCount(0);
-  const quantity = page.getByLabel('Quantity of line 1', { exact: true });
+  const quantity = page.getByLabel('Quantity 1', { exact: true });
   await quantity.fill('3');
   await quantity.press('Enter');
   await expect.poll(async () => (await quoteOf(page, id)).lines[0]?.quantity).toBe(3);
