@@ -4,7 +4,7 @@
  * what they waited for.
  *   npm run crowd                     all of it, with 50 people for two minutes
  *   npm run crowd -- edits lists      parts of it: edits, accepts, lists, lines, people, best, numbers,
- * memory
+ * shares, memory
  *   SECONDS=30 npm run crowd          how long the 50 people work; MINUTES=20 how long the memory is watched
  */
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
@@ -69,7 +69,13 @@ async function begin(): Promise<{ base: string; server: ChildProcess; database: 
   const out = openSync(log, 'w');
   const flags = runs('memory') ? ['--expose-gc'] : [];
   const server = spawn(process.execPath, [...flags, 'dist/serve.mjs'], {
-    env: { ...env, PORT: String(port), IUNCTURA_FIGURES: runs('memory') ? 'collected' : '1' },
+    // Customers come from addresses of their own, as a proxy in front tells them.
+    env: {
+      ...env,
+      PORT: String(port),
+      IUNCTURA_FIGURES: runs('memory') ? 'collected' : '1',
+      TRUSTED_PROXIES: 'loopback',
+    },
     stdio: ['ignore', out, out],
   });
   const base = `http://127.0.0.1:${String(port)}`;
@@ -440,6 +446,86 @@ async function numbers(): Promise<void> {
   }
 }
 
+/** Twenty at work: each types a quantity, and half a second later the next; what they waited for. */
+async function twentyAtWork(quotes: readonly [Person, Quote][], until: number): Promise<number[]> {
+  const waits: number[] = [];
+  await Promise.all(
+    quotes.map(async ([person, quote]) => {
+      for (let at = 0; performance.now() < until; at++) {
+        const { status, took } = await person.edit(quote, at, 1 + (at % 9));
+        if (status !== 200) throw new Error(`an edit was answered ${String(status)}`);
+        waits.push(took);
+        await pause(500);
+      }
+    }),
+  );
+  return waits;
+}
+
+const openAs = async (path: string, address: string): Promise<{ status: number; took: number }> => {
+  const start = performance.now();
+  const answer = await fetch(base + path, { headers: { 'x-forwarded-for': address } });
+  await answer.arrayBuffer();
+  return { status: answer.status, took: performance.now() - start };
+};
+
+/** A hundred customers open their links at once, again and again, beside twenty engineers; and one comes too often. */
+async function shares(): Promise<void> {
+  const quotes: [Person, Quote][] = [];
+  for (const person of crowd.slice(0, 20)) quotes.push([person, await person.quote(10)]);
+  const links: string[] = [];
+  const until = new Date(Date.now() + 20 * 24 * 60 * 60 * 1000).toISOString().slice(0, 10);
+  for (let at = 0; at < 10; at++) {
+    const quote = await first.quote(10);
+    await first.ask('POST', `/api/quotes/${quote.id}/send`, { version: quote.version });
+    const made = await first.ask<{ link: string }>('POST', `/api/quotes/${quote.id}/shares`, { until });
+    links.push(new URL(made.value.link).pathname);
+  }
+  const p95 = (waits: readonly number[]): number => percentile(waits, 0.95);
+  const span = 20_000;
+  const ratios: number[] = [];
+  for (let round = 1; round <= 3; round++) {
+    const alone = await twentyAtWork(quotes, performance.now() + span);
+    const end = performance.now() + span;
+    const opened: { status: number; took: number }[] = [];
+    const customers = async (): Promise<void> => {
+      for (let wave = 0; performance.now() < end; wave++) {
+        opened.push(
+          ...(await Promise.all(
+            Array.from({ length: 100 }, (_, at) =>
+              openAs(links[at % links.length] as string, `198.51.100.${String(at + 1)}`),
+            ),
+          )),
+        );
+        await pause(4_000);
+      }
+    };
+    const [beside] = await Promise.all([twentyAtWork(quotes, end), customers()]);
+    ratios.push(p95(beside) / p95(alone));
+    row(
+      `20 engineers, and 100 shares at once beside them, round ${String(round)}`,
+      `p95 ${ms(p95(alone))}`,
+      `p95 ${ms(p95(beside))}`,
+      `${(ratios.at(-1) ?? NaN).toFixed(2)} times`,
+    );
+    row(
+      '  the shares',
+      statuses(opened),
+      `p95 ${ms(
+        percentile(
+          opened.map(({ took }) => took),
+          0.95,
+        ),
+      )}`,
+    );
+  }
+  const many = await Promise.all(
+    Array.from({ length: 600 }, () => openAs(links[0] as string, '203.0.113.9')),
+  );
+  row('600 requests of one address', statuses(many));
+  row('  and one of another meanwhile', statuses([await openAs(links[0] as string, '203.0.113.10')]));
+}
+
 async function memory(): Promise<void> {
   const until = performance.now() + minutes * 60_000;
   const kept = await work(until);
@@ -471,6 +557,7 @@ try {
   if (runs('numbers')) await numbers();
   if (runs('people')) await peopleAlone();
   if (runs('best')) await peopleAndBest();
+  if (runs('shares')) await shares();
   if (wanted.includes('memory')) await memory();
 } finally {
   await database.end();

@@ -31,6 +31,7 @@ create index shelf_quote on shelf (quote_id, made_at desc);
 create index shelf_build on shelf (build_id, made_at desc) where build_id is not null;
 create index shelf_customer on shelf (customer_id, made_at desc);
 create index shelf_contents_of on shelf (hash);
+create unique index shelf_quotation on shelf (revision_id, type) where kind = 'quotation';
 
 create table shares (
   id uuid primary key,

@@ -1,4 +1,5 @@
 /** Documents that go along with a mail, made once and kept as they were. */
+import { UniqueConstraintError } from 'sequelize';
 import type { FileAnswer } from '../../contract';
 import { connected, type MailRow, type ShelfRow, type WantedDocument } from '../../data';
 import type { Actor } from '../access/actor';
@@ -10,7 +11,10 @@ import { shelve, shelved, type Shelved } from '../shelf/shelf';
 
 type Of = Pick<MailRow, 'quoteId' | 'revisionId' | 'buildId' | 'customerId'>;
 
-/** The quotation of a revision that was sent: the one that was made first, or made now. */
+/**
+ * The quotation of a revision that was sent: the one that was made first, or made now. Of two who make it at the same time
+ * the first one's stands, so that a mail and a share are of the same bytes.
+ */
 export async function quotationOf(
   actor: Actor,
   of: Of & { quoteId: string; revisionId: string },
@@ -18,12 +22,22 @@ export async function quotationOf(
 ): Promise<Result<ShelfRow>> {
   const revision = await connected().records.revisions.findByPk(of.revisionId, { raw: true });
   if (!revision) return fail('missing', { code: 'quote.missing' });
+  if (revision.state === 'draft') return fail('conflict', { code: 'share.notSent' });
   const type = mediaOf(format);
-  const before = type && (await shelved({ revisionId: of.revisionId, kind: 'quotation', type }));
-  if (before && revision.state !== 'draft') return done(before);
+  if (type === undefined) return fail('missing', { code: 'file.format' });
+  const there = () => shelved({ revisionId: of.revisionId, kind: 'quotation', type });
+  const before = await there();
+  if (before) return done(before);
   const made = await quotation(actor, of.quoteId, format, revision.number);
   if (!made.ok) return made;
-  return kept(actor, { ...of, kind: 'quotation', stand: `revision ${String(revision.number)}` }, made.value);
+  try {
+    const stand = `revision ${String(revision.number)}`;
+    return await kept(actor, { ...of, kind: 'quotation', stand }, made.value);
+  } catch (thrown) {
+    const first = thrown instanceof UniqueConstraintError ? await there() : null;
+    if (first) return done(first);
+    throw thrown;
+  }
 }
 
 /** A document that is wanted, on the shelf. */

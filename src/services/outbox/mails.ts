@@ -48,7 +48,7 @@ const mailSql = `select m.id, m.quote_id as "quoteId", m.revision_id as "revisio
   from mails m left join quotes q on q.id = m.quote_id left join quote_revisions r on r.id = m.revision_id
     left join builds b on b.id = m.build_id left join customers c on c.id = m.customer_id`;
 
-/** Of which mails somebody sees: those about quotes that they see, and their own. Who runs the house sees that there are any, not what is in them. */
+/** Of which mails somebody sees: those about quotes that they see, and their own. */
 const seenSql = (actor: Actor): string =>
   `(m.made_by = ${connected().sequelize.escape(actor.id)} or (m.quote_id is not null and ${visibleSql(actor)}))`;
 

@@ -13,6 +13,7 @@ import { openDemo, personOf } from '../kernel/testing';
 import { loseQuote } from '../quotes/history/revisions';
 import { seeQuote } from '../quotes/quotes';
 import { contentOf, openShelved } from '../shelf/shelf';
+import { quotationOf } from './documents';
 import { changeMailServer, giveBack, listMails, messageFile, seeMail, seenMail, sendAgain } from './mails';
 import { mailBuild, mailQuote, seeBuildSending, seeQuoteSending } from './sending';
 import { codes, promptWorker, readyQuote, value, workAll } from './testing';
@@ -106,6 +107,19 @@ describe('a mail about a quote', () => {
       `${quote.number}-R1.xml`,
     ]);
     expect(Buffer.from(value(await messageFile(mara, asked.id)).bytes)).toEqual(raw);
+  });
+
+  it('is of one quotation, whoever makes it at the same moment', async () => {
+    const quote = await readyQuote(mara);
+    const sent = await sendTo(quote);
+    const of = await connected().records.mails.findByPk(sent.id, { raw: true });
+    const [revisionId, quoteId] = [of?.revisionId ?? '', of?.quoteId ?? ''];
+    const asked = { quoteId, revisionId, buildId: null, customerId: null };
+    const made = await Promise.all(Array.from({ length: 4 }, () => quotationOf(mara, asked, 'pdf')));
+    const ids = new Set(made.map((each) => value(each).id));
+    expect(ids.size).toBe(1);
+    await workAll();
+    expect(value(await seeMail(mara, sent.id)).documents.map(({ id }) => id)).toEqual([...ids]);
   });
 
   it('has the link of a share where it is meant, and no brace where there is none', async () => {

@@ -112,9 +112,12 @@ export async function writeRows(rows: readonly PriceChangeEntryRow[]): Promise<v
   if (rows.length === 0) return;
   // One statement of one text: twenty thousand rows as so many values take many times as long.
   await connected().sequelize.query(
-    `insert into price_change_rows (change_id, place, price_list, sku, inside, entry, base_months, least_months, formula, wrong)
-     select change_id, place, price_list, sku, inside, nullif(entry, 'null'::jsonb), base_months, least_months, formula, nullif(wrong::jsonb, 'null'::jsonb)::json
-     from jsonb_to_recordset($1::jsonb) as r(change_id uuid, place text, price_list text, sku text, inside text, entry jsonb, base_months int, least_months int, formula text, wrong json)
+    `insert into price_change_rows
+       (change_id, place, price_list, sku, inside, entry, base_months, least_months, formula, wrong)
+     select change_id, place, price_list, sku, inside, nullif(entry, 'null'::jsonb), base_months, least_months, formula,
+       nullif(wrong::jsonb, 'null'::jsonb)::json
+     from jsonb_to_recordset($1::jsonb) as r(change_id uuid, place text, price_list text, sku text, inside text,
+       entry jsonb, base_months int, least_months int, formula text, wrong json)
      on conflict (change_id, place) do update set entry = excluded.entry, base_months = excluded.base_months,
        least_months = excluded.least_months, formula = excluded.formula, wrong = excluded.wrong`,
     {

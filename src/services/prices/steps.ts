@@ -12,8 +12,10 @@ export type Touched = readonly string[] | 'head';
 /** Steps of a change that are kept, and rows in all of them together: the newest stay. */
 const [mostKept, mostRows] = [50, 200_000];
 
-const headSql = `(select json_build_object('name', name, 'note', note, 'in_force', in_force) from price_changes where id = $1)`;
-const rowsSql = `(select coalesce(json_agg(r), '[]'::json) from price_change_rows r where r.change_id = $1 and r.place in (select jsonb_array_elements_text($2::jsonb)))`;
+const headSql = `(select json_build_object('name', name, 'note', note, 'in_force', in_force)
+  from price_changes where id = $1)`;
+const rowsSql = `(select coalesce(json_agg(r), '[]'::json) from price_change_rows r
+  where r.change_id = $1 and r.place in (select jsonb_array_elements_text($2::jsonb)))`;
 
 /** What stands there now, as it is kept of a step. */
 async function shot(id: string, touched: Touched): Promise<unknown> {

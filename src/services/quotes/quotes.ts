@@ -35,7 +35,7 @@ export async function openQuote(
   actor: Actor,
   { customerId, title }: NewQuoteInput,
 ): Promise<Result<QuoteView>> {
-  return inTransaction(async () => {
+  const opened = await inTransaction(async () => {
     const refused = refusal(actor, 'quotes');
     if (refused) return refused;
     const { customers, quotes, revisions } = connected().records;
@@ -75,8 +75,10 @@ export async function openQuote(
     const quote = await findQuote(actor, id);
     if (!quote) throw new Error(`quote ${number} is gone`);
     await keepFacts(quote);
-    return done(await shownState(actor, quote));
+    return done(quote);
   });
+  // Whoever opens another one waits for its number: it is looked at once that is given.
+  return opened.ok ? done(await shownState(actor, opened.value)) : opened;
 }
 
 async function shownState(actor: Actor, quote: QuoteBase, number?: number): Promise<QuoteView> {

@@ -15,6 +15,7 @@ export const repricedSql = `select q.id as "quoteId", q.number, q.title, coalesc
      from price_changes c join what_ifs w on w.job = c.impact_job and w.verdict = 'decide'
        join quotes q on q.id = (w.row -> 'at' ->> 'id')::uuid
        join lateral (select * from quote_revisions v where v.quote_id = q.id order by v.number desc limit 1) r on true
-     where c.state = 'published' and c.in_force > current_date - ${String(daysTold)} and w.row -> 'at' ->> 'is' = 'quote' and q.owner_id = $1 and r.state in ('draft', 'sent')
+     where c.state = 'published' and c.in_force > current_date - ${String(daysTold)}
+       and w.row -> 'at' ->> 'is' = 'quote' and q.owner_id = $1 and r.state in ('draft', 'sent')
        and exists (select 1 from quote_lines l where l.revision_id = r.id and l.priced_on < c.in_force)
      order by c.in_force, q.number limit ${String(most)}`;
