@@ -25,6 +25,8 @@ test('an item is added with its properties, sold to whom it may be, and replaced
   await expect(page.getByText('One item not kept yet.')).toBeVisible();
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('11 items')).toBeVisible();
+  // The row counts at once; the item is there when it is kept.
+  await expect(page.getByText('One item not kept yet.')).toHaveCount(0);
 
   await page.goto('/items/SILL-2020-X');
   await ready(page);
