@@ -4,7 +4,7 @@
  */
 import type { APIRoute } from 'astro';
 import type { Actor } from '../services/access/actor';
-import { hear } from '../services/kernel/live';
+import { hear, mayHear } from '../services/kernel/live';
 
 /** Proxies and browsers end a line on which nothing is said for long. */
 const breath = 25_000;
@@ -13,6 +13,7 @@ const longest = 30 * 60_000;
 
 export const GET: APIRoute = ({ locals, request }) => {
   const actor = locals.actor as Actor;
+  if (!mayHear(actor.id)) return new Response(null, { status: 429, headers: { 'retry-after': '30' } });
   const letters = new TextEncoder();
   let close = (): void => undefined;
   const body = new ReadableStream<Uint8Array>({

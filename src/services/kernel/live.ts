@@ -33,6 +33,12 @@ function heard(text: string): void {
   for (const person of people) for (const hears of hearers.get(person) ?? []) hears(word);
 }
 
+/** Lines that one person may have open at once: as many windows as somebody looks at, and no flood. */
+const mostLines = 20;
+
+/** Whether somebody may have one more line. */
+export const mayHear = (person: string): boolean => (hearers.get(person)?.size ?? 0) < mostLines;
+
 /** Lets somebody hear what they are told; gives what ends it. */
 export function hear(person: string, hears: Hears): () => void {
   stop ??= listen(channel, {

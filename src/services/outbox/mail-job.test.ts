@@ -1,5 +1,4 @@
 /** A mail is lost by no fall, and goes twice by none: random kills, two instances, servers of all kinds. */
-import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Handed } from '../../core/sending';
@@ -7,6 +6,7 @@ import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { openDemo, personOf } from '../kernel/testing';
 import { handOver } from './job';
+import { keepAsked } from './keep';
 import type { MailServer } from './port';
 import { keepMessage, mailOf, stepMail } from './way';
 
@@ -19,10 +19,7 @@ afterAll(() => connected().close());
 
 /** A mail that is whole. */
 async function mail(): Promise<string> {
-  const id = randomUUID();
-  await connected().records.mails.create({
-    id,
-    messageId: `${id}@harrowmoor.example`,
+  const id = await keepAsked({
     quoteId: null,
     revisionId: null,
     buildId: null,
@@ -35,18 +32,7 @@ async function mail(): Promise<string> {
     link: null,
     language: 'en',
     wanted: [],
-    state: 'making',
-    raw: null,
-    hash: null,
-    server: null,
-    refused: [],
-    returned: [],
-    problem: null,
-    tries: 0,
-    handedAt: null,
-    sentAt: null,
     madeBy: mara.id,
-    madeAt: new Date(),
   });
   await keepMessage(id, Buffer.from('raw'), 'a'.repeat(64));
   return id;

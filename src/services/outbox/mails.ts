@@ -37,8 +37,9 @@ interface Found extends Omit<MailRow, 'raw'> {
 }
 
 /** Mails `m` with what they are about. */
-const mailSql = `select m.id, m.quote_id as "quoteId", m.revision_id as "revisionId", m.build_id as "buildId", m.message_id as "messageId",
-    m.sender, m.recipients, m.subject, m.words, m.link, m.language, m.wanted, m.state, m.hash, m.server, m.refused, m.returned,
+const mailSql = `select m.id, m.quote_id as "quoteId", m.revision_id as "revisionId", m.build_id as "buildId",
+    m.message_id as "messageId", m.sender, m.recipients, m.subject, m.words, m.link, m.language, m.wanted,
+    m.state, m.hash, m.server, m.refused, m.returned,
     m.problem, m.tries, m.made_by as "madeBy", m.made_at as "madeAt", m.sent_at as "sentAt",
     q.number as "quoteNumber", q.title as "quoteTitle", r.number as revision, b.outcome ->> 'partNumber' as "partNumber",
     coalesce(r.customer ->> 'name', c.name) as customer,
@@ -69,7 +70,8 @@ export async function listMails(actor: Actor, asked: Partial<MailListQuery> = {}
   const rows = await connected().sequelize.query<Found>(
     `${mailSql} where ${seenSql(actor)} and ($1::text is null or m.state = $1)
        and ($2::uuid is null or m.made_by = $2)
-       and ($3 = '' or (m.subject || ' ' || coalesce(q.number, '') || ' ' || coalesce(r.customer ->> 'name', c.name, '') || ' ' || m.recipients::text) ilike '%' || $3 || '%')
+       and ($3 = '' or concat_ws(' ', m.subject, q.number, coalesce(r.customer ->> 'name', c.name), m.recipients::text)
+         ilike '%' || $3 || '%')
      order by m.number desc limit ${String(pageSize)} offset ${String(page * pageSize)}`,
     {
       bind: [state ?? null, mine === true ? actor.id : null, find.trim().replace(/[\\%_]/g, '\\$&')],

@@ -6,7 +6,7 @@ import type { Actor } from '../access/actor';
 import { beginBuild } from '../builds/begin';
 import { desk } from '../desk/desk';
 import { inDays, today } from '../kernel/clock';
-import { endLive, hear, type Word } from '../kernel/live';
+import { endLive, hear, mayHear, type Word } from '../kernel/live';
 import { openDemo, personOf } from '../kernel/testing';
 import { reviseQuote, sendQuote } from '../quotes/history/revisions';
 import { seeQuote } from '../quotes/quotes';
@@ -301,5 +301,11 @@ describe('other answers', () => {
     expect(words).toContainEqual({ kind: 'answer', quote: share.quote.id });
     expect(others).toEqual([]);
     for (const each of stop) each();
+    // As many windows as somebody looks at, and no flood.
+    const lines: (() => void)[] = [];
+    while (mayHear(joss.id) && lines.length < 100) lines.push(hear(joss.id, () => undefined));
+    expect(lines).toHaveLength(20);
+    for (const each of lines) each();
+    expect(mayHear(joss.id)).toBe(true);
   });
 });
