@@ -98,7 +98,9 @@ export async function type(page: Page, label: string, text: string): Promise<voi
  * to do.
  */
 export const quoteOf = async (page: Page, id: string): Promise<QuoteView> =>
-  (await (await page.request.get(`/api/quotes/${id}`, { maxRetries: 2 })).json()) as QuoteView;
+  (await (
+    await page.request.get(`/api/quotes/${id}`, { maxRetries: 2, timeout: 120_000 })
+  ).json()) as QuoteView;
 
 /** The code rail's whole part number. */
 export const number = (page: Page) => page.getByRole('group', { name: /^Part number/ });
