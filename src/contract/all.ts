@@ -6,6 +6,7 @@ import { access } from './access';
 import { audit } from './audit';
 import { builds } from './builds';
 import { catalogue } from './catalogue';
+import { colleagues } from './colleagues';
 import { customers } from './customers';
 import { desk } from './desk';
 import { files } from './files';
@@ -35,6 +36,7 @@ export {
   audit,
   builds,
   catalogue,
+  colleagues,
   customers,
   desk,
   files,
@@ -66,6 +68,7 @@ export const rooms = {
   terms,
   customers,
   quotes,
+  colleagues,
   lines,
   signOffs,
   builds,
@@ -92,6 +95,7 @@ export type Contract = typeof access &
   typeof terms &
   typeof customers &
   typeof quotes &
+  typeof colleagues &
   typeof lines &
   typeof signOffs &
   typeof builds &
@@ -118,6 +122,7 @@ export const contract: Contract = {
   ...terms,
   ...customers,
   ...quotes,
+  ...colleagues,
   ...lines,
   ...signOffs,
   ...builds,

@@ -91,13 +91,14 @@ const amount = string()
   .strict()
   .matches(/^\d{1,12}(\.\d{1,6})?$/, 'amount.notANumber')
   .required('input.required');
-const special = exactly({
-  item: named(40),
+/** What takes the place of an item: what it is, its cost and price for one, and its working days. */
+export const specialFields = {
   text: said(200, 'input.required'),
   cost: amount,
   price: amount,
   days: whole(999),
-});
+};
+const special = exactly({ item: named(40), ...specialFields });
 /** What is made of a build: decisions, warnings passed with their reasons, special parts. */
 export const contentInput = exactly({
   version,

@@ -4,6 +4,7 @@ import type { Texts } from '../core/model';
 import type { AnswerKind, MailState } from '../core/sending';
 import { endpoint, json } from './endpoint';
 import type { OrderRow } from './orders';
+import type { DeskFollowUp, DeskRequest } from './colleagues';
 import type { QuoteRow } from './quote-rows';
 import { findQuery } from './schema';
 import type { AskedSignOff } from './sign-off-view';
@@ -25,6 +26,10 @@ export interface DeskView {
   repriced: Repriced[];
   /** What customers answered to the person's quotes and builds, and nobody saw to yet. */
   answered: Answered[];
+  /** What colleagues ask of the person, and what they answered. */
+  colleagues: DeskRequest[];
+  /** Days on which the person wanted to come back to a quote: what is overdue, and of the days to come. */
+  followUps: DeskFollowUp[];
   /** Mails of the person that did not arrive, or of which nobody knows. */
   undelivered: Undelivered[];
   /** In EUR. `weight` is the share of open quotes that is counted. */

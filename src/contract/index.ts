@@ -33,6 +33,7 @@ export * from './revision-query';
 export * from './saved';
 export * from './schema';
 export * from './shares';
+export * from './colleagues';
 export * from './sign-off-view';
 export * from './sign-offs';
 export * from './system';

@@ -26,6 +26,7 @@ import { terms } from './0025-terms';
 import { priceSteps } from './0026-price-steps';
 import { freight } from './0027-freight';
 import { sending } from './0028-sending';
+import { colleagues } from './0029-colleagues';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -60,4 +61,5 @@ export const migrations: readonly Migration[] = [
   priceSteps,
   freight,
   sending,
+  colleagues,
 ];

@@ -17,6 +17,7 @@ import { jobRecords } from './jobs';
 import { fileRecords } from './files';
 import { paperRecords } from './paper';
 import { sendingRecords } from './sending';
+import { colleaguesRecords } from './colleagues';
 import type { Table } from './columns';
 
 export type * from './access';
@@ -33,6 +34,7 @@ export type * from './jobs';
 export type * from './files';
 export type * from './paper';
 export type * from './sending';
+export type * from './colleagues';
 export type { Stored, Table } from './columns';
 
 /** All tables, bound to a database. */
@@ -54,6 +56,7 @@ export function defineRecords(sequelize: Sequelize) {
     ...fileRecords(table),
     ...paperRecords(table),
     ...sendingRecords(table),
+    ...colleaguesRecords(table),
   };
 }
 

@@ -1,8 +1,9 @@
 /** Keeping items: new ones, changes of one or many, and taking away what nothing uses. */
 import { createHash } from 'node:crypto';
+import { setImmediate } from 'node:timers/promises';
 import type { AskedJob, ItemInput, ItemRowsInput, ItemsView, ItemView } from '../../contract';
 import { differing, freshItem, itemProblems, tidied, type Around, type Item } from '../../core/items';
-import { connected, type AuditRow, type ItemRow } from '../../data';
+import { connected, writeMany, type AuditRow, type ItemRow } from '../../data';
 import type { Actor } from '../access/actor';
 import { endUse, use } from '../files/files';
 import { done, fail, type Failure, type Result } from '../kernel/failure';
@@ -62,7 +63,7 @@ interface Planned {
 }
 
 /** Rows between two looks at whether somebody else wants to go on. */
-const planStep = 500;
+const planStep = 200;
 
 /** Holds rows against all there is; `pause` is called now and then with how far it is. */
 async function planRows(
@@ -112,7 +113,7 @@ export const itemsJob: JobKind<ItemRowsInput, { rows: number }> = {
     const { wrong } = await planRows({ id: job.askedBy ?? '' }, rows, await allAround(), async (far) => {
       await job.progress({ done: far, of: rows.length });
       // Somebody else may have waited while these were looked at.
-      await new Promise((resolve) => setImmediate(resolve));
+      await setImmediate();
     });
     const [first] = wrong;
     if (first) throw new JobRefused(first);
@@ -121,11 +122,11 @@ export const itemsJob: JobKind<ItemRowsInput, { rows: number }> = {
   async finish(_, { rows }, { askedBy }) {
     await holdItems();
     const actor = { id: askedBy ?? '' };
-    const planned = await planRows(actor, rows, await allAround(), () => Promise.resolve());
+    const planned = await planRows(actor, rows, await allAround(), () => setImmediate());
     const [first] = planned.wrong;
     if (first) throw new JobRefused(first);
     await writeItems(planned.kept);
-    await connected().records.audit.bulkCreate(planned.entries);
+    await writeMany(connected().records.audit, planned.entries);
     return { rows: planned.kept.length };
   },
 };
@@ -181,11 +182,10 @@ const entryOf = (actor: Pick<Actor, 'id'>, { row, before, differs }: Changed): A
   details: before ? differs : { to: differs.to },
 });
 
-/** Writes items in one statement, however many there are. */
+/** Writes items, however many there are. */
 async function writeItems(rows: readonly ItemRow[]): Promise<void> {
   if (rows.length === 0) return;
-  const fields = Object.keys(rows[0] as ItemRow).filter((field) => field !== 'sku') as (keyof ItemRow)[];
-  await connected().records.items.bulkCreate(rows, { updateOnDuplicate: fields });
+  await writeMany(connected().records.items, rows, 'sku');
   stampPassed();
 }
 

@@ -5,8 +5,8 @@
 import { listen, tellAll } from '../../data';
 import { beforeLeaving } from './leaving';
 
-/** What is otherwise: answers of customers, mails, what waits on the Desk. */
-export type LiveKind = 'answer' | 'mail' | 'desk';
+/** What is otherwise: answers of customers, mails, what colleagues ask or answer, what waits on the Desk. */
+export type LiveKind = 'answer' | 'mail' | 'colleague' | 'desk';
 
 /** That something is otherwise, and of which quote; null where it is of none. */
 export interface Word {

@@ -3,7 +3,7 @@ import { useLatest } from '../../ui';
 
 /** What somebody is told while they look. */
 export interface LiveWord {
-  kind: 'answer' | 'mail' | 'desk';
+  kind: 'answer' | 'mail' | 'colleague' | 'desk';
   /** Of which quote; null where it is of none. */
   quote: string | null;
 }

@@ -4,6 +4,7 @@ import { accessHandlers } from './access';
 import { auditHandlers } from './audit';
 import { buildsHandlers } from './builds';
 import { catalogueHandlers } from './catalogue';
+import { colleaguesHandlers } from './colleagues';
 import { customersHandlers } from './customers';
 import { deskHandlers } from './desk';
 import { filesHandlers } from './files';
@@ -35,6 +36,7 @@ export const handlers: Handlers<Contract> = {
   ...itemsHandlers,
   ...customersHandlers,
   ...quotesHandlers,
+  ...colleaguesHandlers,
   ...linesHandlers,
   ...signOffsHandlers,
   ...buildsHandlers,
