@@ -143,6 +143,12 @@ export interface ColleaguesView {
   may: { ask: boolean; handOver: boolean; keep: boolean };
 }
 
+/** An item of which a build is made, in whose place a special part can be wanted. */
+export interface BuildItem {
+  sku: string;
+  name: Texts;
+}
+
 /** Something asked or answered, as the Desk tells of it. */
 export interface DeskRequest {
   id: string;
@@ -187,6 +193,11 @@ export const colleagues = {
     answers: view,
   }),
   'DELETE /notes/{id}': endpoint({ says: "Takes back one's own note.", who: 'person', answers: view }),
+  'GET /quotes/{id}/lines/{line}/items': endpoint({
+    says: 'Of what items the build of a line is made; none where the line is no build.',
+    who: 'quotes',
+    answers: json<BuildItem[]>('BuildItem[]'),
+  }),
   'POST /quotes/{id}/requests': endpoint({
     says: 'Asks a colleague to look, or a technical question at a line, where a special part may be wanted in the place of an item.',
     who: 'quotes',

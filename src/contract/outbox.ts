@@ -180,6 +180,8 @@ export interface OfferedDocument {
   /** Position of the line that it belongs to. */
   line?: number;
   usual: boolean;
+  /** What somebody attached to the quote. */
+  attached?: boolean;
 }
 
 /** What a mail begins with. */

@@ -221,6 +221,11 @@ export const benchDe: SameTexts<typeof benchEn> = {
     by: 'von {{who}}',
   },
   special: {
+    ask: 'Fragen …',
+    askWhy: 'Modellierer oder Vertriebsleitung fragen, was es braucht, kostet und bringt',
+    askNow: 'Fragen',
+    asked: 'Gefragt: Die Antwort kommt auf Ihr Pult und zum Angebot.',
+    whom: 'Wen',
     back: 'Zurück zum Üblichen',
     days: 'Tage',
     go: 'Ersetzen',

@@ -210,6 +210,11 @@ export const benchEn = {
     by: 'by {{who}}',
   },
   special: {
+    ask: 'Ask …',
+    askWhy: 'Ask a modeller or a sales manager what it takes, costs and sells for',
+    askNow: 'Ask',
+    asked: 'Asked: the answer comes to your Desk, and to the quote.',
+    whom: 'Whom',
     back: 'Back to the usual',
     days: 'Days',
     go: 'Replace',

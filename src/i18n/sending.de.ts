@@ -20,7 +20,7 @@ export const sendingDe = {
     subject: 'Betreff',
     words: 'Was darin steht',
     documents: 'Was mitgeht',
-    group: { quotation: 'Angebot', specification: 'Aufbauten', file: 'Datenblätter' },
+    group: { quotation: 'Angebot', specification: 'Aufbauten', file: 'Datenblätter', attached: 'Anlagen' },
     format: { pdf: 'PDF', docx: 'Word', xlsx: 'Excel', xml: 'UBL' },
     made: { specification: 'Spezifikationsblatt', drawings: 'Zeichnungen' },
     madeOf: '{{what}}, Zeile {{line}}: {{model}}',

@@ -20,7 +20,7 @@ export const sendingEn = {
     subject: 'Subject',
     words: 'What it says',
     documents: 'What goes along',
-    group: { quotation: 'Quotation', specification: 'Builds', file: 'Data sheets' },
+    group: { quotation: 'Quotation', specification: 'Builds', file: 'Data sheets', attached: 'Attachments' },
     format: { pdf: 'PDF', docx: 'Word', xlsx: 'Excel', xml: 'UBL' },
     made: { specification: 'Specification sheet', drawings: 'Drawings' },
     madeOf: '{{what}}, line {{line}}: {{model}}',

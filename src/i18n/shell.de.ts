@@ -77,7 +77,10 @@ export const shellDe: SameTexts<typeof shellEn> = {
     after: 'Weiter',
     of: '{{from}} bis {{to}} von {{count}}',
   },
-  live: { answered: 'Ein Kunde hat geantwortet: Es steht auf Ihrem Schreibtisch.' },
+  live: {
+    answered: 'Ein Kunde hat geantwortet: Es steht auf Ihrem Pult.',
+    colleague: 'Ein Kollege fragt oder antwortet Ihnen: Es steht auf Ihrem Pult.',
+  },
   keys: {
     sendMail: 'Die E-Mail senden',
     openItem: 'Artikel der Zeile öffnen',

@@ -74,7 +74,10 @@ export const shellEn = {
     after: 'Next',
     of: '{{from}} to {{to}} of {{count}}',
   },
-  live: { answered: 'A customer has answered: it stands on your Desk.' },
+  live: {
+    answered: 'A customer has answered: it stands on your Desk.',
+    colleague: 'A colleague asks or answers you: it stands on your Desk.',
+  },
   keys: {
     sendMail: 'Send the mail',
     openItem: 'Open the item of the row',

@@ -1,6 +1,8 @@
+import { colleaguesEn } from './colleagues.en';
 import { sendingEn } from './sending.en';
 
-/** English texts of mails, shares and answers. */
+/** English texts of mails, shares, answers, and work between colleagues. */
 export const texts = {
+  ...colleaguesEn,
   ...sendingEn,
 };

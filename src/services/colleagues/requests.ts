@@ -1,7 +1,7 @@
 /** What colleagues ask one another about a quote, and what comes of an answer. */
 import { randomUUID } from 'node:crypto';
 import { answers, requestState } from '../../core/colleagues';
-import type { ColleaguesView, RequestAnswerInput, RequestInput } from '../../contract';
+import type { BuildItem, ColleaguesView, RequestAnswerInput, RequestInput } from '../../contract';
 import { connected, type BuildRow, type QuoteRequestRow } from '../../data';
 import { refusal, type Actor } from '../access/actor';
 import { saveContent } from '../builds/save';
@@ -89,6 +89,20 @@ async function placeOf(quote: QuoteBase, id: string | null, item: string | null)
 async function itemsOf(build: BuildRow): Promise<string[]> {
   const [made] = await askEngine('making', [{ version: build.modelVersionId, values: build.outcome.values }]);
   return (made?.materials ?? []).map(({ item }) => item);
+}
+
+/** Of what items the build of a line is made, each once. */
+export async function seeBuildItems(actor: Actor, id: string, line: string): Promise<Result<BuildItem[]>> {
+  const refused = refusal(actor, 'quotes');
+  if (refused) return refused;
+  const quote = await findQuote(actor, id);
+  const state = quote && (await stateOf(quote));
+  const found = state?.lines.find((each) => each.id === line);
+  if (!state || !found) return fail('missing', { code: 'line.missing' });
+  const build = state.builds.get(found.buildId ?? '');
+  const { items } = await reference();
+  const skus = build ? [...new Set(await itemsOf(build))] : [];
+  return done(skus.map((sku) => ({ sku, name: items.get(sku)?.name ?? {} })));
 }
 
 /** Something that was asked, with its quote, for who sees that. */

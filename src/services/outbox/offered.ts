@@ -4,6 +4,7 @@ import { connected } from '../../data';
 import { own } from '../../i18n';
 import type { Actor } from '../access/actor';
 import { versionById } from '../catalogue/models';
+import { attachmentsOf } from '../colleagues/view';
 import { proposedAnnexes } from '../paper/data-sheets';
 import { stateOf } from '../quotes/quote-state';
 import { reference } from '../settings/reference-data';
@@ -26,6 +27,7 @@ export async function offeredDocuments(
       return made ? [ofBuild(made.id, made.modelVersionId, line.position, false)] : [];
     }),
   );
+  const attached = await attachmentsOf(quote.id);
   const sheets = await proposedAnnexes(state, []);
   return [
     ...formats.map((format): OfferedDocument => ({
@@ -38,6 +40,12 @@ export async function offeredDocuments(
       wanted: { is: 'file', file },
       name: own(name, actor.language) || own(items.get(sku)?.name ?? {}, actor.language) || sku,
       usual: false,
+    })),
+    ...attached.map(({ file, name }): OfferedDocument => ({
+      wanted: { is: 'file', file },
+      name,
+      usual: false,
+      attached: true,
     })),
   ];
 }

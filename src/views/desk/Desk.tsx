@@ -1,24 +1,13 @@
 import { useState } from 'react';
-import {
-  CalendarX2,
-  Check,
-  FilePlus2,
-  ListTodo,
-  MailX,
-  MessageCircleQuestion,
-  PencilLine,
-  Plus,
-  Send,
-  Stamp,
-  X,
-} from 'lucide-react';
+import { CalendarX2, FilePlus2, ListTodo, MessageCircleQuestion, Plus, Send, Stamp } from 'lucide-react';
 import type { DeskView, QuoteRow } from '../../contract';
-import { date, dateTime, moneyIn, own } from '../../i18n';
+import { date, moneyIn } from '../../i18n';
 import { Button } from '../../ui';
 import { NewQuote } from '../quotes/NewQuote';
 import { ask } from '../api';
 import { useLive } from '../parts/useLive';
 import { Speech, useSpeech } from '../speech';
+import { Asked } from './Asked';
 import css from './desk.module.css';
 import { Quota } from '../parts/Quota';
 
@@ -81,11 +70,7 @@ function Page({ name, view: first, mayQuote, seesOrders }: Props) {
             </Button>
           )}
         </div>
-        {view.answered.length > 0 && <FromCustomers answered={view.answered} />}
-        {view.undelivered.length > 0 && <Undelivered mails={view.undelivered} />}
-        {view.asked.length > 0 && <AskedOfMe asked={view.asked} />}
-        {view.toDecide.length > 0 && <ToDecide quotes={view.toDecide} />}
-        {view.repriced.length > 0 && <Repriced quotes={view.repriced} />}
+        <Asked view={view} />
         <div className={css.section}>
           <h2>{t(view.whose === 'mine' ? 'desk.waiting' : 'desk.waitingTeam')}</h2>
           <nav className={css.whose} aria-label={t('desk.whose')}>
@@ -108,165 +93,6 @@ function Page({ name, view: first, mayQuote, seesOrders }: Props) {
       </div>
       <NewQuote open={open} onClose={() => setOpen(false)} />
     </div>
-  );
-}
-
-const answerMarks = { accepted: Check, declined: X, question: MessageCircleQuestion, change: PencilLine };
-
-/** What customers answered behind their links. */
-function FromCustomers({ answered }: { answered: DeskView['answered'] }) {
-  const { t, language } = useSpeech();
-  return (
-    <section className={css.asked} aria-label={t('desk.answered')}>
-      <h2 className={css.section}>{t('desk.answered')}</h2>
-      {answered.map((each) => {
-        const Mark = answerMarks[each.answer];
-        return (
-          <a
-            key={each.id}
-            className={css.row}
-            href={
-              each.quoteId === null
-                ? `/builds/${each.buildId ?? ''}/send`
-                : `/quotes/${each.quoteId}?side=sent`
-            }
-          >
-            <span className={css.number}>{each.number}</span>
-            <span className={css.who} title={`${each.customer} ${each.title}`}>
-              {each.customer} <span className={css.quiet}>{each.title}</span>
-            </span>
-            <span className={css.next}>
-              <Mark size={14} aria-hidden />
-              {t(each.waits ? 'desk.answers.waits' : `desk.answers.${each.answer}`)}
-            </span>
-            <span className={css.reason} title={each.words}>
-              {each.name}, {dateTime(each.at, language)}
-              {each.words !== '' && (
-                <>
-                  : <q>{each.words}</q>
-                </>
-              )}
-            </span>
-          </a>
-        );
-      })}
-    </section>
-  );
-}
-
-/** Mails that did not arrive. */
-function Undelivered({ mails }: { mails: DeskView['undelivered'] }) {
-  const { t } = useSpeech();
-  return (
-    <section className={css.asked} aria-label={t('desk.undelivered')}>
-      <h2 className={css.section}>{t('desk.undelivered')}</h2>
-      {mails.map(({ id, customer, subject, state, returned }) => (
-        <a key={id} className={css.row} href={`/outbox?mail=${id}`}>
-          <span className={css.number}>
-            <MailX size={14} aria-hidden />
-          </span>
-          <span className={css.who} title={`${customer} ${subject}`}>
-            {customer} <span className={css.quiet}>{subject}</span>
-          </span>
-          <span className={css.next}>{t(state === 'unsure' ? 'desk.unsure' : 'desk.notArrived')}</span>
-          <span className={css.reason}>{returned.join(', ')}</span>
-        </a>
-      ))}
-    </section>
-  );
-}
-
-/** Sign-offs that wait for an answer of the person. */
-function AskedOfMe({ asked }: { asked: DeskView['asked'] }) {
-  const { t } = useSpeech();
-  return (
-    <section className={css.asked} aria-label={t('desk.asked')}>
-      <h2 className={css.section}>{t('desk.asked')}</h2>
-      {asked.map((each, index) => (
-        <a
-          key={`${each.quoteId}${each.at}`}
-          autoFocus={index === 0}
-          className={css.row}
-          href={`/quotes/${each.quoteId}`}
-        >
-          <span className={css.number}>{each.number}</span>
-          <span className={css.who} title={`${each.customer} ${each.title}`}>
-            {each.customer} <span className={css.quiet}>{each.title}</span>
-          </span>
-          <span className={css.next}>
-            <Stamp size={14} aria-hidden />
-            {t('desk.askedLines', { count: each.lines })}
-          </span>
-          <span className={css.reason} title={each.reason}>
-            {each.for !== undefined && <b>{t('desk.askedFor', { of: each.for })} </b>}
-            {each.by}: <q>{each.reason}</q>
-          </span>
-        </a>
-      ))}
-    </section>
-  );
-}
-
-/** Quotes in which a newer version of a model leaves something to decide. */
-function ToDecide({ quotes }: { quotes: DeskView['toDecide'] }) {
-  const { t, language } = useSpeech();
-  return (
-    <section className={css.asked} aria-label={t('desk.toDecide')}>
-      <h2 className={css.section}>{t('desk.toDecide')}</h2>
-      {quotes.map((each) => (
-        <a
-          key={`${each.quoteId} ${String(each.version)}`}
-          className={css.row}
-          href={`/quotes/${each.quoteId}`}
-        >
-          <span className={css.number}>{each.number}</span>
-          <span className={css.who} title={`${each.customer} ${each.title}`}>
-            {each.customer} <span className={css.quiet}>{each.title}</span>
-          </span>
-          <span className={css.next}>
-            <ListTodo size={14} aria-hidden />
-            {each.lost > 0 ? t('desk.lost', { count: each.lost }) : t('desk.decide', { count: each.decide })}
-          </span>
-          <span className={css.reason} title={each.note}>
-            {t('desk.newer', {
-              model: own(each.model, language),
-              version: String(each.version),
-              day: date(each.from, language),
-            })}{' '}
-            {each.note !== '' && <q>{each.note}</q>}
-          </span>
-        </a>
-      ))}
-    </section>
-  );
-}
-
-/** Quotes that want a decision at the prices of a change. */
-function Repriced({ quotes }: { quotes: DeskView['repriced'] }) {
-  const { t, language } = useSpeech();
-  return (
-    <section className={css.asked} aria-label={t('desk.repriced')}>
-      <h2 className={css.section}>{t('desk.repriced')}</h2>
-      {quotes.map((each) => (
-        <a key={`${each.quoteId} ${each.change}`} className={css.row} href={`/quotes/${each.quoteId}`}>
-          <span className={css.number}>{each.number}</span>
-          <span className={css.who} title={`${each.customer} ${each.title}`}>
-            {each.customer} <span className={css.quiet}>{each.title}</span>
-          </span>
-          <span className={css.next}>
-            <ListTodo size={14} aria-hidden />
-            {each.unsold > 0
-              ? t('desk.unsold', { count: each.unsold })
-              : t('desk.toSign', {
-                  roles: each.signs.map((role) => t(`role.${role}` as 'role.manager')).join(', '),
-                })}
-          </span>
-          <span className={css.reason} title={each.name}>
-            {t('desk.atPrices', { name: each.name, day: date(each.from, language) })}
-          </span>
-        </a>
-      ))}
-    </section>
   );
 }
 

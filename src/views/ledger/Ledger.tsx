@@ -27,8 +27,8 @@ interface Props {
   columns: LedgerColumn[] | null;
   /** What was to be added before the page's script ran, and was refused. */
   refusedItem?: RefusedItem | undefined;
-  /** With what was sent and answered open. */
-  sent?: boolean;
+  /** What is open beside the lines at first. */
+  opens?: 'sent' | 'colleagues' | undefined;
 }
 
 /** A quote in the making: its lines, what they come to, and what can be done with it. */
@@ -41,14 +41,14 @@ export default function Ledger(props: Props) {
 }
 
 /** What is open beside and above the lines. */
-function usePanes(first: QuoteView, lines: RefObject<LinesHandle | null>, sent: boolean) {
+function usePanes(first: QuoteView, lines: RefObject<LinesHandle | null>, opens: Props['opens']) {
   const { t } = useSpeech();
   // Whoever is asked to sign sees what for at once.
   const [side, setSide] = useState<SideView | undefined>(
-    first.signOff && first.signOff.mayAnswer.length > 0
-      ? { is: 'signOff', asked: [] }
-      : sent
-        ? { is: 'sent', asked: [] }
+    opens
+      ? { is: opens, asked: [] }
+      : first.signOff && first.signOff.mayAnswer.length > 0
+        ? { is: 'signOff', asked: [] }
         : undefined,
   );
   const [dialog, setDialog] = useState<HeadDialog | 'contact'>();
@@ -81,12 +81,12 @@ function usePanes(first: QuoteView, lines: RefObject<LinesHandle | null>, sent: 
 
 type Panes = ReturnType<typeof usePanes>;
 
-function Page({ view: first, models, columns: usual, refusedItem, sent = false }: Props) {
+function Page({ view: first, models, columns: usual, refusedItem, opens }: Props) {
   const quote = useQuote(first);
   const { view, pending, trouble, change, changeLine, changeWhole } = quote;
   const acts = useLedgerActs(quote);
   const lines = useRef<LinesHandle>(null);
-  const panes = usePanes(first, lines, sent);
+  const panes = usePanes(first, lines, opens);
   const { side, toggle, dialog, setDialog } = panes;
   const [columns, setColumns] = useState(usual);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
@@ -112,6 +112,7 @@ function Page({ view: first, models, columns: usual, refusedItem, sent = false }
         onRevisions={() => toggle({ is: 'revisions', asked: [] })}
         onDeal={() => toggle({ is: 'deal', asked: [] })}
         onSent={() => toggle({ is: 'sent', asked: [] })}
+        onColleagues={() => toggle({ is: 'colleagues', asked: [] })}
         onSignOff={() => panes.setSide({ is: 'signOff', asked: [] })}
         onContact={() => setDialog('contact')}
         onStep={(way) => void acts.step(way)}
@@ -142,7 +143,7 @@ function Page({ view: first, models, columns: usual, refusedItem, sent = false }
           side={side}
           onChange={panes.setSide}
           signing={acts.signing}
-          onOrdered={() => void quote.refresh()}
+          onOtherwise={() => void quote.refresh()}
           onRates={(line, rates) => changeLine(line, { rates })}
           onLease={async (lease) => acts.refused(await change('PATCH /quotes/{id}', { input: { lease } }))}
         />

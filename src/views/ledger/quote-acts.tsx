@@ -9,6 +9,7 @@ import {
   FileX2,
   Landmark,
   Mails,
+  MessagesSquare,
   Redo2,
   Send,
   SlidersHorizontal,
@@ -30,6 +31,7 @@ export interface QuoteActsOn {
   onRevisions: () => void;
   onDeal: () => void;
   onSent: () => void;
+  onColleagues: () => void;
   onSignOff: () => void;
   onContact: () => void;
   onStep: (way: 'undo' | 'redo') => void;
@@ -124,6 +126,14 @@ export function quoteActs(view: QuoteView, on: QuoteActsOn, t: Translate): Quote
       mark: <Mails size={size} aria-hidden />,
       menu: 'always',
       act: on.onSent,
+    },
+    {
+      id: 'colleagues',
+      name: t('colleague.open'),
+      also: t('colleague.also'),
+      mark: <MessagesSquare size={size} aria-hidden />,
+      menu: 'always',
+      act: on.onColleagues,
     },
     {
       id: 'mail',

@@ -12,6 +12,9 @@ interface Props {
   onChange: (chosen: Set<string>) => void;
 }
 
+const groupOf = ({ wanted: { is }, attached }: OfferedDocument) =>
+  attached ? 'attached' : is === 'drawings' ? 'specification' : is;
+
 /** What goes along: the quotation, sheets and drawings of each build, data sheets of items. */
 export function Documents({ offered, chosen, onChange }: Props) {
   const { t } = useSpeech();
@@ -21,8 +24,8 @@ export function Documents({ offered, chosen, onChange }: Props) {
     else next.delete(key);
     onChange(next);
   };
-  const groups = (['quotation', 'specification', 'file'] as const).flatMap((group) => {
-    const rows = offered.filter(({ wanted: { is } }) => (is === 'drawings' ? 'specification' : is) === group);
+  const groups = (['quotation', 'specification', 'file', 'attached'] as const).flatMap((group) => {
+    const rows = offered.filter((row) => groupOf(row) === group);
     return rows.length === 0 ? [] : [{ group, rows }];
   });
   return (

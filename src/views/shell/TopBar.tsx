@@ -37,7 +37,9 @@ function Bar({ room, language, theme, name, role }: Props) {
   const [keysOpen, setKeysOpen] = useState(false);
   const [newQuote, setNewQuote] = useState(false);
   useLive((word) => {
-    if (word !== 'gap' && word.kind === 'answer') say(t('live.answered'));
+    if (word === 'gap') return;
+    if (word.kind === 'answer') say(t('live.answered'));
+    if (word.kind === 'colleague') say(t('live.colleague'));
   });
   /** Where the keyboard was before it came here. */
   const from = useRef<HTMLElement>(null);

@@ -8,7 +8,7 @@ import {
   takeBackNote,
   writeNote,
 } from '../../../services/colleagues/notes';
-import { answerColleague, askColleague, closeRequest, takePart } from '../../../services/colleagues/requests';
+import { answerColleague, askColleague, closeRequest, seeBuildItems, takePart } from '../../../services/colleagues/requests';
 import { seeColleagues } from '../../../services/colleagues/view';
 import type { Handlers } from './handler';
 
@@ -17,6 +17,7 @@ export const colleaguesHandlers: Handlers<typeof colleagues> = {
   'GET /quotes/{id}/colleagues': ({ actor, at }) => seeColleagues(actor, at.id),
   'POST /quotes/{id}/notes': ({ actor, at, input }) => writeNote(actor, at.id, input.words),
   'DELETE /notes/{id}': ({ actor, at }) => takeBackNote(actor, at.id),
+  'GET /quotes/{id}/lines/{line}/items': ({ actor, at }) => seeBuildItems(actor, at.id, at.line),
   'POST /quotes/{id}/requests': ({ actor, at, input }) => askColleague(actor, at.id, input),
   'POST /requests/{id}/answer': ({ actor, at, input }) => answerColleague(actor, at.id, input),
   'POST /requests/{id}/take': ({ actor, at }) => takePart(actor, at.id),

@@ -2,8 +2,8 @@ import { Fragment, useState } from 'react';
 import type { MaterialNeed } from '../../../core/production';
 import type { BenchView } from '../../../contract';
 import type { SpecialPart } from '../../../core/builds';
-import { readWritten, shownUnit, shownValue } from '../../../core/exact';
-import { money, number, own } from '../../../i18n';
+import { shownUnit, shownValue } from '../../../core/exact';
+import { number, own } from '../../../i18n';
 import { Button } from '../../../ui';
 import { useSpeech } from '../../speech';
 import shared from '../bench.module.css';
@@ -11,6 +11,7 @@ import css from '../head/strip.module.css';
 import type { Bench } from '../session/useBench';
 import type { Words } from '../words';
 import { specialMark } from './marks';
+import { SpecialForm } from './SpecialForm';
 
 interface Props {
   bench: Bench;
@@ -152,73 +153,4 @@ function cutOf({ cut, pieces }: MaterialNeed, words: Words, language: string): s
   if (!cut) return '';
   const length = `${number(shownValue(cut, 'm', words.units), language, 3)} ${shownUnit('m', words.units)}`;
   return pieces ? `${pieces} × ${length}` : length;
-}
-
-/** What takes the place of an item, in words, with its own cost, price and days. */
-function SpecialForm({
-  item,
-  view,
-  onMake,
-  onLeave,
-}: {
-  item: string;
-  view: BenchView;
-  onMake: (part: SpecialPart) => void;
-  onLeave: () => void;
-}) {
-  const { t, language } = useSpeech();
-  const { costs = {}, prices, decimals, currency } = view.tariff;
-  const written = (amount: string | undefined) =>
-    amount === undefined ? '' : money(amount, language, decimals).replace(/[\s.,](?=\d{3})/g, '');
-  const [text, setText] = useState('');
-  const [cost, setCost] = useState(written(costs[item]));
-  const [price, setPrice] = useState(written(prices[item]));
-  const [days, setDays] = useState(String(view.facts[item]?.leadDays ?? 0));
-  const read = (typed: string): string | null => {
-    const found = readWritten(typed, language);
-    return found.is === 'number' && !found.value.startsWith('-') && found.decimals <= 6 ? found.value : null;
-  };
-  const [costRead, priceRead, daysRead] = [
-    read(cost),
-    read(price),
-    /^\d{1,3}$/.test(days.trim()) ? Number(days) : null,
-  ];
-  const ready = text.trim() !== '' && costRead !== null && priceRead !== null && daysRead !== null;
-  const field = (label: string, value: string, set: (typed: string) => void, wide = false) => (
-    <label className={wide ? css.wide : css.narrow}>
-      <span>{label}</span>
-      <input
-        type="text"
-        value={value}
-        maxLength={wide ? 200 : 20}
-        inputMode={wide ? 'text' : 'decimal'}
-        autoFocus={wide}
-        onChange={(event) => set(event.target.value)}
-      />
-    </label>
-  );
-  return (
-    <form
-      method="dialog"
-      className={css.specialForm}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') onLeave();
-      }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (ready) onMake({ item, text: text.trim(), cost: costRead, price: priceRead, days: daysRead });
-      }}
-    >
-      {field(t('special.text', { item: own(view.itemNames[item], language) || item }), text, setText, true)}
-      {field(`${t('bench.cost')} ${currency}`, cost, setCost)}
-      {field(`${t('build.price')} ${currency}`, price, setPrice)}
-      {field(t('special.days'), days, setDays)}
-      <Button look="main" type="submit" disabled={!ready}>
-        {t('special.go')}
-      </Button>
-      <Button look="plain" onClick={onLeave}>
-        {t('newQuote.cancel')}
-      </Button>
-    </form>
-  );
 }

@@ -6,6 +6,7 @@ import { money, percent, type Translate } from '../../../i18n';
 import { Button, classes } from '../../../ui';
 import { Sent } from '../../parts/sent/Sent';
 import { useSpeech } from '../../speech';
+import { Colleagues } from './colleagues/Colleagues';
 import { Deal } from './Deal';
 import { Explained } from './Explained';
 import css from '../ledger.module.css';
@@ -66,6 +67,7 @@ function titleOf({ is }: SideProps['side'], line: LineView | undefined, t: Trans
   if (is === 'revisions') return t('revision.title');
   if (is === 'deal') return t('deal.title');
   if (is === 'sent') return t('sent.title');
+  if (is === 'colleagues') return t('colleague.title');
   return line ? t('ledger.walkOf', { line: line.position }) : t('ledger.walkAll');
 }
 
@@ -75,7 +77,7 @@ function Content({
   signing,
   onLease,
   onRates,
-  onOrdered,
+  onOtherwise,
   line,
   title,
 }: SideProps & { line: LineView | undefined; title: string }) {
@@ -84,7 +86,8 @@ function Content({
   if (side.is === 'signOff') return <SignOff view={view} {...signing} />;
   if (side.is === 'revisions') return <Revisions view={view} />;
   if (side.is === 'sent')
-    return <Sent of={{ is: 'quotes', id: view.id }} mayOrder={view.may.accept} onOrdered={onOrdered} />;
+    return <Sent of={{ is: 'quotes', id: view.id }} mayOrder={view.may.accept} onOrdered={onOtherwise} />;
+  if (side.is === 'colleagues') return <Colleagues view={view} onChanged={onOtherwise} />;
   if (side.is === 'deal') return <Deal view={view} onLease={onLease} />;
   return line ? (
     <LineWalk line={line} title={title} view={view} amount={amount} onRates={onRates} />

@@ -5,10 +5,10 @@ import { type SignOffActs } from './sign-off-acts';
 
 /**
  * What the side pane shows: the walk of a line or of the quote, and how figures came about, the last asked
- * last; sign-off, all revisions, or what was sent and answered.
+ * last; sign-off, all revisions, what was sent and answered, or what colleagues say.
  */
 export interface SideView {
-  is: 'walk' | 'signOff' | 'revisions' | 'deal' | 'sent';
+  is: 'walk' | 'signOff' | 'revisions' | 'deal' | 'sent' | 'colleagues';
   line?: string | undefined;
   asked: readonly Figure[];
 }
@@ -19,8 +19,8 @@ export interface SideProps {
   side: SideView;
   onChange: (side: SideView | undefined) => void;
   signing: SignOffActs;
-  /** An order was made of what a customer accepted. */
-  onOrdered: () => void;
+  /** Something at the side made another quote of it: an order, another owner, a special part. */
+  onOtherwise: () => void;
   onLease: (lease: LeaseInput | null) => Promise<string | null>;
   onRates: (line: LineView, rates: RatesInput | null) => Promise<string | null>;
 }
