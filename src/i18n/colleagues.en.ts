@@ -9,8 +9,8 @@ export const colleaguesEn = {
     what: 'What to write',
     way: {
       note: 'Note',
-      technical: 'Technical question',
-      look: 'Have a look',
+      technical: 'Question',
+      look: 'Look',
       followUp: 'Follow up',
       handOver: 'Hand over',
     },
@@ -48,6 +48,7 @@ export const colleaguesEn = {
     detach: 'Take {{name}} away',
     fileKind: 'What it is',
     fileIs: { drawing: "Customer's drawing", order: "Customer's order", other: 'Something else' },
+    waiting: 'Your turn',
     thread: 'What was noted and asked',
     takeBack: 'Take this note back',
     handed: '{{from}} to {{to}}',

@@ -23,7 +23,7 @@ export const sendingDe = {
     group: { quotation: 'Angebot', specification: 'Aufbauten', file: 'Datenblätter', attached: 'Anlagen' },
     format: { pdf: 'PDF', docx: 'Word', xlsx: 'Excel', xml: 'UBL' },
     made: { specification: 'Spezifikationsblatt', drawings: 'Zeichnungen' },
-    madeOf: '{{what}}, Zeile {{line}}: {{model}}',
+    madeOf: '{{what}}, Position {{line}}: {{model}}',
     withLink: 'Mit einem Link zum Ansehen, Drehen der Zeichnungen und Antworten',
     withBuildLink: 'Mit einem Link zum Ansehen, Drehen der Zeichnung und Fragen',
     until: 'Offen bis',
@@ -151,7 +151,7 @@ export const sendingDe = {
   },
   answer: {
     is: { accepted: 'Angenommen', declined: 'Abgelehnt', question: 'Frage', change: 'Wünscht eine Änderung' },
-    atLine: 'an Zeile {{line}}, {{name}}',
+    atLine: 'an Position {{line}}, {{name}}',
     by: '{{name}}, {{at}}, von {{from}}',
     order: 'Auftrag {{number}}',
     doneBy: 'Erledigt von {{who}}, {{at}}',

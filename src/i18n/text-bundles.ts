@@ -14,6 +14,7 @@ const en = {
   items: async () => (await import('./texts-items.en')).texts,
   prices: async () => (await import('./texts-prices.en')).texts,
   sending: async () => (await import('./texts-sending.en')).texts,
+  sheets: async () => (await import('./texts-sheets.en')).texts,
   shared: async () => (await import('./texts-shared.en')).texts,
 };
 type English = typeof en;
@@ -36,6 +37,7 @@ const de: { [B in TextBundle]: () => Promise<SameTexts<TextsOf<B>>> } = {
   items: async () => (await import('./texts-items.de')).texts,
   prices: async () => (await import('./texts-prices.de')).texts,
   sending: async () => (await import('./texts-sending.de')).texts,
+  sheets: async () => (await import('./texts-sheets.de')).texts,
   shared: async () => (await import('./texts-shared.de')).texts,
 };
 

@@ -1,7 +1,5 @@
 import { auditDe } from './audit.de';
 import { jobsDe } from './jobs.de';
-import { filesDe } from './files.de';
-import { gridDe } from './grid.de';
 import { houseDe } from './house.de';
 import { peopleDe } from './people.de';
 import { programsDe } from './programs.de';
@@ -11,8 +9,6 @@ import { workshopDe } from './workshop.de';
 export const texts = {
   ...auditDe,
   ...jobsDe,
-  ...filesDe,
-  ...gridDe,
   ...houseDe,
   ...peopleDe,
   ...programsDe,

@@ -1,7 +1,5 @@
 import { auditEn } from './audit.en';
 import { jobsEn } from './jobs.en';
-import { filesEn } from './files.en';
-import { gridEn } from './grid.en';
 import { houseEn } from './house.en';
 import { peopleEn } from './people.en';
 import { programsEn } from './programs.en';
@@ -11,8 +9,6 @@ import { workshopEn } from './workshop.en';
 export const texts = {
   ...auditEn,
   ...jobsEn,
-  ...filesEn,
-  ...gridEn,
   ...houseEn,
   ...peopleEn,
   ...programsEn,

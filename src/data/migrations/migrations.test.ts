@@ -535,6 +535,22 @@ describe('from release to release', () => {
     expect(await refused(answer(`'${'a'.repeat(64)}'`))).toMatch(/share_answers_once/);
   });
 
+  it('what a colleague answers is whole, and asked of one person or one role', async () => {
+    await release('0029-colleagues');
+    const request = (columns: string, values: string): string =>
+      `insert into quote_requests (id, quote_id, kind, words, made_by, ${columns}) select gen_random_uuid(), q.id, 'look', 'a', q.owner_id, ${values} from quotes q limit 1`;
+    expect(await refused(request('role', `'modeller'`))).toBe('');
+    expect(await refused(request('role, asked_of', `'modeller', q.owner_id`))).toMatch(/requests_asked/);
+    expect(await refused(request('role, answer', `'modeller', 'b'`))).toMatch(/requests_answered/);
+    expect(await refused(request('role, part', `'modeller', '{}'`))).toMatch(/requests_part/);
+    expect(await refused(request('role, line_origin', `'modeller', q.id`))).toMatch(/requests_line/);
+    expect(
+      await refused(
+        `insert into quote_notes (id, quote_id, words, made_by) select gen_random_uuid(), id, '', owner_id from quotes limit 1`,
+      ),
+    ).toMatch(/notes_words/);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -4,6 +4,8 @@
  */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type {
+  BuildItem,
+  ColleaguesView,
   BenchView,
   CustomerFound,
   CustomerMeans,
@@ -504,6 +506,41 @@ describe('every endpoint answers as it is declared', () => {
     const other = made.link.split('/s/')[1] ?? '';
     await told(undefined, 'GET /shared/{token}', { at: { token: other } });
     await told(undefined, 'GET /shared/{token}/builds/{id}', { at: { token: other, id: build } });
+  });
+
+  it('what colleagues tell and ask one another', async () => {
+    const desk = await Desk.open(mara, 'Among colleagues');
+    await desk.change('POST /quotes/{id}/lines/several', {
+      rows: [{ sku: 'RB-080-180-B-C-P-D-0-G-O/L', quantity: 1 }],
+    });
+    const id = desk.quote.id;
+    const ask = (way: Way, body?: object, more: Record<string, string> = {}) =>
+      told<ColleaguesView>(mara, way, { at: { id, ...more }, body });
+    const noted = await ask('POST /quotes/{id}/notes', { words: 'A note' });
+    await told(mara, 'DELETE /notes/{id}', { at: { id: noted.thread[0]?.id ?? '' } });
+    const line = desk.line(0);
+    const [item] = await told<BuildItem[]>(mara, 'GET /quotes/{id}/lines/{line}/items', { at: { id, line } });
+    const question = { kind: 'technical', role: 'modeller', line, item: item?.sku, words: 'What?' };
+    const asked = (await ask('POST /quotes/{id}/requests', question)).thread[0]?.id ?? '';
+    await told(wen, 'GET /quotes/{id}/colleagues', { at: { id } });
+    const part = { text: 'Other', cost: '1', price: '2.5', days: 3 };
+    await told(wen, 'GET /desk');
+    await told(wen, 'POST /requests/{id}/answer', { at: { id: asked }, body: { words: 'That.', part } });
+    await told(mara, 'GET /desk');
+    await told(mara, 'POST /requests/{id}/take', { at: { id: asked } });
+    const look = { kind: 'look', of: joss?.id, words: 'Look' };
+    const looked = (await ask('POST /quotes/{id}/requests', look)).thread[0]?.id ?? '';
+    await told(mara, 'POST /requests/{id}/close', { at: { id: looked } });
+    const { followUps } = await ask('POST /quotes/{id}/follow-ups', { day: inDays(1) });
+    await told(mara, 'PUT /follow-ups/{id}', { at: { id: followUps[0]?.id ?? '' }, body: { done: true } });
+    const { id: file } = await told<FileView>(mara, 'POST /files', {
+      body: new TextEncoder().encode('a'),
+      query: { name: 'a.txt' },
+    });
+    await ask('POST /quotes/{id}/files', { file, kind: 'other' });
+    await ask('DELETE /quotes/{id}/files/{file}', undefined, { file });
+    const { version } = await desk.ask<QuoteView>('GET /quotes/{id}');
+    await ask('POST /quotes/{id}/hand-over', { version, to: joss?.id, words: 'Yours' });
   });
 
   it('leaves none out', () => {

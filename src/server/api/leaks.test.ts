@@ -259,6 +259,10 @@ async function prepare(actor: Actor): Promise<void> {
   await connected().sequelize.query(
     `insert into sign_offs (id, revision_id, role, reason, figures, asked_by, state, comment, counter, asked) select gen_random_uuid(), id, 'manager', '${planted.colleague}', '[]', '${actor.id}', 'asked', '', '[]', '[]' from quote_revisions where quote_id = '${quote}'`,
   );
+  await connected().sequelize.query(
+    // A cost that a colleague named in an answer is of the same kind as any other.
+    `insert into quote_requests (id, quote_id, kind, line_origin, line_named, item, role, words, made_by, answer, part, answered_by, answered_at) select gen_random_uuid(), '${quote}', 'technical', l.origin, '{"position":1,"name":{}}', 'x', 'modeller', 'a', '${actor.id}', 'b', '{"item":"x","text":"c","cost":"${planted.cost}","price":"1","days":1}', '${actor.id}', now() from quote_lines l join quote_revisions r on r.id = l.revision_id where r.quote_id = '${quote}' limit 1`,
+  );
   value(await addByNumber(actor, quote, { version: put.version, sku: 'YE-KIOSK', quantity: 1 }));
 }
 

@@ -210,5 +210,8 @@ const viewOf = (
 function tidyName(name: string, kind: FileKind): string {
   const last = (name.split(/[/\\]/).at(-1) ?? '').replace(/[\u0000-\u001f\u007f]/g, '').trim();
   const plain = last.replace(/\.[A-Za-z0-9]{1,5}$/, '').slice(0, 120) || 'file';
+  // Drawings that are written as text open in what draws only by their own ending.
+  const [, drawn] = /\.(dxf|stp|step|ifc)$/i.exec(last) ?? [];
+  if (kind === 'text' && drawn !== undefined) return `${plain}.${drawn.toLowerCase()}`;
   return `${plain}.${{ jpeg: 'jpg', text: 'txt' }[kind as string] ?? kind}`;
 }

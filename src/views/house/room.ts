@@ -5,5 +5,5 @@ export const house: Room = {
   id: 'house',
   entry: { href: '/house', name: 'place.house', shown: 'bar', who: 'administer' },
   keys: [],
-  texts: ['house'],
+  texts: ['house', 'sheets'],
 };

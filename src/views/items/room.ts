@@ -5,5 +5,5 @@ export const items: Room = {
   id: 'items',
   entry: { href: '/items', name: 'place.items', shown: 'bar', who: 'prices' },
   keys: [['Alt ↵', 'keys.openItem']],
-  texts: ['house', 'items'],
+  texts: ['house', 'items', 'sheets'],
 };

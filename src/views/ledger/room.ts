@@ -20,5 +20,5 @@ export const ledger: Room = {
     ['Alt → ←', 'keys.parts'],
     ['Esc', 'keys.leave'],
   ],
-  texts: ['selling', 'bench', 'sending'],
+  texts: ['selling', 'bench', 'sending', 'sheets'],
 };

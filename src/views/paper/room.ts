@@ -9,7 +9,7 @@ export const composer: Room = {
     ['Ctrl Z', 'keys.undo'],
     ['Ctrl Y', 'keys.redo'],
   ],
-  texts: ['selling', 'paper', 'house'],
+  texts: ['selling', 'paper', 'house', 'sheets'],
 };
 
 /** Texts and templates of the house. */
@@ -20,5 +20,5 @@ export const paper: Room = {
     ['Space', 'keys.blockOn'],
     ['Alt ↑ ↓', 'keys.blockMove'],
   ],
-  texts: ['paper', 'house'],
+  texts: ['paper', 'house', 'sheets'],
 };

@@ -5,5 +5,5 @@ export const prices: Room = {
   id: 'prices',
   entry: { href: '/prices', name: 'place.prices', shown: 'more', who: 'prices' },
   keys: [],
-  texts: ['house', 'prices'],
+  texts: ['house', 'prices', 'sheets'],
 };

@@ -5,5 +5,5 @@ export const terms: Room = {
   id: 'terms',
   entry: { href: '/terms', name: 'place.terms', shown: 'more', who: 'prices' },
   keys: [],
-  texts: ['house', 'prices'],
+  texts: ['house', 'prices', 'sheets'],
 };

@@ -9,5 +9,5 @@ export const models: Room = {
     ['Ctrl Y', 'keys.redo'],
     ['F6', 'keys.tryOut'],
   ],
-  texts: ['house', 'workshop', 'bench'],
+  texts: ['house', 'workshop', 'bench', 'sheets'],
 };

@@ -8,7 +8,13 @@ import {
   takeBackNote,
   writeNote,
 } from '../../../services/colleagues/notes';
-import { answerColleague, askColleague, closeRequest, seeBuildItems, takePart } from '../../../services/colleagues/requests';
+import {
+  answerColleague,
+  askColleague,
+  closeRequest,
+  seeBuildItems,
+  takePart,
+} from '../../../services/colleagues/requests';
 import { seeColleagues } from '../../../services/colleagues/view';
 import type { Handlers } from './handler';
 

@@ -1,4 +1,4 @@
-import type { QuoteView } from '../../../../contract';
+import type { QuoteView, ThreadEntry } from '../../../../contract';
 import { useSpeech } from '../../../speech';
 import { Attachments } from './Attachments';
 import css from './colleagues.module.css';
@@ -13,18 +13,30 @@ interface Props {
   onChanged: () => void;
 }
 
+/** It is the person's turn: to answer, or to do something with an answer. */
+const waits = ({ request }: ThreadEntry): boolean =>
+  request !== null && (request.mayAnswer || (request.mayClose && request.state === 'answered'));
+
 /** What colleagues tell and ask one another about a quote; nothing of it is seen outside. */
 export function Colleagues({ view: quote, onChanged }: Props) {
   const { t } = useSpeech();
   const here = useColleagues(quote.id);
   const { view } = here;
   if (!view) return <p className={css.quiet}>{t('colleague.loading')}</p>;
+  const waiting = view.thread.filter(waits);
   return (
     <div className={css.colleagues}>
+      <Thread name={t('colleague.waiting')} thread={waiting} did={here.did} onChanged={onChanged} />
       <Write quote={quote} view={view} did={here.did} onChanged={onChanged} />
       <FollowUps followUps={view.followUps} did={here.did} />
       <Attachments quote={quote.id} files={view.files} may={view.may.keep} did={here.did} />
-      <Thread thread={view.thread} did={here.did} onChanged={onChanged} />
+      {view.thread.length === 0 && <p className={css.quiet}>{t('colleague.nothing')}</p>}
+      <Thread
+        name={t('colleague.thread')}
+        thread={view.thread.filter((entry) => !waiting.includes(entry))}
+        did={here.did}
+        onChanged={onChanged}
+      />
     </div>
   );
 }

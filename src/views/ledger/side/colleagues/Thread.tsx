@@ -9,27 +9,30 @@ import css from './colleagues.module.css';
 import type { ColleaguesHere } from './useColleagues';
 
 interface Props {
+  name: string;
   thread: readonly ThreadEntry[];
   did: ColleaguesHere['did'];
   onChanged: () => void;
 }
 
-/** All that was said, asked and done, the newest first. */
-export function Thread({ thread, did, onChanged }: Props) {
-  const { t } = useSpeech();
-  if (thread.length === 0) return <p className={css.quiet}>{t('colleague.nothing')}</p>;
+/** Some of what was said, asked and done, the newest first. */
+export function Thread({ name, thread, did, onChanged }: Props) {
+  if (thread.length === 0) return null;
   return (
-    <ul className={css.thread} aria-label={t('colleague.thread')}>
-      {thread.map((entry) => (
-        <Entry key={entry.id} entry={entry} did={did} onChanged={onChanged} />
-      ))}
-    </ul>
+    <section aria-label={name}>
+      <h3>{name}</h3>
+      <ul className={css.thread}>
+        {thread.map((entry) => (
+          <Entry key={entry.id} entry={entry} did={did} onChanged={onChanged} />
+        ))}
+      </ul>
+    </section>
   );
 }
 
 const size = 14;
 
-function Entry({ entry, did, onChanged }: { entry: ThreadEntry } & Omit<Props, 'thread'>) {
+function Entry({ entry, did, onChanged }: { entry: ThreadEntry } & Pick<Props, 'did' | 'onChanged'>) {
   const { t, language } = useSpeech();
   const { id, by, at, words, handed, request, mayTakeBack } = entry;
   return (
@@ -89,7 +92,7 @@ function Answered({
   request,
   did,
   onChanged,
-}: { id: string; request: RequestView } & Omit<Props, 'thread'>) {
+}: { id: string; request: RequestView } & Pick<Props, 'did' | 'onChanged'>) {
   const { t, language } = useSpeech();
   const { answer, part, usual, state, answeredBy, answeredAt } = request;
   const amount = (value: string) => moneyIn(value, usual?.currency ?? 'EUR', language, usual?.decimals ?? 2);
