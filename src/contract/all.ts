@@ -21,6 +21,7 @@ import { people } from './people';
 import { prices } from './prices';
 import { quotes } from './quotes';
 import { saved } from './saved';
+import { schedules } from './schedules';
 import { shares } from './shares';
 import { signOffs } from './sign-offs';
 import { system } from './system';
@@ -51,6 +52,7 @@ export {
   prices,
   quotes,
   saved,
+  schedules,
   shares,
   signOffs,
   system,
@@ -77,6 +79,7 @@ export const rooms = {
   paper,
   outbox,
   shares,
+  schedules,
   files,
   house,
   people,
@@ -104,6 +107,7 @@ export type Contract = typeof access &
   typeof paper &
   typeof outbox &
   typeof shares &
+  typeof schedules &
   typeof files &
   typeof house &
   typeof people &
@@ -131,6 +135,7 @@ export const contract: Contract = {
   ...paper,
   ...outbox,
   ...shares,
+  ...schedules,
   ...files,
   ...house,
   ...people,

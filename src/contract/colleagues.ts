@@ -232,13 +232,13 @@ export const colleagues = {
     input: followUpChangeInput,
     answers: view,
   }),
-  'POST /quotes/{id}/files': endpoint({
+  'POST /quotes/{id}/attachments': endpoint({
     says: 'Attaches a file that was brought: the drawing or the order of a customer.',
     who: 'quotes',
     input: attachInput,
     answers: view,
   }),
-  'DELETE /quotes/{id}/files/{file}': endpoint({
+  'DELETE /quotes/{id}/attachments/{file}': endpoint({
     says: 'Takes an attachment away.',
     who: 'quotes',
     answers: view,

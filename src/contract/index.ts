@@ -34,6 +34,7 @@ export * from './saved';
 export * from './schema';
 export * from './shares';
 export * from './colleagues';
+export * from './schedules';
 export * from './sign-off-view';
 export * from './sign-offs';
 export * from './system';

@@ -114,6 +114,7 @@ export const ledgerDe: SameTexts<typeof ledgerEn> = {
     overTerm: 'über {{months}} Monate{{days}}, Preis für {{base}}',
     lessShare: 'abzüglich {{amount}}, Anteil am Gesamtrabatt',
     monthly: '{{month}} im Monat, {{year}} im ersten Jahr',
+    schedule: 'Lageliste dieser Positionen',
     specialPart: 'Sonderteil: {{text}}',
     passed: 'Hingenommen von {{who}}: {{reason}}',
     alternative: 'Alternative zu Position {{line}}',

@@ -112,6 +112,7 @@ export const ledgerEn = {
     overTerm: 'over {{months}} months{{days}}, a price for {{base}}',
     lessShare: 'less {{amount}}, its share of the whole-quote discount',
     monthly: '{{month}} a month, {{year}} in the first year',
+    schedule: 'Site schedule of these lines',
     specialPart: 'Special part: {{text}}',
     passed: 'Passed by {{who}}: {{reason}}',
     alternative: 'alternative to line {{line}}',

@@ -25,6 +25,14 @@ export const paperDe: SameTexts<typeof paperEn> = {
     unclosed:
       'Die Klammer dieses Platzhalters ist nicht geschlossen. Eine gemeinte Klammer schreibt man doppelt.',
     termDays_one: ' und ein Tag',
+    area: 'Bereich',
+    customer: 'Kunde',
+    package: 'Spezifikationspaket',
+    positions: 'Positionen',
+    remark: 'Bemerkung',
+    schedule: 'Lageliste',
+    site: 'Ort',
+    tag: 'Kennung',
     acceptHere:
       'Wir nehmen das Angebot {{number}}, Revision {{revision}}, von {{house}} mit seinen Preisen und Bedingungen an.',
     acceptName: 'Name in Druckschrift, Funktion',

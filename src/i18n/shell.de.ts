@@ -20,6 +20,8 @@ export const shellDe: SameTexts<typeof shellEn> = {
     house: 'Haus',
     people: 'Personen',
     outbox: 'Postausgang',
+    schedules: 'Lagelisten',
+    shelf: 'Ablage',
     jobs: 'Jobs',
     audit: 'Protokoll',
     programs: 'Für Programme',

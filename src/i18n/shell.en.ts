@@ -17,6 +17,8 @@ export const shellEn = {
     house: 'House',
     people: 'People',
     outbox: 'Outbox',
+    schedules: 'Site schedules',
+    shelf: 'Shelf',
     jobs: 'Jobs',
     audit: 'Audit',
     programs: 'For programs',

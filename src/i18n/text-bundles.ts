@@ -15,6 +15,7 @@ const en = {
   prices: async () => (await import('./texts-prices.en')).texts,
   sending: async () => (await import('./texts-sending.en')).texts,
   sheets: async () => (await import('./texts-sheets.en')).texts,
+  schedules: async () => (await import('./texts-schedules.en')).texts,
   shared: async () => (await import('./texts-shared.en')).texts,
 };
 type English = typeof en;
@@ -38,6 +39,7 @@ const de: { [B in TextBundle]: () => Promise<SameTexts<TextsOf<B>>> } = {
   prices: async () => (await import('./texts-prices.de')).texts,
   sending: async () => (await import('./texts-sending.de')).texts,
   sheets: async () => (await import('./texts-sheets.de')).texts,
+  schedules: async () => (await import('./texts-schedules.de')).texts,
   shared: async () => (await import('./texts-shared.de')).texts,
 };
 

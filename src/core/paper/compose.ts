@@ -84,7 +84,7 @@ function blockOf(making: Making, choice: BlockChoice): Block | null {
 }
 
 /** What all documents of the house have in common. */
-function frameOf(
+export function frameOf(
   house: PaperHouse,
   { language, paper, colour }: Pick<Composition, 'language' | 'paper' | 'colour'>,
   words: Words,

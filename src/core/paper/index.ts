@@ -33,5 +33,12 @@ export {
   richProblems,
   unreadPlaceholders,
 } from './placeholders';
+export {
+  composePackage,
+  composePosition,
+  composeSchedule,
+  type PaperPosition,
+  type ScheduleGiven,
+} from './schedule';
 export { compose, composeSpecification, type Making, type SpecificationGiven } from './compose';
 export { figuresIn, workedOut } from './figures';

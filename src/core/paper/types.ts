@@ -145,7 +145,7 @@ export interface LetterHead {
 
 /** A composed document. */
 export interface PaperDocument {
-  kind: 'quotation' | 'specification';
+  kind: 'quotation' | 'specification' | 'schedule';
   /** What it is, in a word. */
   what: string;
   title: string;

@@ -27,6 +27,7 @@ import { priceSteps } from './0026-price-steps';
 import { freight } from './0027-freight';
 import { sending } from './0028-sending';
 import { colleagues } from './0029-colleagues';
+import { schedules } from './0030-schedules';
 import type { Migration } from './migration';
 
 export type { Migration } from './migration';
@@ -62,4 +63,5 @@ export const migrations: readonly Migration[] = [
   freight,
   sending,
   colleagues,
+  schedules,
 ];

@@ -18,6 +18,7 @@ import { fileRecords } from './files';
 import { paperRecords } from './paper';
 import { sendingRecords } from './sending';
 import { colleaguesRecords } from './colleagues';
+import { schedulesRecords } from './schedules';
 import type { Table } from './columns';
 
 export type * from './access';
@@ -35,6 +36,7 @@ export type * from './files';
 export type * from './paper';
 export type * from './sending';
 export type * from './colleagues';
+export type * from './schedules';
 export type { Stored, Table } from './columns';
 
 /** All tables, bound to a database. */
@@ -57,6 +59,7 @@ export function defineRecords(sequelize: Sequelize) {
     ...paperRecords(table),
     ...sendingRecords(table),
     ...colleaguesRecords(table),
+    ...schedulesRecords(table),
   };
 }
 

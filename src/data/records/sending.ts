@@ -16,6 +16,8 @@ export interface ShelfRow {
   revisionId: string | null;
   buildId: string | null;
   customerId: string | null;
+  /** The site schedule of a package. */
+  scheduleId?: string | null;
   /** Names what it was made of, so that one can tell whether that moved on since. */
   stand: string;
   madeBy: string;
@@ -23,7 +25,7 @@ export interface ShelfRow {
 }
 
 /** What a document on the shelf is. */
-export type ShelfKind = 'quotation' | 'specification' | 'drawings' | 'file';
+export type ShelfKind = 'quotation' | 'specification' | 'drawings' | 'file' | 'package';
 
 /** What is in documents, once however often it was made. */
 export interface ShelfContentRow {
@@ -147,6 +149,7 @@ export const sendingRecords = (table: Define) => ({
     revisionId: ref,
     buildId: ref,
     customerId: ref,
+    scheduleId: ref,
     stand: text,
     madeBy: ref,
     madeAt: now(),

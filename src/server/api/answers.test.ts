@@ -537,8 +537,8 @@ describe('every endpoint answers as it is declared', () => {
       body: new TextEncoder().encode('a'),
       query: { name: 'a.txt' },
     });
-    await ask('POST /quotes/{id}/files', { file, kind: 'other' });
-    await ask('DELETE /quotes/{id}/files/{file}', undefined, { file });
+    await ask('POST /quotes/{id}/attachments', { file, kind: 'other' });
+    await ask('DELETE /quotes/{id}/attachments/{file}', undefined, { file });
     const { version } = await desk.ask<QuoteView>('GET /quotes/{id}');
     await ask('POST /quotes/{id}/hand-over', { version, to: joss?.id, words: 'Yours' });
   });

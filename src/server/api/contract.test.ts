@@ -202,7 +202,7 @@ describe('what belongs to the house is not there for a dealer', () => {
       'POST /quotes/{id}/notes': { words: 'a' },
       'POST /quotes/{id}/requests': { kind: 'look', of: quote.id, words: 'a' },
       'POST /quotes/{id}/follow-ups': { day: '2030-01-01' },
-      'POST /quotes/{id}/files': { file: quote.id, kind: 'order' },
+      'POST /quotes/{id}/attachments': { file: quote.id, kind: 'order' },
       'POST /quotes/{id}/hand-over': { version, to: quote.id },
       'POST /quotes/{id}/mails': { version, ...mail },
       'POST /builds/{id}/mails': mail,

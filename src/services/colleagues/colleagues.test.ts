@@ -1,8 +1,12 @@
 /** Work between colleagues: who may, who is told, what comes of an answer, and that nobody outside hears of it. */
+import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ColleaguesView, QuoteView, RequestView } from '../../contract';
 import { connected } from '../../data';
+import type { Decision } from '../../core/engine';
 import type { Actor } from '../access/actor';
+import { beginBuild } from '../builds/begin';
+import { saveContent } from '../builds/save';
 import { desk } from '../desk/desk';
 import { bring, openFile } from '../files/files';
 import { inDays, today } from '../kernel/clock';
@@ -11,7 +15,7 @@ import { openDemo, personOf } from '../kernel/testing';
 import { seeQuoteSending } from '../outbox/sending';
 import { codes, readyQuote, value, workAll } from '../outbox/testing';
 import { reviseQuote, sendQuote } from '../quotes/history/revisions';
-import { addSeveral } from '../quotes/lines/quote-builds';
+import { putOnQuote } from '../quotes/lines/quote-builds';
 import { seeQuote } from '../quotes/quotes';
 import { seeShared, sharedDocument } from '../shares/shared';
 import { shareQuote } from '../shares/shares';
@@ -22,7 +26,6 @@ import { seeColleagues } from './view';
 
 const people = new Map<string, Actor>();
 const person = (name: string): Actor => people.get(name) as Actor;
-const ridgeback = 'RB-060-180-A-P-S-D-0-3-O+T0001';
 
 beforeAll(async () => {
   await openDemo('colleagues');
@@ -39,12 +42,23 @@ const open = (title = 'Colleagues') => readyQuote(person('mara'), 'C-1001', titl
 /** A quote with a build in its last line. */
 async function withBuild(): Promise<{ quote: QuoteView; line: string; item: string }> {
   const bare = await open();
-  const quote = value(
-    await addSeveral(person('mara'), bare.id, {
-      version: bare.version,
-      rows: [{ sku: ridgeback, quantity: 1 }],
+  // As one of the demo's that is whole.
+  const [whole] = await connected().sequelize.query<{ decisions: Decision[] }>(
+    `select b.asked || b.decisions as decisions from builds b join model_versions v on v.id = b.model_version_id
+     where v.model_id = 'ridgeback' and b.outcome ->> 'complete' = 'true' and b.outcome -> 'warnings' = '[]' and b.special = '[]'
+     order by b.id limit 1`,
+    { type: QueryTypes.SELECT },
+  );
+  const begun = value(await beginBuild(person('mara'), { quoteId: bare.id, modelId: 'ridgeback' }));
+  value(
+    await saveContent(person('mara'), begun.id, {
+      version: 1,
+      decisions: whole?.decisions ?? [],
+      passed: [],
+      special: [],
     }),
   );
+  const quote = value(await putOnQuote(person('mara'), begun.id, { version: bare.version, quantity: 1 }));
   const line = quote.lines.at(-1)?.id ?? '';
   const items = value(await seeBuildItems(person('mara'), quote.id, line));
   const sold = new Set(quote.lines.at(-1)?.build?.parts.flatMap(({ item }) => item ?? []));

@@ -14,6 +14,7 @@ import { termsImpactJob } from '../terms/try';
 import { impactJob } from '../workshop/impact';
 import { mailJob } from '../outbox/job';
 import { keepJob } from '../shares/keep-job';
+import { packageJob } from '../schedules/package';
 import { facts, tidy } from './house';
 
 /** All kinds there are: a new one is told of here, and nowhere else. */
@@ -27,6 +28,7 @@ export const kinds = [
   priceSheetJob,
   termsImpactJob,
   itemsJob,
+  packageJob,
 ] as const;
 
 /** Those that a customer waits for: done beside the others, which may take minutes each. */

@@ -4,13 +4,15 @@ import { QueryTypes } from 'sequelize';
 import type { FileAnswer, SentView } from '../../contract';
 import { connected, type ShelfKind, type ShelfRow } from '../../data';
 import type { Actor } from '../access/actor';
-import { findBuild } from '../builds/find-build';
 import { done, fail, type Result } from '../kernel/failure';
 import { isReference } from '../kernel/reference';
-import { findQuote } from '../quotes/quote-state';
+import { seeShelved } from './list';
 
 /** Where a document belongs, and what it was made of. */
-export type Shelved = Pick<ShelfRow, 'kind' | 'quoteId' | 'revisionId' | 'buildId' | 'customerId' | 'stand'>;
+export type Shelved = Pick<
+  ShelfRow,
+  'kind' | 'quoteId' | 'revisionId' | 'buildId' | 'customerId' | 'scheduleId' | 'stand'
+>;
 
 /** SHA-256 of bytes, in hexadecimal digits. */
 export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
@@ -70,15 +72,9 @@ export async function fileOf({ name, type, hash }: ShelfRow): Promise<FileAnswer
 /** A document of the shelf, for whoever sees what it belongs to. */
 export async function openShelved(actor: Actor, id: string): Promise<Result<FileAnswer>> {
   const missing = fail('missing', { code: 'files.missing' });
-  const row = isReference(id) ? await connected().records.shelf.findByPk(id, { raw: true }) : null;
-  if (!row) return missing;
-  const sees =
-    row.quoteId !== null
-      ? (await findQuote(actor, row.quoteId)) !== null
-      : row.buildId !== null
-        ? (await findBuild(actor, row.buildId)).ok
-        : row.madeBy === actor.id;
-  return sees ? done(await fileOf(row)) : missing;
+  const seen = isReference(id) ? await seeShelved(actor, id) : null;
+  const row = seen && (await connected().records.shelf.findByPk(id, { raw: true }));
+  return row ? done(await fileOf(row)) : missing;
 }
 
 /** Documents of a quote or of a build, the newest first. */

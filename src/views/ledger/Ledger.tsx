@@ -112,6 +112,7 @@ function Page({ view: first, models, columns: usual, refusedItem, opens }: Props
         onRevisions={() => toggle({ is: 'revisions', asked: [] })}
         onDeal={() => toggle({ is: 'deal', asked: [] })}
         onSent={() => toggle({ is: 'sent', asked: [] })}
+        onSchedule={() => void acts.schedule()}
         onColleagues={() => toggle({ is: 'colleagues', asked: [] })}
         onSignOff={() => panes.setSide({ is: 'signOff', asked: [] })}
         onContact={() => setDialog('contact')}

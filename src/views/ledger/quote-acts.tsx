@@ -9,6 +9,7 @@ import {
   FileX2,
   Landmark,
   Mails,
+  MapPinned,
   MessagesSquare,
   Redo2,
   Send,
@@ -32,6 +33,8 @@ export interface QuoteActsOn {
   onDeal: () => void;
   onSent: () => void;
   onColleagues: () => void;
+  /** Begins a site schedule of its lines. */
+  onSchedule: () => void;
   onSignOff: () => void;
   onContact: () => void;
   onStep: (way: 'undo' | 'redo') => void;
@@ -135,6 +138,13 @@ export function quoteActs(view: QuoteView, on: QuoteActsOn, t: Translate): Quote
       menu: 'always',
       act: on.onColleagues,
     },
+    ...when(!empty && (may.edit || may.lose || may.revise), {
+      id: 'schedule',
+      name: t('ledger.schedule'),
+      mark: <MapPinned size={size} aria-hidden />,
+      menu: 'always',
+      act: on.onSchedule,
+    }),
     {
       id: 'mail',
       name: t('mail.write'),

@@ -102,6 +102,20 @@ export function useLedgerActs(quote: QuoteActs) {
         if (!answer.ok) told(refused(answer));
         else if (older) window.location.assign(`/quotes/${view.id}`);
       },
+      /** Begins a site schedule of its lines, called as the quote is. */
+      schedule: async () => {
+        const { view } = latest.current;
+        const answer = await ask('POST /schedules', {
+          input: {
+            name: [view.customer.name, view.title].filter(Boolean).join(', ').slice(0, 120),
+            site: '',
+            customer: null,
+            quote: view.id,
+          },
+        });
+        if (answer.ok) window.location.assign(`/schedules/${answer.value.id}`);
+        else say(sentences(answer.failures, t('request.failed')), true);
+      },
       copy: (line: LineView) =>
         void change('POST /quotes/{id}/lines/{line}/copy', { at: { line: line.id }, input: {} }),
       instead: (line: LineView) =>

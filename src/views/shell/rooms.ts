@@ -14,6 +14,8 @@ import { outbox, sending } from '../outbox/room';
 import { composer, paper } from '../paper/room';
 import { people } from '../people/room';
 import { prices } from '../prices/room';
+import { schedules } from '../schedules/room';
+import { shelf } from '../shelf/room';
 import { shared } from '../shared/room';
 import { terms } from '../terms/room';
 import { components, programs } from '../programs/room';
@@ -33,6 +35,8 @@ export const rooms: readonly Room[] = [
   house,
   people,
   outbox,
+  schedules,
+  shelf,
   jobs,
   audit,
   bench,

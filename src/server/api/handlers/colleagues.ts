@@ -30,7 +30,7 @@ export const colleaguesHandlers: Handlers<typeof colleagues> = {
   'POST /requests/{id}/close': ({ actor, at }) => closeRequest(actor, at.id),
   'POST /quotes/{id}/follow-ups': ({ actor, at, input }) => followUp(actor, at.id, input),
   'PUT /follow-ups/{id}': ({ actor, at, input }) => changeFollowUp(actor, at.id, input),
-  'POST /quotes/{id}/files': ({ actor, at, input }) => attach(actor, at.id, input),
-  'DELETE /quotes/{id}/files/{file}': ({ actor, at }) => detach(actor, at.id, at.file),
+  'POST /quotes/{id}/attachments': ({ actor, at, input }) => attach(actor, at.id, input),
+  'DELETE /quotes/{id}/attachments/{file}': ({ actor, at }) => detach(actor, at.id, at.file),
   'POST /quotes/{id}/hand-over': ({ actor, at, input }) => handOver(actor, at.id, input),
 };

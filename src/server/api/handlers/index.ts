@@ -21,6 +21,7 @@ import { peopleHandlers } from './people';
 import { pricesHandlers } from './prices';
 import { quotesHandlers } from './quotes';
 import { savedHandlers } from './saved';
+import { schedulesHandlers } from './schedules';
 import { sharesHandlers } from './shares';
 import { signOffsHandlers } from './sign-offs';
 import { systemHandlers } from './system';
@@ -45,6 +46,7 @@ export const handlers: Handlers<Contract> = {
   ...paperHandlers,
   ...outboxHandlers,
   ...sharesHandlers,
+  ...schedulesHandlers,
   ...filesHandlers,
   ...houseHandlers,
   ...workshopHandlers,

@@ -4,8 +4,16 @@ import { linesAsCsv, linesAsXlsx, type SheetFor } from '../../paper/files/line-s
 import { readsAsPdf } from '../../paper/files/pdf/annexes';
 import { quotationPage, specificationPage } from '../../paper/files/page-document';
 import { paperWarnings, writePaper, type PaperTask, type PaperWritten } from '../../paper/files/paper-file';
-import { writeArchive, writeSpecification, type SheetGiven } from '../../paper/files/specification-file';
+import type { GivenFiles } from '../../paper/files/given-files';
+import { writePdf } from '../../paper/files/pdf/pdf';
+import {
+  writeArchive,
+  writeSpecification,
+  zipped,
+  type SheetGiven,
+} from '../../paper/files/specification-file';
 import { readRows, readTableBytes, type RowsRead, type TableRead } from '../../paper/files/read-table';
+import type { PaperDocument } from '../../../core/paper';
 import type { DecisionTable, Sheet } from '../../../core/modelling';
 import { readDmn, writeDmn, type DmnRead } from '../../workshop/files/dmn';
 import { writeSheet } from '../../workshop/files/sheet';
@@ -21,6 +29,24 @@ export const paperTasks = {
     ...given
   }: SheetGiven & { format: 'pdf' | 'docx' | 'html' }): Promise<Uint8Array> =>
     writeSpecification(given, format),
+  /** A composed document as PDF. */
+  composed: async ({
+    document,
+    files,
+  }: {
+    document: PaperDocument;
+    files: GivenFiles;
+  }): Promise<Uint8Array> => writePdf(document, files),
+  /** Files in a folder of an archive; the same files give the same archive, whenever it is made. */
+  archive: ({
+    folder,
+    files,
+    day,
+  }: {
+    folder: string;
+    files: Readonly<Record<string, Uint8Array>>;
+    day: string;
+  }): Uint8Array => zipped(folder, files, day),
   drawingsArchive: ({
     sheet,
     files,

@@ -49,9 +49,13 @@ export async function writeArchive(
       .map((block) => ({ ...block, apart: undefined })),
   };
   const pdf = await writePdf(drawn, sheet.files);
+  return zipped(folder, { ...files, 'drawings.pdf': pdf }, document.day);
+}
+
+/** Files in a folder of an archive. The same files give the same archive, whenever it is made. */
+export function zipped(folder: string, files: Readonly<Record<string, Uint8Array>>, day: string): Uint8Array {
   const all: Zippable = Object.fromEntries(
-    Object.entries({ ...files, 'drawings.pdf': pdf }).map(([name, bytes]) => [`${folder}/${name}`, bytes]),
+    Object.entries(files).map(([name, bytes]) => [`${folder}/${name}`, bytes]),
   );
-  // The same drawings give the same archive, whenever it is made.
-  return zipSync(all, { level: 6, mtime: new Date(`${document.day}T12:00:00Z`) });
+  return zipSync(all, { level: 6, mtime: new Date(`${day}T12:00:00Z`) });
 }

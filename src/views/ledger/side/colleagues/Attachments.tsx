@@ -36,7 +36,7 @@ export function Attachments({ quote, files, may, did }: Props) {
                   aria-label={t('colleague.detach', { name })}
                   title={t('colleague.detach', { name })}
                   onClick={() =>
-                    void did(ask('DELETE /quotes/{id}/files/{file}', { at: { id: quote, file } }))
+                    void did(ask('DELETE /quotes/{id}/attachments/{file}', { at: { id: quote, file } }))
                   }
                 >
                   <X size={14} aria-hidden />
@@ -63,7 +63,7 @@ export function Attachments({ quote, files, may, did }: Props) {
             label={t('colleague.attach')}
             onBrought={({ id: file }) =>
               void did(
-                ask('POST /quotes/{id}/files', { at: { id: quote }, input: { file, kind, words: '' } }),
+                ask('POST /quotes/{id}/attachments', { at: { id: quote }, input: { file, kind, words: '' } }),
               )
             }
           />

@@ -1,0 +1,196 @@
+/** The specification package of a schedule, as a job: a sheet of each position, one after another, and then all in one file. */
+import type { AskedJob, PackageInput } from '../../contract';
+import {
+  composePackage,
+  composePosition,
+  composeSchedule,
+  type Annex,
+  type PaperPosition,
+} from '../../core/paper';
+import { fileTag } from '../../core/schedule';
+import { connected, type ScheduleRow } from '../../data';
+import { translator } from '../../i18n';
+import { paperWords } from '../../i18n/paper-words';
+import { refusal, type Actor } from '../access/actor';
+import { actorOf } from '../access/sessions';
+import { fileName } from '../builds/drawings';
+import { done, fail, type Result } from '../kernel/failure';
+import { JobRefused, type JobKind } from '../kernel/jobs/kind';
+import { askForJob } from '../kernel/jobs/queue';
+import { tell } from '../kernel/live';
+import { askLongPapers } from '../kernel/papers';
+import { inTransaction, record } from '../kernel/unit-of-work';
+import { bytesOf, tooLarge } from '../paper/given-bytes';
+import type { GivenFiles } from '../paper/files/given-files';
+import { shelve } from '../shelf/shelf';
+import { sheetOf } from './files';
+import { findSchedule } from './find';
+import { dataSheetsOf, headGiven, plainPosition, withSheets } from './given';
+import { toldPositions, type Told } from './told';
+
+interface Input extends PackageInput {
+  schedule: string;
+}
+
+interface Made {
+  name: string;
+  type: string;
+  bytes: Uint8Array;
+  positions: number;
+  sheets: number;
+  stand: string;
+  customerId: string | null;
+}
+
+/** So many sheets in one package at most: more is a library, and a schedule of its own for each part of a site. */
+const mostSheets = 500;
+/** Sheets between looks at whether it is to stop. */
+const atOnce = 5;
+
+/** Makes the package and puts it on the shelf. */
+export const packageJob: JobKind<Input, Made> = {
+  kind: 'schedule.package',
+  tries: 3,
+  async work({ schedule: id, as, language, drawings, dataSheets }, job) {
+    const person = await connected().records.users.findByPk(job.askedBy ?? '', { raw: true });
+    const actor = person && actorOf(person);
+    const row = actor && (await findSchedule(actor, id));
+    if (!actor || !row) throw new JobRefused({ code: 'schedule.missing' });
+    const told = await toldPositions(id);
+    const built = told.filter(({ build }) => build !== null);
+    if (told.length === 0) throw new JobRefused({ code: 'schedule.empty' });
+    if (built.length > mostSheets)
+      throw new JobRefused({ code: 'schedule.tooManySheets', params: { most: mostSheets } });
+    const of = told.length + 1;
+    await job.progress({ done: 0, of });
+    const positions: PaperPosition[] = [];
+    for (let at = 0; at < told.length; at += atOnce) {
+      positions.push(...(await withSheets(actor, told.slice(at, at + atOnce), drawings)));
+      // Half of the way is what stands on the sheets, the other half is setting them.
+      await job.progress({ done: Math.floor(positions.length / 2), of });
+    }
+    const sheets = dataSheets ? await dataSheetsOf(told) : [];
+    const annexes = sheets.map(({ file, name }): Annex => ({ file, name, kind: 'pdf' }));
+    const large = await tooLarge(annexes);
+    if (large) throw new JobRefused(large);
+    const { head, look, files } = await headGiven(row, language);
+    const all: Whole = {
+      row,
+      told,
+      given: { ...head, positions },
+      look,
+      files: { ...files, ...(await bytesOf(sheets.map(({ file }) => file))) },
+      annexes,
+      language,
+    };
+    const bytes =
+      as === 'pdf'
+        ? await inOne(all)
+        : await zipped(all, (far) => job.progress({ done: Math.floor(told.length / 2) + far, of }));
+    await job.progress({ done: of, of });
+    const what = translator(language)('paper.package');
+    return {
+      name: `${fileName(row.name) || 'site'} ${what}.${as}`,
+      type: as === 'pdf' ? 'application/pdf' : 'application/zip',
+      bytes,
+      positions: told.length,
+      sheets: built.length,
+      stand: `schedule ${String(row.version)}`,
+      customerId: row.customerId,
+    };
+  },
+  async finish({ bytes, name, type, positions, sheets, stand, customerId }, { schedule }, { askedBy }) {
+    const shelved = await shelve(
+      { id: askedBy ?? '' } as Actor,
+      {
+        kind: 'package',
+        quoteId: null,
+        revisionId: null,
+        buildId: null,
+        customerId,
+        scheduleId: schedule,
+        stand,
+      },
+      { name, type, bytes },
+    );
+    if (askedBy !== null) await tell([askedBy], { kind: 'desk', quote: null });
+    return { document: shelved.id, name, positions, sheets };
+  },
+};
+
+interface Whole {
+  row: ScheduleRow;
+  told: readonly Told[];
+  given: Parameters<typeof composePackage>[0];
+  look: Awaited<ReturnType<typeof headGiven>>['look'];
+  files: GivenFiles;
+  annexes: readonly Annex[];
+  language: 'en' | 'de';
+}
+
+/** Cover, schedule, sheets and data sheets as one document with pages counted through. */
+const inOne = ({ given, look, files, annexes, language }: Whole): Promise<Uint8Array> =>
+  askLongPapers('composed', {
+    document: composePackage(given, look, paperWords(language, 0), annexes),
+    files,
+  });
+
+/** A folder of files: the schedule, a sheet of each position under its tag, each data sheet once. */
+async function zipped(
+  { row, told, given, look, files, annexes, language }: Whole,
+  far: (done: number) => Promise<void>,
+): Promise<Uint8Array> {
+  const words = paperWords(language, 0);
+  const t = translator(language);
+  const inside: Record<string, Uint8Array> = {};
+  const plain = { ...given, positions: told.map(plainPosition) };
+  const title = fileTag(words.say('schedule'));
+  inside[`${title}.pdf`] = await askLongPapers('composed', {
+    document: composeSchedule(plain, look, words),
+    files,
+  });
+  inside[`${title}.xlsx`] = await askLongPapers('sheet', {
+    name: row.name,
+    rows: sheetOf(told, language),
+    format: 'xlsx',
+  });
+  for (const [at, position] of given.positions.entries()) {
+    if (at % atOnce === 0) await far(Math.floor(at / 2));
+    const document = composePosition(given, position, look, words);
+    if (!document) continue;
+    const name = `${t('schedule.folder.sheets')}/${fileTag(position.tag)}`;
+    inside[freeName(inside, name, 'pdf')] = await askLongPapers('composed', { document, files });
+  }
+  for (const { file, name } of annexes) {
+    const bytes = files[file]?.bytes;
+    if (bytes) inside[freeName(inside, `${t('schedule.folder.dataSheets')}/${fileTag(name)}`, 'pdf')] = bytes;
+  }
+  return askLongPapers('archive', { folder: fileTag(row.name), files: inside, day: given.day });
+}
+
+/** Tags that differ only in what a file cannot be called get names that differ too. */
+function freeName(taken: Readonly<Record<string, unknown>>, name: string, ending: string): string {
+  const keys = new Set(Object.keys(taken).map((each) => each.toLowerCase()));
+  for (let nth = 1; ; nth += 1) {
+    const full = `${name}${nth === 1 ? '' : ` (${String(nth)})`}.${ending}`;
+    if (!keys.has(full.toLowerCase())) return full;
+  }
+}
+
+/** Begins to make a package. */
+export const askForPackage = (actor: Actor, id: string, input: PackageInput): Promise<Result<AskedJob>> =>
+  inTransaction(async () => {
+    const refused = refusal(actor, 'quotes');
+    if (refused) return refused;
+    const row = await findSchedule(actor, id);
+    if (!row) return fail('missing', { code: 'schedule.missing' });
+    if ((await connected().records.schedulePositions.count({ where: { scheduleId: id } })) === 0)
+      return fail('invalid', { code: 'schedule.empty' });
+    const asked = { ...input, schedule: id };
+    const { id: job, fresh } = await askForJob(packageJob, asked, {
+      by: actor.id,
+      once: `package ${actor.id} ${String(row.version)} ${JSON.stringify(asked)}`,
+    });
+    if (fresh) await record(actor, 'schedule.package', row.name, { as: input.as });
+    return done({ job });
+  });
