@@ -445,7 +445,7 @@ export const workshop = {
   }),
   'POST /read-rows': takingFile({
     says: 'The rows of a CSV or XLSX file as they stand, to look at; nothing is kept.',
-    who: 'model',
+    who: 'person',
     most: 5 * 1024 * 1024,
     answers: json<FileRows>('FileRows'),
   }),

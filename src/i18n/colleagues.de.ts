@@ -63,6 +63,7 @@ export const colleaguesDe = {
     insteadOf: 'nach einem Sonderteil statt {{name}}',
     answerWords: 'Ihre Antwort',
     withPart: 'Mit einem Sonderteil, seinen Kosten und seinem Preis',
+    notSold: 'Wird nicht allein verkauft: ändert die Kosten, nicht den Preis.',
     usually: 'sonst {{amount}}',
     atCost: 'Kosten {{cost}}',
     days: '{{count}} Arbeitstage',

@@ -57,6 +57,7 @@ export const colleaguesEn = {
     insteadOf: 'for a special part instead of {{name}}',
     answerWords: 'Your answer',
     withPart: 'With a special part, its cost and its price',
+    notSold: 'Not sold by itself: changes the cost of the build, not its price.',
     usually: 'usually {{amount}}',
     atCost: 'cost {{cost}}',
     days: '{{count}} working days',

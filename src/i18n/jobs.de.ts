@@ -57,7 +57,7 @@ export const jobsDe: SameTexts<typeof jobsEn> = {
       'house-tidy': 'Weggeräumt: {{jobs}} beendete Arbeiten, {{files}} unbenutzte Dateien',
       'model-check': '{{findings}} gefunden',
       'model-impact': '{{builds}} Ausführungen angesehen',
-      'schedule-package': '{{name}}, {{sheets}} Blätter',
+      'schedule-package': '{{name}}, Blätter: {{sheets}}',
       'items-keep': '{{rows}} Artikel geändert',
       'prices-sheet': '{{rows}} Zeilen, {{wrong}} zu berichtigen',
       'prices-sheet-wrong': '{{rows}} Zeilen, {{wrong}} zu berichtigen',

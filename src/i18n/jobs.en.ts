@@ -54,7 +54,7 @@ export const jobsEn = {
       'house-tidy': 'Taken away: {{jobs}} ended jobs, {{files}} unused files',
       'model-check': '{{findings}} found',
       'model-impact': '{{builds}} builds looked at',
-      'schedule-package': '{{name}}, {{sheets}} sheets',
+      'schedule-package': '{{name}}, sheets: {{sheets}}',
       'items-keep': '{{rows}} items changed',
       'prices-sheet': '{{rows}} rows, {{wrong}} to be mended',
       'prices-sheet-wrong': '{{rows}} rows, {{wrong}} to be mended',

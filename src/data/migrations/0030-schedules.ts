@@ -36,8 +36,8 @@ create table schedule_positions (
   build_id uuid references builds on delete set null,
   sku text,
   words text not null default '',
-  constraint schedule_positions_tag unique (schedule_id, tag_key) deferrable initially deferred,
-  constraint schedule_positions_place unique (schedule_id, position) deferrable initially deferred
+  constraint schedule_positions_tag unique (schedule_id, tag_key),
+  constraint schedule_positions_place unique (schedule_id, position)
 );
 create index schedule_positions_quote on schedule_positions (quote_id) where quote_id is not null;
 create index schedule_positions_build on schedule_positions (build_id) where build_id is not null;

@@ -551,6 +551,22 @@ describe('from release to release', () => {
     ).toMatch(/notes_words/);
   });
 
+  it('a tag stands once in a schedule, and anew in another one', async () => {
+    await release('0030-schedules');
+    const [one, other] = [randomUUID(), randomUUID()];
+    for (const id of [one, other])
+      await rows(
+        `insert into schedules (id, name, owner_id, updated_by) select '${id}', 'Site', id, id from users limit 1`,
+      );
+    const position = (schedule: string, at: number, quantity = '1'): string =>
+      `insert into schedule_positions (id, schedule_id, position, tag, tag_key, quantity) values (gen_random_uuid(), '${schedule}', ${String(at)}, 'Gate 1', 'gate 1', ${quantity})`;
+    await rows(position(one, 1));
+    await rows(position(other, 1));
+    expect(await refused(position(one, 2))).toMatch(/positions_tag/);
+    expect(await refused(position(one, 1).replaceAll('ate 1', 'ate 2'))).toMatch(/positions_place/);
+    expect(await refused(position(one, 3, '0').replaceAll('ate 1', 'ate 3'))).toMatch(/quantity/);
+  });
+
   it('what is settled still never changes in the end, and what is a draft still can', async () => {
     expect(at).toBe(migrations.length);
     expect(await refused(`update quote_lines set quantity = 2 where id = '${won.line}'`)).toMatch(

@@ -6,6 +6,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type {
   BuildItem,
   ColleaguesView,
+  ScheduleView,
+  ShelfPage,
   BenchView,
   CustomerFound,
   CustomerMeans,
@@ -32,6 +34,7 @@ import { contract } from '../../contract/all';
 import { connected } from '../../data';
 import type { Actor } from '../../services/access/actor';
 import { publish } from '../../services/catalogue/models';
+import { JobWorker } from '../../services/kernel/jobs/worker';
 import { openDemo, personOf } from '../../services/kernel/testing';
 import { inDays, today } from '../../services/kernel/clock';
 import { workAll } from '../../services/outbox/testing';
@@ -40,6 +43,7 @@ import { impactJob } from '../../services/workshop/impact';
 import { priceImpactJob } from '../../services/prices/impact';
 import { priceSheetJob } from '../../services/prices/sheet-job';
 import { atWork } from '../../services/workshop/testing';
+import { packageJob } from '../../services/schedules/package';
 import { askAs, held, ways, type Request, type Way } from './testing';
 
 let [mara, tobias, joss, ines, wen]: Actor[] = [];
@@ -506,6 +510,39 @@ describe('every endpoint answers as it is declared', () => {
     const other = made.link.split('/s/')[1] ?? '';
     await told(undefined, 'GET /shared/{token}', { at: { token: other } });
     await told(undefined, 'GET /shared/{token}/builds/{id}', { at: { token: other, id: build } });
+  });
+
+  it('site schedules and the shelf', async () => {
+    const desk = await Desk.open(mara, 'Site');
+    await desk.change('POST /quotes/{id}/lines', { sku: 'YE-KIOSK', quantity: 2 });
+    const asked = { name: 'North quarry', site: '', quote: desk.quote.id };
+    const begun = await told<ScheduleView>(mara, 'POST /schedules', { body: asked });
+    const at = { id: begun.id };
+    await told(mara, 'GET /schedules');
+    const head = { version: begun.version, name: 'South quarry', site: 'By the river' };
+    const named = await told<ScheduleView>(mara, 'PUT /schedules/{id}', { at, body: head });
+    const rows = named.positions.map(({ tag, area, quantity, remark, of }) => ({
+      tag,
+      area,
+      quantity,
+      remark,
+      of,
+    }));
+    const kept = await told<ScheduleView>(mara, 'PUT /schedules/{id}/positions', {
+      at,
+      body: { version: named.version, rows },
+    });
+    const lines = { version: kept.version, quote: desk.quote.id };
+    await told(mara, 'POST /schedules/{id}/lines', { at, body: lines });
+    const wanted = { as: 'zip', language: 'en', drawings: true, dataSheets: true };
+    await told(mara, 'POST /schedules/{id}/package', { at, body: wanted });
+    const worker = new JobWorker([packageJob] as never, { pauseAfter: () => 0 });
+    while (await worker.runNext()) continue;
+    const view = await told<ScheduleView>(mara, 'GET /schedules/{id}', { at });
+    expect(view.packages).toHaveLength(1);
+    const { rows: shelved } = await told<ShelfPage>(mara, 'GET /shelf', { query: { find: 'quarry' } });
+    await told(mara, 'POST /shelf/{id}/again', { at: { id: shelved[0]?.id ?? '' } });
+    await told(mara, 'DELETE /schedules/{id}', { at });
   });
 
   it('what colleagues tell and ask one another', async () => {

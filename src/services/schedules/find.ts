@@ -1,6 +1,6 @@
 /** Schedules as an actor may see and change them. */
 import { QueryTypes } from 'sequelize';
-import type { NewScheduleInput, ScheduleHeadInput, SchedulePage, ScheduleRowView } from '../../contract';
+import type { NewScheduleInput, SchedulePage, ScheduleRowView } from '../../contract';
 import { connected, type ScheduleRow } from '../../data';
 import { may, refusal, type Actor } from '../access/actor';
 import { ownCustomers } from '../customers/customers';
@@ -45,7 +45,7 @@ export const touch = (actor: Actor, { id, version }: ScheduleRow, change: Partia
 /** The customer of a schedule, where the actor may sell to them; null for none. */
 export async function customerOf(
   actor: Actor,
-  id: NewScheduleInput['customer'] | ScheduleHeadInput['customer'],
+  id: NewScheduleInput['customer'],
 ): Promise<Result<string | null>> {
   if (id === null || id === undefined) return done(null);
   const row = await connected().records.customers.findOne({

@@ -90,7 +90,7 @@ export const packageJob: JobKind<Input, Made> = {
     await job.progress({ done: of, of });
     const what = translator(language)('paper.package');
     return {
-      name: `${fileName(row.name) || 'site'} ${what}.${as}`,
+      name: `${fileName(row.name) || 'site'}-${fileName(what).toLowerCase()}.${as}`,
       type: as === 'pdf' ? 'application/pdf' : 'application/zip',
       bytes,
       positions: told.length,

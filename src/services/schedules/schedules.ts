@@ -255,7 +255,11 @@ async function takeLines(actor: Actor, row: ScheduleRow, quoteId: string): Promi
     before.flatMap(({ view: { of } }) => (of.is === 'line' && of.quote === quoteId ? of.line : [])),
   );
   const { items } = await reference();
-  const lines = state.lines.filter(({ origin, alternative }) => !there.has(origin) && !alternative);
+  // What is done or licensed stands nowhere on a site.
+  const stands = (sku: string): boolean => !['service', 'software'].includes(items.get(sku)?.kind ?? '');
+  const lines = state.lines.filter(
+    ({ origin, alternative, sku }) => !there.has(origin) && !alternative && stands(sku),
+  );
   if (before.length + lines.length > mostPositions)
     return fail('invalid', { code: 'schedule.tooMany', params: { most: mostPositions } });
   const tags = before.map(({ view }) => view.tag);

@@ -1,10 +1,9 @@
 import { useEffect, useState } from 'react';
-import type { ScheduleView } from '../../contract';
+import type { JobView, ScheduleView } from '../../contract';
 import { dateTime } from '../../i18n';
 import { Button, Dialog, DialogFoot, Select, useLatest } from '../../ui';
 import { Menu } from '../../ui/Menu';
 import { ask, type Answer } from '../api';
-import type { JobView } from '../../contract';
 import { JobHere } from '../parts/jobs/JobHere';
 import { useJob } from '../parts/jobs/useJob';
 import { useSpeech } from '../speech';

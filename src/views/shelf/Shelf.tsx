@@ -77,7 +77,7 @@ function Rows({ page, onAgain }: { page: ShelfPage; onAgain: (row: ShelvedView) 
       title: t('shelf.name'),
       cell: ({ id, name }) => <a href={`/api/shelf/${id}`}>{name}</a>,
     },
-    { id: 'of', title: t('shelf.of'), width: '170px', kind: 'code', cell: (row) => <MadeOf row={row} /> },
+    { id: 'of', title: t('shelf.of'), width: '180px', cell: (row) => <MadeOf row={row} /> },
     {
       id: 'size',
       title: t('shelf.size'),

@@ -3,7 +3,7 @@ import type { Room } from '../shell/room';
 /** All that was made for quotes, builds and customers. */
 export const shelf: Room = {
   id: 'shelf',
-  entry: { href: '/shelf', name: 'place.shelf', shown: 'more', also: 'document pdf archive' },
+  entry: { href: '/shelf', name: 'place.shelf', shown: 'more', also: 'document pdf archive', who: 'quotes' },
   keys: [],
-  texts: ['selling', 'sending', 'schedules'],
+  texts: ['sending', 'schedules'],
 };

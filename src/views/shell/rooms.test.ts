@@ -33,6 +33,7 @@ describe('rooms', () => {
       ...(granted[role].includes('prices') ? ['prices', 'terms'] : []),
       ...(granted[role].includes('paper') ? ['paper'] : []),
       'outbox',
+      ...(granted[role].includes('quotes') ? ['schedules', 'shelf'] : []),
       ...(granted[role].includes('administer') ? ['jobs', 'audit'] : []),
     ]);
     expect(bar).toEqual([

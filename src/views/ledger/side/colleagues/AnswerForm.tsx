@@ -123,7 +123,7 @@ function PartFields({
         value={part.price}
         decimals={6}
         needed
-        hint={shown(usual?.price)}
+        hint={usual && usual.price === null ? t('colleague.notSold') : shown(usual?.price)}
         onWrong={(is) => onWrong('price', is)}
         onValue={(price) => onChange({ ...part, price })}
       />
