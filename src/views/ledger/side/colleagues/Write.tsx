@@ -33,7 +33,8 @@ export function Write({ quote, view, did, onChanged }: Props) {
   const { t } = useSpeech();
   const [way, setWay] = useState<Way>('note');
   const [draft, setDraft] = useState<Draft>(() => begun(quote));
-  const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change });
+  // A day is taken when its field is left, which may be in the moment in which the next one is typed into.
+  const set = (change: Partial<Draft>): void => setDraft((now) => ({ ...now, ...change }));
   const offered = ways.filter((each) => mayWrite(each, quote, view));
   const whom = whomFor(way, view, t);
   const chosen = whom.some(({ value }) => value === draft.whom) ? draft.whom : (whom[0]?.value ?? '');
