@@ -11,7 +11,9 @@ export async function timeItems(browser: Browser, baseURL: string, row: Row): Pr
   await page.request.post('/api/session', {
     data: { email: 'wen@harrowmoor.example', password: 'harrowmoor' },
   });
-  const view = (await (await page.request.get('/api/catalogue/items')).json()) as { items: { sku: string }[] };
+  const view = (await (await page.request.get('/api/catalogue/items')).json()) as {
+    items: { sku: string }[];
+  };
   // What each takes is another than before at every run.
   const days = String(1 + (Math.floor(Date.now() / 1000) % 900));
   const sheet = view.items.map(({ sku }) => `${sku};${days}`);

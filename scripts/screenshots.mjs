@@ -64,16 +64,53 @@ await page.waitForURL(/quotes\/./);
 await still();
 await page.getByRole('button', { name: /^Net of line 9/ }).click();
 await shoot('ledger');
-await openQuote('Log yard, round the scale');
-await page.waitForURL(/quotes\/./);
-await still();
-await page.getByRole('button', { name: 'More' }).click();
-await page.getByRole('menuitem', { name: 'Deal' }).click();
-await shoot('ledger-deal');
 await page.goto(`${northFace}/paper`);
 await page.getByRole('img', { name: /^Page 1 of/ }).waitFor();
 await page.getByRole('button', { name: 'Settings of Lines and sums' }).click();
 await shoot('composer');
+// A mail before it goes, what the customer sees on a phone, and what colleagues say.
+await page.goto(`${northFace}/send`);
+await still();
+await shoot('send');
+const { rows: sent } = await (await page.request.get('/api/quotes?states=sent')).json();
+const shown = sent.find(({ net }) => Number(net) > 10_000) ?? sent[0];
+const until = new Date(Date.now() + 30 * 86_400_000).toISOString().slice(0, 10);
+const { link } = await ask('POST', `/api/quotes/${shown.id}/shares`, {
+  name: shown.customer,
+  address: '',
+  until,
+});
+await page.setViewportSize({ width: 390, height: 844 });
+await page.goto(new URL(link).pathname);
+await shoot('share');
+await page.setViewportSize({ width: 1280, height: 800 });
+const north = northFace.split('/').pop();
+const { lines } = await (await page.request.get(`/api/quotes/${north}`)).json();
+const built = lines.find(({ buildId }) => buildId);
+const [, item] = await (await page.request.get(`/api/quotes/${north}/lines/${built.id}/items`)).json();
+await ask('POST', `/api/quotes/${north}/notes`, {
+  words: 'Ms Kestrel decides; her brother signs. Call after four.',
+});
+await ask('POST', `/api/quotes/${north}/requests`, {
+  kind: 'technical',
+  role: 'modeller',
+  line: built.id,
+  item: item.sku,
+  words: 'The quarry floor is salted in winter. Can it be galvanised to 120 µm, and what would that cost?',
+});
+await ask('POST', `/api/quotes/${north}/follow-ups`, {
+  day: new Date(Date.now() + 3 * 86_400_000).toISOString().slice(0, 10),
+  words: 'Ask for the foundation drawing',
+});
+await page.goto(`${northFace}?side=colleagues`);
+await shoot('colleagues');
+const site = await ask('POST', '/api/schedules', {
+  name: 'North face, gates and lanes',
+  site: 'By the river',
+  quote: north,
+});
+await page.goto(`/schedules/${site.id}`);
+await shoot('schedule');
 await page.goto(northFace);
 await still();
 await page.getByRole('link', { name: /^RB-060/ }).click();
@@ -149,18 +186,6 @@ await page.goto('/house');
 await still();
 await page.getByRole('tab', { name: 'Calendar' }).click();
 await shoot('house');
-const { people } = await (await page.request.get('/api/people')).json();
-const [tobias, hedda] = ['Tobias Renwick', 'Hedda Marchbank'].map((name) =>
-  people.find((each) => each.name === name),
-);
-await page.request.put(`/api/people/${tobias.id}/deputies`, {
-  data: { version: tobias.version, deputies: [{ deputy: hedda.id, from: '2026-12-21', to: '2027-01-08' }] },
-});
-await page.goto('/people');
-await still();
-await page.getByRole('button', { name: 'Tobias Renwick' }).click();
-await shoot('people');
-
 // A draft of a model, with a rule that is looked at, tried out beside it.
 await page.request.post('/api/session', {
   data: { email: 'wen@harrowmoor.example', password: 'harrowmoor' },
@@ -203,8 +228,4 @@ await still();
 await page.getByRole('gridcell', { name: 'YE-CARD' }).click();
 await page.getByRole('button', { name: 'Edit YE-CARD' }).click();
 await shoot('price-change');
-await page.goto('/terms/limits');
-await still();
-await page.getByRole('button', { name: 'Through time' }).click();
-await shoot('terms');
 await browser.close();
