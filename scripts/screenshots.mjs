@@ -36,6 +36,8 @@ const shoot = async (name) => {
   console.log(name);
 };
 
+const ask = async (method, path, data) => (await page.request.fetch(path, { method, data })).json();
+
 /** A quote of the demo by its title; where an order was made of it, that is opened. */
 const openQuote = async (title) => {
   const found = await page.request.get('/api/search', { params: { find: title } });
@@ -121,7 +123,6 @@ await page.locator('[data-row="mounting"]').getByRole('radio', { name: /^Pit/ })
 await shoot('bench-why-and-how');
 await page.keyboard.press('Escape');
 
-const ask = async (method, path, data) => (await page.request.fetch(path, { method, data })).json();
 const [customer] = await ask('GET', '/api/customers?find=callow');
 const quote = await ask('POST', '/api/quotes', { customerId: customer.id, title: 'North gate' });
 const begin = async (modelId, decisions) => {
@@ -178,14 +179,6 @@ await openQuote('Bauhof Nord');
 await page.waitForURL(/quotes\/./);
 await still();
 await shoot('sign-off');
-// Who runs the house.
-await page.request.post('/api/session', {
-  data: { email: 'ines@harrowmoor.example', password: 'harrowmoor' },
-});
-await page.goto('/house');
-await still();
-await page.getByRole('tab', { name: 'Calendar' }).click();
-await shoot('house');
 // A draft of a model, with a rule that is looked at, tried out beside it.
 await page.request.post('/api/session', {
   data: { email: 'wen@harrowmoor.example', password: 'harrowmoor' },

@@ -1,11 +1,4 @@
 /** Work between colleagues: who answers what is asked, what becomes of an answer, and when something is due. */
-export {
-  answers,
-  requestKinds,
-  requestState,
-  type RequestKind,
-  type RequestStand,
-  type RequestState,
-} from './requests';
+export { answers, requestKinds, requestState, type RequestKind, type RequestState } from './requests';
 export { dueIn, type Due } from './due';
 export { attachmentKinds, type AttachmentKind } from './attachments';

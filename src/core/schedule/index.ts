@@ -9,5 +9,4 @@ export {
   tagKey,
   type Position,
   type PositionOf,
-  type PositionProblem,
 } from './positions';

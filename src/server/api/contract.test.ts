@@ -35,6 +35,7 @@ const placeFor = (way: Way): Record<string, string> => ({
   ...(way.includes('/catalogue/items/') ? { sku: 'YE-KIOSK' } : {}),
   ...(way.includes('/catalogue/families/') ? { code: 'floor' } : {}),
   ...(way.includes('/prices/lists/') ? { list: 'EUR-2026' } : {}),
+  ...(way.includes('/attachments/') ? { file: quote.id } : {}),
   ...(way.includes('/file.') ? { format: 'csv' } : {}),
   ...(way.includes('/terms/') ? { kind: 'limits', job: quote.id } : {}),
 });

@@ -26,6 +26,7 @@ import { inDays } from '../../services/kernel/clock';
 import { seeMail } from '../../services/outbox/mails';
 import { mailBuild } from '../../services/outbox/sending';
 import { workAll } from '../../services/outbox/testing';
+import { beginSchedule } from '../../services/schedules/schedules';
 import { seeShared } from '../../services/shares/shared';
 import { shareQuote } from '../../services/shares/shares';
 import { openDemo, personOf } from '../../services/kernel/testing';
@@ -114,6 +115,7 @@ const formats: Partial<Record<Way, string[]>> = {
   'GET /builds/{id}/drawing.{format}': ['svg', 'glb', 'dxf', 'ifc'],
   'GET /quotes/{id}/paper.{format}': ['pdf', 'docx', 'xlsx', 'html', 'xml'],
   'GET /builds/{id}/specification.{format}': ['pdf', 'docx', 'html'],
+  'GET /schedules/{id}/file.{format}': ['pdf', 'xlsx', 'csv'],
 };
 
 /** All that somebody can get: every endpoint that only tells, what changes are answered with, and the pages. */
@@ -125,6 +127,7 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
   const job = await askForJob({ kind: 'house.facts', tries: 1 }, null, { by: actor.id });
   const brought = value(await bring(actor, { name: 'a.txt', bytes: new TextEncoder().encode('a') }));
   const out = await sentOf(actor);
+  const site = value(await beginSchedule(actor, { name: 'Site', site: '', quote }));
   const ids = {
     '/mails/': out.mail,
     '/shelf/': out.document,
@@ -132,6 +135,7 @@ async function everythingOf(actor: Actor): Promise<[string, string][]> {
     '/builds/': build,
     '/jobs/': job.id,
     '/files/': brought.id,
+    '/schedules/': site.id,
   };
   const tell = async (way: Way, request: Request): Promise<void> => {
     const id = Object.entries(ids).find(([part]) => way.includes(part))?.[1] ?? quote;

@@ -4,9 +4,7 @@ import { positionProblems, type PositionOf } from '../../core/schedule';
 import { own } from '../../i18n';
 import { isBlank, isWrong, type Cell, type Row } from '../../ui/grid';
 
-/** Cells of a row in their order. */
-export const positionCells = ['tag', 'area', 'of', 'quantity', 'remark', 'state'] as const;
-/** Those that somebody types; the last is told. */
+/** Cells of a row that somebody types: tag, area, what, quantity, remark; how it stands, behind them, is told. */
 const typedCells = 5;
 
 /** How what a position is of is kept in a cell. */

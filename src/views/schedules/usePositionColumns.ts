@@ -6,7 +6,7 @@ import { figureColumn, textColumn } from '../parts/grid/columns';
 import { useSpeech } from '../speech';
 import { Names } from './schedule-rows';
 
-/** Columns of positions, in the order of `positionCells`. */
+/** Columns of positions, in the order of the cells of a row. */
 export function usePositionColumns(positions: readonly PositionView[], edit: boolean): readonly GridColumn[] {
   const words = useSpeech();
   return useMemo(() => {
