@@ -2,7 +2,7 @@
  * How fast it is: the engine on Ridgeback and on generated models of two sizes, beside two other solvers on
  * the same questions,
  * in a web worker of headless Chromium, and from key to painted state on the Bench and the Ledger.
- * `npm run bench [ridgeback|large|huge|peers|worker|pricing|workshop|paper|painted|ledger|composer|prices|items ...]`; the last five need a demo
+ * `npm run bench [ridgeback|large|huge|peers|worker|pricing|workshop|paper|painted|ledger|composer|prices|items|package ...]`; the last six need a demo
  * running (BASE_URL where it is not at port 4600).
  */
 import { execFileSync } from 'node:child_process';
@@ -21,6 +21,7 @@ import { pricer, type QuoteLine } from '../src/core/pricing';
 import { demoDocument } from './demo-documents';
 import { timeComposer } from './bench-composer';
 import { timeLedger } from './bench-ledger';
+import { timePackage } from './bench-package';
 import { timePaper } from './bench-paper';
 import { timeItems } from './bench-items';
 import { timePrices } from './bench-prices';
@@ -318,7 +319,7 @@ if (wanted('pricing')) {
 if (wanted('workshop')) timeWorkshop(row);
 if (wanted('paper')) await timePaper(row);
 
-if (['painted', 'ledger', 'composer', 'prices', 'items'].some(wanted)) {
+if (['painted', 'ledger', 'composer', 'prices', 'items', 'package'].some(wanted)) {
   const baseURL = process.env.BASE_URL ?? 'http://127.0.0.1:4600';
   if (
     !(await fetch(`${baseURL}/api/health`).then(
@@ -345,6 +346,11 @@ if (['painted', 'ledger', 'composer', 'prices', 'items'].some(wanted)) {
     if (parts.includes('items')) {
       const browser = await launch();
       await timeItems(browser, baseURL, row);
+      await browser.close();
+    }
+    if (parts.includes('package')) {
+      const browser = await launch();
+      await timePackage(browser, baseURL, row);
       await browser.close();
     }
     if (wanted('composer')) {

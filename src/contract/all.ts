@@ -23,6 +23,7 @@ import { quotes } from './quotes';
 import { saved } from './saved';
 import { schedules } from './schedules';
 import { shares } from './shares';
+import { shelf } from './shelf';
 import { signOffs } from './sign-offs';
 import { system } from './system';
 import { terms } from './terms';
@@ -54,6 +55,7 @@ export {
   saved,
   schedules,
   shares,
+  shelf,
   signOffs,
   system,
   terms,
@@ -80,6 +82,7 @@ export const rooms = {
   outbox,
   shares,
   schedules,
+  shelf,
   files,
   house,
   people,
@@ -108,6 +111,7 @@ export type Contract = typeof access &
   typeof outbox &
   typeof shares &
   typeof schedules &
+  typeof shelf &
   typeof files &
   typeof house &
   typeof people &
@@ -136,6 +140,7 @@ export const contract: Contract = {
   ...outbox,
   ...shares,
   ...schedules,
+  ...shelf,
   ...files,
   ...house,
   ...people,

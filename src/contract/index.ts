@@ -35,6 +35,7 @@ export * from './schema';
 export * from './shares';
 export * from './colleagues';
 export * from './schedules';
+export * from './shelf';
 export * from './sign-off-view';
 export * from './sign-offs';
 export * from './system';

@@ -269,11 +269,6 @@ export const outbox = {
     who: 'quotes',
     answers: json<MailView>('MailView'),
   }),
-  'GET /shelf/{id}': endpoint({
-    says: 'A document as it was made, byte for byte.',
-    who: 'person',
-    answers: file,
-  }),
   'GET /mail-server': endpoint({
     says: 'Which mail server takes our mails, and whether it is up.',
     who: 'person',

@@ -1,10 +1,10 @@
-/** Site schedules: what stands where on a site, with its package; and the shelf. */
+/** Site schedules: what stands where on a site, with its package. */
 import { array, lazy, object, string } from 'yup';
 import type { Texts } from '../core/model';
 import { longest, mostPositions, type Position, type PositionOf } from '../core/schedule';
 import { endpoint, file, json } from './endpoint';
 import type { AskedJob } from './prices';
-import type { DocumentView } from './outbox';
+import type { ShelvedView } from './shelf';
 import { exactly, find, flag, id, named, oneOf, optionalId, page, said, version, type Sent } from './schema';
 
 const name = said(120, 'schedule.noName');
@@ -82,13 +82,6 @@ export type PackageInput = Sent<typeof packageInput>;
 
 /** Which schedules are asked for. */
 export const schedulesQuery = object({ find, page });
-/** Which documents of the shelf are asked for: all, or those of a customer. */
-export const shelfQuery = object({
-  find,
-  page,
-  customer: string().uuid('input.badId').optional(),
-});
-
 /** A schedule in a list. */
 export interface ScheduleRowView {
   id: string;
@@ -142,33 +135,9 @@ export interface ScheduleView {
   may: { edit: boolean };
 }
 
-/** A document of the shelf. */
-export interface ShelvedView extends DocumentView {
-  kind: string;
-  customer: string;
-  /** What it was made of: a quote with its revision, a build, a schedule. */
-  quote: { id: string; number: string; revision: number | null } | null;
-  build: { id: string; number: string } | null;
-  schedule: { id: string; name: string } | null;
-  madeBy: string;
-  madeAt: string;
-  /** In how many mails it went out. */
-  sent: number;
-  /** What it was made of is another by now. */
-  movedOn: boolean;
-}
-
-/** Documents of the shelf, the newest first. */
-export interface ShelfPage {
-  rows: ShelvedView[];
-  page: number;
-  size: number;
-  count: number;
-}
-
 const schedule = json<ScheduleView>('ScheduleView');
 
-/** Endpoints of schedules and of the shelf. */
+/** Endpoints of schedules. */
 export const schedules = {
   'GET /schedules': endpoint({
     says: 'Site schedules, the last changed first.',
@@ -221,16 +190,5 @@ export const schedules = {
     who: 'quotes',
     input: packageInput,
     answers: json<AskedJob>('AskedJob'),
-  }),
-  'GET /shelf': endpoint({
-    says: 'All that was made for quotes, builds and customers, the newest first.',
-    who: 'person',
-    query: shelfQuery,
-    answers: json<ShelfPage>('ShelfPage'),
-  }),
-  'POST /shelf/{id}/again': endpoint({
-    says: 'Makes a document anew, of what it is of as that stands by now. What was made before stays.',
-    who: 'quotes',
-    answers: json<ShelvedView>('ShelvedView'),
   }),
 };

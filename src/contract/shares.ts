@@ -6,6 +6,7 @@ import type { Texts } from '../core/model';
 import type { Scene } from '../core/drawing';
 import { endpoint, file, json } from './endpoint';
 import type { DocumentView, MailRowView } from './outbox';
+import type { ShelvedView } from './shelf';
 import { day, exactly, oneOf, said, type Sent } from './schema';
 
 // What has a default is not strict, as nothing that is strict has its default put in.
@@ -103,7 +104,7 @@ export interface SentView {
   mails: MailRowView[];
   shares: ShareView[];
   answers: AnswerView[];
-  shelf: (DocumentView & { kind: string; revision: number | null; madeBy: string; madeAt: string })[];
+  shelf: ShelvedView[];
   may: { share: boolean; mail: boolean };
 }
 

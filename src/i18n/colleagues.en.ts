@@ -33,7 +33,7 @@ export const colleaguesEn = {
     to: 'To whom',
     for: 'For whom',
     me: 'Myself',
-    any: { modeller: 'Any modeller', manager: 'Any sales manager' },
+    any: { modeller: 'any modeller', manager: 'any sales manager' },
     line: 'At line',
     item: 'Special part instead of',
     noPart: 'No special part, only words',

@@ -1,4 +1,4 @@
-/** English texts of site schedules and of the shelf. */
+/** English texts of site schedules. */
 export const schedulesEn = {
   schedule: {
     new: 'New schedule',
@@ -64,26 +64,5 @@ export const schedulesEn = {
     tooMany: 'A schedule has {{most}} positions at most.',
     tooManySheets: 'A package has {{most}} sheets at most: make a schedule of each part of the site.',
     empty: 'There are no positions yet.',
-  },
-  shelf: {
-    find: 'Customer, number or name',
-    name: 'Document',
-    of: 'Made of',
-    customer: 'Customer',
-    madeAt: 'Made',
-    by: 'By',
-    sent: 'Sent',
-    times: '{{count}} times',
-    times_one: 'once',
-    never: 'not yet',
-    revision: '{{number}} R{{revision}}',
-    movedOn: 'moved on since',
-    again: 'Make anew',
-    againOf: 'Make {{name}} anew',
-    made: 'Made anew: it stands first.',
-    notAgain: 'This cannot be made anew here: open what it was made of.',
-    none: 'Nothing was made yet. What goes out with a mail or a link stands here.',
-    state: 'State',
-    size: 'Size',
   },
 };

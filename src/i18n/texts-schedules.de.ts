@@ -1,6 +1,6 @@
 import { schedulesDe } from './schedules.de';
 
-/** German texts of site schedules and of the shelf. */
+/** German texts of site schedules. */
 export const texts = {
   ...schedulesDe,
 };

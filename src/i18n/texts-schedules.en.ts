@@ -1,6 +1,6 @@
 import { schedulesEn } from './schedules.en';
 
-/** English texts of site schedules and of the shelf. */
+/** English texts of site schedules. */
 export const texts = {
   ...schedulesEn,
 };

@@ -24,7 +24,7 @@ import { isReference } from '../kernel/reference';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { findQuote, stateOf, visibleSql } from '../quotes/quote-state';
 import { nameOf, reference } from '../settings/reference-data';
-import { packagesOf } from '../shelf/list';
+import { madeOf } from '../shelf/list';
 import { customerOf, findSchedule, holdSchedule, mayKeep, touch } from './find';
 import { toldPositions } from './told';
 
@@ -49,7 +49,7 @@ async function viewOf(actor: Actor, row: ScheduleRow): Promise<ScheduleView> {
     owner: nameOf(await reference(), row.ownerId),
     positions: told.map(({ view }) => view),
     quotes: customer ? await quotesOf(actor, customer.id) : [],
-    packages: await packagesOf(actor, row.id),
+    packages: await madeOf(actor, 'schedule_id', row.id),
     may: { edit: mayKeep(actor) },
   };
 }

@@ -12,7 +12,7 @@ import { aboutBuild, aboutQuote } from '../outbox/about';
 import { mailsOf } from '../outbox/mails';
 import { holdQuote } from '../quotes/quote-state';
 import { nameOf, reference } from '../settings/reference-data';
-import { shelfOf } from '../shelf/shelf';
+import { madeOf } from '../shelf/list';
 import { tellReply } from './confirm';
 import { openById } from './opened';
 import { sharesOf } from './shares';
@@ -80,7 +80,7 @@ export async function seeQuoteSent(actor: Actor, id: string): Promise<Result<Sen
     mails: await mailsOf(actor, 'quote_id', id),
     shares: await sharesOf({ quoteId: id }),
     answers: await answersBy('a.quote_id = $1', id),
-    shelf: await shelfOf('quote_id', id),
+    shelf: await madeOf(actor, 'quote_id', id),
     may: { share: mine && (state === 'sent' || state === 'accepted'), mail: mine && state !== 'lost' },
   });
 }
@@ -94,7 +94,7 @@ export async function seeBuildSent(actor: Actor, id: string): Promise<Result<Sen
     mails: await mailsOf(actor, 'build_id', id),
     shares: await sharesOf({ buildId: id }),
     answers: await answersBy('s.build_id = $1', id),
-    shelf: await shelfOf('build_id', id),
+    shelf: await madeOf(actor, 'build_id', id),
     may: { share: mine, mail: mine },
   });
 }

@@ -104,11 +104,15 @@ export async function seeShelved(actor: Actor, id: string): Promise<ShelvedView 
   return row ? viewOf(row) : null;
 }
 
-/** Packages of a schedule that the actor sees, the newest first. */
-export async function packagesOf(actor: Actor, schedule: string): Promise<ShelvedView[]> {
+/** What was made of a quote, a build or a schedule, as far as the actor sees it; the newest first. */
+export async function madeOf(
+  actor: Actor,
+  of: 'quote_id' | 'build_id' | 'schedule_id',
+  id: string,
+): Promise<ShelvedView[]> {
   const rows = await connected().sequelize.query<Found>(
-    `${shelfSql} where s.schedule_id = $1 and ${seenSql(actor)} order by s.made_at desc, s.id limit 50`,
-    { bind: [schedule], type: QueryTypes.SELECT },
+    `${shelfSql} where s.${of} = $1 and ${seenSql(actor)} order by s.made_at desc, s.id limit 200`,
+    { bind: [id], type: QueryTypes.SELECT },
   );
   return rows.map(viewOf);
 }

@@ -1,7 +1,6 @@
 /** The shelf: documents as they were made for a quote, a build or a customer, byte for byte, each content once. */
 import { createHash, randomUUID } from 'node:crypto';
-import { QueryTypes } from 'sequelize';
-import type { FileAnswer, SentView } from '../../contract';
+import type { FileAnswer } from '../../contract';
 import { connected, type ShelfKind, type ShelfRow } from '../../data';
 import type { Actor } from '../access/actor';
 import { done, fail, type Result } from '../kernel/failure';
@@ -76,14 +75,3 @@ export async function openShelved(actor: Actor, id: string): Promise<Result<File
   const row = seen && (await connected().records.shelf.findByPk(id, { raw: true }));
   return row ? done(await fileOf(row)) : missing;
 }
-
-/** Documents of a quote or of a build, the newest first. */
-export const shelfOf = (of: 'quote_id' | 'build_id', id: string): Promise<SentView['shelf']> =>
-  connected().sequelize.query<SentView['shelf'][number]>(
-    `select s.id, s.name, s.type, c.size, s.hash, s.kind, r.number as revision, u.name as "madeBy",
-       to_char(s.made_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "madeAt"
-     from shelf s join shelf_contents c on c.hash = s.hash join users u on u.id = s.made_by
-       left join quote_revisions r on r.id = s.revision_id
-     where s.${of} = $1 order by s.made_at desc, s.id limit 200`,
-    { bind: [id], type: QueryTypes.SELECT },
-  );

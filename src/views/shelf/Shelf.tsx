@@ -1,12 +1,11 @@
 import { useRef, useState } from 'react';
-import { RefreshCw } from 'lucide-react';
 import type { ShelfPage, ShelvedView } from '../../contract';
 import { dateTime, number } from '../../i18n';
-import { Button, DataTable, ListPage, say, type Column } from '../../ui';
-import { ask, sentences } from '../api';
+import { DataTable, ListPage, type Column } from '../../ui';
+import { ask } from '../api';
 import { Pager } from '../parts/Pager';
+import { MakeAnew } from '../parts/sent/MakeAnew';
 import { Speech, useSpeech } from '../speech';
-import css from './shelf.module.css';
 
 interface Props {
   language: string;
@@ -32,15 +31,6 @@ function Page({ first }: Props) {
     const answer = await ask('GET /shelf', { query: { find: to.find ?? find, page: to.page ?? page.page } });
     if (answer.ok && turn === latest.current) setPage(answer.value);
   };
-  const again = async ({ id }: ShelvedView): Promise<void> => {
-    const answer = await ask('POST /shelf/{id}/again', { at: { id } });
-    if (!answer.ok) {
-      say(sentences(answer.failures, t('request.failed')), true);
-      return;
-    }
-    say(t('shelf.made'));
-    await look({ page: 0 });
-  };
   return (
     <ListPage
       title={t('place.shelf')}
@@ -56,12 +46,12 @@ function Page({ first }: Props) {
       }}
       foot={<Pager page={page} onGo={(to) => void look({ page: to })} />}
     >
-      <Rows page={page} onAgain={(row) => void again(row)} />
+      <Rows page={page} onMade={() => void look({ page: 0 })} />
     </ListPage>
   );
 }
 
-function Rows({ page, onAgain }: { page: ShelfPage; onAgain: (row: ShelvedView) => void }) {
+function Rows({ page, onMade }: { page: ShelfPage; onMade: () => void }) {
   const { t, language } = useSpeech();
   const columns: Column<ShelvedView>[] = [
     {
@@ -97,24 +87,7 @@ function Rows({ page, onAgain }: { page: ShelfPage; onAgain: (row: ShelvedView) 
       id: 'state',
       title: t('shelf.state'),
       width: '190px',
-      cell: (row) =>
-        row.movedOn ? (
-          <span className={css.moved}>
-            {t('shelf.movedOn')}
-            {row.kind !== 'package' && (
-              <Button
-                look="plain"
-                aria-label={t('shelf.againOf', { name: row.name })}
-                title={t('shelf.again')}
-                onClick={() => onAgain(row)}
-              >
-                <RefreshCw size={13} aria-hidden /> {t('shelf.again')}
-              </Button>
-            )}
-          </span>
-        ) : (
-          ''
-        ),
+      cell: (row) => (row.movedOn ? <MakeAnew row={row} onMade={onMade} /> : ''),
     },
   ];
   return (

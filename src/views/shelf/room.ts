@@ -5,5 +5,5 @@ export const shelf: Room = {
   id: 'shelf',
   entry: { href: '/shelf', name: 'place.shelf', shown: 'more', also: 'document pdf archive', who: 'quotes' },
   keys: [],
-  texts: ['sending', 'schedules'],
+  texts: ['sending'],
 };

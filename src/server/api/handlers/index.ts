@@ -23,6 +23,7 @@ import { quotesHandlers } from './quotes';
 import { savedHandlers } from './saved';
 import { schedulesHandlers } from './schedules';
 import { sharesHandlers } from './shares';
+import { shelfHandlers } from './shelf';
 import { signOffsHandlers } from './sign-offs';
 import { systemHandlers } from './system';
 import { termsHandlers } from './terms';
@@ -47,6 +48,7 @@ export const handlers: Handlers<Contract> = {
   ...outboxHandlers,
   ...sharesHandlers,
   ...schedulesHandlers,
+  ...shelfHandlers,
   ...filesHandlers,
   ...houseHandlers,
   ...workshopHandlers,

@@ -12,7 +12,6 @@ import {
 } from '../../../services/outbox/mails';
 import { mailBuild, mailQuote, seeBuildSending, seeQuoteSending } from '../../../services/outbox/sending';
 import { done } from '../../../services/kernel/failure';
-import { openShelved } from '../../../services/shelf/shelf';
 import { baseOf } from '../base';
 import type { Handlers } from './handler';
 
@@ -30,7 +29,6 @@ export const outboxHandlers: Handlers<typeof outbox> = {
   'GET /mails/{id}/message.eml': ({ actor, at }) => messageFile(actor, at.id),
   'POST /mails/{id}/again': ({ actor, at }) => sendAgain(actor, at.id),
   'POST /mails/{id}/arrived': ({ actor, at }) => hasArrived(actor, at.id),
-  'GET /shelf/{id}': ({ actor, at }) => openShelved(actor, at.id),
   'GET /mail-server': async () => done(await seeMailServer()),
   'PUT /mail-server': ({ actor, input }) => changeMailServer(actor, input.down),
   'POST /mail-server/returns': ({ actor, input }) => giveBack(actor, input),

@@ -12,8 +12,6 @@ import {
   scheduleLines,
   seeSchedule,
 } from '../../../services/schedules/schedules';
-import { makeAgain } from '../../../services/shelf/again';
-import { seeShelf } from '../../../services/shelf/list';
 import type { Handlers } from './handler';
 
 /** What answers the endpoints of this room. */
@@ -29,6 +27,4 @@ export const schedulesHandlers: Handlers<typeof schedules> = {
   'DELETE /schedules/{id}': ({ actor, at }) => dropSchedule(actor, at.id),
   'GET /schedules/{id}/file.{format}': ({ actor, at }) => scheduleFile(actor, at.id, at.format),
   'POST /schedules/{id}/package': ({ actor, at, input }) => askForPackage(actor, at.id, input),
-  'GET /shelf': async ({ actor, query }) => done(await seeShelf(actor, query)),
-  'POST /shelf/{id}/again': ({ actor, at }) => makeAgain(actor, at.id),
 };

@@ -11,6 +11,7 @@ import { MailMark } from './MailMark';
 import type { SentOf } from './sent-of';
 import { ShareDialog } from './ShareDialog';
 import { Shares } from './Shares';
+import { Shelf } from './Shelf';
 import css from './sent.module.css';
 
 /** All that went out, kept as it stands by now. */
@@ -73,7 +74,7 @@ export function Sent({ of, mayOrder, onOrdered }: Props) {
       />
       <Mails mails={view.mails} />
       <Shares shares={view.shares} onChanged={look} />
-      <Shelf shelf={view.shelf} />
+      <Shelf shelf={view.shelf} onMade={look} />
       <ShareDialog of={of} open={sharing} onMade={look} onClose={() => setSharing(false)} />
     </div>
   );
@@ -93,27 +94,6 @@ function Mails({ mails }: Pick<SentView, 'mails'>) {
               <MailMark mail={mail} /> {dateTime(mail.sentAt ?? mail.madeAt, language)} ·{' '}
               {mail.recipients.map(({ name, address }) => (name === '' ? address : name)).join(', ')}
               {mail.documents > 0 && ` · ${t('sent.documents', { count: mail.documents })}`}
-            </span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-function Shelf({ shelf }: Pick<SentView, 'shelf'>) {
-  const { t, language } = useSpeech();
-  if (shelf.length === 0) return null;
-  return (
-    <section aria-label={t('sent.shelf')}>
-      <h3>{t('sent.shelf')}</h3>
-      <ul className={css.list}>
-        {shelf.map(({ id, name, revision, madeBy, madeAt, hash }) => (
-          <li key={id}>
-            <a href={`/api/shelf/${id}`}>{name}</a>
-            <span className={css.under}>
-              {revision !== null && `${t('revision.one', { number: revision })} · `}
-              {dateTime(madeAt, language)} · {madeBy} · <code title={hash}>{hash.slice(0, 12)}</code>
             </span>
           </li>
         ))}
