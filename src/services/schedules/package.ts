@@ -5,6 +5,7 @@ import {
   composePosition,
   composeSchedule,
   type Annex,
+  type PaperDocument,
   type PaperPosition,
 } from '../../core/paper';
 import { fileTag } from '../../core/schedule';
@@ -18,7 +19,7 @@ import { done, fail, type Result } from '../kernel/failure';
 import { JobRefused, type JobKind } from '../kernel/jobs/kind';
 import { askForJob } from '../kernel/jobs/queue';
 import { tell } from '../kernel/live';
-import { askLongPapers } from '../kernel/papers';
+import { askLongPapers, askPapers } from '../kernel/papers';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { bytesOf, tooLarge } from '../paper/given-bytes';
 import type { GivenFiles } from '../paper/files/given-files';
@@ -79,6 +80,7 @@ export const packageJob: JobKind<Input, Made> = {
       told,
       given: { ...head, positions },
       look,
+      marks: files,
       files: { ...files, ...(await bytesOf(sheets.map(({ file }) => file))) },
       annexes,
       language,
@@ -123,7 +125,10 @@ interface Whole {
   told: readonly Told[];
   given: Parameters<typeof composePackage>[0];
   look: Awaited<ReturnType<typeof headGiven>>['look'];
+  /** The mark of the house, and all data sheets. */
   files: GivenFiles;
+  /** The mark alone, which is all that a sheet shows. */
+  marks: GivenFiles;
   annexes: readonly Annex[];
   language: 'en' | 'de';
 }
@@ -135,9 +140,13 @@ const inOne = ({ given, look, files, annexes, language }: Whole): Promise<Uint8A
     files,
   });
 
+/** Sheets are set in both threads for files in turn; whoever wants a page meanwhile waits for one sheet at most. */
+const setSheet = (nth: number, document: PaperDocument, files: GivenFiles): Promise<Uint8Array> =>
+  (nth % 2 === 0 ? askLongPapers : askPapers)('composed', { document, files });
+
 /** A folder of files: the schedule, a sheet of each position under its tag, each data sheet once. */
 async function zipped(
-  { row, told, given, look, files, annexes, language }: Whole,
+  { row, told, given, look, files, marks, annexes, language }: Whole,
   far: (done: number) => Promise<void>,
 ): Promise<Uint8Array> {
   const words = paperWords(language, 0);
@@ -147,19 +156,26 @@ async function zipped(
   const title = fileTag(words.say('schedule'));
   inside[`${title}.pdf`] = await askLongPapers('composed', {
     document: composeSchedule(plain, look, words),
-    files,
+    files: marks,
   });
   inside[`${title}.xlsx`] = await askLongPapers('sheet', {
     name: row.name,
     rows: sheetOf(told, language),
     format: 'xlsx',
   });
-  for (const [at, position] of given.positions.entries()) {
-    if (at % atOnce === 0) await far(Math.floor(at / 2));
+  const sheets = given.positions.flatMap((position) => {
     const document = composePosition(given, position, look, words);
-    if (!document) continue;
-    const name = `${t('schedule.folder.sheets')}/${fileTag(position.tag)}`;
-    inside[freeName(inside, name, 'pdf')] = await askLongPapers('composed', { document, files });
+    return document ? [{ tag: position.tag, document }] : [];
+  });
+  const inFolder = t('schedule.folder.sheets');
+  for (let at = 0; at < sheets.length; at += atOnce) {
+    await far(Math.floor((at / sheets.length) * (told.length / 2)));
+    const some = sheets.slice(at, at + atOnce);
+    const made = await Promise.all(some.map(({ document }, nth) => setSheet(nth, document, marks)));
+    for (const [nth, { tag }] of some.entries()) {
+      const bytes = made[nth];
+      if (bytes) inside[freeName(inside, `${inFolder}/${fileTag(tag)}`, 'pdf')] = bytes;
+    }
   }
   for (const { file, name } of annexes) {
     const bytes = files[file]?.bytes;

@@ -1,4 +1,3 @@
-import type { PositionsInput } from '../../../contract';
 import type { schedules } from '../../../contract/all';
 import { done } from '../../../services/kernel/failure';
 import { scheduleFile } from '../../../services/schedules/files';
@@ -20,9 +19,7 @@ export const schedulesHandlers: Handlers<typeof schedules> = {
   'POST /schedules': ({ actor, input }) => beginSchedule(actor, input),
   'GET /schedules/{id}': ({ actor, at }) => seeSchedule(actor, at.id),
   'PUT /schedules/{id}': ({ actor, at, input }) => changeSchedule(actor, at.id, input),
-  // What a position is of is one of four things, which the schema has looked at one by one.
-  'PUT /schedules/{id}/positions': ({ actor, at, input }) =>
-    keepPositions(actor, at.id, input as unknown as PositionsInput),
+  'PUT /schedules/{id}/positions': ({ actor, at, input }) => keepPositions(actor, at.id, input),
   'POST /schedules/{id}/lines': ({ actor, at, input }) => scheduleLines(actor, at.id, input),
   'DELETE /schedules/{id}': ({ actor, at }) => dropSchedule(actor, at.id),
   'GET /schedules/{id}/file.{format}': ({ actor, at }) => scheduleFile(actor, at.id, at.format),

@@ -1,4 +1,5 @@
 /** A document as PDF: the pages as they are kept and sent. */
+import { readFileSync } from 'node:fs';
 import pdfmake from 'pdfmake';
 import type { Content, Node, NodeQueries, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { PaperDocument } from '../../../../core/paper';
@@ -8,13 +9,21 @@ import type { GivenFiles } from '../given-files';
 import { hairline, ink, quiet } from '../paper-colours';
 import { blockOf, endOf, imageOf, type Setting } from './pdf-nodes';
 import { withAnnexes } from './annexes';
+import { unpackedFont } from '../unpacked-font';
 import { words } from './pdf-text';
 
+/** Where pages find fonts before they look on the disk; its types do not tell of it. */
+const virtual = pdfmake as unknown as {
+  virtualfs: { writeFileSync: (name: string, bytes: Buffer) => void };
+};
 let prepared = false;
 
 function prepare(): void {
   if (prepared) return;
   pdfmake.setFonts({ ...faces });
+  // Each font is unpacked once for all documents of this thread.
+  for (const file of new Set(Object.values(faces).flatMap((face) => Object.values(face) as string[])))
+    virtual.virtualfs.writeFileSync(file, unpackedFont(readFileSync(file)));
   pdfmake.setLocalAccessPolicy(() => true);
   pdfmake.setUrlAccessPolicy(() => false);
   prepared = true;
@@ -39,7 +48,7 @@ const mostRowsTidied = 600;
 const rowsIn = ({ blocks }: PaperDocument): number =>
   blocks
     .flatMap(({ nodes }) => nodes)
-    .reduce((sum, node) => sum + (node.is === 'table' ? node.rows.length : 0), 0);
+    .reduce((sum, node) => sum + (node.is === 'table' || node.is === 'pairs' ? node.rows.length : 0), 0);
 
 /** The pages as data, before they are set. */
 export function pagesOf(document: PaperDocument, files: GivenFiles): TDocumentDefinitions {
