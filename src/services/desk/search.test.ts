@@ -12,7 +12,7 @@ let rhona: Actor;
 beforeAll(async () => {
   await openDemo('search');
   [mara, rhona] = [await personOf('mara@harrowmoor.example'), await personOf('rhona@dunmere.example')];
-}, 60_000);
+});
 afterAll(() => connected().close());
 
 describe('finding', () => {

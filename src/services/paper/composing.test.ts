@@ -24,7 +24,7 @@ beforeAll(async () => {
       personOf(`${name}.example`),
     ),
   )) as [Actor, Actor, Actor, Actor];
-}, 60_000);
+});
 afterAll(() => connected().close());
 
 const value = <T>(result: Result<T>): T => {
@@ -294,5 +294,5 @@ describe('a build alone', () => {
     const names = Buffer.from(archive.bytes as Uint8Array).toString('latin1');
     for (const name of ['side.svg', 'side.dxf', 'drawings.pdf', 'space.glb', 'space.ifc', 'space-coarse.ifc'])
       expect(names).toContain(name);
-  }, 30_000);
+  });
 });

@@ -32,7 +32,7 @@ beforeAll(async () => {
       [mara, rhona].map(async (actor) => (await listQuotes(actor)).rows.map(({ id }) => ({ id, actor }))),
     )
   ).flat();
-}, 60_000);
+});
 afterAll(() => connected().close());
 
 const seen = async ({ id, actor }: { id: string; actor: Actor }) => {
@@ -176,7 +176,7 @@ describe('the files of a quotation', () => {
       const payable = /<cbc:PayableAmount[^>]*>([\d.]+)</.exec(xml)?.[1] ?? '';
       expect(exact(payable).toString()).toBe(exact(quote.tax?.gross ?? quote.totals.net).toString());
     }
-  }, 60_000);
+  });
 
   it('have no page that is empty, or has a last word alone', async () => {
     for (const each of quotes) {
@@ -199,7 +199,7 @@ describe('the files of a quotation', () => {
         expect(told.length, `page ${String(number)} of ${each.id}`).toBeGreaterThan(2);
       }
     }
-  }, 60_000);
+  });
 
   it('say what the Ledger says in either language and by every template', async () => {
     const templates = await templatesAt(null);
@@ -223,7 +223,7 @@ describe('the files of a quotation', () => {
           expect(text).toContain(language === 'de' ? 'Angebot' : 'Quotation');
         }
     }
-  }, 60_000);
+  });
 
   it('are offered with the template that fits, and what may be chosen', async () => {
     for (const each of quotes) {

@@ -134,7 +134,7 @@ describe('price changes under random commands', () => {
       }),
       { numRuns: 12 },
     );
-  }, 120_000);
+  });
 });
 
 describe('a price change', () => {
@@ -410,7 +410,7 @@ describe('steps of a price change', () => {
       }),
       { numRuns: 12 },
     );
-  }, 120_000);
+  });
 });
 
 describe('a published change', () => {
@@ -443,7 +443,7 @@ describe('a published change', () => {
     expect(text.split('\r\n').filter((row) => row.includes('Asked by prices'))).toHaveLength(1);
     expect(text.split('\r\n')[1]).toContain(quote.number);
     expect(await refused(priceImpactFile(as(wen), id, 'exe', { page: 0 }))).toEqual(['file.format']);
-  }, 60_000);
+  });
 });
 
 describe('a sheet of prices', () => {

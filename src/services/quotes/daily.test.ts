@@ -26,7 +26,7 @@ beforeAll(async () => {
     await personOf('wen@harrowmoor.example'),
     await personOf('rhona@dunmere.example'),
   ];
-}, 60_000);
+});
 afterAll(() => connected().close());
 
 const value = <T>(result: Result<T>): T => {

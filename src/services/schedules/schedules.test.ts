@@ -164,7 +164,7 @@ describe('a site schedule', () => {
     );
     expect(pages.length).toBeGreaterThan(50);
     expect(pages.some((page) => page.includes('P5000'))).toBe(true);
-  }, 120_000);
+  });
 
   it('takes the lines of a quote once, each under a tag of its own, and follows them', async () => {
     const { quote, build } = await quoteWithBuild();

@@ -41,7 +41,7 @@ beforeAll(async () => {
   mara = await personOf('mara@harrowmoor.example');
   // Another modeller; who it is does not matter.
   other = { ...(await personOf('joss@harrowmoor.example')), role: 'modeller' };
-}, 120_000);
+});
 afterEach(() => {
   vi.useRealTimers();
 });
@@ -112,7 +112,7 @@ describe('a draft', () => {
     valueOf(await editDraft(wen, id, { version: await versionOf(id), edit: rename('Again') }));
     expect(code(await redo(wen, id, { version: await versionOf(id) }))).toBe('draft.nothingToRedo');
     expect(valueOf(await seeEdits(id, 0)).rows[0]).toMatchObject({ by: wen.name, undone: false });
-  }, 60_000);
+  });
 
   it('takes edits of two at once, tells each what the other did, and overwrites nothing unseen', async () => {
     const id = await draftOf('tarn');
@@ -217,7 +217,7 @@ describe('a draft', () => {
         await beginDraft(wen, { name: 'X', from: { is: 'nothing', id: 'x', sku: 'NO-SUCH', title: 'X' } }),
       ),
     ).toBe('draft.noItem');
-  }, 60_000);
+  });
 });
 
 describe('a draft of rows of a sheet, and of a bundle', () => {
@@ -258,7 +258,7 @@ describe('a draft of rows of a sheet, and of a bundle', () => {
     const result = compileModel(parts);
     expect(result.ok ? [] : result.problems).toEqual([]);
     await putAside(wen, second, { version: 1 });
-  }, 60_000);
+  });
 });
 
 describe('pictures of options', () => {
@@ -283,7 +283,7 @@ describe('pictures of options', () => {
     valueOf(await redo(other, id, { version: await versionOf(id) }));
     expect((await documentOf(id)).features[0]?.options[0]?.picture).toBe(own);
     await putAside(wen, id, { version: await versionOf(id) });
-  }, 60_000);
+  });
 });
 
 describe('the check-up', () => {
@@ -334,7 +334,7 @@ describe('the check-up', () => {
     expect(check).toMatchObject({ version: 2, problems: [] });
     expect(check?.findings).toEqual(whole.findings);
     await putAside(wen, id, { version: 2 });
-  }, 60_000);
+  });
 });
 
 describe('publishing', () => {
@@ -376,7 +376,7 @@ describe('publishing', () => {
     expect(code(await publishDraft(wen, id, { version, note: 'Again.', from: today() }))).toBe(
       'draft.closed',
     );
-  }, 120_000);
+  });
 
   it('is once where two publish at the same moment; the other is behind, and brought up to date loses nothing', async () => {
     const [one, two] = [await draftOf('plumb', 'One'), await draftOf('plumb', 'Two')];
@@ -401,7 +401,7 @@ describe('publishing', () => {
     expect(differ).toHaveLength(1);
     await seenImpact(behind);
     expect(valueOf(await publishOf(behind)).number).toBe(3);
-  }, 120_000);
+  });
 
   it('takes effect on its day, and withdrawn gives way to the one before; builds keep theirs', async () => {
     const id = await draftOf('ridgeback');
@@ -453,7 +453,7 @@ describe('publishing', () => {
     expect(actions.map(({ action }) => action)).toEqual(
       expect.arrayContaining(['draft.begun', 'draft.impact', 'model.published', 'model.withdrawn']),
     );
-  }, 120_000);
+  });
 
   it('wants a second pair of eyes where the house says so, which are not those of whoever made it', async () => {
     const { workshop } = await seeHouse();
@@ -469,7 +469,7 @@ describe('publishing', () => {
     await seenImpact(id);
     valueOf(await publishOf(id));
     expect((await versionsOf('tarn'))[0]).toMatchObject({ number: 2, agreedBy: tobias.name, by: wen.name });
-  }, 60_000);
+  });
 });
 
 describe('the impact', () => {
@@ -510,7 +510,7 @@ describe('the impact', () => {
     expect(lost.counts.lost + lost.counts.decide + lost.counts.other).toBe(all.count);
     expect(valueOf(await seeImpact(id, { page: 0, is: 'lost' })).count).toBe(lost.counts.lost);
     expect(code(await seeImpact(await draftOf('beacon'), { page: 0 }))).toBe('draft.noImpact');
-  }, 120_000);
+  });
 });
 
 describe('what is there', () => {

@@ -145,5 +145,5 @@ describe('a pool', () => {
     expect(during).toBe(0);
     stops[1].abort();
     await Promise.all([front.close(), behind.close()]);
-  }, 30_000);
+  });
 });

@@ -174,7 +174,7 @@ describe('the pages', () => {
     const bytes = await write(paperGiven(1), 'pdf', { blocks, annexes }, files);
     expect(bytes.length).toBeLessThan(Object.keys(files).length * photograph.length);
     expect((await PDFDocument.load(bytes)).getPageCount()).toBeGreaterThan(10);
-  }, 60_000);
+  });
 });
 
 describe('letters', () => {

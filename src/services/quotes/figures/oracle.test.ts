@@ -78,7 +78,7 @@ let mara: Actor;
 beforeAll(async () => {
   await openDemo('oracle');
   mara = await personOf('mara@harrowmoor.example');
-}, 60_000);
+});
 afterAll(() => connected().close());
 
 const value = <T>(result: Result<T>): T => {
