@@ -55,6 +55,8 @@ export function PackageDialog({ view, open, onClose, onMade }: Props) {
       (answer): Promise<Answer<JobView>> | Answer<JobView> =>
         answer.ok ? ask('GET /jobs/{id}', { at: { id: answer.value.job } }) : answer,
     );
+    // What was made before is not taken for what is being made.
+    job.forget();
     void job.begin(asked);
   };
   const tick = (field: 'drawings' | 'dataSheets') => (
