@@ -7,6 +7,8 @@ declare namespace App {
     theme: 'light' | 'dark' | 'auto';
     /** Who is at the other end; said by the server in front. */
     client: import('./server/client').Client;
+    /** What a page behind a share is to show, where it was read before the page is drawn. */
+    shared?: import('./services/kernel/failure').Result<import('./contract').SharedView>;
   }
 }
 

@@ -14,6 +14,8 @@ import { isText } from './server/api/body';
 import { sessionCookie } from './server/cookies';
 import { answerPolicy, pagePolicy, plainHeaders } from './server/headers';
 import { mayCome } from './server/origin';
+import { sharePage } from './server/share-pages';
+import { spend } from './server/visitors';
 import type { Failure } from './services/kernel/failure';
 import { isBusy } from './services/kernel/health';
 import { startJobs } from './services/jobs/running';
@@ -53,7 +55,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
       locals.theme = theme === 'light' || theme === 'dark' ? theme : 'auto';
       if (isPage(url) && !locals.actor && !openPaths.has(url.pathname) && !isShare(url))
         return secured(context, context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`, 303));
-      const response = await next();
+      const response = isShare(url) ? await visited(context, next) : await next();
       const unknown =
         response.status === 404 &&
         !isPage(url) &&
@@ -70,6 +72,19 @@ export const onRequest = defineMiddleware(async (context, next) => {
     }
   });
 });
+
+/** A page for whoever has its link. */
+async function visited(context: APIContext, next: () => Promise<Response>): Promise<Response> {
+  const { request, params, url, locals } = context;
+  const wait = await spend(locals.client.address);
+  if (wait > 0) return failed(context, 429, { code: 'shared.tooOften', retryAfter: wait });
+  if (request.method !== 'GET') return next();
+  const look = `${locals.theme} ${url.search}`;
+  return sharePage({ token: params.token ?? '', look, signal: request.signal }, (seen) => {
+    locals.shared = seen;
+    return next();
+  });
+}
 
 const isPage = ({ pathname }: URL): boolean => !pathname.startsWith('/api/') && !pathname.startsWith('/_');
 

@@ -1,21 +1,14 @@
 /** Composing a quotation while the customer is on the phone, and the paper of the house. */
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { pdfPages } from '../src/services/paper/testing';
 import { cell, configure, openQuote, people, ready, saved, signIn } from './people';
 
 /** The words of the PDF as it would be sent now. */
 async function paperOf(page: Page, id: string): Promise<string> {
   const answer = await page.request.get(`/api/quotes/${id}/paper.pdf`);
   expect(answer.ok()).toBe(true);
-  const pdf = await getDocument({ data: new Uint8Array(await answer.body()) }).promise;
-  const pages = await Promise.all(
-    Array.from({ length: pdf.numPages }, async (_, at) => (await pdf.getPage(at + 1)).getTextContent()),
-  );
-  return pages
-    .flatMap(({ items }) => items.map((item) => ('str' in item ? item.str : '')))
-    .join(' ')
-    .replace(/\s+/g, ' ');
+  return (await pdfPages(await answer.body())).join(' ');
 }
 /** The document as its template has it, whatever was chosen for the customer before. */
 async function asUsual(page: Page, id: string): Promise<void> {

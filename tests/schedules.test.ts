@@ -2,24 +2,9 @@
 import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
 import { expect, test, type Download, type Page } from '@playwright/test';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { pdfLetters } from '../src/services/paper/testing';
 import { demoQuote, people, ready, signIn } from './people';
 
-/** The words of each page of a PDF, without blanks. */
-async function pagesOf(bytes: Uint8Array): Promise<string[]> {
-  const document = await getDocument({ data: bytes.slice(), useSystemFonts: false }).promise;
-  const pages: string[] = [];
-  for (let at = 1; at <= document.numPages; at += 1) {
-    const { items } = await (await document.getPage(at)).getTextContent();
-    pages.push(
-      items
-        .map((each) => ('str' in each ? each.str : ''))
-        .join('')
-        .replace(/\s+/g, ''),
-    );
-  }
-  return pages;
-}
 const bytesOf = async (download: Promise<Download>): Promise<Uint8Array> =>
   new Uint8Array(readFileSync(await (await download).path()));
 
@@ -106,12 +91,12 @@ test('a quarry with six positions goes out as a package of sheets', async ({ pag
   for (const sheetOf of ['Ridgeback 1', 'Gate 1', 'Gate 2'])
     expect(paths).toContain(`North quarry/positions/${sheetOf}.pdf`);
   expect(paths).toContain('North quarry/Site schedule.xlsx');
-  const gate = await pagesOf(files['North quarry/positions/Gate 1.pdf'] as Uint8Array);
+  const gate = await pdfLetters(files['North quarry/positions/Gate 1.pdf'] as Uint8Array);
   expect(gate.join('')).toContain('besidetheroad');
-  const schedule = (await pagesOf(files['North quarry/Site schedule.pdf'] as Uint8Array)).join('');
+  const schedule = (await pdfLetters(files['North quarry/Site schedule.pdf'] as Uint8Array)).join('');
   for (const tag of tags) expect(schedule).toContain(tag.replace(/\s+/g, ''));
 
-  const pages = await pagesOf(await packed(page, 'One document (PDF)'));
+  const pages = await pdfLetters(await packed(page, 'One document (PDF)'));
   expect(pages[0]).toContain('Bytheriver');
   expect(pages.filter((text) => text.includes('Gate2·'))).toHaveLength(1);
 

@@ -8,6 +8,17 @@ export { sceneKey, sceneOf, type Scene, type Solid } from './scene';
 export { extentOf, viewOf, type DimensionLine, type Figure, type Spot, type View } from './views';
 export { spaceViewOf } from './space';
 export { withRoom } from './room';
-export { boxOf, dimensionPath, dimensionText, letterHeight, paints, pathOf, writeSvg } from './svg';
+export {
+  boxOf,
+  dimensionPath,
+  dimensionText,
+  edgeColour,
+  letterHeight,
+  paintOf,
+  paints,
+  pathOf,
+  sizedView,
+  writeSvg,
+} from './svg';
 export { layersIn } from './layers';
 export { meshOf } from './mesh';

@@ -55,8 +55,16 @@ export function dimensionText(
   return upright ? { x: u - letter * 0.35, y: -v, turn: -90 } : { x: u, y: -v - letter * 0.35, turn: 0 };
 }
 
+/** Left, upper edge and size, in millimetres; downwards is positive. */
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 /** The view box that holds a view with letters of this height. */
-export function boxOf(view: View, letter: number): { x: number; y: number; width: number; height: number } {
+export function boxOf(view: View, letter: number): Box {
   const edge = letter * 1.6;
   const { left, right, bottom, top } = view.frame;
   return { x: left - edge, y: -top - edge, width: right - left + 2 * edge, height: top - bottom + 2 * edge };
@@ -76,16 +84,38 @@ export function paintOf({ looks, shade = 0 }: Figure): string {
   return `#${part(1)}${part(3)}${part(5)}`;
 }
 
-/** An SVG document of a view, to scale in millimetres. `write` gives the text of a length. */
-export function writeSvg(
-  drawn: View,
-  { title, language, write }: { title: string; language: string; write: (millimetres: number) => string },
-): string {
-  const letter = letterHeight(drawn);
-  const view = withRoom(drawn, letter);
-  const box = boxOf(view, letter);
-  const thin = short(letter / 16);
-  const figures = view.figures.map(
+/** A view as it is drawn: dimensions far enough out, its box, the height of letters, how wide lines are. */
+export interface SizedView {
+  view: View;
+  box: Box;
+  letter: number;
+  thin: number;
+}
+
+/** A view with room for its letters. */
+export function sizedView(seen: View): SizedView {
+  const letter = letterHeight(seen);
+  const view = withRoom(seen, letter);
+  return { view, box: boxOf(view, letter), letter, thin: letter / 16 };
+}
+
+/** Colour of the edges of figures. */
+export const edgeColour = '#23262a';
+
+interface Writing {
+  title: string;
+  language: string;
+  /** The text of a length. */
+  write: (millimetres: number) => string;
+  /** Without figures, for pages that draw them by themselves. */
+  wordsOnly?: boolean;
+}
+
+/** An SVG document of a view, to scale in millimetres. */
+export function writeSvg(seen: View, { title, language, write, wordsOnly = false }: Writing): string {
+  const { view, box, letter, thin: width } = sizedView(seen);
+  const thin = short(width);
+  const figures = (wordsOnly ? [] : view.figures).map(
     (figure) => `<path d="${pathOf(figure)}" fill="${paintOf(figure)}" class="${figure.layer}"/>`,
   );
   const words = view.words.map(
@@ -98,7 +128,7 @@ export function writeSvg(
   });
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${[box.x, box.y, box.width, box.height].map(short).join(' ')}" width="${short(box.width)}mm" height="${short(box.height)}mm"><title>${escaped(title)}</title>` +
-    `<g stroke="#23262a" stroke-width="${thin}" stroke-linejoin="round">${figures.join('')}</g>` +
+    `<g stroke="${edgeColour}" stroke-width="${thin}" stroke-linejoin="round">${figures.join('')}</g>` +
     `<g fill="#23262a" font-family="sans-serif" text-anchor="middle">${words.join('')}</g>` +
     `<g stroke="#40536a" stroke-width="${thin}">${dimensions.map((each) => each.replace('<text', '<text stroke="none" fill="#23262a" font-family="sans-serif" text-anchor="middle"')).join('')}</g></svg>`
   );

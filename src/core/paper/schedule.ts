@@ -6,7 +6,7 @@ import { drawingNode, specified } from './blocks/builds';
 import { frameOf } from './compose';
 import type { Composition } from './composition';
 import type { PaperBuild, PaperHouse } from './given';
-import type { Annex, Block, Cell, Node, PaperDocument, TableRow } from './types';
+import type { Annex, Block, Cell, Node, PaperDocument, TableColumn, TableRow } from './types';
 import type { Words } from './words';
 
 /** A position as it stands on paper. */
@@ -60,7 +60,7 @@ export const composePackage = (
 
 /** The sheet of one position by itself; null where it is no build. */
 export function composePosition(
-  given: ScheduleGiven,
+  given: Omit<ScheduleGiven, 'positions'>,
   position: PaperPosition,
   look: PaperLook,
   words: Words,
@@ -78,7 +78,7 @@ export function composePosition(
 }
 
 const framed = (
-  { name, day, house }: ScheduleGiven,
+  { name, day, house }: Omit<ScheduleGiven, 'positions'>,
   look: PaperLook,
   words: Words,
 ): Omit<PaperDocument, 'what' | 'blocks'> => ({
@@ -132,27 +132,26 @@ function listed({ positions }: ScheduleGiven, words: Words): Block {
       ],
     };
   };
-  const rows = byArea(positions).flatMap(({ area, positions: some }): TableRow[] => [
-    ...(area === '' ? [] : [{ is: 'group', cells: [{ ...cell(area, 'strong'), over: 4 }] } as const]),
-    ...some.map(row),
-  ]);
+  const columns: TableColumn[] = [
+    { title: words.say('tag'), width: 90 },
+    { title: words.say('what') },
+    { title: words.say('quantity'), right: true, width: 54 },
+    { title: words.say('remark'), width: 130 },
+  ];
+  // A table for each area: its name stands with its first position, and again where it goes on.
+  const tables = byArea(positions).map(({ area, positions: some }, at): Node => ({
+    is: 'table',
+    id: `positions-${String(at)}`,
+    columns,
+    rows: [
+      ...(area === '' ? [] : [{ is: 'group', cells: [{ ...cell(area, 'strong'), over: 4 }] } as const]),
+      ...some.map(row),
+    ],
+  }));
   return {
     key: 'schedule',
     title: words.say('schedule'),
-    nodes: [
-      { is: 'heading', level: 2, text: words.say('schedule') },
-      {
-        is: 'table',
-        id: 'positions',
-        columns: [
-          { title: words.say('tag'), width: 90 },
-          { title: words.say('what') },
-          { title: words.say('quantity'), right: true, width: 54 },
-          { title: words.say('remark'), width: 130 },
-        ],
-        rows,
-      },
-    ],
+    nodes: [{ is: 'heading', level: 2, text: words.say('schedule') }, ...tables],
   };
 }
 

@@ -5,7 +5,6 @@
 import { inflateRawSync, inflateSync } from 'node:zlib';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { contract, rolesOf } from '../../contract/all';
 import type { ModelDocument } from '../../core/model';
 import { connected } from '../../data';
@@ -30,6 +29,7 @@ import { beginSchedule } from '../../services/schedules/schedules';
 import { seeShared } from '../../services/shares/shared';
 import { shareQuote } from '../../services/shares/shares';
 import { openDemo, personOf } from '../../services/kernel/testing';
+import { pdfPages } from '../../services/paper/testing';
 import { askAs, ways, type Request, type Way } from './testing';
 
 /** Planted where only the house may look; each is found as it stands, wherever it gets to. */
@@ -81,11 +81,7 @@ function textsOf(bytes: Uint8Array): string {
 /** The words on the pages of a PDF, whose letters stand in it by their numbers in its fonts. */
 async function wordsOf(bytes: Uint8Array): Promise<string> {
   if (!Buffer.from(bytes.subarray(0, 5)).equals(Buffer.from('%PDF-'))) return '';
-  const pdf = await getDocument({ data: bytes.slice() }).promise;
-  const pages = await Promise.all(
-    Array.from({ length: pdf.numPages }, async (_, at) => (await pdf.getPage(at + 1)).getTextContent()),
-  );
-  return pages.flatMap(({ items }) => items.map((item) => ('str' in item ? item.str : ''))).join(' ');
+  return (await pdfPages(bytes)).join(' ');
 }
 
 const found = (text: string): string[] =>

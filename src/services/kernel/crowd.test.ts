@@ -29,6 +29,11 @@ import { loseQuote, reviseQuote, sendQuote } from '../quotes/history/revisions';
 import { alternativeLines } from '../quotes/lines/alternatives';
 import { search } from '../desk/search';
 import { whoIs } from '../access/sessions';
+import { beginSchedule, keepPositions } from '../schedules/schedules';
+import { keepJob } from '../shares/keep-job';
+import { seeShared } from '../shares/shared';
+import { shareQuote } from '../shares/shares';
+import { JobWorker } from './jobs/worker';
 import { openDemo, personOf } from './testing';
 import { step } from '../quotes/history/undo';
 import { inTransaction, once } from './unit-of-work';
@@ -295,6 +300,44 @@ describe('work does not grow with what is not touched', () => {
       expect(JSON.stringify(answer).length).toBeLessThan(12_000);
       expect(answerTo('another-1', value(result))).toBe(value(result));
     }
+  });
+
+  it('a link that was opened before is opened by three queries', async () => {
+    const draft = await quoteOf(2);
+    const sent = value(await sendQuote(mara, draft.id, { version: draft.version }));
+    const until = new Date(Date.now() + 9 * 86_400_000).toISOString().slice(0, 10);
+    const { link } = value(await shareQuote(mara, sent.id, { name: 'Ana', address: '', until }, ''));
+    const token = link.split('/s/')[1] ?? '';
+    value(await seeShared(token));
+    const keeps = await queriesOf(() => seeShared(token));
+    // Its quotation is asked for until it is made.
+    expect(value(keeps[1]).hash).toBeNull();
+    await new JobWorker([keepJob] as never, { pauseAfter: () => 0 }).runNext();
+    const [count, again] = await queriesOf(() => seeShared(token));
+    expect(value(again).hash).not.toBeNull();
+    expect(count).toBe(3);
+  });
+
+  it('positions of forty quotes are looked for in as many queries as those of one', async () => {
+    const schedule = value(await beginSchedule(mara, { name: 'Of many', site: '' }));
+    const counts: number[] = [];
+    for (const quotes of [1, 40]) {
+      const rows = Array.from({ length: quotes }, (_, at) => ({
+        tag: `P ${String(at)}`,
+        area: '',
+        quantity: '1',
+        remark: '',
+        of: { is: 'line' as const, quote: randomUUID(), line: randomUUID() },
+      }));
+      const [count, result] = await queriesOf(() =>
+        keepPositions(mara, schedule.id, { version: schedule.version, rows }),
+      );
+      expect(result.ok || result.failures.map(({ code }) => code)).toEqual(
+        rows.map(() => 'schedule.unknown'),
+      );
+      counts.push(count);
+    }
+    expect(counts[1]).toBe(counts[0]);
   });
 
   it('who asks is found by one query', async () => {

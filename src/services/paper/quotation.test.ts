@@ -14,6 +14,7 @@ import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { documentOf, quotation, seePaper } from './composing';
 import { offered } from './files/offered';
+import { pdfPages } from './testing';
 import { lineTable } from './line-table';
 import { money } from '../../i18n';
 import { templatesAt } from './house-texts';
@@ -54,16 +55,7 @@ const lined =
   (composition: Composition): Composition => ({ ...composition, lines: { ...composition.lines, ...lines } });
 
 /** The words of a PDF, page by page. */
-async function pdfText(bytes: Uint8Array): Promise<string> {
-  const pdf = await getDocument({ data: new Uint8Array(bytes), useSystemFonts: false }).promise;
-  const pages = await Promise.all(
-    Array.from({ length: pdf.numPages }, async (_, at) => {
-      const { items } = await (await pdf.getPage(at + 1)).getTextContent();
-      return items.map((item) => ('str' in item ? item.str : '')).join(' ');
-    }),
-  );
-  return pages.join('\n').replace(/\s+/g, ' ');
-}
+const pdfText = async (bytes: Uint8Array): Promise<string> => (await pdfPages(bytes)).join(' ');
 
 describe('the composed document', () => {
   it('says what the Ledger says, and each figure that is worked out is what those it names make', async () => {

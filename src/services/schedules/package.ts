@@ -64,12 +64,6 @@ export const packageJob: JobKind<Input, Made> = {
       throw new JobRefused({ code: 'schedule.tooManySheets', params: { most: mostSheets } });
     const of = told.length + 1;
     await job.progress({ done: 0, of });
-    const positions: PaperPosition[] = [];
-    for (let at = 0; at < told.length; at += atOnce) {
-      positions.push(...(await withSheets(actor, told.slice(at, at + atOnce), drawings)));
-      // Half of the way is what stands on the sheets, the other half is setting them.
-      await job.progress({ done: Math.floor(positions.length / 2), of });
-    }
     const sheets = dataSheets ? await dataSheetsOf(told) : [];
     const annexes = sheets.map(({ file, name }): Annex => ({ file, name, kind: 'pdf' }));
     const large = await tooLarge(annexes);
@@ -78,17 +72,16 @@ export const packageJob: JobKind<Input, Made> = {
     const all: Whole = {
       row,
       told,
-      given: { ...head, positions },
+      sheets: oneAhead(parted(told), (some) => withSheets(actor, some, drawings)),
+      head,
       look,
       marks: files,
       files: { ...files, ...(await bytesOf(sheets.map(({ file }) => file))) },
       annexes,
       language,
+      far: (done) => job.progress({ done, of }),
     };
-    const bytes =
-      as === 'pdf'
-        ? await inOne(all)
-        : await zipped(all, (far) => job.progress({ done: Math.floor(told.length / 2) + far, of }));
+    const bytes = await (as === 'pdf' ? inOne(all) : zipped(all));
     await job.progress({ done: of, of });
     const what = translator(language)('paper.package');
     return {
@@ -123,7 +116,9 @@ export const packageJob: JobKind<Input, Made> = {
 interface Whole {
   row: ScheduleRow;
   told: readonly Told[];
-  given: Parameters<typeof composePackage>[0];
+  /** Positions with what stands on their sheets, some at once. */
+  sheets: AsyncIterable<PaperPosition[]>;
+  head: Awaited<ReturnType<typeof headGiven>>['head'];
   look: Awaited<ReturnType<typeof headGiven>>['look'];
   /** The mark of the house, and all data sheets. */
   files: GivenFiles;
@@ -131,31 +126,57 @@ interface Whole {
   marks: GivenFiles;
   annexes: readonly Annex[];
   language: 'en' | 'de';
+  /** Tells how many positions are done, and ends the work where it is to stop. */
+  far: (done: number) => Promise<void>;
+}
+
+const parted = (told: readonly Told[]): Told[][] =>
+  Array.from({ length: Math.ceil(told.length / atOnce) }, (_, nth) =>
+    told.slice(nth * atOnce, (nth + 1) * atOnce),
+  );
+
+/** What is made of each part in turn; while one is used, the next is being made. */
+async function* oneAhead<T, U>(parts: readonly T[], make: (part: T) => Promise<U>): AsyncGenerator<U> {
+  const begin = (part: T | undefined): Promise<U> | null => {
+    if (part === undefined) return null;
+    const making = make(part);
+    // Where the work ends before this is asked for, nobody hears of its failure.
+    making.catch(() => undefined);
+    return making;
+  };
+  let next = begin(parts[0]);
+  for (let at = 1; next; at += 1) {
+    const made = await next;
+    next = begin(parts[at]);
+    yield made;
+  }
 }
 
 /** Cover, schedule, sheets and data sheets as one document with pages counted through. */
-const inOne = ({ given, look, files, annexes, language }: Whole): Promise<Uint8Array> =>
-  askLongPapers('composed', {
-    document: composePackage(given, look, paperWords(language, 0), annexes),
-    files,
-  });
+async function inOne({ sheets, head, look, files, annexes, language, far }: Whole): Promise<Uint8Array> {
+  const positions: PaperPosition[] = [];
+  for await (const some of sheets) {
+    positions.push(...some);
+    // Half of the way is what stands on the sheets, the other half is setting them.
+    await far(Math.floor(positions.length / 2));
+  }
+  const document = composePackage({ ...head, positions }, look, paperWords(language, 0), annexes);
+  return askLongPapers('composed', { document, files });
+}
 
 /** Sheets are set in both threads for files in turn; whoever wants a page meanwhile waits for one sheet at most. */
 const setSheet = (nth: number, document: PaperDocument, files: GivenFiles): Promise<Uint8Array> =>
   (nth % 2 === 0 ? askLongPapers : askPapers)('composed', { document, files });
 
 /** A folder of files: the schedule, a sheet of each position under its tag, each data sheet once. */
-async function zipped(
-  { row, told, given, look, files, marks, annexes, language }: Whole,
-  far: (done: number) => Promise<void>,
-): Promise<Uint8Array> {
+async function zipped(all: Whole): Promise<Uint8Array> {
+  const { row, told, sheets, head, look, files, marks, annexes, language, far } = all;
   const words = paperWords(language, 0);
   const t = translator(language);
   const inside: Record<string, Uint8Array> = {};
-  const plain = { ...given, positions: told.map(plainPosition) };
   const title = fileTag(words.say('schedule'));
   inside[`${title}.pdf`] = await askLongPapers('composed', {
-    document: composeSchedule(plain, look, words),
+    document: composeSchedule({ ...head, positions: told.map(plainPosition) }, look, words),
     files: marks,
   });
   inside[`${title}.xlsx`] = await askLongPapers('sheet', {
@@ -163,25 +184,26 @@ async function zipped(
     rows: sheetOf(told, language),
     format: 'xlsx',
   });
-  const sheets = given.positions.flatMap((position) => {
-    const document = composePosition(given, position, look, words);
-    return document ? [{ tag: position.tag, document }] : [];
-  });
   const inFolder = t('schedule.folder.sheets');
-  for (let at = 0; at < sheets.length; at += atOnce) {
-    await far(Math.floor((at / sheets.length) * (told.length / 2)));
-    const some = sheets.slice(at, at + atOnce);
-    const made = await Promise.all(some.map(({ document }, nth) => setSheet(nth, document, marks)));
-    for (const [nth, { tag }] of some.entries()) {
+  let done = 0;
+  for await (const positions of sheets) {
+    const documents = positions.flatMap((position) => {
+      const document = composePosition(head, position, look, words);
+      return document ? [{ tag: position.tag, document }] : [];
+    });
+    const made = await Promise.all(documents.map(({ document }, nth) => setSheet(nth, document, marks)));
+    for (const [nth, { tag }] of documents.entries()) {
       const bytes = made[nth];
       if (bytes) inside[freeName(inside, `${inFolder}/${fileTag(tag)}`, 'pdf')] = bytes;
     }
+    done += positions.length;
+    await far(done);
   }
   for (const { file, name } of annexes) {
     const bytes = files[file]?.bytes;
     if (bytes) inside[freeName(inside, `${t('schedule.folder.dataSheets')}/${fileTag(name)}`, 'pdf')] = bytes;
   }
-  return askLongPapers('archive', { folder: fileTag(row.name), files: inside, day: given.day });
+  return askLongPapers('archive', { folder: fileTag(row.name), files: inside, day: head.day });
 }
 
 /** Tags that differ only in what a file cannot be called get names that differ too. */

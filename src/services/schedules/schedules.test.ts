@@ -1,6 +1,5 @@
 /** Site schedules: what stands where, kept all or none, and what is made of it. */
 import { unzipSync } from 'fflate';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PackageInput, PositionsInput, ScheduleView } from '../../contract';
@@ -19,6 +18,7 @@ import { removeLines } from '../quotes/lines/lines';
 import { makeAgain } from '../shelf/again';
 import { seeShelf } from '../shelf/list';
 import { openShelved } from '../shelf/shelf';
+import { pdfLetters } from '../paper/testing';
 import { scheduleFile } from './files';
 import { listSchedules } from './find';
 import { askForPackage, packageJob } from './package';
@@ -89,21 +89,6 @@ async function packed(view: ScheduleView, more: Partial<PackageInput> = {}) {
   const { bytes } = value(await openShelved(mara, made.id));
   return { made, bytes: new Uint8Array(bytes as Buffer) };
 }
-async function pagesOf(bytes: Uint8Array): Promise<string[]> {
-  const document = await getDocument({ data: bytes.slice(), useSystemFonts: false }).promise;
-  const pages: string[] = [];
-  for (let at = 1; at <= document.numPages; at += 1) {
-    const { items } = await (await document.getPage(at)).getTextContent();
-    // However the words are set, they are the same words.
-    pages.push(
-      items
-        .map((each) => ('str' in each ? each.str : ''))
-        .join('')
-        .replace(/\s+/g, ''),
-    );
-  }
-  return pages;
-}
 
 describe('a site schedule', () => {
   it('is begun before there is any quote, and seen by the house, by no dealer', async () => {
@@ -159,7 +144,7 @@ describe('a site schedule', () => {
     const kept = value(await keep(view, rows));
     expect(kept.positions).toHaveLength(5_000);
     expect(kept.positions.at(-1)?.tag).toBe('P 5000');
-    const pages = await pagesOf(
+    const pages = await pdfLetters(
       new Uint8Array(value(await scheduleFile(mara, view.id, 'pdf')).bytes as Buffer),
     );
     expect(pages.length).toBeGreaterThan(50);
@@ -241,7 +226,9 @@ describe('a specification package', () => {
       ]),
     );
     expect(names.filter((name) => name.startsWith('Package/positions/'))).toHaveLength(2);
-    const sheet = (await pagesOf(unzipSync(bytes)['Package/positions/Gate 1.pdf'] as Uint8Array)).join(' ');
+    const sheet = (await pdfLetters(unzipSync(bytes)['Package/positions/Gate 1.pdf'] as Uint8Array)).join(
+      ' ',
+    );
     const number = quote.lines.at(-1)?.partNumber ?? '';
     expect(sheet).toContain('Gate1·');
     expect(sheet).toContain(number);
@@ -249,7 +236,7 @@ describe('a specification package', () => {
     expect(sheet).not.toMatch(/GBP|EUR/);
 
     const one = await packed(view, { as: 'pdf', language: 'de', dataSheets: false });
-    const pages = await pagesOf(one.bytes);
+    const pages = await pdfLetters(one.bytes);
     expect(pages[0]).toContain('Package');
     expect(pages.join(' ')).toContain('Lageliste');
     expect(pages.filter((page) => page.includes('Gate1·')).length).toBeGreaterThan(0);

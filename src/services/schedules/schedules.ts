@@ -26,7 +26,7 @@ import { findQuote, stateOf, visibleSql } from '../quotes/quote-state';
 import { nameOf, reference } from '../settings/reference-data';
 import { madeOf } from '../shelf/list';
 import { customerOf, findSchedule, holdSchedule, mayKeep, touch } from './find';
-import { toldPositions } from './told';
+import { standingLines, toldPositions } from './told';
 
 const missing = fail('missing', { code: 'schedule.missing' });
 
@@ -173,29 +173,23 @@ async function unseen(actor: Actor, id: string, rows: readonly Row[]): Promise<F
   const known = new Set(before.map(({ view }) => JSON.stringify(view.of)));
   const { items } = await reference();
   const fresh = rows.flatMap(({ of }, at) => (known.has(JSON.stringify(of)) ? [] : [{ of, at }]));
-  const quotes = new Map<string, ReadonlySet<string>>();
-  for (const { of } of fresh)
-    if (of.is === 'line' && !quotes.has(of.quote)) quotes.set(of.quote, await linesOf(actor, of.quote));
+  const stands = await standingLines(
+    fresh.flatMap(({ of }) => (of.is === 'line' ? of : [])),
+    visibleSql(actor),
+  );
   const builds = await ownBuilds(
     actor,
     fresh.flatMap(({ of }) => (of.is === 'build' ? of.build : [])),
   );
   const there = (of: PositionOf): boolean =>
     of.is === 'line'
-      ? (quotes.get(of.quote)?.has(of.line) ?? false)
+      ? stands(of)
       : of.is === 'build'
         ? builds.has(of.build)
         : of.is === 'words' || items.has(of.sku);
   return fresh.flatMap(({ of, at }) =>
     there(of) ? [] : [{ code: 'schedule.unknown', field: `rows.${String(at)}.of` }],
   );
-}
-
-/** Origins of the lines of a quote, in its newest revision. */
-async function linesOf(actor: Actor, id: string): Promise<ReadonlySet<string>> {
-  const quote = await findQuote(actor, id);
-  const state = quote && (await stateOf(quote));
-  return new Set(state?.lines.map(({ origin }) => origin));
 }
 
 /** Of some builds those that are the actor's own. */

@@ -6,6 +6,7 @@ import type { PositionOf } from '../../core/schedule';
 import type { PositionView } from '../../contract';
 import { connected, type BuildRow, type SchedulePositionRow } from '../../data';
 import { versionById } from '../catalogue/models';
+import { isReference } from '../kernel/reference';
 import { reference } from '../settings/reference-data';
 
 /** A position with its build, where it is of one. */
@@ -42,7 +43,7 @@ export async function toldPositions(scheduleId: string): Promise<Told[]> {
   });
   const lines = await linesNow([...new Set(rows.flatMap(({ quoteId }) => quoteId ?? []))]);
   const at = (row: SchedulePositionRow): LineNow | undefined =>
-    row.lineOrigin === null ? undefined : lines.get(`${row.quoteId ?? ''} ${row.lineOrigin}`);
+    row.lineOrigin === null ? undefined : lines.get(lineKey(row.quoteId ?? '', row.lineOrigin));
   const ids = [...new Set(rows.flatMap((row) => at(row)?.buildId ?? row.buildId ?? []))];
   const made = new Map(
     (ids.length === 0 ? [] : await builds.findAll({ where: { id: { [Op.in]: ids } }, raw: true })).map(
@@ -82,15 +83,26 @@ export async function toldPositions(scheduleId: string): Promise<Told[]> {
 /** The same words in every language, as somebody typed them. */
 const wordsOf = (words: string): Texts => (words === '' ? {} : { en: words, de: words });
 
+const lineKey = (quote: string, line: string): string => `${quote} ${line}`;
+
+/** Which of some lines stand in the newest revision of their quotes, of quotes `q` that a condition lets through. */
+export async function standingLines(
+  lines: readonly Extract<PositionOf, { is: 'line' }>[],
+  condition: string,
+): Promise<(of: Extract<PositionOf, { is: 'line' }>) => boolean> {
+  const found = await linesNow([...new Set(lines.map(({ quote }) => quote).filter(isReference))], condition);
+  return ({ quote, line }) => found.has(lineKey(quote, line));
+}
+
 /** Lines of the newest revisions of quotes, by quote and origin. */
-async function linesNow(quotes: readonly string[]): Promise<Map<string, LineNow>> {
+async function linesNow(quotes: readonly string[], condition = 'true'): Promise<Map<string, LineNow>> {
   if (quotes.length === 0) return new Map();
   const rows = await connected().sequelize.query<LineNow>(
     `select q.id as "quoteId", l.origin, q.number, l.sku, l.build_id as "buildId"
      from quotes q join lateral (select id from quote_revisions r where r.quote_id = q.id order by r.number desc limit 1) r on true
        join quote_lines l on l.revision_id = r.id
-     where q.id = any($1::uuid[]) order by l.position`,
+     where q.id = any($1::uuid[]) and ${condition} order by l.position`,
     { bind: [[...quotes]], type: QueryTypes.SELECT },
   );
-  return new Map(rows.map((row) => [`${row.quoteId} ${row.origin}`, row]));
+  return new Map(rows.map((row) => [lineKey(row.quoteId, row.origin), row]));
 }

@@ -2,6 +2,7 @@
 import { connected } from '../../data';
 import { actorOf } from '../access/sessions';
 import { JobRefused, type JobKind } from '../kernel/jobs/kind';
+import { askForJob } from '../kernel/jobs/queue';
 import { quotationOf } from '../outbox/documents';
 
 /** A job of this kind is about a revision. */
@@ -24,3 +25,7 @@ export const keepJob: JobKind<{ revision: string }, string> = {
   },
   finish: (name) => Promise.resolve({ name }),
 };
+
+/** Asks for the quotation of a revision to be made and kept, once however many ask. */
+export const keepQuotation = (revision: string): Promise<unknown> =>
+  askForJob(keepJob, { revision }, { once: `keep ${revision}` });

@@ -1,5 +1,5 @@
 /** A share as it is opened by its token: what it is of, and by whom it is shown. */
-import type { Model } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import { connected, type BuildRow, type RevisionRow, type ShareRow, type UserRow } from '../../data';
 import { shareState } from '../../core/sending';
 import { tokenPattern } from '../../contract';
@@ -8,13 +8,16 @@ import { actorOf, hashToken } from '../access/sessions';
 import { today } from '../kernel/clock';
 import { done, fail, type Result } from '../kernel/failure';
 
+/** What is read of a revision that is shared. */
+export type SharedRevision = Pick<RevisionRow, 'id' | 'quoteId' | 'number' | 'state' | 'validUntil'>;
+
 /** A share that opens. What it shows is read as its owner sees it, and told in its language. */
 export interface Opened {
   share: ShareRow;
   /** Whose quote or build it is. */
   owner: Actor;
   quote: { id: string; number: string; customerId: string } | null;
-  revision: RevisionRow | null;
+  revision: SharedRevision | null;
   build: BuildRow | null;
   /** The newest revision is another one. */
   newer: boolean;
@@ -39,20 +42,38 @@ export async function openById(id: string): Promise<Result<Opened>> {
   return share ? opened(share) : fail('missing', { code: 'shared.missing' });
 }
 
+/** What a share is of and who shows it, asked for in one: links are opened by many at once. */
 async function opened(share: ShareRow): Promise<Result<Opened>> {
-  const { quotes, revisions, builds, users } = connected().records;
-  const build = share.buildId === null ? null : await builds.findByPk(share.buildId, { raw: true });
-  const revision =
-    share.revisionId === null ? null : await revisions.findByPk(share.revisionId, { raw: true });
-  const quote = share.quoteId === null ? null : await quotes.findByPk(share.quoteId, { raw: true });
-  const owner = await users.findByPk(quote?.ownerId ?? build?.ownerId ?? share.madeBy, { raw: true });
-  if (!owner || (!build && !revision)) return fail('missing', { code: 'shared.missing' });
-  const newest =
-    revision && (await revisions.max<number, Model>('number', { where: { quoteId: revision.quoteId } }));
+  const { sequelize, records } = connected();
+  const build = share.buildId === null ? null : await records.builds.findByPk(share.buildId, { raw: true });
+  const [row] = await sequelize.query<{
+    quote: Opened['quote'];
+    revision: SharedRevision | null;
+    owner: UserRow;
+    newest: number | null;
+  }>(
+    `select case when q.id is not null then
+         jsonb_build_object('id', q.id, 'number', q.number, 'customerId', q.customer_id) end as quote,
+       case when r.id is not null then
+         jsonb_build_object('id', r.id, 'quoteId', r.quote_id, 'number', r.number, 'state', r.state,
+           'validUntil', r.valid_until) end as revision,
+       jsonb_build_object('id', u.id, 'name', u.name, 'email', u.email, 'role', u.role, 'language', u.language,
+         'dealerId', u.dealer_id, 'preferences', u.preferences) as owner,
+       (select max(number) from quote_revisions where quote_id = r.quote_id) as newest
+     from (select $1::uuid as quote, $2::uuid as revision, $3::uuid as other) asked
+     left join quotes q on q.id = asked.quote left join quote_revisions r on r.id = asked.revision
+     join users u on u.id = coalesce(q.owner_id, asked.other)`,
+    {
+      bind: [share.quoteId, share.revisionId, build?.ownerId ?? share.madeBy],
+      type: QueryTypes.SELECT,
+    },
+  );
+  if (!row || (!build && !row.revision)) return fail('missing', { code: 'shared.missing' });
+  const { owner, quote, revision, newest } = row;
   return done({
     share,
     owner: inLanguage(owner, share.language),
-    quote: quote && { id: quote.id, number: quote.number, customerId: quote.customerId },
+    quote,
     revision,
     build,
     newer: revision !== null && newest !== revision.number,

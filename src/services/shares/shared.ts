@@ -10,7 +10,6 @@ import { versionById } from '../catalogue/models';
 import { today } from '../kernel/clock';
 import { askEngine } from '../kernel/engines';
 import { done, fail, type Result } from '../kernel/failure';
-import { askForJob } from '../kernel/jobs/queue';
 import { tell } from '../kernel/live';
 import { Recent } from '../kernel/threads/recent';
 import { quotationPage } from '../paper/composing';
@@ -18,8 +17,8 @@ import { bytesOf } from '../paper/given-bytes';
 import { houseOf } from '../paper/given';
 import { specificationPage } from '../paper/specification';
 import { mediaTypes } from '../files/kind';
-import { fileOf, shelved } from '../shelf/shelf';
-import { keepJob } from './keep-job';
+import { fileOf } from '../shelf/shelf';
+import { keepQuotation } from './keep-job';
 import { openShare, type Opened } from './opened';
 
 /** What of a share never changes, since what it is of does not: kept for those who open it next. */
@@ -130,18 +129,8 @@ export async function viewOf(opened: Opened): Promise<Result<SharedView>> {
   const { share, quote, revision, build, newer } = opened;
   const shown = await shownBy(opened);
   if (!shown.ok) return shown;
-  const documents = await documentsOf(opened);
-  const quotation =
-    revision && (await shelved({ revisionId: revision.id, kind: 'quotation', type: 'application/pdf' }));
-  if (revision && quote && !quotation)
-    await askForJob(keepJob, { revision: revision.id }, { once: `keep ${revision.id}` });
-  const answers = await answersOf(share.id);
-  const yes = revision
-    ? await connected().records.shareAnswers.findOne({
-        where: { revisionId: revision.id, answer: 'accepted' },
-        raw: true,
-      })
-    : null;
+  const state = await stateOf(opened);
+  if (quote && state.hash === null && revision) await keepQuotation(revision.id);
   return done({
     of: build ? 'build' : 'quote',
     language: share.language,
@@ -149,51 +138,56 @@ export async function viewOf(opened: Opened): Promise<Result<SharedView>> {
     reference: build ? build.outcome.partNumber : `${quote?.number ?? ''} R${String(revision?.number ?? 1)}`,
     until: share.until,
     validUntil: revision?.validUntil ?? null,
-    documents,
-    hash: quotation?.hash ?? null,
+    ...state,
     newer,
-    answers,
     mayAnswer: mayAnswer({
       quote: revision !== null,
       newest: !newer,
       state: revision?.state ?? 'draft',
       expired: (revision?.validUntil ?? today()) < today(),
-      accepted: yes !== null,
+      accepted: state.accepted !== null,
     }),
-    accepted: yes ? { name: yes.name, at: yes.at.toISOString() } : null,
   });
 }
 
-async function answersOf(shareId: string): Promise<OwnAnswer[]> {
-  const rows = await connected().records.shareAnswers.findAll({
-    where: { shareId },
-    order: [['at', 'ASC']],
-    limit: 200,
-    raw: true,
-  });
-  return rows.map(({ answer, lineNamed, words, name, at, reply }) => ({
-    answer,
-    line: lineNamed,
-    words,
-    name,
-    at: at.toISOString(),
-    reply,
-  }));
+/** What of a share moves on: its documents, what was answered, and whether anybody said yes. */
+async function stateOf({
+  share,
+  revision,
+}: Opened): Promise<Pick<SharedView, 'documents' | 'hash' | 'answers' | 'accepted'>> {
+  const [row] = await connected().sequelize.query<{
+    documents: SharedView['documents'];
+    hash: string | null;
+    answers: OwnAnswer[];
+    accepted: SharedView['accepted'];
+  }>(
+    `select
+       (select coalesce(jsonb_agg(to_jsonb(d)), '[]') from (${documentsSql}) d) as documents,
+       (select hash from shelf where revision_id = $1 and kind = 'quotation' and type = 'application/pdf'
+          order by made_at limit 1) as hash,
+       (select coalesce(jsonb_agg(jsonb_build_object('answer', answer, 'line', line_named, 'words', words, 'name', name,
+            'at', at, 'reply', reply) order by at), '[]')
+          from (select * from share_answers where share_id = $2 order by at limit 200) a) as answers,
+       (select jsonb_build_object('name', name, 'at', at) from share_answers
+          where revision_id = $1 and answer = 'accepted' limit 1) as accepted`,
+    { bind: [revision?.id ?? null, share.id], type: QueryTypes.SELECT },
+  );
+  if (!row) throw new Error('a query without conditions gave no row');
+  const exact = <T extends { at: string }>(one: T): T => ({ ...one, at: new Date(one.at).toISOString() });
+  return { ...row, answers: row.answers.map(exact), accepted: row.accepted && exact(row.accepted) };
 }
 
 /** Documents that the customer was sent of the same, and the quotation itself. */
-const documentsOf = ({ share, revision }: Opened): Promise<SharedView['documents']> =>
-  connected().sequelize.query(
-    `select distinct on (s.hash) s.id, s.name, s.type, c.size, s.hash from shelf s join shelf_contents c on c.hash = s.hash
-     where (s.revision_id = $1 and s.kind = 'quotation' and s.type = 'application/pdf')
-        or s.id in (select d.shelf_id from mail_documents d join mails m on m.id = d.mail_id
-                    where m.share_id = $2 and m.state = 'sent')
-     order by s.hash, s.made_at`,
-    { bind: [revision?.id ?? null, share.id], type: QueryTypes.SELECT },
-  );
+const documentsSql = `
+  select distinct on (s.hash) s.id, s.name, s.type, c.size, s.hash from shelf s join shelf_contents c on c.hash = s.hash
+  where (s.revision_id = $1 and s.kind = 'quotation' and s.type = 'application/pdf')
+     or s.id in (select d.shelf_id from mail_documents d join mails m on m.id = d.mail_id
+                 where m.share_id = $2 and m.state = 'sent')
+  order by s.hash, s.made_at`;
 
 /** That it was opened is written once a minute at most, so that nobody writes by looking. */
 async function noteSeen({ share, owner, quote }: Opened): Promise<void> {
+  if (share.lastSeenAt && Date.now() - share.lastSeenAt.getTime() < 60_000) return;
   const [row] = await connected().sequelize.query<{ first: boolean }>(
     `update shares set seen = seen + 1, last_seen_at = now(), first_seen_at = coalesce(first_seen_at, now())
      where id = $1 and (last_seen_at is null or last_seen_at < now() - interval '1 minute')
@@ -209,7 +203,7 @@ export async function sharedDocument(token: string, id: string): Promise<Result<
   const opened = await openShare(token);
   if (!opened.ok) return opened;
   const missing = fail('missing', { code: 'files.missing' });
-  if (!(await documentsOf(opened.value)).some((each) => each.id === id)) return missing;
+  if (!(await stateOf(opened.value)).documents.some((each) => each.id === id)) return missing;
   const row = await connected().records.shelf.findByPk(id, { raw: true });
   return row ? done(await fileOf(row)) : missing;
 }

@@ -10,6 +10,7 @@ import { done, fail, type Result } from '../kernel/failure';
 import { isReference } from '../kernel/reference';
 import { inTransaction, record } from '../kernel/unit-of-work';
 import { nameOf, reference } from '../settings/reference-data';
+import { keepQuotation } from './keep-job';
 import { aboutBuild, aboutQuote, type Subject } from '../outbox/about';
 
 /** Whom a share is for, and until when. */
@@ -98,6 +99,8 @@ async function linked(
   if (refused) return refused;
   const made = await makeShare(actor, subject, input);
   if (!made.ok) return made;
+  // Made before the customer comes, so that they need not wait for what they say yes to.
+  if (!subject.build && subject.revision) await keepQuotation(subject.revision.id);
   const share = await viewOf(made.value.row, subject.build ? null : (subject.revision?.number ?? null));
   return done({ link: `${base}${made.value.path}`, share });
 }

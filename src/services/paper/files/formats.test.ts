@@ -10,6 +10,7 @@ import { exact } from '../../../core/exact';
 import { figuresIn, plainComposition, compose, type Composition, type PaperGiven } from '../../../core/paper';
 import { lineGiven, paperGiven } from '../../../core/paper/testing';
 import type { PaperFormat } from '../../../contract';
+import { pdfPages } from '../testing';
 import { runsIn, unsettable } from './fonts';
 import type { GivenFiles } from './given-files';
 import { paperWarnings, writePaper } from './paper-file';
@@ -30,23 +31,10 @@ const write = async (
 const documentOf = (given: PaperGiven, change: Partial<Composition> = {}) =>
   compose({ given, composition: { ...usual, ...change }, texts: {}, words: paperWords('en', 2) });
 
-async function pagesOf(bytes: Uint8Array): Promise<string[]> {
-  const pdf = await getDocument({ data: new Uint8Array(bytes) }).promise;
-  return Promise.all(
-    Array.from({ length: pdf.numPages }, async (_, at) => {
-      const { items } = await (await pdf.getPage(at + 1)).getTextContent();
-      return items
-        .map((item) => ('str' in item ? item.str : ''))
-        .join(' ')
-        .replace(/\s+/g, ' ');
-    }),
-  );
-}
-
 describe('the pages', () => {
   it('can be worked out from the paper alone: what each line makes, what is carried over, and the sums', async () => {
     const given = paperGiven(60);
-    const pages = await pagesOf(await write(given, 'pdf'));
+    const pages = await pdfPages(await write(given, 'pdf'));
     expect(pages.length).toBeGreaterThan(2);
     const number = (text: string): number => Math.round(Number(text.replace(/,/g, '')) * 100);
     let sum = 0;
@@ -88,7 +76,7 @@ describe('the pages', () => {
     ]);
     expect((await pdf.getOutline()).map(({ title }) => title)).toContain('Acceptance');
     expect(await pdf.getDestination('block-lines')).not.toBeNull();
-    expect((await pagesOf(bytes))[0]).toContain('DRAFT');
+    expect((await pdfPages(bytes))[0]).toContain('DRAFT');
   });
 
   it('are joined with other PDF files in their order, and refuse one that is none', async () => {

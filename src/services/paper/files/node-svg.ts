@@ -7,16 +7,18 @@ import { ink, quiet } from './paper-colours';
 /** A node that is a picture made of lines. */
 export type Drawn = Extract<Node, { is: 'drawing' | 'timeline' }>;
 
-/** The picture, and how wide it is to how high. */
+/** The picture, and how wide it is to how high; with words and dimensions only, its figures are drawn elsewhere. */
 export function svgOf(
   node: Drawn,
-  { language, colour, title }: PaperDocument,
+  { language, colour, title }: Pick<PaperDocument, 'language' | 'colour' | 'title'>,
+  wordsOnly = false,
 ): { svg: string; ratio: number } {
   const svg =
     node.is === 'drawing'
       ? writeSvg(node.view, {
           title: `${title}, ${node.caption}`,
           language,
+          wordsOnly,
           write: (length) => number(String(Math.round(length)), language, 0),
         })
       : timelineSvg(node, colour);

@@ -3,7 +3,7 @@ import type { Content, ContentText, TableCell } from 'pdfmake/interfaces';
 import type { Block, Node, PaperDocument } from '../../../../core/paper';
 import { hairline, ink, quiet } from '../paper-colours';
 import type { GivenFiles } from '../given-files';
-import { svgOf, type Drawn } from '../node-svg';
+import { drawnOf, mostHeight } from './pdf-drawing';
 import { tableOf, type Carried } from './pdf-table';
 import { looks, pieces, words } from './pdf-text';
 
@@ -212,24 +212,6 @@ function sumsOf({ rows }: Extract<Node, { is: 'sums' }>, colour: string): Conten
     ],
     margin: [0, 4, 0, 6],
   };
-}
-
-/** Height of a drawing on a page at most. */
-const mostHeight = 215;
-
-function drawnOf(node: Drawn, { document, width }: Setting): Content[] {
-  const { svg, ratio } = svgOf(node, document);
-  const across = Math.min(width, mostHeight * ratio);
-  return [
-    {
-      unbreakable: true,
-      stack: [
-        { svg, width: across, font: 'Archivo', margin: [0, 4, 0, 2] },
-        ...(node.is === 'drawing' ? [words(node.caption, { fontSize: 8, color: quiet })] : []),
-      ],
-      margin: [0, 0, 0, 8],
-    },
-  ];
 }
 
 function pictureOf(

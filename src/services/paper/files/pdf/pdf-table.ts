@@ -51,7 +51,8 @@ export function tableOf(table: Table, colour: string): { content: ContentTable; 
         paddingBottom: (at) => (rows[at + 1] === undefined || ruled(rows[at + 1]) ? 5 : 1),
       },
       table: {
-        headerRows: 1,
+        // The head of the only group is said again on each page that its rows go on to.
+        headerRows: rows[1]?.is === 'group' && rows.every(({ is }, at) => at < 2 || is === 'item') ? 2 : 1,
         keepWithHeaderRows: 1,
         dontBreakRows: true,
         widths: table.columns.map(({ width }) => width ?? '*'),
