@@ -118,3 +118,35 @@ test('a quarry with six positions goes out as a package of sheets', async ({ pag
   await page.getByLabel('Customer, number or name').fill('North quarry');
   await expect(page.getByRole('row', { name: /moved on since/ })).toHaveCount(2);
 });
+
+test('a schedule gets another customer, and is taken away after a question', async ({ page }) => {
+  await signIn(page, people.engineer);
+  const begun = await page.request.post('/api/schedules', { data: { name: 'South quarry', site: '' } });
+  const { id } = (await begun.json()) as { id: string };
+  await page.goto(`/schedules/${id}`);
+  await ready(page);
+  const change = page.getByRole('button', { name: 'Name, site and customer' });
+  await change.click();
+  const dialog = page.getByRole('dialog', { name: 'Name, site and customer' });
+  await dialog.getByLabel('Name', { exact: true }).fill('South quarry, lanes');
+  // Words that are no customer are not kept as none.
+  await dialog.getByRole('combobox').fill('nobody of this name');
+  await expect(dialog.getByRole('button', { name: 'Keep' })).toBeDisabled();
+  await dialog.getByRole('combobox').fill('Norrvik');
+  await dialog.getByRole('option').first().click();
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('heading', { name: 'South quarry, lanes' })).toBeVisible();
+  await expect(page.getByText(/Norrvik/).first()).toBeVisible();
+
+  await change.click();
+  await expect(dialog.getByRole('combobox')).toHaveValue(/Norrvik/);
+  await dialog.getByRole('button', { name: 'Take this schedule away' }).click();
+  const sure = page.getByRole('dialog', { name: 'Take “South quarry, lanes” away?' });
+  await sure.getByRole('button', { name: 'Keep it' }).click();
+  expect((await page.request.get(`/api/schedules/${id}`)).status()).toBe(200);
+  await change.click();
+  await dialog.getByRole('button', { name: 'Take this schedule away' }).click();
+  await sure.getByRole('button', { name: 'Take it away' }).click();
+  await page.waitForURL(/\/schedules$/);
+  expect((await page.request.get(`/api/schedules/${id}`)).status()).toBe(404);
+});

@@ -16,7 +16,7 @@ export const schedulesDe = {
     count: '{{count}} Positionen',
     count_one: 'eine Position',
     back: 'Alle Lagelisten',
-    head: 'Name und Ort',
+    head: 'Name, Ort und Kunde',
     keepHead: 'Speichern',
     field: {
       tag: 'Kennung',
@@ -50,6 +50,14 @@ export const schedulesDe = {
     open: 'Öffnen',
     older: 'Die Lageliste wurde seither geändert.',
     remove: 'Diese Lageliste entfernen',
+    packageCount: '{{count}} Pakete',
+    packageCount_one: 'ein Paket',
+    sure: {
+      title: '„{{name}}“ entfernen?',
+      says: 'Mit ihr gehen {{positions}} und {{packages}}. Angebote und Ausführungen bleiben, wie sie sind.',
+      no: 'Behalten',
+      yes: 'Entfernen',
+    },
     removed: 'Entfernt.',
     came: '{{count}} Zeilen',
     noTagColumn: 'Das Blatt hat keine Spalte mit Kennungen.',

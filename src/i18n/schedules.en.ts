@@ -16,7 +16,7 @@ export const schedulesEn = {
     count: '{{count}} positions',
     count_one: 'one position',
     back: 'All schedules',
-    head: 'Name and site',
+    head: 'Name, site and customer',
     keepHead: 'Keep',
     field: { tag: 'Tag', area: 'Area', of: 'What', quantity: 'Quantity', remark: 'Remark', state: 'State' },
     is: {
@@ -43,6 +43,14 @@ export const schedulesEn = {
     open: 'Open',
     older: 'The schedule was changed since.',
     remove: 'Take this schedule away',
+    packageCount: '{{count}} packages',
+    packageCount_one: 'one package',
+    sure: {
+      title: 'Take “{{name}}” away?',
+      says: 'It goes with {{positions}} and {{packages}}. Quotes and builds stay as they are.',
+      no: 'Keep it',
+      yes: 'Take it away',
+    },
     removed: 'Taken away.',
     came: '{{count}} rows',
     noTagColumn: 'The sheet has no column of tags.',

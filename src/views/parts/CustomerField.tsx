@@ -9,22 +9,24 @@ import css from './forms.module.css';
 
 interface Props {
   error?: string | undefined;
-  /** The one that is meant: chosen, or the only one found; null while it is open. */
-  onMeant: (customer: CustomerFound | null) => void;
+  /** Name of the one that is meant before anything is typed; the field is not the first of its form then. */
+  given?: string | undefined;
+  /** The one that is meant: chosen, or the only one found; null while it is open. What is typed comes with it. */
+  onMeant: (customer: CustomerFound | null, typed: string) => void;
   /** Begins a new customer of what was typed. */
   onNew?: (name: string) => void;
 }
 
 /** Part of a name, number or town finds a customer. */
-export function CustomerField({ error, onMeant, onNew }: Props) {
+export function CustomerField({ error, given, onMeant, onNew }: Props) {
   const { t } = useSpeech();
-  const [text, setText] = useState('');
+  const [text, setText] = useState(given ?? '');
   const [found, setFound] = useState<CustomerFound[]>([]);
   const latest = useRef(0);
   const [looking, setLooking] = useState(false);
   const find = async (typed: string) => {
     setText(typed);
-    onMeant(null);
+    onMeant(null, typed);
     const turn = ++latest.current;
     setLooking(typed.trim() !== '');
     await new Promise((next) => setTimeout(next, pause));
@@ -34,7 +36,7 @@ export function CustomerField({ error, onMeant, onNew }: Props) {
     const all = answer?.ok ? answer.value : [];
     setFound(all);
     setLooking(false);
-    onMeant(all.length === 1 ? (all[0] ?? null) : null);
+    onMeant(all.length === 1 ? (all[0] ?? null) : null, typed);
   };
   return (
     <div className={css.found}>
@@ -66,7 +68,7 @@ export function CustomerField({ error, onMeant, onNew }: Props) {
           latest.current += 1;
           setLooking(false);
           setText(option.text);
-          onMeant(found.find((each) => each.id === option.id) ?? null);
+          onMeant(found.find((each) => each.id === option.id) ?? null, option.text);
         }}
       />
     </div>

@@ -1,24 +1,39 @@
 import { useState } from 'react';
 import { Pencil } from 'lucide-react';
-import type { ScheduleView } from '../../contract';
-import { Button, Dialog, DialogFoot, Field, say } from '../../ui';
+import type { ScheduleHeadInput, ScheduleView } from '../../contract';
+import { Button, Dialog, DialogFoot, say } from '../../ui';
 import { ask, sentences } from '../api';
+import { Sure } from '../parts/Sure';
 import { useSpeech } from '../speech';
+import { HeadFields, whole, type Head } from './HeadFields';
 import css from './schedules.module.css';
 
 interface Props {
   view: ScheduleView;
-  onKeep: (input: { version: number; name: string; site: string }) => Promise<ScheduleView | null>;
+  onKeep: (input: ScheduleHeadInput) => Promise<ScheduleView | null>;
 }
+
+const headOf = ({ name, site, customer }: ScheduleView): Head => ({ name, site, customer, open: false });
 
 /** What the schedule is called, where it is and for whom; changed in a dialog. */
 export function HeadForm({ view, onKeep }: Props) {
   const { t } = useSpeech();
-  const [open, setOpen] = useState(false);
-  const [name, setName] = useState(view.name);
-  const [site, setSite] = useState(view.site);
+  const [is, setIs] = useState<'shut' | 'changing' | 'removing'>('shut');
+  const shut = (): void => setIs('shut');
+  const [head, setHead] = useState<Head>(headOf(view));
+  const change = (): void => {
+    setHead(headOf(view));
+    setIs('changing');
+  };
   const keep = async (): Promise<void> => {
-    if (await onKeep({ version: view.version, name: name.trim(), site: site.trim() })) setOpen(false);
+    const { name, site, customer } = head;
+    const input = {
+      version: view.version,
+      name: name.trim(),
+      site: site.trim(),
+      customer: customer?.id ?? null,
+    };
+    if (await onKeep(input)) shut();
   };
   const remove = async (): Promise<void> => {
     const answer = await ask('DELETE /schedules/{id}', { at: { id: view.id } });
@@ -32,21 +47,11 @@ export function HeadForm({ view, onKeep }: Props) {
         {[view.site, view.customer?.name ?? t('schedule.noCustomer'), view.owner].filter(Boolean).join(' · ')}
       </span>
       {view.may.edit && (
-        <Button
-          look="plain"
-          aria-label={t('schedule.head')}
-          title={t('schedule.head')}
-          onClick={() => setOpen(true)}
-        >
+        <Button look="plain" aria-label={t('schedule.head')} title={t('schedule.head')} onClick={change}>
           <Pencil size={14} aria-hidden />
         </Button>
       )}
-      <Dialog
-        title={t('schedule.head')}
-        closeText={t('frame.close')}
-        open={open}
-        onClose={() => setOpen(false)}
-      >
+      <Dialog title={t('schedule.head')} closeText={t('frame.close')} open={is === 'changing'} onClose={shut}>
         <form
           method="dialog"
           className={css.begin}
@@ -55,26 +60,28 @@ export function HeadForm({ view, onKeep }: Props) {
             void keep();
           }}
         >
-          <Field
-            label={t('schedule.name')}
-            maxLength={120}
-            value={name}
-            onChange={({ target }) => setName(target.value)}
-          />
-          <Field
-            label={t('schedule.site')}
-            maxLength={200}
-            value={site}
-            onChange={({ target }) => setSite(target.value)}
-          />
+          <HeadFields head={head} onChange={setHead} />
           <DialogFoot>
-            <Button onClick={() => void remove()}>{t('schedule.remove')}</Button>
-            <Button look="main" type="submit" disabled={name.trim() === ''}>
+            <Button onClick={() => setIs('removing')}>{t('schedule.remove')}</Button>
+            <Button look="main" type="submit" disabled={!whole(head)}>
               {t('schedule.keepHead')}
             </Button>
           </DialogFoot>
         </form>
       </Dialog>
+      {is === 'removing' && (
+        <Sure
+          title={t('schedule.sure.title', { name: view.name })}
+          says={t('schedule.sure.says', {
+            positions: t('schedule.count', { count: view.positions.length }),
+            packages: t('schedule.packageCount', { count: view.packages.length }),
+          })}
+          no={t('schedule.sure.no')}
+          yes={t('schedule.sure.yes')}
+          onYes={() => void remove()}
+          onClose={shut}
+        />
+      )}
     </div>
   );
 }

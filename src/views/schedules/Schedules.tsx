@@ -1,12 +1,12 @@
 import { useRef, useState } from 'react';
 import { Plus } from 'lucide-react';
-import type { CustomerFound, SchedulePage, ScheduleRowView } from '../../contract';
+import type { SchedulePage, ScheduleRowView } from '../../contract';
 import { dateTime } from '../../i18n';
-import { Button, DataTable, Dialog, DialogFoot, Field, ListPage, type Column } from '../../ui';
+import { Button, DataTable, Dialog, DialogFoot, ListPage, type Column } from '../../ui';
 import { ask, sentences } from '../api';
-import { CustomerField } from '../parts/CustomerField';
 import { Pager } from '../parts/Pager';
 import { Speech, useSpeech } from '../speech';
+import { HeadFields, whole, type Head } from './HeadFields';
 import css from './schedules.module.css';
 
 interface Props {
@@ -101,13 +101,11 @@ function Page({ first, mayBegin }: Props) {
 /** A new schedule, for a customer or for nobody yet. */
 function Begin({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { t } = useSpeech();
-  const [name, setName] = useState('');
-  const [site, setSite] = useState('');
-  const [customer, setCustomer] = useState<CustomerFound | null>(null);
+  const [head, setHead] = useState<Head>({ name: '', site: '', customer: null, open: false });
   const [wrong, setWrong] = useState<string>();
   const begin = async (): Promise<void> => {
     const answer = await ask('POST /schedules', {
-      input: { name, site, customer: customer?.id ?? null, quote: null },
+      input: { name: head.name, site: head.site, customer: head.customer?.id ?? null, quote: null },
     });
     if (answer.ok) window.location.assign(`/schedules/${answer.value.id}`);
     else setWrong(sentences(answer.failures, t('request.failed')));
@@ -122,24 +120,9 @@ function Begin({ open, onClose }: { open: boolean; onClose: () => void }) {
           void begin();
         }}
       >
-        <Field
-          label={t('schedule.name')}
-          placeholder={t('schedule.nameHint')}
-          data-first
-          maxLength={120}
-          value={name}
-          error={wrong}
-          onChange={({ target }) => setName(target.value)}
-        />
-        <Field
-          label={t('schedule.site')}
-          maxLength={200}
-          value={site}
-          onChange={({ target }) => setSite(target.value)}
-        />
-        <CustomerField onMeant={setCustomer} />
+        <HeadFields head={head} wrong={wrong} onChange={setHead} />
         <DialogFoot>
-          <Button look="main" type="submit" disabled={name.trim() === ''}>
+          <Button look="main" type="submit" disabled={!whole(head)}>
             {t('schedule.begin')}
           </Button>
         </DialogFoot>

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { BenchView } from '../../../contract';
 import type { SpecialPart } from '../../../core/builds';
 import { readWritten } from '../../../core/exact';
@@ -55,14 +55,9 @@ export function SpecialForm({
   if (asking && view.quote && view.line)
     return <AskForm item={item} view={view} quote={view.quote.id} line={view.line.id} onLeave={onLeave} />;
   return (
-    <form
-      method="dialog"
-      className={css.specialForm}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') onLeave();
-      }}
-      onSubmit={(event) => {
-        event.preventDefault();
+    <Frame
+      onLeave={onLeave}
+      onSend={() => {
         if (ready) onMake({ item, text: text.trim(), cost: costRead, price: priceRead, days: daysRead });
       }}
     >
@@ -81,6 +76,33 @@ export function SpecialForm({
       <Button look="plain" onClick={onLeave}>
         {t('newQuote.cancel')}
       </Button>
+    </Frame>
+  );
+}
+
+/** A form in a line of the sheet: sent by Enter, left by Escape. */
+function Frame({
+  onSend,
+  onLeave,
+  children,
+}: {
+  onSend: () => void;
+  onLeave: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <form
+      method="dialog"
+      className={css.specialForm}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') onLeave();
+      }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSend();
+      }}
+    >
+      {children}
     </form>
   );
 }
@@ -112,14 +134,9 @@ function AskForm({
   };
   const name = own(view.itemNames[item], language) || item;
   return (
-    <form
-      method="dialog"
-      className={css.specialForm}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') onLeave();
-      }}
-      onSubmit={(event) => {
-        event.preventDefault();
+    <Frame
+      onLeave={onLeave}
+      onSend={() => {
         if (words.trim() !== '') void send();
       }}
     >
@@ -146,6 +163,6 @@ function AskForm({
       <Button look="plain" onClick={onLeave}>
         {t('newQuote.cancel')}
       </Button>
-    </form>
+    </Frame>
   );
 }

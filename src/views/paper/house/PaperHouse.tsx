@@ -7,7 +7,8 @@ import { ask, sentences } from '../../api';
 import { useStays } from '../../parts/useStays';
 import { Speech, useSpeech } from '../../speech';
 import { NewPaper } from './NewPaper';
-import { Sure, type SureOf } from './Sure';
+import { Sure } from '../../parts/Sure';
+import type { SureOf } from './sure-of';
 import { TemplateEditor } from './TemplateEditor';
 import { TextEditor } from './TextEditor';
 import type { KeepPaper, OpenPaper } from './types';
@@ -121,7 +122,16 @@ function Page({ view: given, tried: first }: Omit<Props, 'language'>) {
           onSure={setSure}
         />
       )}
-      {sure && <Sure sure={sure} onClose={() => setSure(null)} />}
+      {sure && (
+        <Sure
+          title={t(`paperHouse.sure.${sure.is}.title`, { name: sure.name })}
+          says={t(`paperHouse.sure.${sure.is}.says`)}
+          no={t(`paperHouse.sure.${sure.is}.no`)}
+          yes={t(`paperHouse.sure.${sure.is}.yes`)}
+          onYes={sure.go}
+          onClose={() => setSure(null)}
+        />
+      )}
       {adding && (
         <NewPaper
           of={adding}

@@ -1,6 +1,6 @@
 import type { PaperHouseView } from '../../../contract';
 import type { Answer } from '../../api';
-import type { SureOf } from './Sure';
+import type { SureOf } from './sure-of';
 
 /** What is open: a text or a template, by its code. */
 export interface OpenPaper {
