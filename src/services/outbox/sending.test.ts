@@ -63,6 +63,12 @@ describe('a mail about a quote', () => {
     expect(view.documents.filter(({ usual }) => usual).map(({ wanted }) => wanted)).toEqual([
       { is: 'quotation', format: 'pdf' },
     ]);
+    // It is signed by who sends it, whoever the quote is of.
+    expect(view.texts[0]?.words).toContain('Mara Lindqvist');
+    const by = value(await seeQuoteSending(joss, quote.id));
+    expect(by.sender.address).toBe(joss.email);
+    expect(by.texts[0]?.words).toContain(joss.name);
+    expect(by.texts[0]?.words).not.toContain('Mara Lindqvist');
   });
 
   it('freezes the draft, goes once with what was made, and leaves it on the shelf byte for byte', async () => {

@@ -23,7 +23,10 @@ export async function usualTexts(actor: Actor, subject: Subject): Promise<SendVi
   const { quote, build, revision, language } = subject;
   const seen = quote && revision ? await seeGiven(actor, quote.id, revision.number) : null;
   const given = seen?.ok ? seen.value : null;
-  const own = given ? await houseTexts(given, language) : [];
+  // Signed by who sends it, whoever the quote is of.
+  const own = given
+    ? await houseTexts({ ...given, owner: { name: actor.name, email: actor.email } }, language)
+    : [];
   return own.length > 0 ? own : [ours(actor, subject, given, build?.outcome.partNumber ?? '')];
 }
 

@@ -107,15 +107,13 @@ function Page({ first, opened: begun, server: atFirst, mayStop }: Props) {
           </span>
         }
         filters={
-          <div className={css.tabs}>
-            <Tabs
-              label={t('mail.state')}
-              tabs={tabs}
-              chosen={mails.state}
-              onChoose={(id) => mails.show(id)}
-              panel="mails-listed"
-            />
-          </div>
+          <Tabs
+            label={t('mail.state')}
+            tabs={tabs}
+            chosen={mails.state}
+            onChoose={(id) => mails.show(id)}
+            panel="mails-listed"
+          />
         }
       >
         <div id="mails-listed" role="tabpanel" aria-label={t('place.outbox')} className={css.listed}>

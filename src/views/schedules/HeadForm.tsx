@@ -19,7 +19,8 @@ const headOf = ({ name, site, customer }: ScheduleView): Head => ({ name, site, 
 export function HeadForm({ view, onKeep }: Props) {
   const { t } = useSpeech();
   const [is, setIs] = useState<'shut' | 'changing' | 'removing'>('shut');
-  const shut = (): void => setIs('shut');
+  // A dialog that gives way to the next one tells that it was closed, too.
+  const shut = (of: typeof is): void => setIs((now) => (now === of ? 'shut' : now));
   const [head, setHead] = useState<Head>(headOf(view));
   const change = (): void => {
     setHead(headOf(view));
@@ -33,7 +34,7 @@ export function HeadForm({ view, onKeep }: Props) {
       site: site.trim(),
       customer: customer?.id ?? null,
     };
-    if (await onKeep(input)) shut();
+    if (await onKeep(input)) shut('changing');
   };
   const remove = async (): Promise<void> => {
     const answer = await ask('DELETE /schedules/{id}', { at: { id: view.id } });
@@ -51,7 +52,12 @@ export function HeadForm({ view, onKeep }: Props) {
           <Pencil size={14} aria-hidden />
         </Button>
       )}
-      <Dialog title={t('schedule.head')} closeText={t('frame.close')} open={is === 'changing'} onClose={shut}>
+      <Dialog
+        title={t('schedule.head')}
+        closeText={t('frame.close')}
+        open={is === 'changing'}
+        onClose={() => shut('changing')}
+      >
         <form
           method="dialog"
           className={css.begin}
@@ -79,7 +85,7 @@ export function HeadForm({ view, onKeep }: Props) {
           no={t('schedule.sure.no')}
           yes={t('schedule.sure.yes')}
           onYes={() => void remove()}
-          onClose={shut}
+          onClose={() => shut('removing')}
         />
       )}
     </div>
