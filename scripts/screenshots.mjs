@@ -111,6 +111,22 @@ const site = await ask('POST', '/api/schedules', {
   site: 'By the river',
   quote: north,
 });
+const place = (tag, area, of, quantity = '1', remark = '') => ({ tag, area, quantity, remark, of });
+const goods = (sku) => ({ is: 'item', sku });
+const [{ of: weighbridge }] = site.positions;
+await ask('PUT', `/api/schedules/${site.id}/positions`, {
+  version: site.version,
+  rows: [
+    place('WB-101', 'North gate', weighbridge, '1', 'Pit poured in March'),
+    place('WB-102', 'North gate', weighbridge, '1', 'As WB-101, mirrored'),
+    place('FS-110', 'North gate', goods('SILL-1212-X'), '2', 'Beside the workshop'),
+    place('KI-120', 'North gate', goods('YE-KIOSK')),
+    place('WB-201', 'Quay', weighbridge, '1', 'Cable to the office: 40 m'),
+    place('FS-210', 'Quay', goods('SILL-1515-X')),
+    place('BO-220', 'Quay', goods('YE-BOLL'), '6', 'Two at each corner'),
+    place('HUT-230', 'Quay', { is: 'words', text: 'Ticket hut, by the customer' }),
+  ],
+});
 await page.goto(`/schedules/${site.id}`);
 await shoot('schedule');
 await page.goto(northFace);

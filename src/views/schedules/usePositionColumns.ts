@@ -17,21 +17,21 @@ export function usePositionColumns(positions: readonly PositionView[], edit: boo
         ...textColumn({ id: 'tag', title: t('schedule.field.tag'), width: 120 }, longest.tag, words),
         needed: t('schedule.noTag'),
       },
-      textColumn({ id: 'area', title: t('schedule.field.area'), width: 120 }, longest.area, words),
+      textColumn({ id: 'area', title: t('schedule.field.area'), width: 110 }, longest.area, words),
       {
         id: 'of',
         title: t('schedule.field.of'),
-        width: 300,
+        width: 350,
         read: (typed: string) =>
           typed.length > longest.words ? { why: t('input.tooLong') } : { kept: names.read(typed) },
         shown: (kept: string) => names.shown(kept),
       },
       figureColumn({ id: 'quantity', title: t('schedule.field.quantity'), width: 80 }, 3, words),
-      textColumn({ id: 'remark', title: t('schedule.field.remark'), width: 200 }, longest.remark, words),
+      textColumn({ id: 'remark', title: t('schedule.field.remark'), width: 170 }, longest.remark, words),
       {
         id: 'state',
         title: t('schedule.field.state'),
-        width: 150,
+        width: 140,
         fixed: true,
         read: (typed: string) => ({ kept: typed }),
         shown: (kept: string) =>
