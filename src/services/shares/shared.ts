@@ -32,13 +32,14 @@ interface Shown {
   customer: string;
 }
 
-/** By revision or version of a build; a share's own weight is that of its document, in characters. */
+/** By revision or version of a build, language and owner; its weight is that of its document, in characters. */
 const kept = new Recent<Promise<Result<Shown>>>(60_000_000);
 
 async function shownBy(opened: Opened): Promise<Result<Shown>> {
-  const { revision, build, share } = opened;
-  // What the house says of itself can change, and a customer sees who answers now.
-  const key = `${revision?.id ?? `${build?.id ?? ''} ${String(build?.version)}`} ${share.language}`;
+  const { revision, build, share, owner } = opened;
+  const of = revision?.id ?? `${build?.id ?? ''} ${String(build?.version)}`;
+  // Whoever has it now is who answers, so what was handed over is shown with their name.
+  const key = `${of} ${share.language} ${owner.id}`;
   const before = kept.get(key);
   if (before) return before;
   const making = build ? buildShown(opened) : quoteShown(opened);

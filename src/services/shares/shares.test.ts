@@ -4,6 +4,7 @@ import { answerInput, type AnswerInput, type QuoteView, type SharedView } from '
 import { connected } from '../../data';
 import type { Actor } from '../access/actor';
 import { beginBuild } from '../builds/begin';
+import { handOver } from '../colleagues/hand-over';
 import { desk } from '../desk/desk';
 import { inDays, today } from '../kernel/clock';
 import { endLive, hear, mayHear, type Word } from '../kernel/live';
@@ -117,6 +118,14 @@ describe('a share', () => {
     expect(codes(await sharedScene(share.token, foreign))).toEqual(['drawing.missing']);
     const { seen: times, firstSeenAt } = value(await seeQuoteSent(mara, share.quote.id)).shares[0] ?? {};
     expect([times, firstSeenAt === null]).toEqual([1, false]);
+  });
+
+  it('names who answers now, after the quote was handed over', async () => {
+    const share = await shared();
+    expect((await seen(share)).contact).toEqual({ name: mara.name, email: mara.email });
+    const { version } = value(await seeQuote(mara, share.quote.id));
+    value(await handOver(mara, share.quote.id, { version, to: joss.id, words: 'On leave from Monday.' }));
+    expect((await seen(share)).contact).toEqual({ name: joss.name, email: joss.email });
   });
 
   it('of a build shows its sheet and drawing without a price, and takes questions', async () => {
