@@ -79,7 +79,9 @@ async function visited(context: APIContext, next: () => Promise<Response>): Prom
   const wait = await spend(locals.client.address);
   if (wait > 0) return failed(context, 429, { code: 'shared.tooOften', retryAfter: wait });
   if (request.method !== 'GET') return next();
-  const look = `${locals.theme} ${url.search}`;
+  // Nothing else of the address changes the page, so nothing else makes it be drawn anew.
+  const said = url.searchParams.get('said') ?? '';
+  const look = `${locals.theme} ${said === 'order' || said === 'received' ? said : ''}`;
   return sharePage({ token: params.token ?? '', look, signal: request.signal }, (seen) => {
     locals.shared = seen;
     return next();

@@ -12,6 +12,7 @@ interface Limits {
   waiting: number;
 }
 
+/** A line of those who wait for their turn. */
 export class Turns {
   private last: Promise<unknown> = Promise.resolve();
   private waiting = 0;

@@ -1,4 +1,7 @@
-/** The specification package of a schedule, as a job: a sheet of each position, one after another, and then all in one file. */
+/**
+ * The specification package of a schedule, as a job: a sheet of each position, one after another, and then all
+ * in one file.
+ */
 import type { AskedJob, PackageInput } from '../../contract';
 import {
   composePackage,
