@@ -15,8 +15,8 @@ export default defineConfig({
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4600',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
-    // What failed can be looked at step by step.
-    trace: 'retain-on-failure',
+    // What failed can be looked at step by step when it is tried again; watching every step takes a third of the time.
+    trace: 'on-first-retry',
     // The checker of accessibility puts its script into the page.
     bypassCSP: false,
     launchOptions: {

@@ -2,7 +2,14 @@
 import { execFileSync } from 'node:child_process';
 import pg from 'pg';
 
+declare global {
+  /** Whether this was done in this run; each group of tests asks for it. */
+  var hasPrepared: boolean | undefined;
+}
+
 export default async function setup(): Promise<void> {
+  if (globalThis.hasPrepared) return;
+  globalThis.hasPrepared = true;
   execFileSync(process.execPath, ['scripts/build-parts.mjs', 'engines', 'papers'], { stdio: 'inherit' });
   const url = process.env.DATABASE_URL;
   if (!url || !URL.canParse(url)) return;

@@ -1,6 +1,6 @@
 /** Whoever runs the house: what is done apart from whoever asked for it, and who did what. */
 import { expect, test, type Page } from '@playwright/test';
-import { openQuote, people, quoteOf, ready, refusal, signIn } from './people';
+import { atDesk, openQuote, people, quoteOf, ready, refusal, signIn } from './people';
 
 /** Goes to a place under More, which says where one is. */
 async function place(page: Page, name: string): Promise<void> {
@@ -9,7 +9,7 @@ async function place(page: Page, name: string): Promise<void> {
 }
 
 test('begins a job, sees what came of it, and finds who began it', async ({ page }) => {
-  await signIn(page, people.administrator);
+  await atDesk(page, people.administrator);
   await place(page, 'Jobs');
   await page.waitForURL('**/jobs');
   await ready(page);

@@ -1,11 +1,11 @@
 /** A customer nobody knows yet, on the phone: made, quoted, and delivered elsewhere. */
 import { expect, test } from '@playwright/test';
-import { people, quoteOf, ready, signIn } from './people';
+import { atDesk, people, quoteOf, ready } from './people';
 
 test('a new customer is made while the quote is opened, and gets another address for delivery', async ({
   page,
 }) => {
-  await signIn(page, people.engineer);
+  await atDesk(page, people.engineer);
   const name = `Peat Hill Roads ${String(Date.now()).slice(-6)}`;
   await page.getByRole('button', { name: 'New quote' }).click();
   const dialog = page.getByRole('dialog', { name: 'New quote' });

@@ -2,12 +2,24 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { ownPerson } from './own-person';
-import { configure, number, openQuote, option, people, ready, saved, signIn } from './people';
+import {
+  atDesk,
+  configure,
+  number,
+  openQuote,
+  openQuoteByHand,
+  option,
+  people,
+  ready,
+  saved,
+  signIn,
+  signInByHand,
+} from './people';
 
 test('a quarry gets a weighbridge: configured, priced, quoted, accepted, made', async ({ page }) => {
-  await signIn(page, people.engineer);
+  await signInByHand(page, people.engineer);
   await expect(page.getByRole('heading', { name: 'Good day, Mara' })).toBeVisible();
-  await openQuote(page, 'callow', 'Callowhill Quarries Ltd');
+  await openQuoteByHand(page, 'callow', 'Callowhill Quarries Ltd');
   await expect(page.getByText('This quote has no lines.')).toBeVisible();
   await expect(page.getByText('North Face Quarry, Gate 2')).toBeVisible();
   const quoteUrl = page.url();
@@ -195,7 +207,7 @@ test('decisions made faster than they are worked out are all kept, and survive a
 });
 
 test('the other language, the dark theme and the search-or-do field', async ({ page }) => {
-  await signIn(page, await ownPerson(people.second));
+  await atDesk(page, await ownPerson(people.second));
   const [german, english] = [
     page.getByRole('link', { name: 'Angebote' }),
     page.getByRole('link', { name: 'Quotes' }),

@@ -1,7 +1,7 @@
 /** Who runs the house lets people in, puts them aside, names deputies, and says what is usual in markets. */
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import type { HouseView } from '../src/contract';
-import { people, password as known, ready, refusal, signIn } from './people';
+import { atDesk, password as known, people, ready, refusal, signIn } from './people';
 
 const chosen = 'four plain words here';
 const unique = (): string => String(Date.now()).slice(-7);
@@ -38,7 +38,7 @@ async function comeIn(browser: Browser, link: string, email: string): Promise<Pa
 }
 
 async function house(page: Page): Promise<void> {
-  await signIn(page, people.administrator);
+  await atDesk(page, people.administrator);
   await page.getByRole('link', { name: 'People' }).click();
   await page.waitForURL('**/people');
   await ready(page);
@@ -158,7 +158,7 @@ test('a market is typed in its row, and tried; a new customer gets what is usual
 
 /** What is proposed for a new customer follows the country, but what somebody chose themselves stays. */
 async function proposes(page: Page): Promise<void> {
-  await signIn(page, people.engineer);
+  await atDesk(page, people.engineer);
   await page.getByRole('button', { name: 'New quote' }).click();
   const dialog = page.getByRole('dialog', { name: 'New quote' });
   await dialog.getByRole('combobox', { name: 'Customer' }).fill('Glacier Gravel');

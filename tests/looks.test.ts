@@ -2,7 +2,7 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { demoQuote, people, ready, signIn } from './people';
+import { demoQuote, people, ready, signIn, atDesk } from './people';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -61,7 +61,7 @@ for (const theme of ['light', 'dark'] as const) {
     await page.goto('/sign-in');
     await ready(page);
     expect(await violations(page), 'sign-in').toEqual([]);
-    await signIn(page, people.engineer);
+    await atDesk(page, people.engineer);
     const look = async (name: string) => {
       await ready(page);
       expect(await violations(page), name).toEqual([]);

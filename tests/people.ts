@@ -1,6 +1,7 @@
 /** Signing in and finding one's way, as the tests do it. */
-import { expect, type APIResponse, type Page } from '@playwright/test';
+import { expect, type APIResponse, type Cookie, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/contract';
+import { sessionCookie } from '../src/server/cookies';
 
 export const password = 'harrowmoor';
 export const people = {
@@ -28,7 +29,30 @@ export async function ready(page: Page): Promise<void> {
   );
 }
 
+/** What a signing in left in the browser, by e-mail: one of a person serves many tests. */
+const signedIn = new Map<string, Cookie[]>();
+
+/** Lets a page be somebody's from now on; which page is shown stays with the test. */
 export async function signIn(page: Page, email: string): Promise<void> {
+  const known = signedIn.get(email);
+  if (known) return page.context().addCookies(known);
+  expect((await page.request.post('/api/session', { data: { email, password } })).status()).toBe(200);
+  const left = await page.context().cookies();
+  signedIn.set(
+    email,
+    left.filter(({ name }) => name === sessionCookie),
+  );
+}
+
+/** Signs in, and looks at the Desk. */
+export async function atDesk(page: Page, email: string): Promise<void> {
+  await signIn(page, email);
+  await page.goto('/');
+  await ready(page);
+}
+
+/** Signs in as people do, and comes to the Desk. */
+export async function signInByHand(page: Page, email: string): Promise<void> {
   await page.goto('/sign-in');
   await ready(page);
   await page.getByLabel('E-mail').fill(email);
@@ -38,8 +62,22 @@ export async function signIn(page: Page, email: string): Promise<void> {
   await ready(page);
 }
 
-/** Opens a new quote by typing part of a customer's name. */
+/** Opens a new quote for the customer of that name, and says which it is. */
 export async function openQuote(page: Page, part: string, customer: string): Promise<string> {
+  const found = await page.request.get('/api/customers', { params: { find: part } });
+  const hit = ((await found.json()) as { id: string; name: string }[]).find(({ name }) =>
+    name.includes(customer),
+  );
+  const made = await page.request.post('/api/quotes', { data: { customerId: hit?.id, title: '' } });
+  expect(made.ok()).toBe(true);
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/quotes/${id}`);
+  await ready(page);
+  return id;
+}
+
+/** Opens one from the Desk, as people do, by typing part of a customer's name. */
+export async function openQuoteByHand(page: Page, part: string, customer: string): Promise<string> {
   await page.goto('/');
   await ready(page);
   await page.getByRole('button', { name: 'New quote' }).click();

@@ -2,8 +2,9 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { QuoteView } from '../src/contract';
 import {
-  demoQuote,
+  atDesk,
   configure,
+  demoQuote,
   openQuote,
   option,
   password,
@@ -33,7 +34,7 @@ test('a dealer quotes for an own customer and no payload on the way tells a cost
       ),
     );
   });
-  await signIn(page, people.dealer);
+  await atDesk(page, people.dealer);
   await expect(page.getByRole('link', { name: 'Orders' })).toHaveCount(0);
   const id = await openQuote(page, 'salt', 'Saltmarsh Farm Partners');
   await configure(page);
@@ -98,7 +99,7 @@ test('a modeller reads prices and costs but opens no quotes; a manager sees marg
   page,
   browser,
 }) => {
-  await signIn(page, people.modeller);
+  await atDesk(page, people.modeller);
   await expect(page.getByRole('button', { name: 'New quote' })).toHaveCount(0);
   await page.goto('/catalogue');
   await ready(page);

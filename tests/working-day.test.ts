@@ -3,7 +3,7 @@
  * small window.
  */
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { people, quoteOf, ready, signIn } from './people';
+import { people, quoteOf, ready, signInByHand } from './people';
 
 const texts = {
   en: {
@@ -48,7 +48,7 @@ const texts = {
 async function at(browser: Browser, email: string, width: number): Promise<Page> {
   const context = await browser.newContext({ viewport: { width, height: 800 }, locale: 'en-GB' });
   const page = await context.newPage();
-  await signIn(page, email);
+  await signInByHand(page, email);
   return page;
 }
 

@@ -49,7 +49,7 @@ export function DataTable<T>({ label, columns, rows, rowId, empty, order }: Prop
     const next = nextOrder(own, id, sample !== undefined && typeof value(sample) === 'number');
     setOwn(next && { ...next, value });
   };
-  // eslint-disable-next-line react-hooks/incompatible-library -- nothing of it is handed on
+  // oxlint-disable-next-line react/incompatible-library -- nothing of it is handed on
   const virtual = useVirtualizer({
     count: shown.length,
     getScrollElement: () => wrap.current,

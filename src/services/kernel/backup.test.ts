@@ -19,10 +19,11 @@ let elsewhere: string;
 async function emptied(): Promise<string> {
   const url = new URL(process.env.DATABASE_URL ?? '');
   const beside = openDatabase(url.href, { pool: 1 });
-  await beside.sequelize.query('drop database if exists iunctura_restored_test with (force)');
-  await beside.sequelize.query('create database iunctura_restored_test');
+  const name = url.pathname.slice(1).replace(/_test$/, '_restored_test');
+  await beside.sequelize.query(`drop database if exists ${name} with (force)`);
+  await beside.sequelize.query(`create database ${name}`);
   await beside.close();
-  url.pathname = '/iunctura_restored_test';
+  url.pathname = `/${name}`;
   return url.href;
 }
 

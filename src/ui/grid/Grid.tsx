@@ -41,7 +41,7 @@ export function Grid({ label, grid, words, className, onPasting }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const seen = seenIn(state);
   const cursorAt = placeIn(seen, state.cursor.row);
-  // eslint-disable-next-line react-hooks/incompatible-library -- nothing of it is handed on
+  // oxlint-disable-next-line react/incompatible-library -- nothing of it is handed on
   const virtual = useVirtualizer({
     count: seen.length,
     getScrollElement: () => scroller.current,

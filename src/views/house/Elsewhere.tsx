@@ -59,7 +59,7 @@ function Table({
   const names = columns.map(({ id }) => id);
   const first = useMemo(
     () => rowsOf(which, form.getValues(which), names),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only as it was when it was opened
+    // oxlint-disable-next-line react/exhaustive-deps -- only as it was when it was opened
     [],
   );
   const grid = useGrid(first, { columns, most: which === 'addresses' ? 50 : 100 });

@@ -152,7 +152,7 @@ function SheetIn({
     );
     job.forget();
     // It is told once, when it has ended.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [state]);
   const take = async (file: File): Promise<void> => {
     const brought = await sendFile(file, () => undefined).answer;

@@ -46,16 +46,14 @@ export function WhatIf({ begin, look, there, file, onSeen }: Props) {
     [look, onSeen, t],
   );
   useEffect(() => {
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- it is asked for, and comes later
     if (there !== null) void show(there, '', 0);
     // It is looked at once; what is asked for later says so.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, []);
   const state = job.job?.state;
   const id = job.job?.id ?? '';
   useEffect(() => {
     if (state !== 'done') return;
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- it is asked for, and comes later
     void show(id, '', 0);
   }, [state, id, show]);
   const work = async (): Promise<void> => {

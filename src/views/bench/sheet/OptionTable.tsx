@@ -138,7 +138,7 @@ function useFittingOptions(
     .filter((tab) => fits(tab) && !(folded && isFoldedAway(tab)))
     .sort((a, b) => rank(a) - rank(b));
   const at = Math.min(active, Math.max(0, list.length - 1));
-  // eslint-disable-next-line react-hooks/incompatible-library -- it is not handed on to anything memoised
+  // oxlint-disable-next-line react/incompatible-library -- it is not handed on to anything memoised
   const virtual = useVirtualizer({
     count: list.length,
     getScrollElement: () => scroller.current,

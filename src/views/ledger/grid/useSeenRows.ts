@@ -26,7 +26,7 @@ export function useSeenRows(
   body: RefObject<HTMLElement | null>,
 ): SeenRows {
   const plain = rows.length <= mostPlain;
-  // eslint-disable-next-line react-hooks/incompatible-library -- its functions are used in place only
+  // oxlint-disable-next-line react/incompatible-library -- its functions are used in place only
   const virtual = useVirtualizer({
     count: rows.length,
     enabled: !plain,

@@ -54,7 +54,7 @@ export function useDocumentGrid(
     if (isShown(rows, shown, nameOf)) return;
     grid.session.settle(among(rows, shown, nameOf));
     typed.current = grid.session.state().rows;
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the grid's own changes are looked at above
+    // oxlint-disable-next-line react/exhaustive-deps -- the grid's own changes are looked at above
   }, [rows]);
   return grid;
 }

@@ -39,7 +39,7 @@ export function useValueGrid<T>(value: T, made: ValueGrid<T>, onSet: (value: T) 
     if (said(grid.session.state().rows) === JSON.stringify(value)) return;
     grid.session.settle(rows);
     typed.current = grid.session.state().rows;
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- what is typed here is looked at above
+    // oxlint-disable-next-line react/exhaustive-deps -- what is typed here is looked at above
   }, [rows]);
   return grid;
 }

@@ -59,7 +59,7 @@ export function Impact({ draft, view }: Props) {
   );
   useEffect(() => {
     if (state !== 'done') return;
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- it is asked for, and comes later
+    // oxlint-disable-next-line react/set-state-in-effect -- it is asked for, and comes later
     void look('', 0);
   }, [state, look]);
   const columns = useMemo((): Column<ImpactRow>[] => {

@@ -107,9 +107,8 @@ function SentenceField({
     if (isBlank(rule) || echo.hears(rule)) return;
     const said = readSentence(typed, languages, rule);
     const still = said.ok && isSameRule(rule, said.rule);
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- what is typed is not what the rule says any more
     if (!still) setTyped(text);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only another rule is a reason
+    // oxlint-disable-next-line react/exhaustive-deps -- only another rule is a reason
   }, [rule]);
   if (!first) return null;
   return (

@@ -219,7 +219,7 @@ interface ListProps extends Pick<Props, 'open' | 'onOpen'> {
 function List({ entries, words, fired, wrong, open, onOpen }: ListProps) {
   const { t } = useSpeech();
   const scroller = useRef<HTMLDivElement>(null);
-  // eslint-disable-next-line react-hooks/incompatible-library -- nothing of it is handed on
+  // oxlint-disable-next-line react/incompatible-library -- nothing of it is handed on
   const virtual = useVirtualizer({
     count: entries.length,
     getScrollElement: () => scroller.current,

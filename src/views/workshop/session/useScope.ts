@@ -45,12 +45,12 @@ export function useScope(document: ModelDocument, language: string): { scope: Sc
   const { context, features, parameters, calculations, library, properties, items, classes } = later;
   const scope = useMemo(
     () => scopeOf(later),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- nothing else gives names
+    // oxlint-disable-next-line react/exhaustive-deps -- nothing else gives names
     [context, features, parameters, calculations, library, properties, items, classes],
   );
   const names = useMemo(
     () => wordsOf(later, language as Language),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- nothing else is called anything
+    // oxlint-disable-next-line react/exhaustive-deps -- nothing else is called anything
     [context, features, parameters, calculations, library, language],
   );
   const nameOf = useMemo<NameOf>(
