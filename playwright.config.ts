@@ -15,7 +15,7 @@ export default defineConfig({
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4600',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
-    // What failed can be looked at step by step when it is tried again; watching every step takes a third of the time.
+    // What failed can be looked at step by step when it is tried again; watching every step takes a quarter of the time.
     trace: 'on-first-retry',
     // The checker of accessibility puts its script into the page.
     bypassCSP: false,
