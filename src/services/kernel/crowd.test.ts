@@ -182,11 +182,16 @@ describe('whatever is done to a quote', () => {
   it('the database says as the core how a quote is shown', async () => {
     const quote = await quoteOf(1);
     const set = async (state: string, sendable: boolean, signing: string | null, days: number) => {
+      const lost = state === 'lost' ? '{"reason":"price","note":""}' : null;
       await connected().sequelize.query(
-        `update quote_revisions set state = '${state}', lost = ${state === 'lost' ? `'{"reason":"price","note":""}'` : 'null'}, valid_until = current_date + ${String(days)} where quote_id = '${quote.id}'`,
+        `update quote_revisions set state = $state, lost = $lost, valid_until = current_date + $days::int
+         where quote_id = $quote`,
+        { bind: { state, lost, days, quote: quote.id } },
       );
       await connected().sequelize.query(
-        `update revision_facts set sendable = ${String(sendable)}, signing = ${signing === null ? 'null' : `'${signing}'`} where revision_id = (select id from quote_revisions where quote_id = '${quote.id}')`,
+        `update revision_facts set sendable = $sendable, signing = $signing
+         where revision_id = (select id from quote_revisions where quote_id = $quote)`,
+        { bind: { sendable, signing, quote: quote.id } },
       );
       return (await listQuotes(mara, { find: quote.number })).rows[0];
     };

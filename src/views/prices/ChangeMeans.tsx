@@ -151,8 +151,7 @@ function SheetIn({
       Number(wrong) > 0,
     );
     job.forget();
-    // It is told once, when it has ended.
-    // oxlint-disable-next-line react/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps -- it is told once, when it has ended
   }, [state]);
   const take = async (file: File): Promise<void> => {
     const brought = await sendFile(file, () => undefined).answer;

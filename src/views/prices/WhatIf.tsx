@@ -28,7 +28,10 @@ interface Props {
 const verdicts = ['decide', 'other', 'same'] as const;
 type Wanted = '' | (typeof verdicts)[number];
 
-/** What something would do to open quotes and to what was sold: worked out as a job, looked through document by document. */
+/**
+ * What something would do to open quotes and to what was sold: worked out as a job, looked through document by
+ * document.
+ */
 export function WhatIf({ begin, look, there, file, onSeen }: Props) {
   const { t, language } = useSpeech();
   const job = useJob();
@@ -47,8 +50,7 @@ export function WhatIf({ begin, look, there, file, onSeen }: Props) {
   );
   useEffect(() => {
     if (there !== null) void show(there, '', 0);
-    // It is looked at once; what is asked for later says so.
-    // oxlint-disable-next-line react/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps -- it is looked at once; what is asked for later says so
   }, []);
   const state = job.job?.state;
   const id = job.job?.id ?? '';

@@ -1,4 +1,7 @@
-/** A grid over a list of the document, kept in step with it: what is typed becomes an edit, what others did becomes rows. */
+/**
+ * A grid over a list of the document, kept in step with it: what is typed becomes an edit, what others did
+ * becomes rows.
+ */
 import { useLayoutEffect, useMemo, useRef } from 'react';
 import type { ModelDocument } from '../../../core/model';
 import type { Part } from '../../../core/modelling';

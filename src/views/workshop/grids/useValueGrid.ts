@@ -1,4 +1,7 @@
-/** A grid over a value of the document whose parts have no ids, such as the segments of a number or the rows of a table. */
+/**
+ * A grid over a value of the document whose parts have no ids, such as the segments of a number or the rows of a
+ * table.
+ */
 import { useLayoutEffect, useMemo, useRef } from 'react';
 import { isBlank, isWrong, useGrid, type GridColumn, type GridHandle, type Row } from '../../../ui/grid';
 
